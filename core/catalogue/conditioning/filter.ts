@@ -1,0 +1,89 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { circle, line, polygon } from '../symbol'
+
+const [A, B] = [0, 1]
+/** The bypass is rated to pass the filter's flow at this drop above its setting, Pa. */
+const BYPASS_RATED_DROP = 1e5
+
+/**
+ * Filter element, laminar (Darcy): Q = (q_r/Δp_r)·(ν_ref/ν)·(1 − clogging)·Δp; beside it a bypass
+ * that opens over 0.5 bar from its setting, A to B only.
+ */
+export const filter = defineKind({
+  name: 'filter',
+  label: 'Filter',
+  family: 'conditioning',
+  words: ['return filter', 'pressure filter', 'strainer'],
+  letter: 'Z',
+  description: 'Holds back dirt. The finer and dirtier it is, the larger its pressure drop.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet' },
+    { name: 'B', domain: 'oil', role: 'outlet' },
+  ],
+  parameters: {
+    ratedFlow: quantity('Flow, clean element', 'flow', '60 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '0.4 bar', 1e3, 20e5, {
+      note: 'at 46 mm²/s',
+    }),
+    clogging: quantity('Clogging', 'ratio', '0 %', 0, 0.99, {
+      note: 'share of the element that no longer passes oil',
+    }),
+    bypass: { type: 'switch', label: 'Bypass valve', default: true },
+    bypassPressure: quantity('Bypass opens at', 'pressure', '2 bar', 1e4, 20e5),
+    indicatorPressure: quantity('Clogging indicator at', 'pressure', '1.5 bar', 1e4, 20e5, {
+      note: 'reported when exceeded',
+    }),
+  },
+  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  symbol: (values) => ({
+    shapes: [
+      line([-3, 0], [-2, 0]),
+      line([2, 0], [3, 0]),
+      polygon('paper', [-2, 0], [0, -2], [2, 0], [0, 2]),
+      { shape: 'line', points: [[0, -2], [0, 2]], dash: 'pilot' },
+      ...(values.bypass
+        ? [
+            line([-2.5, 0], [-2.5, -3], [-0.5, -3]),
+            line([0.1, -3.7], [-0.6, -3], [0.1, -2.3]),
+            circle(0, -3, 0.45),
+            line([0.45, -3], [2.5, -3], [2.5, 0]),
+          ]
+        : []),
+    ],
+    ports: { A: { x: -3, y: 0, side: 'left' }, B: { x: 3, y: 0, side: 'right' } },
+    box: { x: -2.5, y: values.bypass ? -3.7 : -2, w: 5, h: values.bypass ? 5.7 : 4 },
+  }),
+  model(values, fluid) {
+    const element =
+      (values.ratedFlow / values.ratedDrop) * fluid.leakageFactor * (1 - values.clogging)
+    const bypass = values.bypass ? pathCoefficient(values.ratedFlow, BYPASS_RATED_DROP) : 0
+    return {
+      outputs: [
+        { name: 'drop', label: 'pressure drop', quantity: 'pressure' },
+        { name: 'bypassFlow', label: 'flow past the element', quantity: 'flow' },
+      ],
+      conditions: [
+        { name: 'clogged', label: 'clogging indicator shows', severity: 'warning', worst: 'drop' },
+        { name: 'bypassing', label: 'bypass open: oil goes unfiltered', severity: 'warning', worst: 'bypassFlow' },
+      ],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        const past = ramp((drop - values.bypassPressure) / 0.5e5) * bypass * rootDrop(drop)
+        const flow = element * drop + past
+        l.q[A] = flow
+        l.q[B] = -flow
+      },
+      observe(l) {
+        const drop = l.p[A] - l.p[B]
+        l.o[0] = drop
+        l.o[1] = l.q[A] - element * drop
+        l.c[0] = drop - values.indicatorPressure
+        l.c[1] = l.o[1] - 1e-3 * values.ratedFlow
+        l.power[Power.heat] = l.q[A] * drop
+      },
+    }
+  },
+  say: (l, _values, show) =>
+    `Passes ${show(l.q[A], 'flow')} at a drop of ${show(l.o[0], 'pressure')}${l.c[1] > 0 ? ', its bypass open' : ''}.`,
+})

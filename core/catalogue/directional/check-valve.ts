@@ -1,0 +1,56 @@
+import { defineKind, Power } from '../kind'
+import { pathCoefficient, rootDrop } from '../laws'
+import { circle, line } from '../symbol'
+import { checkParameters, checkRate } from './check'
+
+const [A, B] = [0, 1]
+
+/** Q = φ·path(p_A − p_B); φ follows ramp((p_A − p_B − p_crack)/p_open) with a lag. */
+export const checkValve = defineKind({
+  name: 'check-valve',
+  label: 'Check valve',
+  family: 'directional',
+  words: ['check', 'non-return', 'one way', 'nrv'],
+  letter: 'V',
+  description: 'Lets oil pass from A to B and holds it back the other way.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
+    { name: 'B', domain: 'oil', role: 'outlet of the free flow' },
+  ],
+  parameters: checkParameters(),
+  traits: { paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
+  care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
+  symbol: () => ({
+    shapes: [
+      line([0, 3], [0, 1.1]),
+      line([-1.05, -0.05], [0, 1.1], [1.05, -0.05]),
+      circle(0, 0, 0.75),
+      line([0, -0.75], [0, -3]),
+    ],
+    ports: { A: { x: 0, y: 3, side: 'down' }, B: { x: 0, y: -3, side: 'up' } },
+    box: { x: -1, y: -1, w: 2, h: 2.2 },
+  }),
+  caption: (values, show) => [show(values.crackingPressure, 'pressure')],
+  model(values) {
+    const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
+    return {
+      states: [{ name: 'opening', label: 'opening', quantity: 'ratio', initial: 0, scale: 1 }],
+      outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        const flow = l.x[0] * coefficient * rootDrop(drop)
+        l.dx[0] = checkRate(drop, l.x[0], values)
+        l.q[A] = flow
+        l.q[B] = -flow
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say: (l, _values, show) =>
+    l.x[0] > 0.01
+      ? `Open ${Math.round(l.x[0] * 100)} %, passing ${show(l.q[A], 'flow')}.`
+      : `Shut, holding back ${show(Math.max(0, l.p[B] - l.p[A]), 'pressure')}.`,
+})

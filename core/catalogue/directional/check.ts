@@ -1,0 +1,24 @@
+/** The check valve law, shared by the check valve and the valves with a check built in. */
+import { quantity } from '../kind'
+import { ramp } from '../laws'
+
+export const checkParameters = (group?: string) =>
+  ({
+    crackingPressure: quantity('Cracking pressure', 'pressure', '0.5 bar', 0, 50e5, { group }),
+    openingRange: quantity('Opens fully over', 'pressure', '0.5 bar', 1e3, 50e5, { group }),
+    checkFlow: quantity('Free flow, rated', 'flow', '40 L/min', 1e-6, 0.2, { group }),
+    checkDrop: quantity('at pressure drop', 'pressure', '3 bar', 1e4, 50e5, { group }),
+    checkResponse: quantity('Response', 'time', '1 ms', 1e-4, 1, { group }),
+  }) as const
+
+export interface CheckValues {
+  readonly crackingPressure: number
+  readonly openingRange: number
+  readonly checkFlow: number
+  readonly checkDrop: number
+  readonly checkResponse: number
+}
+
+/** Rate of a check's opening φ: τ·dφ/dt = ramp((Δp − p_crack)/p_open) − φ, 1/s. */
+export const checkRate = (drop: number, opening: number, v: CheckValues) =>
+  (ramp((drop - v.crackingPressure) / v.openingRange) - opening) / v.checkResponse

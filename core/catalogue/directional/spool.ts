@@ -1,0 +1,107 @@
+/** Directional valves as rows of boxes: which ports each box joins, drawn and computed. */
+import { arrow, circle, line, polygon, rectangle, type Point, type Shape } from '../symbol'
+
+/** Joined groups of ports in one box: "P>A" an arrow, "A-B-T" a common chamber. */
+export type Box = readonly string[]
+
+/** The two connections of a box "P>A" or "P-A-T" as port pairs. */
+export function pairsOf(box: Box): [string, string][] {
+  return box.flatMap((group) => {
+    const ports = group.split(/[->]/)
+    const pairs: [string, string][] = []
+    for (let i = 0; i < ports.length; i++)
+      for (let j = i + 1; j < ports.length; j++) pairs.push([ports[i], ports[j]])
+    return pairs
+  })
+}
+
+/** One path through the valve and the boxes (by index) in which it is open. */
+export interface SpoolPath {
+  readonly from: number
+  readonly to: number
+  readonly open: readonly boolean[]
+}
+
+export function spoolPaths(boxes: readonly Box[], ports: readonly string[]): SpoolPath[] {
+  const paths = new Map<string, { from: number; to: number; open: boolean[] }>()
+  boxes.forEach((box, index) => {
+    for (const [a, b] of pairsOf(box)) {
+      const ends = [ports.indexOf(a), ports.indexOf(b)].sort((m, n) => m - n)
+      const key = ends.join()
+      if (!paths.has(key))
+        paths.set(key, { from: ends[0], to: ends[1], open: boxes.map(() => false) })
+      paths.get(key)!.open[index] = true
+    }
+  })
+  return [...paths.values()]
+}
+
+/**
+ * Opening 0…1 of a path at spool position `at` (box index, real): full in a box that has it,
+ * falling linearly to zero halfway to one that lacks it (closed crossover), or right across
+ * to it (open crossover).
+ */
+export function pathOpening(path: SpoolPath, at: number, openCrossover: boolean): number {
+  const last = path.open.length - 1
+  const y = at < 0 ? 0 : at > last ? last : at
+  const k = y >= last ? last - 1 : Math.floor(y)
+  const here = path.open[k]
+  const next = path.open[k + 1]
+  if (here && next) return 1
+  if (!here && !next) return 0
+  const away = here ? y - k : k + 1 - y
+  const fall = openCrossover ? 1 - away : 1 - 2 * away
+  return fall > 0 ? fall : 0
+}
+
+export const BOX = 4
+
+/** Draws a row of square boxes whose middle is at x = 0; ports lie at x = ±1 of each box. */
+export function drawBoxes(boxes: readonly Box[], places: Readonly<Record<string, Point>>): Shape[] {
+  const shapes: Shape[] = []
+  boxes.forEach((box, index) => {
+    const x0 = (index - (boxes.length - 1) / 2) * BOX
+    shapes.push(rectangle(x0 - BOX / 2, -BOX / 2, BOX, BOX))
+    const place = (port: string): Point => [places[port][0] + x0, places[port][1]]
+    const used = new Set<string>()
+    for (const group of box) {
+      const ports = group.split(/[->]/)
+      ports.forEach((port) => used.add(port))
+      if (group.includes('>')) {
+        shapes.push(...arrow(place(ports[0]), place(ports[1])))
+      } else {
+        // a common chamber: a bar at mid height with a stub to every port
+        const points = ports.map(place)
+        const xs = points.map((p) => p[0])
+        shapes.push(line([Math.min(...xs), 0], [Math.max(...xs), 0]))
+        for (const p of points) shapes.push(line([p[0], 0], p))
+        if (ports.length > 2)
+          for (const x of new Set(xs))
+            if (xs.filter((v) => v === x).length > 1) shapes.push(circle(x, 0, 0.25, 'ink'))
+      }
+    }
+    for (const port of Object.keys(places))
+      if (!used.has(port)) {
+        const [x, y] = place(port)
+        const end = y > 0 ? y - 0.9 : y + 0.9
+        shapes.push(line([x, y], [x, end]), line([x - 0.45, end], [x + 0.45, end]))
+      }
+  })
+  return shapes
+}
+
+/** A solenoid at an end of the row: a box with its slanted winding, pushing along `toward`. */
+export function solenoid(x: number, toward: 1 | -1): Shape[] {
+  const far = x - toward * 2
+  const left = Math.min(x, far)
+  return [
+    rectangle(left, -1.8, 2, 1.8),
+    toward > 0
+      ? line([left + 0.5, 0], [left + 1.5, -1.8])
+      : line([left + 1.5, 0], [left + 0.5, -1.8]),
+  ]
+}
+
+/** The small closed triangle that marks a pilot stage. */
+export const pilotTriangle = (x: number, y: number): Shape =>
+  polygon('ink', [x, y - 0.5], [x, y + 0.5], [x + 0.9, y])

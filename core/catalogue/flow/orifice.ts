@@ -1,0 +1,46 @@
+import { defineKind, Power, quantity } from '../kind'
+import { orificeCoefficient, rootDrop } from '../laws'
+import { line } from '../symbol'
+
+const [A, B] = [0, 1]
+
+/** Sharp-edged orifice: Q = C_d·A·√(2/ρ)·Δp/(Δp² + Δp_t²)^¼, C_d = 0.7, Δp_t = 0.1 bar. */
+export const orifice = defineKind({
+  name: 'orifice',
+  label: 'Orifice, fixed',
+  family: 'flow',
+  words: ['restrictor', 'jet', 'nozzle'],
+  letter: 'V',
+  description: 'A fixed sharp-edged hole. Its flow hardly depends on viscosity.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'one side' },
+    { name: 'B', domain: 'oil', role: 'other side' },
+  ],
+  parameters: {
+    diameter: quantity('Diameter', 'length', '1 mm', 1e-5, 0.1),
+  },
+  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  symbol: () => ({
+    shapes: [line([-2, 0], [2, 0]), line([-0.5, -1], [0, -0.25], [0.5, -1]), line([-0.5, 1], [0, 0.25], [0.5, 1])],
+    ports: { A: { x: -2, y: 0, side: 'left' }, B: { x: 2, y: 0, side: 'right' } },
+    box: { x: -1, y: -1, w: 2, h: 2 },
+  }),
+  caption: (values, show) => [`⌀ ${show(values.diameter, 'length')}`],
+  model(values, fluid) {
+    const coefficient = orificeCoefficient(values.diameter, fluid)
+    return {
+      outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
+      evaluate(l) {
+        const flow = coefficient * rootDrop(l.p[A] - l.p[B])
+        l.q[A] = flow
+        l.q[B] = -flow
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say: (l, _values, show) =>
+    `Passes ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}.`,
+})

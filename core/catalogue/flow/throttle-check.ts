@@ -1,0 +1,83 @@
+import { defineKind, Power, quantity } from '../kind'
+import { orificeCoefficient, pathCoefficient, rootDrop } from '../laws'
+import { arrow, circle, line } from '../symbol'
+import { checkParameters, checkRate } from '../directional/check'
+
+const [A, B] = [0, 1]
+
+/** A sharp-edged throttle both ways, and a check A→B beside it. Oil from B to A is throttled. */
+export const throttleCheck = defineKind({
+  name: 'throttle-check',
+  label: 'Throttle-check valve',
+  family: 'flow',
+  words: ['throttle check', 'speed control', 'flow control', 'one-way restrictor', 'meter out'],
+  letter: 'V',
+  description:
+    'Throttles the oil from B to A; its check lets it pass freely from A to B. In a rod line with B at the cylinder it meters out.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
+    { name: 'B', domain: 'oil', role: 'outlet of the free flow' },
+  ],
+  parameters: {
+    throttle: quantity('Throttle, as orifice diameter', 'length', '1.5 mm', 0, 0.1, {
+      note: '0 is screwed shut',
+    }),
+    ...checkParameters('Check'),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded',
+    }),
+  },
+  inputs: [
+    { name: 'opening', label: 'throttle opening', quantity: 'ratio', rest: 1, min: 0, max: 1 },
+  ],
+  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  care: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
+  symbol: () => ({
+    shapes: [
+      line([0, 4], [0, -4]),
+      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
+      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
+      ...arrow([-1.6, 1.5], [1.4, -1.5]),
+      line([0, 3], [3, 3], [3, 1.1]),
+      line([1.95, -0.05], [3, 1.1], [4.05, -0.05]),
+      circle(3, 0, 0.75),
+      line([3, -0.75], [3, -3], [0, -3]),
+      circle(0, 3, 0.25, 'ink'),
+      circle(0, -3, 0.25, 'ink'),
+    ],
+    ports: { A: { x: 0, y: 4, side: 'down' }, B: { x: 0, y: -4, side: 'up' } },
+    box: { x: -1.6, y: -3.2, w: 5.8, h: 6.4 },
+  }),
+  caption: (values, show) => [`⌀ ${show(values.throttle, 'length')}`],
+  model(values, fluid) {
+    const throttle = orificeCoefficient(values.throttle, fluid)
+    const free = pathCoefficient(values.checkFlow, values.checkDrop)
+    return {
+      states: [{ name: 'opening', label: 'check opening', quantity: 'ratio', initial: 0, scale: 1 }],
+      outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
+      conditions: [
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
+      ],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        const flow = (l.u[0] * throttle + l.x[0] * free) * rootDrop(drop)
+        l.dx[0] = checkRate(drop, l.x[0], values)
+        l.q[A] = flow
+        l.q[B] = -flow
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.c[0] = Math.max(l.p[A], l.p[B]) - values.maxPressure
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say(l, _values, show) {
+    const flow = show(Math.abs(l.q[A]), 'flow')
+    const drop = show(Math.abs(l.p[A] - l.p[B]), 'pressure')
+    return l.x[0] > 0.01
+      ? `Its check is open: ${flow} pass freely at ${drop}.`
+      : `Throttles ${flow} at a drop of ${drop}.`
+  },
+})

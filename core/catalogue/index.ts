@@ -1,0 +1,38 @@
+/** The list of kinds. Adding a kind is its file and one line here; nothing else knows it by name. */
+import type { Kind } from './kind'
+import { cylinderDoubleActing } from './actuators/cylinder-double-acting'
+import { filter } from './conditioning/filter'
+import { checkValve } from './directional/check-valve'
+import { directionalValve43 } from './directional/directional-valve-4-3'
+import { orifice } from './flow/orifice'
+import { throttleCheck } from './flow/throttle-check'
+import { pressureGauge } from './instruments/pressure-gauge'
+import { plug } from './lines/plug'
+import { reliefValveDirect } from './pressure/relief-valve-direct'
+import { reliefValvePilotOperated } from './pressure/relief-valve-pilot-operated'
+import { electricMotor } from './supply/electric-motor'
+import { fixedPump } from './supply/fixed-pump'
+import { reservoir } from './supply/reservoir'
+
+/** Kinds as the rest of the program handles them: parameter values by name. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- each kind's own value type is erased here
+export type AnyKind = Kind<any>
+
+const list: readonly AnyKind[] = [
+  reservoir,
+  electricMotor,
+  fixedPump,
+  cylinderDoubleActing,
+  directionalValve43,
+  checkValve,
+  reliefValveDirect,
+  reliefValvePilotOperated,
+  throttleCheck,
+  orifice,
+  filter,
+  plug,
+  pressureGauge,
+]
+
+export const kinds: ReadonlyMap<string, AnyKind> = new Map(list.map((kind) => [kind.name, kind]))
+export const findKind = (name: string): AnyKind | undefined => kinds.get(name)

@@ -1,0 +1,42 @@
+import { defineKind, quantity } from '../kind'
+import { arrowHead, circle, line } from '../symbol'
+
+/** Takes no oil; reads the pressure of its line. */
+export const pressureGauge = defineKind({
+  name: 'pressure-gauge',
+  label: 'Pressure gauge',
+  family: 'instruments',
+  words: ['gauge', 'manometer', 'pressure'],
+  letter: 'S',
+  description: 'Shows the pressure of the line it stands on.',
+  ports: [{ name: 'P', domain: 'oil', role: 'line to be read' }],
+  parameters: {
+    range: quantity('Range', 'pressure', '250 bar', 1e5, 2500e5, {
+      note: 'reported when the pressure goes beyond it',
+    }),
+  },
+  symbol: () => ({
+    shapes: [
+      circle(0, 0, 2),
+      line([-1.1, 1.1], [0.9, -0.9]),
+      arrowHead(1.2, -1.2, 1, -1),
+      line([0, 2], [0, 3]),
+    ],
+    ports: { P: { x: 0, y: 3, side: 'down' } },
+    box: { x: -2, y: -2, w: 4, h: 4 },
+  }),
+  model: ({ range }) => ({
+    outputs: [{ name: 'reading', label: 'reading', quantity: 'pressure' }],
+    conditions: [
+      { name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' },
+    ],
+    evaluate(l) {
+      l.q[0] = 0
+    },
+    observe(l) {
+      l.o[0] = l.p[0]
+      l.c[0] = l.p[0] - range
+    },
+  }),
+  say: (l, _values, show) => `Reads ${show(l.p[0], 'pressure')}.`,
+})

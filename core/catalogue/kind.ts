@@ -1,0 +1,244 @@
+/**
+ * The contract between a component kind and everything else. A kind is one module that
+ * exports one `Kind`; checks, drawing, editing and simulation read it from here.
+ */
+import type { Fluid } from '../fluid/fluid'
+import type { Quantity } from '../units/quantities'
+import type { SymbolDrawing } from './symbol'
+
+/** What a port joins: oil (pressure, flow) or a rotating shaft (speed, torque). */
+export type Domain = 'oil' | 'shaft'
+
+export interface PortSpec {
+  readonly name: string
+  readonly domain: Domain
+  /** What the port is for, in words: "pressure line", "tank line". */
+  readonly role: string
+  /** A port that may stay unconnected (it is then closed). */
+  readonly mayStayOpen?: boolean
+  /** The component holds this port's pressure or speed itself (a tank, a fixed-speed motor). */
+  readonly imposes?: boolean
+}
+
+interface ParameterBase {
+  readonly label: string
+  /** Heading under which the inspector lists it. */
+  readonly group?: string
+  /** Where the default comes from, or what the value means. */
+  readonly note?: string
+}
+export interface QuantityParameter extends ParameterBase {
+  readonly type: 'quantity'
+  readonly quantity: Quantity
+  /** As written in a sheet file: "160 bar". */
+  readonly default: string
+  /** Allowed range in SI, inclusive. */
+  readonly min: number
+  readonly max: number
+}
+export interface ChoiceParameter extends ParameterBase {
+  readonly type: 'choice'
+  readonly default: string
+  readonly choices: Readonly<Record<string, string>>
+}
+export interface SwitchParameter extends ParameterBase {
+  readonly type: 'switch'
+  readonly default: boolean
+}
+export type Parameter = QuantityParameter | ChoiceParameter | SwitchParameter
+export type Parameters = Readonly<Record<string, Parameter>>
+
+/** Values of a component's parameters after parsing: SI numbers, choices, switches. */
+export type Values<P extends Parameters> = {
+  readonly [K in keyof P]: P[K] extends ChoiceParameter
+    ? keyof P[K]['choices'] & string
+    : P[K] extends SwitchParameter
+      ? boolean
+      : number
+}
+
+/** A quantity that a schedule may drive: a spool command, a speed, a force. */
+export interface InputSpec {
+  readonly name: string
+  readonly label: string
+  readonly quantity: Quantity
+  /** Value without a schedule, SI. A parameter's name takes that parameter's value. */
+  readonly rest: number | string
+  readonly min: number
+  readonly max: number
+  /** Named positions, for commands that have a few: the boxes of a valve. */
+  readonly positions?: readonly { readonly value: number; readonly label: string }[]
+}
+
+export interface StateSpec {
+  readonly name: string
+  readonly label: string
+  readonly quantity: Quantity
+  readonly initial: number
+  /** Size of a change that matters, SI: sets the absolute error allowed. */
+  readonly scale: number
+}
+
+/** A computed quantity that is no state, recorded with the run. */
+export interface OutputSpec {
+  readonly name: string
+  readonly label: string
+  readonly quantity: Quantity
+}
+
+/** Something worth reporting while it lasts; active where its measure is above zero. */
+export interface ConditionSpec {
+  readonly name: string
+  /** What the reader is told: "relief cracked". */
+  readonly label: string
+  readonly severity: 'info' | 'warning' | 'danger'
+  /** Output whose largest value during the condition is reported. */
+  readonly worst?: string
+}
+
+/** A located instant at which the equations change: contact, release, a switch. */
+export interface GuardSpec {
+  readonly name: string
+  readonly label: string
+  /** Report crossings of this direction: 1 rising, −1 falling, 0 none (internal). */
+  readonly report: 1 | -1 | 0
+  /** State or output reported with it, for example the speed at an end stop. */
+  readonly value?: string
+}
+
+/**
+ * The numbers of one component during a run. All arrays are made once; a model reads
+ * `p`, `x`, `u`, `mode`, `t` and writes the rest. Flow is positive INTO the component.
+ */
+export interface Local {
+  t: number
+  /** Potential at each port: gauge pressure Pa, or shaft speed rad/s. */
+  readonly p: Float64Array
+  /** Own states. */
+  readonly x: Float64Array
+  /** Scheduled inputs. */
+  readonly u: Float64Array
+  /** Discrete modes, changed only by `switch`. */
+  readonly mode: Int32Array
+  /** Flow into the component at each port: m³/s, or torque taken from the shaft N·m. */
+  readonly q: Float64Array
+  /** Capacity the component adds to each port's node: oil volume m³, or inertia kg·m². */
+  readonly v: Float64Array
+  /** Rates of the own states. */
+  readonly dx: Float64Array
+  /** Guards: a change of sign is located as an event. */
+  readonly g: Float64Array
+  /** Outputs, condition measures and powers; filled by `observe`. */
+  readonly o: Float64Array
+  readonly c: Float64Array
+  /** Powers W: see Power. */
+  readonly power: Float64Array
+}
+
+/** Indices into `Local.power`. */
+export const Power = {
+  /** Put in from outside (electricity, an engine). */
+  input: 0,
+  /** Taken out as useful work by a load. */
+  useful: 1,
+  /** Turned into heat here. */
+  heat: 2,
+  /** Going into storage here (kinetic, spring, gas, height). */
+  stored: 3,
+} as const
+
+export interface Model {
+  readonly states?: readonly StateSpec[]
+  readonly outputs?: readonly OutputSpec[]
+  readonly conditions?: readonly ConditionSpec[]
+  readonly guards?: readonly GuardSpec[]
+  /** Initial discrete modes. */
+  readonly modes?: readonly number[]
+  /** Writes the potentials of imposing ports into `p`; may read only `u` and `t`. */
+  impose?(l: Local): void
+  /** Flows, capacities, state rates and guards from potentials, states, inputs and modes. */
+  evaluate(l: Local): void
+  /** Outputs, condition measures and powers; called after `evaluate` at the same point. */
+  observe?(l: Local): void
+  /** Changes modes when guard `index` crosses zero; direction is that of the crossing. */
+  switch?(l: Local, index: number, direction: 1 | -1): void
+}
+
+/** What the design checks need to know of a kind, without naming it. */
+export interface Traits {
+  /** Port pairs that oil can take, and how: used to trace lines. */
+  readonly paths?: readonly {
+    readonly from: string
+    readonly to: string
+    readonly how: 'open' | 'oneWay' | 'relief' | 'switched'
+  }[]
+  /** Ports at which a pump delivers; such a line needs a relief. */
+  readonly delivers?: readonly string[]
+  /** Ports that are a tank. */
+  readonly tank?: readonly string[]
+}
+
+export interface Kind<P extends Parameters = Parameters> {
+  /** Name in the sheet file. */
+  readonly name: string
+  /** Standard term, shown to people. */
+  readonly label: string
+  readonly family: Family
+  /** Other plain words people type for it. */
+  readonly words: readonly string[]
+  /** Letter of its designation: P pump, A actuator, M motor, S sensor, V valve, Z other. */
+  readonly letter: 'P' | 'A' | 'M' | 'S' | 'V' | 'Z'
+  /** One or two sentences: what it does. */
+  readonly description: string
+  readonly ports: readonly PortSpec[]
+  readonly parameters: P
+  readonly inputs?: readonly InputSpec[]
+  readonly traits?: Traits
+  symbol(values: Values<P>): SymbolDrawing
+  /** Problems between parameters (rod larger than bore); each names the parameter. */
+  validate?(values: Values<P>): { parameter: keyof P & string; message: string }[]
+  /** The few values written beside the symbol on the sheet. */
+  caption?(values: Values<P>, show: Show): string[]
+  /** Care that belongs to this component, shown where it is edited. */
+  care?: string
+  /** A kind without a model has no effect on the oil (an outline, a text). */
+  model(values: Values<P>, fluid: Fluid): Model
+  /** What it is doing at an instant, in one sentence. */
+  say?(l: Local, values: Values<P>, show: Show): string
+}
+
+export type Show = (si: number, quantity: Quantity) => string
+
+export const families = {
+  supply: 'Supply',
+  actuators: 'Actuators',
+  directional: 'Directional valves',
+  pressure: 'Pressure valves',
+  flow: 'Flow valves',
+  conditioning: 'Conditioning',
+  lines: 'Lines and joints',
+  instruments: 'Instruments',
+} as const
+export type Family = keyof typeof families
+
+/** Keeps the parameter types of a kind while it is declared. */
+export function defineKind<const P extends Parameters>(kind: Kind<P>): Kind<P> {
+  return kind
+}
+
+export const quantity = (
+  label: string,
+  name: Quantity,
+  standard: string,
+  min: number,
+  max: number,
+  more: { group?: string; note?: string } = {},
+): QuantityParameter => ({
+  type: 'quantity',
+  label,
+  quantity: name,
+  default: standard,
+  min,
+  max,
+  ...more,
+})

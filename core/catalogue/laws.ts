@@ -1,0 +1,60 @@
+/** Equations that several kinds share: flow through paths, openings, lags. */
+import type { Fluid } from '../fluid/fluid'
+import { TRANSITION_DROP } from '../fluid/fluid'
+
+/** Width of the rounding at the corners of an opening ramp. */
+export const CORNER = 0.02
+/** Shift speed falls linearly over this last part of a spool's way. */
+const SPOOL_SLOWING = 0.02
+
+/**
+ * The turbulent path law with a laminar core: Δp/(Δp² + Δp_t²)^¼, so that flow is
+ * smooth and odd in Δp. Multiply by C_d·A·√(2/ρ), or by q_r/√Δp_r for a catalogue point.
+ * @param drop Pa @returns √Pa
+ */
+export function rootDrop(drop: number): number {
+  return drop / Math.sqrt(Math.sqrt(drop * drop + TRANSITION_DROP * TRANSITION_DROP))
+}
+
+/** Coefficient of a path given by a catalogue point, m³/s/√Pa. */
+export const pathCoefficient = (ratedFlow: number, ratedDrop: number) =>
+  ratedFlow / Math.sqrt(ratedDrop)
+
+/** Coefficient of a sharp-edged orifice of a diameter in m: C_d·A·√(2/ρ). */
+export const orificeCoefficient = (diameter: number, fluid: Fluid) =>
+  ((Math.PI * diameter * diameter) / 4) * fluid.orificeFactor
+
+/** 0 below, s between, 1 above, with both corners rounded by a parabola (C¹). */
+export function ramp(s: number): number {
+  if (s <= -CORNER) return 0
+  if (s < CORNER) return ((s + CORNER) * (s + CORNER)) / (4 * CORNER)
+  if (s <= 1 - CORNER) return s
+  if (s < 1 + CORNER) return 1 - ((1 + CORNER - s) * (1 + CORNER - s)) / (4 * CORNER)
+  return 1
+}
+
+/** 0 below, s above, with the corner rounded: the override line of a relief. */
+export function openRamp(s: number): number {
+  if (s <= -CORNER) return 0
+  if (s < CORNER) return ((s + CORNER) * (s + CORNER)) / (4 * CORNER)
+  return s
+}
+
+/**
+ * Rate of a spool that moves at constant speed towards a target and slows over the
+ * last bit. @param time s for one box @returns boxes per second
+ */
+export function spoolRate(y: number, target: number, time: number): number {
+  const s = (target - y) / SPOOL_SLOWING
+  return (s > 1 ? 1 : s < -1 ? -1 : s) / time
+}
+
+/**
+ * Darcy friction factor: 64/Re below 2000, Blasius above 4000, straight in log Re between.
+ */
+export function frictionFactor(re: number): number {
+  if (re < 2000) return 64 / Math.max(re, 1e-9)
+  if (re > 4000) return 0.3164 * re ** -0.25
+  const s = Math.log(re / 2000) / Math.LN2
+  return 0.032 + s * (0.3164 * 4000 ** -0.25 - 0.032)
+}

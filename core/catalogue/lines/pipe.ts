@@ -1,0 +1,46 @@
+/** What a pipe is to the engine: a volume, and where it has friction, a flow resistance. */
+import { frictionFactor } from '../laws'
+import { Power, type Model } from '../kind'
+import type { Fluid } from '../../fluid/fluid'
+
+export interface PipeValues {
+  /** m */
+  readonly length: number
+  /** m */
+  readonly bore: number
+}
+
+/** Volume of the bore, m³. */
+export const pipeVolume = (v: PipeValues) => ((Math.PI * v.bore * v.bore) / 4) * v.length
+
+/**
+ * Friction loss of a straight pipe (Darcy–Weisbach) with the inertia of its oil:
+ * (ρL/A)·dQ/dt = p_1 − p_2 − f(Re)·(L/d)·(ρ/2)·(Q/A)·|Q/A|.
+ */
+export function pipeModel(values: PipeValues, fluid: Fluid): Model {
+  const area = (Math.PI * values.bore * values.bore) / 4
+  const inertia = (fluid.density * values.length) / area
+  const reynolds = values.bore / (area * fluid.viscosity)
+  const dynamic = ((values.length / values.bore) * fluid.density) / (2 * area * area)
+  const laminar =
+    (128 * fluid.density * fluid.viscosity * values.length) / (Math.PI * values.bore ** 4)
+  return {
+    states: [
+      { name: 'flow', label: 'flow', quantity: 'flow', initial: 0, scale: area * 1 },
+    ],
+    evaluate(l) {
+      const flow = l.x[0]
+      const size = flow < 0 ? -flow : flow
+      const re = reynolds * size
+      const loss = re < 2000 ? laminar * flow : dynamic * frictionFactor(re) * flow * size
+      l.dx[0] = (l.p[0] - l.p[1] - loss) / inertia
+      l.q[0] = flow
+      l.q[1] = -flow
+    },
+    observe(l) {
+      const stored = inertia * l.x[0] * l.dx[0]
+      l.power[Power.stored] = stored
+      l.power[Power.heat] = l.x[0] * (l.p[0] - l.p[1]) - stored
+    },
+  }
+}

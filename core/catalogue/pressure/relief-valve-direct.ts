@@ -1,0 +1,27 @@
+import { defineKind } from '../kind'
+import {
+  reliefCaption,
+  reliefModel,
+  reliefParameters,
+  reliefPorts,
+  reliefSay,
+  reliefSymbol,
+  reliefTraits,
+} from './relief'
+
+export const reliefValveDirect = defineKind({
+  name: 'relief-valve-direct',
+  label: 'Relief valve, direct-acting',
+  family: 'pressure',
+  words: ['relief', 'pressure relief', 'safety valve', 'prv'],
+  letter: 'V',
+  description: 'A spring holds it shut; the line pressure opens it to tank. Quick, with a large override.',
+  ports: reliefPorts,
+  parameters: reliefParameters('20 %', '2 ms'),
+  traits: reliefTraits,
+  care: 'A relief protects only the lines that reach it without a valve between.',
+  symbol: () => reliefSymbol(false),
+  caption: reliefCaption,
+  model: (values) => reliefModel(values),
+  say: reliefSay,
+})

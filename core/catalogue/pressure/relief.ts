@@ -1,0 +1,135 @@
+/** The relief law, shared by the direct-acting and the pilot-operated kind. */
+import { Power, quantity, type ChoiceParameter, type Model, type Show } from '../kind'
+import { openRamp, pathCoefficient, rootDrop } from '../laws'
+import { arrow, dashed, line, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
+
+/** Pressure drop at rated flow of a relief that is wide open, Pa. */
+const WIDE_OPEN_DROP = 4e5
+
+export interface ReliefValues {
+  readonly setting: number
+  readonly settingAt: 'cracking' | 'ratedFlow'
+  readonly ratedFlow: number
+  readonly override: number
+  readonly timeConstant: number
+}
+
+/** Parameters of a relief; only override and response differ between the two designs. */
+export const reliefParameters = (override: string, timeConstant: string) =>
+  ({
+    setting: quantity('Setting', 'pressure', '160 bar', 0, 700e5),
+    settingAt: {
+      type: 'choice',
+      label: 'Setting is named at',
+      default: 'ratedFlow',
+      choices: { ratedFlow: 'rated flow', cracking: 'cracking' },
+      note: 'offices differ: the pressure at which it starts to open, or at which it passes its rated flow',
+    } satisfies ChoiceParameter as {
+      readonly type: 'choice'
+      readonly label: string
+      readonly default: 'ratedFlow'
+      readonly choices: { readonly ratedFlow: string; readonly cracking: string }
+      readonly note: string
+    },
+    ratedFlow: quantity('Rated flow', 'flow', '40 L/min', 1e-6, 0.2),
+    override: quantity('Override', 'ratio', override, 0.005, 0.6, {
+      note: '(p_full − p_crack)/p_full, usual for this design',
+    }),
+    timeConstant: quantity('Response', 'time', timeConstant, 1e-4, 1, {
+      note: 'time constant of its opening',
+    }),
+  }) as const
+
+/** Cracking and full-flow pressure of a relief, Pa. */
+export function reliefPressures(v: ReliefValues): { crack: number; full: number } {
+  return v.settingAt === 'cracking'
+    ? { crack: v.setting, full: v.setting / (1 - v.override) }
+    : { crack: v.setting * (1 - v.override), full: v.setting }
+}
+
+const [P, T] = [0, 1]
+
+/**
+ * Q = q_r·min(y, lim); τ·dy/dt = min(L(s), lim) − y; s = (p_P − p_T − p_crack)/(p_full − p_crack);
+ * lim = max(0, path(p_P − p_T; q_r, 4 bar))/q_r: never wider than fully open, never backwards.
+ */
+export function reliefModel(values: ReliefValues): Model {
+  const { crack, full } = reliefPressures(values)
+  const { ratedFlow, timeConstant } = values
+  const wide = pathCoefficient(1, WIDE_OPEN_DROP)
+  return {
+    states: [
+      { name: 'opening', label: 'opening', quantity: 'ratio', initial: 0, scale: 1 },
+    ],
+    outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
+    conditions: [
+      { name: 'cracked', label: 'open', severity: 'info', worst: 'flow' },
+      { name: 'full', label: 'at or above its rated flow', severity: 'warning', worst: 'flow' },
+    ],
+    evaluate(l) {
+      const drop = l.p[P] - l.p[T]
+      const limit = drop > 0 ? wide * rootDrop(drop) : 0
+      const wanted = openRamp((drop - crack) / (full - crack))
+      const y = l.x[0]
+      const flow = ratedFlow * (y < limit ? y : limit)
+      l.dx[0] = ((wanted < limit ? wanted : limit) - y) / timeConstant
+      l.q[P] = flow
+      l.q[T] = -flow
+    },
+    observe(l) {
+      l.o[0] = l.q[P]
+      l.c[0] = l.q[P] - 1e-3 * ratedFlow
+      l.c[1] = l.q[P] - ratedFlow
+      l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
+    },
+  }
+}
+
+export function reliefSymbol(piloted: boolean): SymbolDrawing {
+  const shapes: Shape[] = [
+    rectangle(-2, -2, 4, 4),
+    // the flow arrow stands beside the port line: normally closed
+    ...arrow([-0.7, -2], [-0.7, 2]),
+    line([0, -3], [0, -2]),
+    line([0, 2], [0, 3]),
+    dashed([0, -2.5], [-2.6, -2.5], [-2.6, 0], [-2, 0]),
+    spring(2, 0, 2.6, 1.6),
+    ...arrow([2.3, 1.6], [4.3, -1.6]),
+  ]
+  // the pilot stage of a pilot-operated valve: the solid triangle beside its spring
+  if (piloted)
+    shapes.push({
+      shape: 'polygon',
+      points: [
+        [2, 1.2],
+        [2, 2],
+        [2.9, 1.6],
+      ],
+      fill: 'ink',
+    })
+  return {
+    shapes,
+    ports: { P: { x: 0, y: -3, side: 'up' }, T: { x: 0, y: 3, side: 'down' } },
+    box: { x: -3, y: -2.5, w: 8, h: 5 },
+  }
+}
+
+export const reliefCaption = (values: ReliefValues, show: Show) => [
+  show(values.setting, 'pressure'),
+  values.settingAt === 'cracking' ? 'at cracking' : 'at rated flow',
+]
+
+export const reliefSay =
+  (l: { p: Float64Array; q: Float64Array }, values: ReliefValues, show: Show) => {
+    const { crack } = reliefPressures(values)
+    const margin = crack - (l.p[P] - l.p[T])
+    return l.q[P] > 1e-3 * values.ratedFlow
+      ? `Open, passing ${show(l.q[P], 'flow')} at ${show(l.p[P], 'pressure')}; it cracks at ${show(crack, 'pressure')}.`
+      : `Shut: ${show(Math.max(0, margin), 'pressure')} below its cracking pressure of ${show(crack, 'pressure')}.`
+  }
+
+export const reliefPorts = [
+  { name: 'P', domain: 'oil', role: 'protected line' },
+  { name: 'T', domain: 'oil', role: 'tank line' },
+] as const
+export const reliefTraits = { paths: [{ from: 'P', to: 'T', how: 'relief' }] } as const

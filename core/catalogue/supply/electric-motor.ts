@@ -1,0 +1,61 @@
+import { defineKind, Power, quantity } from '../kind'
+import { circle, line, text } from '../symbol'
+
+/** Turns its shaft at a given speed whatever the torque (slip neglected). */
+export const electricMotor = defineKind({
+  name: 'electric-motor',
+  label: 'Electric motor, fixed speed',
+  family: 'supply',
+  words: ['motor', 'drive', 'prime mover', 'e-motor'],
+  letter: 'Z',
+  description: 'Drives a pump at a fixed speed. A schedule may start, stop or ramp it.',
+  ports: [{ name: 'W', domain: 'shaft', role: 'shaft', imposes: true }],
+  parameters: {
+    speed: quantity('Speed', 'rotationalSpeed', '1500 rpm', 0, 700, {
+      note: 'four-pole motor on 50 Hz, slip neglected',
+    }),
+    ratedPower: quantity('Rated power', 'power', '7.5 kW', 10, 2e6, {
+      note: 'reported when the shaft takes more',
+    }),
+  },
+  inputs: [
+    {
+      name: 'speed',
+      label: 'speed',
+      quantity: 'rotationalSpeed',
+      rest: 'speed',
+      min: 0,
+      max: 700,
+    },
+  ],
+  symbol: () => ({
+    shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), line([3, -0.25], [4, -0.25]), line([3, 0.25], [4, 0.25])],
+    ports: { W: { x: 4, y: 0, side: 'right' } },
+    box: { x: -3, y: -3, w: 6, h: 6 },
+  }),
+  caption: (values, show) => [show(values.ratedPower, 'power'), show(values.speed, 'rotationalSpeed')],
+  model: ({ ratedPower }) => ({
+    outputs: [
+      { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
+      { name: 'torque', label: 'shaft torque', quantity: 'torque' },
+    ],
+    conditions: [
+      { name: 'overload', label: 'above its rated power', severity: 'warning', worst: 'shaftPower' },
+    ],
+    impose(l) {
+      l.p[0] = l.u[0]
+    },
+    evaluate() {},
+    observe(l) {
+      const power = -l.q[0] * l.p[0]
+      l.o[0] = power
+      l.o[1] = -l.q[0]
+      l.c[0] = power - ratedPower
+      l.power[Power.input] = power
+    },
+  }),
+  say: (l, _values, show) =>
+    l.p[0] === 0
+      ? 'Stands still.'
+      : `Turns at ${show(l.p[0], 'rotationalSpeed')} and gives ${show(l.o[0], 'power')}.`,
+})

@@ -1,0 +1,97 @@
+import { ATMOSPHERE } from '../../units/quantities'
+import { CAVITATION_PRESSURE } from '../../fluid/fluid'
+import { defineKind, Power, quantity } from '../kind'
+import { circle, line, polygon } from '../symbol'
+
+const [S, P, W] = [0, 1, 2]
+
+/**
+ * Q = D·n·f(P_S) − C_L·(p_P − p_S), C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν;
+ * T = D·(p_P − p_S)/(2π·η_hm), η_hm multiplying when the oil drives the pump.
+ * f falls from 1 to 0 as the inlet's absolute pressure falls from 0.3 bar to 0.
+ */
+export const fixedPump = defineKind({
+  name: 'fixed-pump',
+  label: 'Pump, fixed displacement',
+  family: 'supply',
+  words: ['pump', 'gear pump', 'vane pump', 'hydraulic pump'],
+  letter: 'P',
+  description: 'Delivers its displacement every turn, whatever the pressure, less its leakage.',
+  ports: [
+    { name: 'S', domain: 'oil', role: 'suction line' },
+    { name: 'P', domain: 'oil', role: 'pressure line' },
+    { name: 'W', domain: 'shaft', role: 'shaft' },
+  ],
+  parameters: {
+    displacement: quantity('Displacement', 'displacement', '16 cm³/rev', 1e-8, 5e-3),
+    volumetricEfficiency: quantity('Volumetric efficiency', 'ratio', '92 %', 0.3, 1, {
+      group: 'Losses',
+      note: 'at the rated speed and pressure; wear lowers it',
+    }),
+    ratedSpeed: quantity('at speed', 'rotationalSpeed', '1500 rpm', 1, 1000, { group: 'Losses' }),
+    ratedPressure: quantity('at pressure', 'pressure', '210 bar', 1e5, 700e5, { group: 'Losses' }),
+    hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'ratio', '92 %', 0.3, 1, {
+      group: 'Losses',
+    }),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded',
+    }),
+  },
+  traits: { delivers: ['P'] },
+  symbol: () => ({
+    shapes: [
+      circle(0, 0, 3),
+      polygon('ink', [0, -3], [-0.9, -1.7], [0.9, -1.7]),
+      line([0, -3], [0, -4]),
+      line([0, 3], [0, 4]),
+      line([-3, -0.25], [-4, -0.25]),
+      line([-3, 0.25], [-4, 0.25]),
+    ],
+    ports: {
+      S: { x: 0, y: 4, side: 'down' },
+      P: { x: 0, y: -4, side: 'up' },
+      W: { x: -4, y: 0, side: 'left' },
+    },
+    box: { x: -3, y: -3, w: 6, h: 6 },
+  }),
+  caption: (values, show) => [show(values.displacement, 'displacement')],
+  model(values, fluid) {
+    const perRadian = values.displacement / (2 * Math.PI)
+    const leakage =
+      (((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure) *
+      fluid.leakageFactor
+    const eta = values.hydromechanicalEfficiency
+    return {
+      outputs: [
+        { name: 'delivery', label: 'delivery', quantity: 'flow' },
+        { name: 'leakage', label: 'internal leakage', quantity: 'flow' },
+        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
+      ],
+      conditions: [
+        { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
+      ],
+      evaluate(l) {
+        const speed = l.p[W]
+        const drop = l.p[P] - l.p[S]
+        const filling = (l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE
+        const flow = perRadian * speed * (filling < 0 ? 0 : filling > 1 ? 1 : filling) - leakage * drop
+        l.q[S] = flow
+        l.q[P] = -flow
+        l.q[W] = perRadian * drop * (drop * speed >= 0 ? 1 / eta : eta)
+      },
+      observe(l) {
+        const drop = l.p[P] - l.p[S]
+        l.o[0] = -l.q[P]
+        l.o[1] = leakage * drop
+        l.o[2] = l.q[W] * l.p[W]
+        l.c[0] = l.p[W] > 0 ? CAVITATION_PRESSURE - (l.p[S] + ATMOSPHERE) : -1
+        l.c[1] = l.p[P] - values.maxPressure
+        l.power[Power.heat] = l.o[2] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
+      },
+    }
+  },
+  say: (l, _values, show) =>
+    `Delivers ${show(l.o[0], 'flow')} against ${show(l.p[P] - l.p[S], 'pressure')}, taking ${show(l.o[2], 'power')} at the shaft.`,
+})

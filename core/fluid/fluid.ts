@@ -1,0 +1,82 @@
+import { ATMOSPHERE } from '../units/quantities'
+
+/** What the sheet says about its oil, in SI. */
+export interface FluidData {
+  /** Density at 15 °C, kg/m³. */
+  density15: number
+  /** Kinematic viscosity at 40 °C and at 100 °C, m²/s. */
+  viscosity40: number
+  viscosity100: number
+  /** Oil temperature, K. */
+  temperature: number
+  /** Bulk modulus of the liquid, Pa. */
+  bulkModulus: number
+  /** Free air at atmospheric pressure, volume fraction. */
+  freeAir: number
+  /** Polytropic exponent of that air. */
+  airExponent: number
+}
+
+/** Viscosity at which catalogue leakages hold, m²/s. */
+export const REFERENCE_VISCOSITY = 46e-6
+/** Discharge coefficient of a sharp-edged orifice. */
+export const DISCHARGE_COEFFICIENT = 0.7
+/** Pressure drop of the change from laminar to turbulent orifice flow, Pa. */
+export const TRANSITION_DROP = 0.1e5
+/** Lowest absolute pressure used in the bulk modulus, Pa. */
+const LOWEST_PRESSURE = 1
+/** A volume below this absolute pressure cavitates, Pa. */
+export const CAVITATION_PRESSURE = 0.3e5
+
+/**
+ * Kinematic viscosity after Walther (ASTM D341), through the values at 40 and 100 °C:
+ * log10(log10(ν + 0.7)) = A − B·log10(T), ν in mm²/s, T in K.
+ * @returns m²/s
+ */
+export function viscosityAt(temperature: number, viscosity40: number, viscosity100: number) {
+  const w = (v: number) => Math.log10(Math.log10(v * 1e6 + 0.7))
+  const b =
+    (w(viscosity40) - w(viscosity100)) / (Math.log10(373.15) - Math.log10(313.15))
+  const a = w(viscosity40) + b * Math.log10(313.15)
+  return (10 ** (10 ** (a - b * Math.log10(temperature))) - 0.7) * 1e-6
+}
+
+/** Density falls 0.07 % per kelvin above 15 °C. @returns kg/m³ */
+export function densityAt(temperature: number, density15: number) {
+  return density15 * (1 - 7e-4 * (temperature - 288.15))
+}
+
+/** The oil at the temperature of the run. */
+export class Fluid {
+  readonly density: number
+  readonly viscosity: number
+  /** ν_ref / ν: catalogue leakages are multiplied by it. */
+  readonly leakageFactor: number
+  /** C_d·√(2/ρ): a sharp-edged area times this, times √Δp, is its flow. */
+  readonly orificeFactor: number
+  private readonly liquid: number
+  private readonly air: number
+  private readonly exponent: number
+
+  constructor(data: FluidData) {
+    this.density = densityAt(data.temperature, data.density15)
+    this.viscosity = viscosityAt(data.temperature, data.viscosity40, data.viscosity100)
+    this.leakageFactor = REFERENCE_VISCOSITY / this.viscosity
+    this.orificeFactor = DISCHARGE_COEFFICIENT * Math.sqrt(2 / this.density)
+    this.liquid = data.bulkModulus
+    this.air = data.freeAir
+    this.exponent = data.airExponent
+  }
+
+  /**
+   * Effective bulk modulus of oil with free air (isentropic mixture).
+   * @param pressure gauge, Pa
+   * @returns Pa; goes to 0 with the absolute pressure, so that a starved volume becomes a void
+   */
+  bulkModulus(pressure: number): number {
+    const absolute = Math.max(pressure + ATMOSPHERE, LOWEST_PRESSURE)
+    if (this.air === 0) return this.liquid
+    const g = this.air * Math.exp(-Math.log(absolute / ATMOSPHERE) / this.exponent)
+    return (this.liquid * (1 + g)) / (1 + (g * this.liquid) / (this.exponent * absolute))
+  }
+}

@@ -1,0 +1,285 @@
+/**
+ * The quantities of fluid power and the units people write them in.
+ * This is the only file with conversion factors; everything else works in SI.
+ */
+
+export interface Unit {
+  /** The spelling shown to people. */
+  readonly symbol: string
+  /** SI value = value · factor + offset. */
+  readonly factor: number
+  readonly offset?: number
+  /** Other accepted spellings, compared without case and spaces. */
+  readonly also?: readonly string[]
+}
+
+const INCH = 0.0254
+const FOOT = 12 * INCH
+const POUND = 0.45359237
+/** lbf = lb · standard gravity, exactly. */
+const POUND_FORCE = 4.4482216152605
+const GALLON = 231 * INCH ** 3
+const RPM = (2 * Math.PI) / 60
+const DEGREE = Math.PI / 180
+/** Standard gravity, m/s² (CGPM 1901). */
+export const GRAVITY = 9.80665
+/** Standard atmosphere, Pa. */
+export const ATMOSPHERE = 101325
+const PSI = POUND_FORCE / INCH ** 2
+
+/** The unit systems offered: the first is written by default. */
+export const unitSystems = ['metric', 'us'] as const
+export type UnitSystem = (typeof unitSystems)[number]
+
+interface QuantityDefinition {
+  readonly label: string
+  readonly units: readonly Unit[]
+  /** Unit symbol shown in each system. */
+  readonly shown: Readonly<Record<UnitSystem, string>>
+}
+
+const definitions = {
+  pressure: {
+    label: 'pressure',
+    shown: { metric: 'bar', us: 'psi' },
+    units: [
+      { symbol: 'bar', factor: 1e5 },
+      { symbol: 'MPa', factor: 1e6 },
+      { symbol: 'kPa', factor: 1e3 },
+      { symbol: 'Pa', factor: 1 },
+      { symbol: 'psi', factor: PSI, also: ['lbf/in2', 'lbf/in²'] },
+    ],
+  },
+  flow: {
+    label: 'flow',
+    shown: { metric: 'L/min', us: 'gpm' },
+    units: [
+      { symbol: 'L/min', factor: 1 / 60000, also: ['lpm', 'l/min', 'dm3/min', 'dm³/min'] },
+      { symbol: 'cm³/min', factor: 1e-6 / 60, also: ['cc/min', 'cm3/min', 'mL/min'] },
+      { symbol: 'm³/s', factor: 1, also: ['m3/s'] },
+      { symbol: 'gpm', factor: GALLON / 60, also: ['gal/min', 'usgpm'] },
+      { symbol: 'in³/min', factor: INCH ** 3 / 60, also: ['in3/min'] },
+    ],
+  },
+  volume: {
+    label: 'volume',
+    shown: { metric: 'L', us: 'gal' },
+    units: [
+      { symbol: 'L', factor: 1e-3, also: ['dm3', 'dm³', 'litre', 'liter'] },
+      { symbol: 'cm³', factor: 1e-6, also: ['cc', 'cm3', 'ml'] },
+      { symbol: 'm³', factor: 1, also: ['m3'] },
+      { symbol: 'gal', factor: GALLON },
+      { symbol: 'in³', factor: INCH ** 3, also: ['in3'] },
+    ],
+  },
+  displacement: {
+    label: 'displacement',
+    shown: { metric: 'cm³/rev', us: 'in³/rev' },
+    units: [
+      { symbol: 'cm³/rev', factor: 1e-6, also: ['cc', 'cc/rev', 'cm3', 'cm³', 'cm3/rev'] },
+      { symbol: 'L/rev', factor: 1e-3 },
+      { symbol: 'm³/rev', factor: 1, also: ['m3/rev'] },
+      { symbol: 'in³/rev', factor: INCH ** 3, also: ['in3/rev', 'in3', 'in³', 'cir', 'cu.in'] },
+    ],
+  },
+  length: {
+    label: 'length',
+    shown: { metric: 'mm', us: 'in' },
+    units: [
+      { symbol: 'mm', factor: 1e-3 },
+      { symbol: 'cm', factor: 1e-2 },
+      { symbol: 'm', factor: 1 },
+      { symbol: 'in', factor: INCH, also: ['"', 'inch'] },
+      { symbol: 'ft', factor: FOOT },
+    ],
+  },
+  area: {
+    label: 'area',
+    shown: { metric: 'cm²', us: 'in²' },
+    units: [
+      { symbol: 'cm²', factor: 1e-4, also: ['cm2'] },
+      { symbol: 'mm²', factor: 1e-6, also: ['mm2'] },
+      { symbol: 'm²', factor: 1, also: ['m2'] },
+      { symbol: 'in²', factor: INCH ** 2, also: ['in2'] },
+    ],
+  },
+  speed: {
+    label: 'speed',
+    shown: { metric: 'mm/s', us: 'in/s' },
+    units: [
+      { symbol: 'mm/s', factor: 1e-3 },
+      { symbol: 'm/s', factor: 1 },
+      { symbol: 'm/min', factor: 1 / 60 },
+      { symbol: 'in/s', factor: INCH, also: ['ips'] },
+      { symbol: 'ft/s', factor: FOOT, also: ['fps'] },
+      { symbol: 'ft/min', factor: FOOT / 60 },
+    ],
+  },
+  force: {
+    label: 'force',
+    shown: { metric: 'kN', us: 'lbf' },
+    units: [
+      { symbol: 'kN', factor: 1e3 },
+      { symbol: 'N', factor: 1 },
+      { symbol: 'MN', factor: 1e6 },
+      { symbol: 'lbf', factor: POUND_FORCE },
+    ],
+  },
+  mass: {
+    label: 'mass',
+    shown: { metric: 'kg', us: 'lb' },
+    units: [
+      { symbol: 'kg', factor: 1 },
+      { symbol: 't', factor: 1000 },
+      { symbol: 'g', factor: 1e-3 },
+      { symbol: 'lb', factor: POUND, also: ['lbm'] },
+    ],
+  },
+  time: {
+    label: 'time',
+    shown: { metric: 's', us: 's' },
+    units: [
+      { symbol: 's', factor: 1, also: ['sec'] },
+      { symbol: 'ms', factor: 1e-3 },
+      { symbol: 'min', factor: 60 },
+      { symbol: 'h', factor: 3600 },
+    ],
+  },
+  rotationalSpeed: {
+    label: 'rotational speed',
+    shown: { metric: 'rpm', us: 'rpm' },
+    units: [
+      { symbol: 'rpm', factor: RPM, also: ['1/min', 'r/min', 'rev/min'] },
+      { symbol: 'rad/s', factor: 1 },
+    ],
+  },
+  torque: {
+    label: 'torque',
+    shown: { metric: 'N·m', us: 'lbf·ft' },
+    units: [
+      { symbol: 'N·m', factor: 1, also: ['Nm', 'N.m'] },
+      { symbol: 'lbf·ft', factor: POUND_FORCE * FOOT, also: ['lbf.ft', 'lbft', 'ft.lbf'] },
+    ],
+  },
+  power: {
+    label: 'power',
+    shown: { metric: 'kW', us: 'hp' },
+    units: [
+      { symbol: 'kW', factor: 1e3 },
+      { symbol: 'W', factor: 1 },
+      { symbol: 'hp', factor: 550 * FOOT * POUND_FORCE },
+    ],
+  },
+  energy: {
+    label: 'energy',
+    shown: { metric: 'kJ', us: 'ft·lbf' },
+    units: [
+      { symbol: 'kJ', factor: 1e3 },
+      { symbol: 'J', factor: 1 },
+      { symbol: 'ft·lbf', factor: FOOT * POUND_FORCE },
+    ],
+  },
+  temperature: {
+    label: 'temperature',
+    shown: { metric: '°C', us: '°F' },
+    units: [
+      { symbol: '°C', factor: 1, offset: 273.15, also: ['C', 'degC'] },
+      { symbol: '°F', factor: 5 / 9, offset: 273.15 - (32 * 5) / 9, also: ['F', 'degF'] },
+      { symbol: 'K', factor: 1 },
+    ],
+  },
+  viscosity: {
+    label: 'kinematic viscosity',
+    shown: { metric: 'mm²/s', us: 'mm²/s' },
+    units: [
+      { symbol: 'mm²/s', factor: 1e-6, also: ['cSt', 'mm2/s'] },
+      { symbol: 'm²/s', factor: 1, also: ['m2/s'] },
+    ],
+  },
+  density: {
+    label: 'density',
+    shown: { metric: 'kg/m³', us: 'lb/ft³' },
+    units: [
+      { symbol: 'kg/m³', factor: 1, also: ['kg/m3'] },
+      { symbol: 'lb/ft³', factor: POUND / FOOT ** 3, also: ['lb/ft3'] },
+    ],
+  },
+  angle: {
+    label: 'angle',
+    shown: { metric: '°', us: '°' },
+    units: [
+      { symbol: '°', factor: DEGREE, also: ['deg'] },
+      { symbol: 'rad', factor: 1 },
+    ],
+  },
+  stiffness: {
+    label: 'stiffness',
+    shown: { metric: 'kN/mm', us: 'lbf/in' },
+    units: [
+      { symbol: 'kN/mm', factor: 1e6 },
+      { symbol: 'N/mm', factor: 1e3 },
+      { symbol: 'kN/m', factor: 1e3 },
+      { symbol: 'N/m', factor: 1 },
+      { symbol: 'MN/m', factor: 1e6 },
+      { symbol: 'lbf/in', factor: POUND_FORCE / INCH },
+    ],
+  },
+  damping: {
+    label: 'damping',
+    shown: { metric: 'kN·s/m', us: 'lbf·s/in' },
+    units: [
+      { symbol: 'kN·s/m', factor: 1e3, also: ['kNs/m', 'kN.s/m'] },
+      { symbol: 'N·s/m', factor: 1, also: ['Ns/m', 'N.s/m'] },
+      { symbol: 'lbf·s/in', factor: POUND_FORCE / INCH, also: ['lbf.s/in'] },
+    ],
+  },
+  inertia: {
+    label: 'moment of inertia',
+    shown: { metric: 'kg·m²', us: 'lb·ft²' },
+    units: [
+      { symbol: 'kg·m²', factor: 1, also: ['kgm2', 'kg.m2', 'kgm²', 'kg·m2'] },
+      { symbol: 'lb·ft²', factor: POUND * FOOT ** 2, also: ['lbft2', 'lb.ft2'] },
+    ],
+  },
+  ratio: {
+    label: 'ratio',
+    shown: { metric: '', us: '' },
+    units: [
+      { symbol: '', factor: 1 },
+      { symbol: '%', factor: 0.01 },
+    ],
+  },
+} as const satisfies Record<string, QuantityDefinition>
+
+export type Quantity = keyof typeof definitions
+export const quantities: Readonly<Record<Quantity, QuantityDefinition>> = definitions
+export const quantityNames = Object.keys(definitions) as Quantity[]
+
+const spelling = (text: string) => text.replace(/\s+/g, '').replace(/\*/g, '·')
+
+/**
+ * Finds a unit by its spelling. Case matters first ("MPa" is not "mPa"), and is
+ * forgiven only where that leaves exactly one reading.
+ */
+export function findUnit(quantity: Quantity, text: string): Unit | undefined {
+  const wanted = spelling(text)
+  const units = quantities[quantity].units
+  const names = (unit: Unit) => [unit.symbol, ...(unit.also ?? [])].map(spelling)
+  const exact = units.find((unit) => names(unit).includes(wanted))
+  if (exact) return exact
+  const lower = wanted.toLowerCase()
+  const loose = units.filter((unit) => names(unit).some((name) => name.toLowerCase() === lower))
+  return loose.length === 1 ? loose[0] : undefined
+}
+
+/** The quantities that know a unit of this spelling; used to say what was probably meant. */
+export function quantitiesWithUnit(text: string): Quantity[] {
+  return quantityNames.filter((name) => text !== '' && findUnit(name, text))
+}
+
+export function shownUnit(quantity: Quantity, system: UnitSystem): Unit {
+  return findUnit(quantity, quantities[quantity].shown[system])!
+}
+
+export const toSI = (value: number, unit: Unit) => value * unit.factor + (unit.offset ?? 0)
+export const fromSI = (value: number, unit: Unit) => (value - (unit.offset ?? 0)) / unit.factor

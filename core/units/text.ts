@@ -1,0 +1,85 @@
+import {
+  findUnit,
+  fromSI,
+  quantities,
+  quantitiesWithUnit,
+  shownUnit,
+  toSI,
+  type Quantity,
+  type Unit,
+  type UnitSystem,
+} from './quantities'
+
+export type Parsed =
+  | { ok: true; si: number; value: number; unit: Unit; text: string }
+  | { ok: false; message: string }
+
+const NUMBER = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?)\s*(.*)$/
+
+/**
+ * Reads "2.5 gpm", "2,5 bar" or "160bar" as a quantity in SI.
+ * @param assumed unit taken for a bare number; without it a bare number is refused.
+ */
+export function parseQuantity(text: string, quantity: Quantity, assumed?: Unit): Parsed {
+  const { label, shown } = quantities[quantity]
+  const example = shown.metric ? `"10 ${shown.metric}"` : '"0.5" or "50 %"'
+  const match = NUMBER.exec(text.trim())
+  if (!match) return { ok: false, message: `Not a ${label}: "${text}". Write it like ${example}.` }
+  const value = Number(match[1].replace(',', '.'))
+  const spelled = match[2].trim()
+  const unit =
+    spelled === '' ? (assumed ?? findUnit(quantity, '')) : findUnit(quantity, spelled)
+  if (!unit) {
+    if (spelled === '')
+      return { ok: false, message: `Give a unit with ${match[1]}, for example ${example}.` }
+    const others = quantitiesWithUnit(spelled).map((name) => quantities[name].label)
+    const hint = others.length ? ` It is a unit of ${others.join(' or ')}.` : ''
+    const known = quantities[quantity].units.map((u) => u.symbol).filter(Boolean)
+    return {
+      ok: false,
+      message: `Unknown unit "${spelled}" for ${label}.${hint} Use ${known.join(', ')}.`,
+    }
+  }
+  const si = toSI(value, unit)
+  if (!Number.isFinite(si)) return { ok: false, message: `"${text}" is not a finite ${label}.` }
+  return { ok: true, si, value, unit, text: writeQuantity(value, unit) }
+}
+
+const writeQuantity = (value: number, unit: Unit) =>
+  unit.symbol ? `${value} ${unit.symbol}` : `${value}`
+
+/** Rounds to significant digits without exponents for everyday sizes: 146.13, 0.0125, 1 250 000. */
+export function formatNumber(value: number, digits = 4): string {
+  if (!Number.isFinite(value)) return '–'
+  if (value === 0) return '0'
+  const size = Math.floor(Math.log10(Math.abs(value)))
+  if (size < -6 || size > 9) return value.toExponential(digits - 1)
+  const decimals = Math.max(0, digits - 1 - size)
+  const text = value.toFixed(Math.min(decimals, 12))
+  const trimmed = text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text
+  return trimmed === '-0' ? '0' : trimmed
+}
+
+/** An SI value in the unit that a unit system shows for its quantity, without the unit. */
+export function showNumber(si: number, quantity: Quantity, system: UnitSystem, digits = 4): string {
+  return formatNumber(fromSI(si, shownUnit(quantity, system)), digits)
+}
+
+/** An SI value with its unit in a unit system: "146.1 bar" or "2119 psi". */
+export function showQuantity(
+  si: number,
+  quantity: Quantity,
+  system: UnitSystem,
+  digits = 4,
+): string {
+  const unit = shownUnit(quantity, system)
+  const number = formatNumber(fromSI(si, unit), digits)
+  return unit.symbol ? `${number} ${unit.symbol}` : number
+}
+
+/** Writes an SI value the way the sheet file keeps it, in the given unit spelling. */
+export function quantityText(si: number, quantity: Quantity, symbol: string): string {
+  const unit = findUnit(quantity, symbol)
+  if (!unit) throw new Error(`No unit "${symbol}" for ${quantity}`)
+  return writeQuantity(Number(fromSI(si, unit).toPrecision(10)), unit)
+}
