@@ -17,8 +17,7 @@ export function rootDrop(drop: number): number {
 }
 
 /** Coefficient of a path given by a catalogue point, m³/s/√Pa. */
-export const pathCoefficient = (ratedFlow: number, ratedDrop: number) =>
-  ratedFlow / Math.sqrt(ratedDrop)
+export const pathCoefficient = (ratedFlow: number, ratedDrop: number) => ratedFlow / Math.sqrt(ratedDrop)
 
 /** Coefficient of a sharp-edged orifice of a diameter in m: C_d·A·√(2/ρ). */
 export const orificeCoefficient = (diameter: number, fluid: Fluid) =>

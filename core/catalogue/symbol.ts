@@ -112,8 +112,7 @@ export function arrow(...points: Point[]): Shape[] {
 export function spring(x: number, y: number, length: number, height = 1): Polyline {
   const n = 5
   const points: Point[] = [[x, y]]
-  for (let i = 0; i < n; i++)
-    points.push([x + (length * (i + 0.5)) / n, y + (i % 2 ? height : -height) / 2])
+  for (let i = 0; i < n; i++) points.push([x + (length * (i + 0.5)) / n, y + (i % 2 ? height : -height) / 2])
   points.push([x + length, y])
   return line(...points)
 }
@@ -127,5 +126,4 @@ export function shifted(shapes: readonly Shape[], dx: number, dy: number): Shape
   )
 }
 /** Marks shapes as belonging to a moving part. */
-export const partOf = (part: string, shapes: readonly Shape[]): Shape[] =>
-  shapes.map((s) => ({ ...s, part }))
+export const partOf = (part: string, shapes: readonly Shape[]): Shape[] => shapes.map((s) => ({ ...s, part }))

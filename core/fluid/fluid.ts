@@ -35,8 +35,7 @@ export const CAVITATION_PRESSURE = 0.3e5
  */
 export function viscosityAt(temperature: number, viscosity40: number, viscosity100: number) {
   const w = (v: number) => Math.log10(Math.log10(v * 1e6 + 0.7))
-  const b =
-    (w(viscosity40) - w(viscosity100)) / (Math.log10(373.15) - Math.log10(313.15))
+  const b = (w(viscosity40) - w(viscosity100)) / (Math.log10(373.15) - Math.log10(313.15))
   const a = w(viscosity40) + b * Math.log10(313.15)
   return (10 ** (10 ** (a - b * Math.log10(temperature))) - 0.7) * 1e-6
 }

@@ -11,8 +11,7 @@ import {
 } from './quantities'
 
 export type Parsed =
-  | { ok: true; si: number; value: number; unit: Unit; text: string }
-  | { ok: false; message: string }
+  { ok: true; si: number; value: number; unit: Unit; text: string } | { ok: false; message: string }
 
 const NUMBER = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?)\s*(.*)$/
 
@@ -27,11 +26,9 @@ export function parseQuantity(text: string, quantity: Quantity, assumed?: Unit):
   if (!match) return { ok: false, message: `Not a ${label}: "${text}". Write it like ${example}.` }
   const value = Number(match[1].replace(',', '.'))
   const spelled = match[2].trim()
-  const unit =
-    spelled === '' ? (assumed ?? findUnit(quantity, '')) : findUnit(quantity, spelled)
+  const unit = spelled === '' ? (assumed ?? findUnit(quantity, '')) : findUnit(quantity, spelled)
   if (!unit) {
-    if (spelled === '')
-      return { ok: false, message: `Give a unit with ${match[1]}, for example ${example}.` }
+    if (spelled === '') return { ok: false, message: `Give a unit with ${match[1]}, for example ${example}.` }
     const others = quantitiesWithUnit(spelled).map((name) => quantities[name].label)
     const hint = others.length ? ` It is a unit of ${others.join(' or ')}.` : ''
     const known = quantities[quantity].units.map((u) => u.symbol).filter(Boolean)
@@ -45,8 +42,7 @@ export function parseQuantity(text: string, quantity: Quantity, assumed?: Unit):
   return { ok: true, si, value, unit, text: writeQuantity(value, unit) }
 }
 
-const writeQuantity = (value: number, unit: Unit) =>
-  unit.symbol ? `${value} ${unit.symbol}` : `${value}`
+const writeQuantity = (value: number, unit: Unit) => (unit.symbol ? `${value} ${unit.symbol}` : `${value}`)
 
 /** Rounds to significant digits without exponents for everyday sizes: 146.13, 0.0125, 1 250 000. */
 export function formatNumber(value: number, digits = 4): string {
@@ -66,12 +62,7 @@ export function showNumber(si: number, quantity: Quantity, system: UnitSystem, d
 }
 
 /** An SI value with its unit in a unit system: "146.1 bar" or "2119 psi". */
-export function showQuantity(
-  si: number,
-  quantity: Quantity,
-  system: UnitSystem,
-  digits = 4,
-): string {
+export function showQuantity(si: number, quantity: Quantity, system: UnitSystem, digits = 4): string {
   const unit = shownUnit(quantity, system)
   const number = formatNumber(fromSI(si, unit), digits)
   return unit.symbol ? `${number} ${unit.symbol}` : number

@@ -87,8 +87,10 @@ export const cylinderDoubleActing = defineKind({
   ],
   care: 'A raised or pressed load can move when a line opens. Support it mechanically before anyone reaches in.',
   validate(v) {
-    const problems: { parameter: 'rod' | 'start' | 'workPieceAt' | 'breakawayFriction'; message: string }[] = []
-    if (v.rod >= v.bore) problems.push({ parameter: 'rod', message: 'The rod must be thinner than the bore.' })
+    const problems: { parameter: 'rod' | 'start' | 'workPieceAt' | 'breakawayFriction'; message: string }[] =
+      []
+    if (v.rod >= v.bore)
+      problems.push({ parameter: 'rod', message: 'The rod must be thinner than the bore.' })
     if (v.start > v.stroke)
       problems.push({ parameter: 'start', message: 'The start lies beyond the stroke.' })
     if (v.breakawayFriction < v.coulombFriction)
@@ -140,8 +142,7 @@ export const cylinderDoubleActing = defineKind({
       v.viscousFriction * speed
     const stop = (touching: number, depth: number, rate: number) =>
       touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
-    const workPiece = (x: number) =>
-      x > v.workPieceAt ? v.workPieceStiffness * (x - v.workPieceAt) : 0
+    const workPiece = (x: number) => (x > v.workPieceAt ? v.workPieceStiffness * (x - v.workPieceAt) : 0)
     return {
       states: [
         { name: 'position', label: 'stroke', quantity: 'length', initial: v.start, scale: 1e-3 },
@@ -155,14 +156,34 @@ export const cylinderDoubleActing = defineKind({
         { name: 'travelled', label: 'stroke share', quantity: 'ratio' },
       ],
       conditions: [
-        { name: 'capOver', label: 'cap side above its rated pressure', severity: 'danger', worst: 'capPressure' },
-        { name: 'rodOver', label: 'rod side above its rated pressure', severity: 'danger', worst: 'rodPressure' },
-        { name: 'intensified', label: 'rod-side pressure above the cap-side pressure while extending', severity: 'warning', worst: 'rodPressure' },
+        {
+          name: 'capOver',
+          label: 'cap side above its rated pressure',
+          severity: 'danger',
+          worst: 'capPressure',
+        },
+        {
+          name: 'rodOver',
+          label: 'rod side above its rated pressure',
+          severity: 'danger',
+          worst: 'rodPressure',
+        },
+        {
+          name: 'intensified',
+          label: 'rod-side pressure above the cap-side pressure while extending',
+          severity: 'warning',
+          worst: 'rodPressure',
+        },
       ],
       guards: [
         { name: 'retracted', label: 'reaches its retracted stop', report: 1, value: 'velocity' },
         { name: 'extended', label: 'reaches its extended stop', report: 1, value: 'velocity' },
-        { name: 'contact', label: 'meets the work-piece', report: v.workPieceStiffness > 0 ? 1 : 0, value: 'velocity' },
+        {
+          name: 'contact',
+          label: 'meets the work-piece',
+          report: v.workPieceStiffness > 0 ? 1 : 0,
+          value: 'velocity',
+        },
       ],
       modes: [0, 0],
       evaluate(l) {
@@ -170,8 +191,7 @@ export const cylinderDoubleActing = defineKind({
         const speed = l.x[V]
         const leakage = leak * (l.p[A] - l.p[B])
         const load = l.u[0] + weight + v.springRate * x + v.damping * speed + workPiece(x)
-        const stops =
-          stop(l.mode[1], x - v.stroke, speed) - stop(l.mode[0], -x, -speed)
+        const stops = stop(l.mode[1], x - v.stroke, speed) - stop(l.mode[0], -x, -speed)
         const force = l.p[A] * cap - l.p[B] * annulus - load - friction(speed) - stops
         l.dx[X] = speed
         l.dx[V] = force / v.mass
@@ -201,8 +221,7 @@ export const cylinderDoubleActing = defineKind({
         l.c[2] = speed > REVERSAL_SPEED ? l.p[B] - Math.max(l.p[A], 1e5) : -1
         l.power[Power.useful] = outer * speed
         l.power[Power.stored] = (weight + v.springRate * x + v.mass * l.dx[V]) * speed
-        l.power[Power.heat] =
-          (friction(speed) + stops) * speed + leak * (l.p[A] - l.p[B]) * (l.p[A] - l.p[B])
+        l.power[Power.heat] = (friction(speed) + stops) * speed + leak * (l.p[A] - l.p[B]) * (l.p[A] - l.p[B])
       },
     }
   },

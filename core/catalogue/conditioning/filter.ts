@@ -41,7 +41,14 @@ export const filter = defineKind({
       line([-3, 0], [-2, 0]),
       line([2, 0], [3, 0]),
       polygon('paper', [-2, 0], [0, -2], [2, 0], [0, 2]),
-      { shape: 'line', points: [[0, -2], [0, 2]], dash: 'pilot' },
+      {
+        shape: 'line',
+        points: [
+          [0, -2],
+          [0, 2],
+        ],
+        dash: 'pilot',
+      },
       ...(values.bypass
         ? [
             line([-2.5, 0], [-2.5, -3], [-0.5, -3]),
@@ -55,8 +62,7 @@ export const filter = defineKind({
     box: { x: -2.5, y: values.bypass ? -3.7 : -2, w: 5, h: values.bypass ? 5.7 : 4 },
   }),
   model(values, fluid) {
-    const element =
-      (values.ratedFlow / values.ratedDrop) * fluid.leakageFactor * (1 - values.clogging)
+    const element = (values.ratedFlow / values.ratedDrop) * fluid.leakageFactor * (1 - values.clogging)
     const bypass = values.bypass ? pathCoefficient(values.ratedFlow, BYPASS_RATED_DROP) : 0
     return {
       outputs: [
@@ -65,7 +71,12 @@ export const filter = defineKind({
       ],
       conditions: [
         { name: 'clogged', label: 'clogging indicator shows', severity: 'warning', worst: 'drop' },
-        { name: 'bypassing', label: 'bypass open: oil goes unfiltered', severity: 'warning', worst: 'bypassFlow' },
+        {
+          name: 'bypassing',
+          label: 'bypass open: oil goes unfiltered',
+          severity: 'warning',
+          worst: 'bypassFlow',
+        },
       ],
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

@@ -43,9 +43,10 @@ export const directionalValve43 = defineKind({
       type: 'choice',
       label: 'Centre position',
       default: 'closed',
-      choices: Object.fromEntries(
-        Object.entries(centres).map(([name, c]) => [name, c.label]),
-      ) as Record<Centre, string>,
+      choices: Object.fromEntries(Object.entries(centres).map(([name, c]) => [name, c.label])) as Record<
+        Centre,
+        string
+      >,
     },
     ratedFlow: quantity('Rated flow, each path', 'flow', '20 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '10 bar', 1e4, 100e5),
@@ -119,9 +120,7 @@ export const directionalValve43 = defineKind({
     const openCrossover = values.crossover === 'open'
     return {
       states: [{ name: 'spool', label: 'spool position', quantity: 'ratio', initial: 0, scale: 1 }],
-      conditions: [
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
-      ],
+      conditions: [{ name: 'overPressure', label: 'above its highest pressure', severity: 'danger' }],
       evaluate(l) {
         const y = l.x[0]
         const { p, q } = l
@@ -141,16 +140,17 @@ export const directionalValve43 = defineKind({
       },
       observe(l) {
         l.c[0] = Math.max(l.p[P], l.p[A], l.p[B]) - values.maxPressure
-        l.power[Power.heat] =
-          l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
+        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
       },
     }
   },
   say(l, values, show) {
     const y = l.x[0]
     const flow = show(Math.abs(l.q[P]), 'flow')
-    if (y > 0.5) return `In the box of solenoid a: P to A passes ${flow}, B returns ${show(Math.abs(l.q[T]), 'flow')}.`
-    if (y < -0.5) return `In the box of solenoid b: P to B passes ${flow}, A returns ${show(Math.abs(l.q[T]), 'flow')}.`
+    if (y > 0.5)
+      return `In the box of solenoid a: P to A passes ${flow}, B returns ${show(Math.abs(l.q[T]), 'flow')}.`
+    if (y < -0.5)
+      return `In the box of solenoid b: P to B passes ${flow}, A returns ${show(Math.abs(l.q[T]), 'flow')}.`
     return `In the centre (${centres[values.centre].label}).`
   },
 })

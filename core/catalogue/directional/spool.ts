@@ -28,8 +28,7 @@ export function spoolPaths(boxes: readonly Box[], ports: readonly string[]): Spo
     for (const [a, b] of pairsOf(box)) {
       const ends = [ports.indexOf(a), ports.indexOf(b)].sort((m, n) => m - n)
       const key = ends.join()
-      if (!paths.has(key))
-        paths.set(key, { from: ends[0], to: ends[1], open: boxes.map(() => false) })
+      if (!paths.has(key)) paths.set(key, { from: ends[0], to: ends[1], open: boxes.map(() => false) })
       paths.get(key)!.open[index] = true
     }
   })
@@ -96,9 +95,7 @@ export function solenoid(x: number, toward: 1 | -1): Shape[] {
   const left = Math.min(x, far)
   return [
     rectangle(left, -1.8, 2, 1.8),
-    toward > 0
-      ? line([left + 0.5, 0], [left + 1.5, -1.8])
-      : line([left + 1.5, 0], [left + 0.5, -1.8]),
+    toward > 0 ? line([left + 0.5, 0], [left + 1.5, -1.8]) : line([left + 1.5, 0], [left + 0.5, -1.8]),
   ]
 }
 

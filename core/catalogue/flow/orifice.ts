@@ -21,7 +21,11 @@ export const orifice = defineKind({
   },
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
-    shapes: [line([-2, 0], [2, 0]), line([-0.5, -1], [0, -0.25], [0.5, -1]), line([-0.5, 1], [0, 0.25], [0.5, 1])],
+    shapes: [
+      line([-2, 0], [2, 0]),
+      line([-0.5, -1], [0, -0.25], [0.5, -1]),
+      line([-0.5, 1], [0, 0.25], [0.5, 1]),
+    ],
     ports: { A: { x: -2, y: 0, side: 'left' }, B: { x: 2, y: 0, side: 'right' } },
     box: { x: -1, y: -1, w: 2, h: 2 },
   }),

@@ -28,9 +28,7 @@ export const throttleCheck = defineKind({
       note: 'reported when exceeded',
     }),
   },
-  inputs: [
-    { name: 'opening', label: 'throttle opening', quantity: 'ratio', rest: 1, min: 0, max: 1 },
-  ],
+  inputs: [{ name: 'opening', label: 'throttle opening', quantity: 'ratio', rest: 1, min: 0, max: 1 }],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   care: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
   symbol: () => ({
@@ -56,9 +54,7 @@ export const throttleCheck = defineKind({
     return {
       states: [{ name: 'opening', label: 'check opening', quantity: 'ratio', initial: 0, scale: 1 }],
       outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
-      conditions: [
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
-      ],
+      conditions: [{ name: 'overPressure', label: 'above its highest pressure', severity: 'danger' }],
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const flow = (l.u[0] * throttle + l.x[0] * free) * rootDrop(drop)

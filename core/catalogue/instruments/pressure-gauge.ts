@@ -27,9 +27,7 @@ export const pressureGauge = defineKind({
   }),
   model: ({ range }) => ({
     outputs: [{ name: 'reading', label: 'reading', quantity: 'pressure' }],
-    conditions: [
-      { name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' },
-    ],
+    conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
     evaluate(l) {
       l.q[0] = 0
     },

@@ -22,12 +22,9 @@ export function pipeModel(values: PipeValues, fluid: Fluid): Model {
   const inertia = (fluid.density * values.length) / area
   const reynolds = values.bore / (area * fluid.viscosity)
   const dynamic = ((values.length / values.bore) * fluid.density) / (2 * area * area)
-  const laminar =
-    (128 * fluid.density * fluid.viscosity * values.length) / (Math.PI * values.bore ** 4)
+  const laminar = (128 * fluid.density * fluid.viscosity * values.length) / (Math.PI * values.bore ** 4)
   return {
-    states: [
-      { name: 'flow', label: 'flow', quantity: 'flow', initial: 0, scale: area * 1 },
-    ],
+    states: [{ name: 'flow', label: 'flow', quantity: 'flow', initial: 0, scale: area * 1 }],
     evaluate(l) {
       const flow = l.x[0]
       const size = flow < 0 ? -flow : flow

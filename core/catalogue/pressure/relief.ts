@@ -58,9 +58,7 @@ export function reliefModel(values: ReliefValues): Model {
   const { ratedFlow, timeConstant } = values
   const wide = pathCoefficient(1, WIDE_OPEN_DROP)
   return {
-    states: [
-      { name: 'opening', label: 'opening', quantity: 'ratio', initial: 0, scale: 1 },
-    ],
+    states: [{ name: 'opening', label: 'opening', quantity: 'ratio', initial: 0, scale: 1 }],
     outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
     conditions: [
       { name: 'cracked', label: 'open', severity: 'info', worst: 'flow' },
@@ -119,14 +117,13 @@ export const reliefCaption = (values: ReliefValues, show: Show) => [
   values.settingAt === 'cracking' ? 'at cracking' : 'at rated flow',
 ]
 
-export const reliefSay =
-  (l: { p: Float64Array; q: Float64Array }, values: ReliefValues, show: Show) => {
-    const { crack } = reliefPressures(values)
-    const margin = crack - (l.p[P] - l.p[T])
-    return l.q[P] > 1e-3 * values.ratedFlow
-      ? `Open, passing ${show(l.q[P], 'flow')} at ${show(l.p[P], 'pressure')}; it cracks at ${show(crack, 'pressure')}.`
-      : `Shut: ${show(Math.max(0, margin), 'pressure')} below its cracking pressure of ${show(crack, 'pressure')}.`
-  }
+export const reliefSay = (l: { p: Float64Array; q: Float64Array }, values: ReliefValues, show: Show) => {
+  const { crack } = reliefPressures(values)
+  const margin = crack - (l.p[P] - l.p[T])
+  return l.q[P] > 1e-3 * values.ratedFlow
+    ? `Open, passing ${show(l.q[P], 'flow')} at ${show(l.p[P], 'pressure')}; it cracks at ${show(crack, 'pressure')}.`
+    : `Shut: ${show(Math.max(0, margin), 'pressure')} below its cracking pressure of ${show(crack, 'pressure')}.`
+}
 
 export const reliefPorts = [
   { name: 'P', domain: 'oil', role: 'protected line' },

@@ -1,0 +1,320 @@
+/** Edits of a sheet as pure functions: a sheet in, a new sheet out, the old one untouched. */
+import { findKind } from '../catalogue'
+import { quantityText } from '../units/text'
+import { parseQuantity } from '../units/text'
+import { endAt, nearestOn, polyline, polylineLength, simplify, type XY } from './geometry'
+import { route } from './route'
+import {
+  componentSchema,
+  pipeSchema,
+  type Pipe,
+  type PipeEnd,
+  type Sheet,
+  type SheetComponent,
+} from './schema'
+
+export const sameEnd = (a: PipeEnd, b: PipeEnd) =>
+  'joint' in a
+    ? 'joint' in b && a.joint === b.joint
+    : 'component' in b && a.component === b.component && a.port === b.port
+
+/** The first of prefix1, prefix2 … that is not taken. */
+function freeName(prefix: string, taken: Iterable<string>): string {
+  const names = new Set(taken)
+  for (let i = 1; ; i++) if (!names.has(prefix + i)) return prefix + i
+}
+
+export function addComponent(
+  sheet: Sheet,
+  kindName: string,
+  at: Partial<Pick<SheetComponent, 'x' | 'y' | 'rotation' | 'mirrored' | 'parameters'>> = {},
+): { sheet: Sheet; id: string } {
+  const letter = findKind(kindName)?.letter ?? 'Z'
+  const id = freeName(
+    letter,
+    sheet.components.map((c) => c.id),
+  )
+  const designation = freeName(
+    `1-1${letter}`,
+    sheet.components.map((c) => c.designation ?? ''),
+  )
+  const component = componentSchema.parse({ id, kind: kindName, designation, ...at })
+  return { sheet: { ...sheet, components: [...sheet.components, component] }, id }
+}
+
+const changeComponent = (sheet: Sheet, id: string, change: (c: SheetComponent) => SheetComponent): Sheet => ({
+  ...sheet,
+  components: sheet.components.map((c) => (c.id === id ? change(c) : c)),
+})
+
+/** Lays the pipes at the given components anew; pipes between two of them are kept by the caller. */
+function reroute(sheet: Sheet, ids: ReadonlySet<string>): Sheet {
+  const touches = (end: PipeEnd) => 'component' in end && ids.has(end.component)
+  const loose = new Set(sheet.pipes.filter((p) => touches(p.from) || touches(p.to)).map((p) => p.id))
+  let result = sheet
+  for (const id of loose) {
+    const pipe = result.pipes.find((p) => p.id === id)!
+    const corners = route(result, pipe.from, pipe.to, loose)
+    loose.delete(id)
+    result = changePipe(result, id, { route: corners.map(([x, y]) => [x, y]) })
+  }
+  return result
+}
+
+export const changePipe = (sheet: Sheet, id: string, change: Partial<Pipe>): Sheet => ({
+  ...sheet,
+  pipes: sheet.pipes.map((p) => (p.id === id ? pipeSchema.parse({ ...p, ...change }) : p)),
+})
+
+/** Moves components and joints by whole modules; the pipes between two of them move along. */
+export function move(sheet: Sheet, ids: readonly string[], dx: number, dy: number): Sheet {
+  if (!dx && !dy) return sheet
+  const moved = new Set(ids)
+  const inside = (end: PipeEnd) => moved.has('joint' in end ? end.joint : end.component)
+  const shift = <T extends { id: string; x: number; y: number }>(item: T): T =>
+    moved.has(item.id) ? { ...item, x: item.x + dx, y: item.y + dy } : item
+  const shifted: Sheet = {
+    ...sheet,
+    components: sheet.components.map(shift),
+    joints: sheet.joints.map(shift),
+    pipes: sheet.pipes.map((p) =>
+      inside(p.from) && inside(p.to)
+        ? { ...p, route: p.route.map(([x, y]): [number, number] => [x + dx, y + dy]) }
+        : p,
+    ),
+  }
+  let result = shifted
+  const loose = new Set(shifted.pipes.filter((p) => inside(p.from) !== inside(p.to)).map((p) => p.id))
+  for (const id of [...loose]) {
+    const pipe = result.pipes.find((p) => p.id === id)!
+    const corners = route(result, pipe.from, pipe.to, loose)
+    loose.delete(id)
+    result = changePipe(result, id, { route: corners.map(([x, y]) => [x, y]) })
+  }
+  return result
+}
+
+/** A quarter turn clockwise, in place. */
+export const rotate = (sheet: Sheet, ids: readonly string[]): Sheet =>
+  reroute(
+    ids.reduce(
+      (s, id) => changeComponent(s, id, (c) => ({ ...c, rotation: ((c.rotation + 1) % 4) as 0 | 1 | 2 | 3 })),
+      sheet,
+    ),
+    new Set(ids),
+  )
+
+/** Left and right exchanged as seen on the sheet, in place. */
+export const mirror = (sheet: Sheet, ids: readonly string[]): Sheet =>
+  reroute(
+    ids.reduce(
+      (s, id) =>
+        changeComponent(s, id, (c) => ({
+          ...c,
+          mirrored: !c.mirrored,
+          // mirroring a turned symbol exchanges the two upright turns
+          rotation: (c.rotation % 2 ? (4 - c.rotation) % 4 : c.rotation) as 0 | 1 | 2 | 3,
+        })),
+      sheet,
+    ),
+    new Set(ids),
+  )
+
+export function setParameter(sheet: Sheet, id: string, name: string, value: string | boolean): Sheet {
+  const changed = changeComponent(sheet, id, (c) => ({
+    ...c,
+    parameters: { ...c.parameters, [name]: value },
+  }))
+  return changed
+}
+
+export const setDesignation = (sheet: Sheet, id: string, designation: string): Sheet =>
+  changeComponent(sheet, id, (c) => ({ ...c, designation: designation || undefined }))
+
+const sumText = (a: string, b: string, quantityName: 'length' | 'volume', symbol: string) => {
+  const [m, n] = [parseQuantity(a, quantityName), parseQuantity(b, quantityName)]
+  return m.ok && n.ok ? quantityText(m.si + n.si, quantityName, symbol) : a
+}
+
+/** Joints with no pipe go; joints with two pipes of one kind become one pipe again. */
+function healJoints(sheet: Sheet): Sheet {
+  let result = sheet
+  for (const joint of sheet.joints) {
+    const at = result.pipes.filter((p) => [p.from, p.to].some((e) => 'joint' in e && e.joint === joint.id))
+    if (at.length === 0) {
+      result = { ...result, joints: result.joints.filter((j) => j.id !== joint.id) }
+      continue
+    }
+    if (at.length !== 2) continue
+    const [a, b] = at
+    if (a.line !== b.line || a.friction !== b.friction || a.bore !== b.bore) continue
+    const isHere = (e: PipeEnd) => 'joint' in e && e.joint === joint.id
+    if (isHere(a.from) && isHere(a.to)) continue
+    const corners = (p: Pipe, toJoint: boolean): XY[] => {
+      const points = polyline(result, p)
+      return isHere(toJoint ? p.to : p.from) ? points : [...points].reverse()
+    }
+    const points = simplify([...corners(a, true), ...corners(b, false)])
+    const volume =
+      a.volume !== undefined && b.volume !== undefined
+        ? { volume: sumText(a.volume, b.volume, 'volume', 'L') }
+        : { volume: undefined }
+    const merged: Pipe = {
+      ...a,
+      name: a.name ?? b.name,
+      from: isHere(a.to) ? a.from : a.to,
+      to: isHere(b.from) ? b.to : b.from,
+      route: points.slice(1, -1).map(([x, y]) => [x, y]),
+      length: sumText(a.length, b.length, 'length', 'm'),
+      ...volume,
+    }
+    result = {
+      ...result,
+      joints: result.joints.filter((j) => j.id !== joint.id),
+      pipes: result.pipes.filter((p) => p.id !== b.id).map((p) => (p.id === a.id ? merged : p)),
+    }
+  }
+  return result
+}
+
+/** Removes components, joints and pipes by id; pipes that lose an end go too, lines heal. */
+export function remove(sheet: Sheet, ids: readonly string[]): Sheet {
+  const gone = new Set(ids)
+  const lost = (end: PipeEnd) => gone.has('joint' in end ? end.joint : end.component)
+  return healJoints({
+    ...sheet,
+    components: sheet.components.filter((c) => !gone.has(c.id)),
+    joints: sheet.joints.filter((j) => !gone.has(j.id)),
+    pipes: sheet.pipes.filter((p) => !gone.has(p.id) && !lost(p.from) && !lost(p.to)),
+    schedules: sheet.schedules.map((s) => ({
+      ...s,
+      tracks: s.tracks.filter((t) => !gone.has(t.component)),
+    })),
+    initialPressures: Object.fromEntries(
+      Object.entries(sheet.initialPressures).filter(([key]) => !gone.has(key.split('.')[0])),
+    ),
+  })
+}
+
+/** Puts a joint on a pipe; length and volume are shared out as drawn. */
+export function splitPipe(sheet: Sheet, pipeId: string, near: XY): { sheet: Sheet; joint: string } {
+  const pipe = sheet.pipes.find((p) => p.id === pipeId)
+  if (!pipe) throw new Error(`No pipe "${pipeId}"`)
+  const points = polyline(sheet, pipe)
+  const { at, segment } = nearestOn(points, near)
+  // a click on the end of a pipe that is a joint already is that joint
+  for (const [end, point] of [
+    [pipe.from, points[0]],
+    [pipe.to, points[points.length - 1]],
+  ] as const)
+    if ('joint' in end && point[0] === at[0] && point[1] === at[1]) return { sheet, joint: end.joint }
+  const joint = freeName(
+    'J',
+    sheet.joints.map((j) => j.id),
+  )
+  const first = [...points.slice(0, segment + 1), at]
+  const second = [at, ...points.slice(segment + 1)]
+  const share = polylineLength(first) / Math.max(polylineLength(points), 1e-9)
+  const part = (text: string, name: 'length' | 'volume', symbol: string, s: number) => {
+    const parsed = parseQuantity(text, name)
+    return parsed.ok ? quantityText(parsed.si * s, name, symbol) : text
+  }
+  const half = (s: number) => ({
+    length: part(pipe.length, 'length', 'm', s),
+    volume: pipe.volume === undefined ? undefined : part(pipe.volume, 'volume', 'L', s),
+  })
+  const inner = (list: XY[]) =>
+    simplify(list)
+      .slice(1, -1)
+      .map(([x, y]): [number, number] => [x, y])
+  const newId = freeName(
+    'L',
+    sheet.pipes.map((p) => p.id),
+  )
+  const a: Pipe = { ...pipe, ...half(share), to: { joint }, route: inner(first) }
+  const b: Pipe = { ...pipe, ...half(1 - share), id: newId, from: { joint }, route: inner(second) }
+  return {
+    joint,
+    sheet: {
+      ...sheet,
+      joints: [...sheet.joints, { id: joint, x: at[0], y: at[1] }],
+      pipes: [...sheet.pipes.flatMap((p) => (p.id === pipeId ? [a, b] : [p]))],
+    },
+  }
+}
+
+/** Where a new pipe is to end: at a port or joint, or somewhere on a pipe. */
+export type Target = PipeEnd | { pipe: string; at: XY }
+
+function domainOf(sheet: Sheet, end: PipeEnd): 'oil' | 'shaft' {
+  if ('joint' in end) return 'oil'
+  const kind = findKind(sheet.components.find((c) => c.id === end.component)?.kind ?? '')
+  return kind?.ports.find((p) => p.name === end.port)?.domain ?? 'oil'
+}
+
+/** Lays a pipe between two places. A place on a pipe makes a joint there. */
+export function connect(
+  sheet: Sheet,
+  from: Target,
+  to: Target,
+  line?: Pipe['line'],
+): { sheet: Sheet; id: string } | { problem: string } {
+  let result = sheet
+  const land = (target: Target): PipeEnd => {
+    if (!('pipe' in target)) return target
+    const split = splitPipe(result, target.pipe, target.at)
+    result = split.sheet
+    return { joint: split.joint }
+  }
+  const a = land(from)
+  const b = land(to)
+  if (sameEnd(a, b)) return { problem: 'A pipe needs two different ends.' }
+  const domains = [domainOf(result, a), domainOf(result, b)]
+  const onShaft = [from, to].some(
+    (t) => 'pipe' in t && sheet.pipes.find((p) => p.id === t.pipe)?.line === 'shaft',
+  )
+  if (domains[0] !== domains[1] || (onShaft && domains.includes('oil')))
+    return { problem: 'A shaft joins only a shaft, and an oil line only an oil line.' }
+  if (
+    sheet.pipes.some(
+      (p) => (sameEnd(p.from, a) && sameEnd(p.to, b)) || (sameEnd(p.from, b) && sameEnd(p.to, a)),
+    )
+  )
+    return { problem: 'These two are joined already.' }
+  const id = freeName(
+    'L',
+    result.pipes.map((p) => p.id),
+  )
+  const pipe = pipeSchema.parse({
+    id,
+    from: a,
+    to: b,
+    line: domains[0] === 'shaft' ? 'shaft' : (line ?? 'working'),
+    route: route(result, a, b).map(([x, y]) => [x, y]),
+  })
+  return { sheet: { ...result, pipes: [...result.pipes, pipe] }, id }
+}
+
+/** Turns a component end for end: what was joined to the first of two ports goes to the second. */
+export function exchangePorts(sheet: Sheet, id: string): Sheet {
+  const component = sheet.components.find((c) => c.id === id)
+  const kind = component && findKind(component.kind)
+  const ports = kind?.ports.filter((p) => p.domain === 'oil') ?? []
+  if (ports.length !== 2) return sheet
+  const other = (port: string) => (port === ports[0].name ? ports[1].name : ports[0].name)
+  const turn = (end: PipeEnd): PipeEnd =>
+    'component' in end && end.component === id ? { component: id, port: other(end.port) } : end
+  const turned: Sheet = {
+    ...sheet,
+    pipes: sheet.pipes.map((p) => ({ ...p, from: turn(p.from), to: turn(p.to) })),
+  }
+  return reroute(turned, new Set([id]))
+}
+
+/** Ends of pipes that are at a port. */
+export const pipesAt = (sheet: Sheet, end: PipeEnd) =>
+  sheet.pipes.filter((p) => sameEnd(p.from, end) || sameEnd(p.to, end))
+
+/** True where both ends are where they should be. */
+export const hasBothEnds = (sheet: Sheet, pipe: Pipe) =>
+  endAt(sheet, pipe.from) !== undefined && endAt(sheet, pipe.to) !== undefined

@@ -1,0 +1,28 @@
+/** Something to tell about a sheet, at the place it concerns. */
+export interface Place {
+  readonly component?: string
+  readonly port?: string
+  readonly parameter?: string
+  readonly pipe?: string
+  readonly joint?: string
+  readonly schedule?: string
+}
+export interface Finding {
+  /** Which rule found it. */
+  readonly rule: string
+  /** An error keeps the sheet from running; a warning does not. */
+  readonly severity: 'error' | 'warning'
+  readonly message: string
+  /** What to do about it. */
+  readonly cure?: string
+  readonly place: Place
+}
+
+/** The place in words, for messages without a drawing beside them. */
+export function placeText(place: Place): string {
+  if (place.component) return [place.component, place.port ?? place.parameter].filter(Boolean).join('.')
+  if (place.pipe) return `pipe ${place.pipe}`
+  if (place.joint) return `joint ${place.joint}`
+  if (place.schedule) return `schedule ${place.schedule}`
+  return 'sheet'
+}

@@ -1,0 +1,152 @@
+/** Where things are on the sheet: placed ports, outlines, pipe polylines. Modules, y down. */
+import { findKind } from '../catalogue'
+import type { Parameter } from '../catalogue/kind'
+import type { Side, SymbolDrawing } from '../catalogue/symbol'
+import { readParameter } from './resolve'
+import type { Pipe, PipeEnd, Sheet, SheetComponent } from './schema'
+
+export type XY = readonly [number, number]
+export interface Rect {
+  readonly x: number
+  readonly y: number
+  readonly w: number
+  readonly h: number
+}
+
+type Placement = Pick<SheetComponent, 'x' | 'y' | 'rotation' | 'mirrored'>
+
+const CLOCKWISE: readonly Side[] = ['right', 'down', 'left', 'up']
+export const sideVector: Readonly<Record<Side, XY>> = {
+  right: [1, 0],
+  down: [0, 1],
+  left: [-1, 0],
+  up: [0, -1],
+}
+
+/** A point of the symbol as it lies on the sheet: mirrored, turned, moved. */
+export function place(point: XY, at: Placement): XY {
+  let [x, y] = point
+  if (at.mirrored) x = -x
+  for (let i = 0; i < at.rotation; i++) [x, y] = [-y, x]
+  return [x + at.x, y + at.y]
+}
+
+export function placeSide(side: Side, at: Placement): Side {
+  const mirrored = at.mirrored && (side === 'left' || side === 'right')
+  const own = mirrored ? (side === 'left' ? 'right' : 'left') : side
+  return CLOCKWISE[(CLOCKWISE.indexOf(own) + at.rotation) % 4]
+}
+
+export function placeRect(rect: Rect, at: Placement): Rect {
+  const [x1, y1] = place([rect.x, rect.y], at)
+  const [x2, y2] = place([rect.x + rect.w, rect.y + rect.h], at)
+  return { x: Math.min(x1, x2), y: Math.min(y1, y2), w: Math.abs(x2 - x1), h: Math.abs(y2 - y1) }
+}
+
+/** The symbol of a component; values that do not read fall back to their defaults. */
+export function symbolOf(component: SheetComponent): SymbolDrawing | undefined {
+  const kind = findKind(component.kind)
+  if (!kind) return undefined
+  const values = Object.fromEntries(
+    Object.entries(kind.parameters as Record<string, Parameter>).map(([name, parameter]) => {
+      const read = readParameter(parameter, component.parameters[name])
+      const standard = readParameter(parameter, undefined)
+      return [name, 'value' in read ? read.value : (standard as { value: unknown }).value]
+    }),
+  )
+  return kind.symbol(values)
+}
+
+export interface PlacedPort {
+  readonly port: string
+  readonly at: XY
+  readonly side: Side
+}
+export function placedPorts(component: SheetComponent): PlacedPort[] {
+  const symbol = symbolOf(component)
+  return Object.entries(symbol?.ports ?? {}).map(([port, p]) => ({
+    port,
+    at: place([p.x, p.y], component),
+    side: placeSide(p.side, component),
+  }))
+}
+
+export const outline = (component: SheetComponent): Rect =>
+  placeRect(symbolOf(component)?.box ?? { x: -2, y: -2, w: 4, h: 4 }, component)
+
+/** Where an end of a pipe is, and to which side a line leaves it (none for a joint). */
+export function endAt(sheet: Sheet, end: PipeEnd): { at: XY; side?: Side } | undefined {
+  if ('joint' in end) {
+    const joint = sheet.joints.find((j) => j.id === end.joint)
+    return joint && { at: [joint.x, joint.y] }
+  }
+  const component = sheet.components.find((c) => c.id === end.component)
+  const port = component && placedPorts(component).find((p) => p.port === end.port)
+  return port && { at: port.at, side: port.side }
+}
+
+/** All corners of a pipe, ends included. */
+export function polyline(sheet: Sheet, pipe: Pipe): XY[] {
+  const from = endAt(sheet, pipe.from)
+  const to = endAt(sheet, pipe.to)
+  return [...(from ? [from.at] : []), ...pipe.route, ...(to ? [to.at] : [])]
+}
+
+export const polylineLength = (points: readonly XY[]) =>
+  points.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - points[i][0], p[1] - points[i][1]), 0)
+
+/** Drops corners that are no corners. */
+export function simplify(points: readonly XY[]): XY[] {
+  const result: XY[] = []
+  for (const p of points) {
+    const last = result[result.length - 1]
+    if (last && last[0] === p[0] && last[1] === p[1]) continue
+    const before = result[result.length - 2]
+    if (
+      last &&
+      before &&
+      ((before[0] === last[0] && last[0] === p[0] && (last[1] - before[1]) * (p[1] - last[1]) > 0) ||
+        (before[1] === last[1] && last[1] === p[1] && (last[0] - before[0]) * (p[0] - last[0]) > 0))
+    )
+      result.pop()
+    result.push(p)
+  }
+  return result
+}
+
+/** The point of a polyline nearest to a given one, on the grid, and the segment it lies on. */
+export function nearestOn(points: readonly XY[], to: XY): { at: XY; segment: number; distance: number } {
+  let best = { at: points[0], segment: 0, distance: Infinity }
+  for (let i = 0; i + 1 < points.length; i++) {
+    const [a, b] = [points[i], points[i + 1]]
+    const clamp = (v: number, m: number, n: number) => Math.min(Math.max(v, Math.min(m, n)), Math.max(m, n))
+    const at: XY = [clamp(Math.round(to[0]), a[0], b[0]), clamp(Math.round(to[1]), a[1], b[1])]
+    const distance = Math.hypot(at[0] - to[0], at[1] - to[1])
+    if (distance < best.distance) best = { at, segment: i, distance }
+  }
+  return best
+}
+
+/** The rectangle around everything drawn. */
+export function extent(sheet: Sheet): Rect {
+  const xs: number[] = []
+  const ys: number[] = []
+  for (const c of sheet.components) {
+    const r = outline(c)
+    xs.push(r.x, r.x + r.w)
+    ys.push(r.y, r.y + r.h)
+    for (const p of placedPorts(c)) {
+      xs.push(p.at[0])
+      ys.push(p.at[1])
+    }
+  }
+  for (const p of sheet.pipes)
+    for (const [x, y] of polyline(sheet, p)) {
+      xs.push(x)
+      ys.push(y)
+    }
+  if (!xs.length) return { x: -40, y: -25, w: 80, h: 50 }
+  const x = Math.min(...xs)
+  const y = Math.min(...ys)
+  return { x, y, w: Math.max(...xs) - x, h: Math.max(...ys) - y }
+}

@@ -1,0 +1,170 @@
+/** From the drawing to nodes: what is joined without loss is one node. */
+import type { Domain } from '../catalogue/kind'
+import { resolveComponent, resolvePipe, type ResolvedComponent } from './resolve'
+import type { Finding } from './finding'
+import type { Pipe, PipeEnd, Sheet } from './schema'
+
+export interface NetNode {
+  /** Name of the line: that of a named pipe, else the first port on it. */
+  readonly name: string
+  readonly domain: Domain
+  readonly ports: readonly { component: string; port: string }[]
+  readonly pipes: readonly string[]
+  readonly joints: readonly string[]
+  /** Oil in its pipes, m³. */
+  readonly volume: number
+}
+export interface NetPipe {
+  readonly pipe: Pipe
+  readonly length: number
+  readonly bore: number
+  readonly from: number
+  readonly to: number
+}
+export interface Netlist {
+  readonly components: readonly ResolvedComponent[]
+  readonly nodes: readonly NetNode[]
+  /** Node of each "component.port". */
+  readonly nodeOf: ReadonlyMap<string, number>
+  /** Node a pipe (or its first half) belongs to. */
+  readonly nodeOfPipe: ReadonlyMap<string, number>
+  readonly nodeOfJoint: ReadonlyMap<string, number>
+  /** Pipes with friction, between two nodes. */
+  readonly pipes: readonly NetPipe[]
+}
+
+export const portKey = (component: string, port: string) => `${component}.${port}`
+const endKey = (end: PipeEnd) => ('joint' in end ? `joint:${end.joint}` : portKey(end.component, end.port))
+
+/** Builds the nodes. The netlist is complete only where no problem is an error. */
+export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Finding[] } {
+  const problems: Finding[] = []
+  const components: ResolvedComponent[] = []
+  const domains = new Map<string, Domain>()
+  for (const component of sheet.components) {
+    const { resolved, problems: found } = resolveComponent(component)
+    problems.push(...found)
+    if (!resolved) continue
+    components.push(resolved)
+    for (const port of resolved.kind.ports) domains.set(portKey(component.id, port.name), port.domain)
+  }
+
+  // union-find over ports and joints
+  const parent = new Map<string, string>()
+  const find = (key: string): string => {
+    let root = key
+    while (parent.get(root) !== root) root = parent.get(root)!
+    for (let k = key; k !== root;) [k] = [parent.get(k)!, parent.set(k, root)]
+    return root
+  }
+  for (const key of domains.keys()) parent.set(key, key)
+  for (const joint of sheet.joints) parent.set(`joint:${joint.id}`, `joint:${joint.id}`)
+
+  const known = new Map(components.map((r) => [r.component.id, r]))
+  const lossy: { pipe: Pipe; length: number; bore: number; volume: number }[] = []
+  const volumes: { key: string; volume: number }[] = []
+  const laid: Pipe[] = []
+  for (const pipe of sheet.pipes) {
+    let complete = true
+    for (const end of [pipe.from, pipe.to])
+      if ('component' in end && known.has(end.component) && !domains.has(endKey(end))) {
+        complete = false
+        problems.push({
+          rule: 'port',
+          severity: 'error',
+          message: `${known.get(end.component)!.kind.label} ${end.component} has no port "${end.port}".`,
+          place: { pipe: pipe.id },
+        })
+      } else if (!parent.has(endKey(end))) complete = false
+    const values = resolvePipe(pipe)
+    problems.push(...values.problems)
+    if (!complete || values.problems.length) continue
+    const [a, b] = [endKey(pipe.from), endKey(pipe.to)]
+    const shaft = [a, b].map((k) => domains.get(k)).includes('shaft')
+    if ((shaft && [a, b].some((k) => domains.get(k) === 'oil')) || shaft !== (pipe.line === 'shaft')) {
+      problems.push({
+        rule: 'domain',
+        severity: 'error',
+        message: 'A shaft joins only a shaft, and an oil line only an oil line.',
+        place: { pipe: pipe.id },
+      })
+      continue
+    }
+    laid.push(pipe)
+    if (pipe.friction && !shaft) {
+      lossy.push({ pipe, ...values })
+      volumes.push({ key: a, volume: values.volume / 2 }, { key: b, volume: values.volume / 2 })
+    } else {
+      parent.set(find(a), find(b))
+      if (!shaft) volumes.push({ key: a, volume: values.volume })
+    }
+  }
+
+  const index = new Map<string, number>()
+  const drafts: {
+    domain: Domain
+    name?: string
+    ports: { component: string; port: string }[]
+    pipes: string[]
+    joints: string[]
+    volume: number
+  }[] = []
+  const nodeFor = (key: string) => {
+    const root = find(key)
+    let i = index.get(root)
+    if (i === undefined) {
+      i = drafts.length
+      index.set(root, i)
+      drafts.push({ domain: 'oil', ports: [], pipes: [], joints: [], volume: 0 })
+    }
+    return i
+  }
+  const nodeOf = new Map<string, number>()
+  for (const { component, kind } of components)
+    for (const port of kind.ports) {
+      const key = portKey(component.id, port.name)
+      const i = nodeFor(key)
+      nodeOf.set(key, i)
+      drafts[i].ports.push({ component: component.id, port: port.name })
+      drafts[i].domain = port.domain
+    }
+  const nodeOfJoint = new Map<string, number>()
+  for (const joint of sheet.joints) {
+    const i = nodeFor(`joint:${joint.id}`)
+    nodeOfJoint.set(joint.id, i)
+    drafts[i].joints.push(joint.id)
+  }
+  for (const { key, volume } of volumes) drafts[nodeFor(key)].volume += volume
+  const nodeOfPipe = new Map<string, number>()
+  for (const pipe of laid) {
+    const i = nodeFor(endKey(pipe.from))
+    nodeOfPipe.set(pipe.id, i)
+    drafts[i].pipes.push(pipe.id)
+    if (pipe.name && !drafts[i].name) drafts[i].name = pipe.name
+  }
+  const taken = new Set<string>()
+  const nodes = drafts.map((d, i): NetNode => {
+    const base = d.name ?? (d.ports[0] ? portKey(d.ports[0].component, d.ports[0].port) : `line ${i + 1}`)
+    let name = base
+    for (let n = 2; taken.has(name); n++) name = `${base} (${n})`
+    taken.add(name)
+    return { ...d, name }
+  })
+  return {
+    problems,
+    netlist: {
+      components,
+      nodes,
+      nodeOf,
+      nodeOfPipe,
+      nodeOfJoint,
+      pipes: lossy.map(({ pipe, length, bore }) => ({
+        pipe,
+        length,
+        bore,
+        from: nodeFor(endKey(pipe.from)),
+        to: nodeFor(endKey(pipe.to)),
+      })),
+    },
+  }
+}

@@ -1,0 +1,75 @@
+import { sheetSchema, SHEET_FORMAT, SHEET_VERSION, type Sheet } from './schema'
+import type { Finding } from './finding'
+
+export type ReadResult = { ok: true; sheet: Sheet } | { ok: false; problems: Finding[] }
+
+const refused = (message: string, cure?: string): ReadResult => ({
+  ok: false,
+  problems: [{ rule: 'file', severity: 'error', message, cure, place: {} }],
+})
+
+/** Reads the text of a sheet file. Never throws; every problem says where it is. */
+export function readSheetText(text: string): ReadResult {
+  let data: unknown
+  try {
+    data = JSON.parse(text)
+  } catch (error) {
+    return refused(`This is not JSON: ${(error as Error).message}.`)
+  }
+  return readSheet(data)
+}
+
+/** Checks parsed JSON against the sheet format, and that its names hang together. */
+export function readSheet(data: unknown): ReadResult {
+  if (typeof data !== 'object' || data === null || (data as { format?: unknown }).format !== SHEET_FORMAT)
+    return refused(`This is not an Oar Bench sheet: "format" must be "${SHEET_FORMAT}".`)
+  const version = (data as { version?: unknown }).version
+  if (typeof version === 'number' && version > SHEET_VERSION)
+    return refused(
+      `The sheet has version ${version}; this program reads up to version ${SHEET_VERSION}.`,
+      'Open it with a newer Oar Bench.',
+    )
+  const parsed = sheetSchema.safeParse(data)
+  if (!parsed.success) {
+    const problems = parsed.error.issues.slice(0, 20).map((issue): Finding => ({
+      rule: 'file',
+      severity: 'error',
+      message: `${issue.path.join('.') || 'sheet'}: ${issue.message}`,
+      place: {},
+    }))
+    return { ok: false, problems }
+  }
+  const problems = nameProblems(parsed.data)
+  return problems.length ? { ok: false, problems } : { ok: true, sheet: parsed.data }
+}
+
+function nameProblems(sheet: Sheet): Finding[] {
+  const problems: Finding[] = []
+  const add = (message: string, place: Finding['place']) =>
+    problems.push({ rule: 'file', severity: 'error', message, place })
+  const twice = (what: string, ids: readonly { id: string }[]) => {
+    const seen = new Set<string>()
+    for (const { id } of ids) {
+      if (seen.has(id)) add(`Two ${what}s have the id "${id}".`, {})
+      seen.add(id)
+    }
+    return seen
+  }
+  const components = twice('component', sheet.components)
+  const joints = twice('joint', sheet.joints)
+  twice('pipe', sheet.pipes)
+  twice('schedule', sheet.schedules)
+  for (const pipe of sheet.pipes)
+    for (const end of [pipe.from, pipe.to]) {
+      if ('joint' in end && !joints.has(end.joint))
+        add(`Pipe "${pipe.id}" ends at joint "${end.joint}", which is not there.`, { pipe: pipe.id })
+      if ('component' in end && !components.has(end.component))
+        add(`Pipe "${pipe.id}" ends at component "${end.component}", which is not there.`, {
+          pipe: pipe.id,
+        })
+    }
+  return problems
+}
+
+/** The text of a sheet file, stable in order, so that equal sheets give equal text. */
+export const writeSheetText = (sheet: Sheet): string => JSON.stringify(sheet, null, 2) + '\n'

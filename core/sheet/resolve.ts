@@ -1,0 +1,160 @@
+/** From written values to SI numbers, with a message for every value that does not work. */
+import { findKind, type AnyKind } from '../catalogue'
+import type { Parameter } from '../catalogue/kind'
+import { type FluidData } from '../fluid/fluid'
+import type { Quantity } from '../units/quantities'
+import { parseQuantity, showQuantity } from '../units/text'
+import type { Finding, Place } from './finding'
+import type { FluidSettings, Pipe, SheetComponent } from './schema'
+
+export type Value = number | string | boolean
+export interface ResolvedComponent {
+  readonly component: SheetComponent
+  readonly kind: AnyKind
+  readonly values: Readonly<Record<string, Value>>
+}
+
+const error = (rule: string, message: string, place: Place, cure?: string): Finding => ({
+  rule,
+  severity: 'error',
+  message,
+  place,
+  cure,
+})
+
+/** Reads one parameter as written. @returns its value, or a message saying what is wrong */
+export function readParameter(
+  parameter: Parameter,
+  written: string | boolean | undefined,
+): { value: Value } | { message: string } {
+  if (parameter.type === 'switch') {
+    const value = written ?? parameter.default
+    return typeof value === 'boolean'
+      ? { value }
+      : { message: `${parameter.label} is on or off (true or false), not "${value}".` }
+  }
+  const text = written ?? parameter.default
+  if (typeof text !== 'string') return { message: `${parameter.label} needs a value, not on or off.` }
+  if (parameter.type === 'choice')
+    return text in parameter.choices
+      ? { value: text }
+      : {
+          message: `${parameter.label} cannot be "${text}"; choose ${Object.keys(parameter.choices).join(', ')}.`,
+        }
+  const parsed = parseQuantity(text, parameter.quantity)
+  if (!parsed.ok) return { message: `${parameter.label}: ${parsed.message}` }
+  // a hair of slack, so that a limit written in another unit is still inside
+  const slack = 1e-9 * Math.max(Math.abs(parameter.min), Math.abs(parameter.max))
+  if (parsed.si < parameter.min - slack || parsed.si > parameter.max + slack) {
+    const show = (si: number) => showQuantity(si, parameter.quantity, 'metric')
+    return {
+      message: `${parameter.label} of ${text} is outside what is possible here: ${show(parameter.min)} to ${show(parameter.max)}.`,
+    }
+  }
+  return { value: parsed.si }
+}
+
+export function resolveComponent(component: SheetComponent): {
+  resolved?: ResolvedComponent
+  problems: Finding[]
+} {
+  const kind = findKind(component.kind)
+  const place = { component: component.id }
+  if (!kind)
+    return {
+      problems: [error('kind', `Nothing is known of a component "${component.kind}".`, place)],
+    }
+  const problems: Finding[] = []
+  const values: Record<string, Value> = {}
+  for (const name of Object.keys(component.parameters))
+    if (!Object.hasOwn(kind.parameters, name))
+      problems.push(
+        error('parameter', `${kind.label} has no parameter "${name}".`, { ...place, parameter: name }),
+      )
+  for (const [name, parameter] of Object.entries(kind.parameters)) {
+    const own = Object.hasOwn(component.parameters, name) ? component.parameters[name] : undefined
+    const read = readParameter(parameter as Parameter, own)
+    if ('message' in read) problems.push(error('value', read.message, { ...place, parameter: name }))
+    else values[name] = read.value
+  }
+  if (problems.length) return { problems }
+  for (const { parameter, message } of kind.validate?.(values) ?? [])
+    problems.push(error('value', message, { ...place, parameter }))
+  return problems.length ? { problems } : { resolved: { component, kind, values }, problems }
+}
+
+function readRanged(
+  text: string,
+  quantity: Quantity,
+  label: string,
+  min: number,
+  max: number,
+  place: Place,
+  problems: Finding[],
+): number {
+  const read = readParameter({ type: 'quantity', label, quantity, default: text, min, max }, text)
+  if ('message' in read) {
+    problems.push(error('value', read.message, place))
+    return Number.NaN
+  }
+  return read.value as number
+}
+
+export const pipeLimits = {
+  length: [0, 1000],
+  bore: [0.5e-3, 1],
+  volume: [0, 10],
+} as const
+
+/** Length, bore and oil volume of a pipe in SI. */
+export function resolvePipe(pipe: Pipe): {
+  length: number
+  bore: number
+  volume: number
+  problems: Finding[]
+} {
+  const problems: Finding[] = []
+  const place = (parameter: string) => ({ pipe: pipe.id, parameter })
+  const length = readRanged(pipe.length, 'length', 'Length', ...pipeLimits.length, place('length'), problems)
+  const bore = readRanged(pipe.bore, 'length', 'Bore', ...pipeLimits.bore, place('bore'), problems)
+  const volume =
+    pipe.volume === undefined
+      ? ((Math.PI * bore * bore) / 4) * length
+      : readRanged(pipe.volume, 'volume', 'Volume', ...pipeLimits.volume, place('volume'), problems)
+  if (pipe.friction && length === 0)
+    problems.push(
+      error(
+        'value',
+        'A pipe with friction needs a length.',
+        place('length'),
+        'Give a length or make it loss-free.',
+      ),
+    )
+  return { length, bore, volume, problems }
+}
+
+export const fluidParameters = {
+  density15: { label: 'Density at 15 °C', quantity: 'density', min: 500, max: 2000 },
+  viscosity40: { label: 'Viscosity at 40 °C', quantity: 'viscosity', min: 1e-6, max: 2e-3 },
+  viscosity100: { label: 'Viscosity at 100 °C', quantity: 'viscosity', min: 0.8e-6, max: 5e-4 },
+  temperature: { label: 'Oil temperature', quantity: 'temperature', min: 233.15, max: 423.15 },
+  bulkModulus: { label: 'Bulk modulus', quantity: 'pressure', min: 1e8, max: 1e10 },
+  freeAir: { label: 'Free air', quantity: 'ratio', min: 0, max: 0.2 },
+  airExponent: { label: 'Polytropic exponent of the air', quantity: 'ratio', min: 1, max: 1.67 },
+} as const satisfies Record<
+  Exclude<keyof FluidSettings, 'name'>,
+  { label: string; quantity: Quantity; min: number; max: number }
+>
+
+export function resolveFluid(settings: FluidSettings): { data: FluidData; problems: Finding[] } {
+  const problems: Finding[] = []
+  const data = {} as Record<keyof typeof fluidParameters, number>
+  for (const [name, p] of Object.entries(fluidParameters) as [
+    keyof typeof fluidParameters,
+    (typeof fluidParameters)[keyof typeof fluidParameters],
+  ][])
+    data[name] = readRanged(settings[name], p.quantity, p.label, p.min, p.max, { parameter: name }, problems)
+  if (data.viscosity100 >= data.viscosity40)
+    problems.push(error('value', 'Oil is thinner at 100 °C than at 40 °C.', { parameter: 'viscosity100' }))
+  return { data, problems }
+}

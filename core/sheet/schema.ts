@@ -1,0 +1,131 @@
+/** The sheet file: the single description from which types, validation and JSON Schema come. */
+import { z } from 'zod'
+
+export const SHEET_FORMAT = 'oar-bench-sheet'
+export const SHEET_VERSION = 1
+
+const identifier = z
+  .string()
+  .min(1)
+  .max(64)
+  .regex(/^[A-Za-z0-9][A-Za-z0-9_-]*$/, 'Use letters, digits, "-" and "_", starting with a letter or digit.')
+const shortText = z.string().max(200)
+const written = z
+  .string()
+  .min(1)
+  .max(60)
+  .describe('A value with its unit, for example "160 bar"; ratios may stand without one.')
+const coordinate = z.number().int().min(-5000).max(5000)
+
+export const endSchema = z.union([
+  z.strictObject({ component: identifier, port: z.string().min(1).max(8) }),
+  z.strictObject({ joint: identifier }),
+])
+
+export const componentSchema = z.strictObject({
+  id: identifier.describe('Unique on the sheet; used by pipes, schedules and the command line.'),
+  kind: z.string().min(1).max(64),
+  designation: z.string().min(1).max(24).optional(),
+  x: coordinate.default(0),
+  y: coordinate.default(0),
+  rotation: z
+    .union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)])
+    .default(0)
+    .describe('Quarter turns clockwise.'),
+  mirrored: z.boolean().default(false).describe('Left and right exchanged before rotation.'),
+  parameters: z.record(z.string().max(64), z.union([written, z.boolean()])).default({}),
+})
+
+export const jointSchema = z.strictObject({
+  id: identifier,
+  x: coordinate.default(0),
+  y: coordinate.default(0),
+})
+
+export const pipeSchema = z.strictObject({
+  id: identifier,
+  name: shortText.optional().describe('Name of the line, used for its pressure in results.'),
+  line: z.enum(['working', 'pilot', 'drain', 'shaft']).default('working'),
+  from: endSchema,
+  to: endSchema,
+  route: z
+    .array(z.tuple([coordinate, coordinate]))
+    .max(200)
+    .default([])
+    .describe('Corners between the two ends, in modules.'),
+  length: written.default('1 m'),
+  bore: written.default('12 mm'),
+  volume: written.optional().describe('Oil volume; without it, that of the bore.'),
+  friction: z
+    .boolean()
+    .default(false)
+    .describe('True: friction and inertia of the pipe count. False: loss-free.'),
+})
+
+export const fluidSchema = z.strictObject({
+  name: shortText.default('Mineral oil, 46 mm²/s at 40 °C'),
+  density15: written.default('870 kg/m³'),
+  viscosity40: written.default('46 mm²/s'),
+  viscosity100: written.default('6.8 mm²/s'),
+  temperature: written.default('40 °C'),
+  bulkModulus: written.default('1500 MPa'),
+  freeAir: written.default('0.5 %'),
+  airExponent: written.default('1.4'),
+})
+
+export const trackSchema = z.strictObject({
+  component: identifier,
+  input: z.string().min(1).max(64),
+  points: z
+    .array(
+      z.strictObject({
+        at: written,
+        value: written,
+        shape: z
+          .enum(['step', 'ramp'])
+          .default('step')
+          .describe('step: jumps at this time; ramp: a straight line from the point before.'),
+      }),
+    )
+    .min(1)
+    .max(2000),
+})
+
+export const scheduleSchema = z.strictObject({
+  id: identifier,
+  name: shortText.default('Schedule'),
+  duration: written.default('5 s'),
+  every: written.default('10 ms').describe('Interval of the recorded samples.'),
+  tolerance: z.number().min(1e-10).max(1e-2).default(1e-5).describe('Relative error allowed per step.'),
+  tracks: z.array(trackSchema).max(500).default([]),
+})
+
+export const sheetSchema = z.strictObject({
+  format: z.literal(SHEET_FORMAT),
+  version: z.literal(SHEET_VERSION),
+  title: shortText.min(1).default('Sheet'),
+  fluid: fluidSchema.default(() => fluidSchema.parse({})),
+  components: z.array(componentSchema).max(2000).default([]),
+  joints: z.array(jointSchema).max(5000).default([]),
+  pipes: z.array(pipeSchema).max(5000).default([]),
+  schedules: z
+    .array(scheduleSchema)
+    .max(50)
+    .default(() => [scheduleSchema.parse({ id: 'main' })]),
+  initialPressures: z
+    .record(z.string().max(80), written)
+    .default({})
+    .describe('Pressure of a line at the start, by "component.port"; 0 bar where nothing is said.'),
+})
+
+export type Sheet = z.infer<typeof sheetSchema>
+export type SheetComponent = z.infer<typeof componentSchema>
+export type Joint = z.infer<typeof jointSchema>
+export type Pipe = z.infer<typeof pipeSchema>
+export type PipeEnd = z.infer<typeof endSchema>
+export type FluidSettings = z.infer<typeof fluidSchema>
+export type Schedule = z.infer<typeof scheduleSchema>
+export type Track = z.infer<typeof trackSchema>
+
+export const emptySheet = (title: string): Sheet =>
+  sheetSchema.parse({ format: SHEET_FORMAT, version: SHEET_VERSION, title })

@@ -1,0 +1,242 @@
+/**
+ * Direct solution of A·x = b for a matrix whose pattern never changes: analysed once, factorised
+ * often. Sparse elimination on the diagonal in a fill-reducing order where that saves work,
+ * dense elimination with row exchange where the matrix is small or full.
+ */
+
+/** Pattern in compressed rows; column numbers ascend within a row; the diagonal is present. */
+export interface Pattern {
+  readonly n: number
+  readonly rowStart: Int32Array
+  readonly columns: Int32Array
+}
+
+export interface LinearSolver {
+  readonly method: 'sparse' | 'dense'
+  /** Multiplications of one factorisation. */
+  readonly work: number
+  /** @param values in the order of the pattern @returns false where a pivot vanishes */
+  factorise(values: Float64Array): boolean
+  /** Replaces b by the solution. */
+  solve(b: Float64Array): void
+}
+
+export function patternOf(n: number, entries: Iterable<readonly [number, number]>): Pattern {
+  const rows = Array.from({ length: n }, (_, i) => new Set([i]))
+  for (const [i, j] of entries) rows[i].add(j)
+  const rowStart = new Int32Array(n + 1)
+  const columns: number[] = []
+  rows.forEach((set, i) => {
+    columns.push(...[...set].sort((a, b) => a - b))
+    rowStart[i + 1] = columns.length
+  })
+  return { n, rowStart, columns: Int32Array.from(columns) }
+}
+
+/** Position of (row, column) in the values of a pattern. */
+export function positionIn(pattern: Pattern, row: number, column: number): number {
+  for (let k = pattern.rowStart[row]; k < pattern.rowStart[row + 1]; k++)
+    if (pattern.columns[k] === column) return k
+  throw new Error(`(${row}, ${column}) is not in the pattern`)
+}
+
+/** Minimum degree order of the pattern made symmetric, and the rows of the filled factor. */
+function analyse(pattern: Pattern): { order: Int32Array; upper: number[][] } {
+  const { n, rowStart, columns } = pattern
+  const near = Array.from({ length: n }, () => new Set<number>())
+  for (let i = 0; i < n; i++)
+    for (let k = rowStart[i]; k < rowStart[i + 1]; k++) {
+      const j = columns[k]
+      if (i !== j) {
+        near[i].add(j)
+        near[j].add(i)
+      }
+    }
+  const order = new Int32Array(n)
+  const left = new Set(Array.from({ length: n }, (_, i) => i))
+  const neighbours: number[][] = []
+  for (let step = 0; step < n; step++) {
+    let best = -1
+    for (const i of left) if (best < 0 || near[i].size < near[best].size) best = i
+    order[step] = best
+    left.delete(best)
+    const around = [...near[best]]
+    neighbours.push(around)
+    for (const a of around) {
+      near[a].delete(best)
+      for (const b of around) if (a !== b) near[a].add(b)
+    }
+  }
+  const place = new Int32Array(n)
+  order.forEach((original, step) => (place[original] = step))
+  return { order, upper: neighbours.map((list) => list.map((i) => place[i]).sort((a, b) => a - b)) }
+}
+
+class SparseLU implements LinearSolver {
+  readonly method = 'sparse'
+  readonly work: number
+  private readonly n: number
+  private readonly order: Int32Array
+  /** For each value of the pattern: row and column after reordering, sorted by row. */
+  private readonly rowOf: Int32Array
+  private readonly sourceStart: Int32Array
+  private readonly sourceAt: Int32Array
+  private readonly sourceColumn: Int32Array
+  private readonly lowerStart: Int32Array
+  private readonly lowerColumn: Int32Array
+  private readonly lower: Float64Array
+  private readonly upperStart: Int32Array
+  private readonly upperColumn: Int32Array
+  private readonly upper: Float64Array
+  private readonly inverse: Float64Array
+  private readonly row: Float64Array
+  private readonly y: Float64Array
+
+  constructor(pattern: Pattern) {
+    const { n } = pattern
+    this.n = n
+    const { order, upper } = analyse(pattern)
+    this.order = order
+    const place = new Int32Array(n)
+    order.forEach((original, step) => (place[original] = step))
+    this.rowOf = place
+    const sources: { at: number; column: number }[][] = Array.from({ length: n }, () => [])
+    for (let i = 0; i < n; i++)
+      for (let k = pattern.rowStart[i]; k < pattern.rowStart[i + 1]; k++)
+        sources[place[i]].push({ at: k, column: place[pattern.columns[k]] })
+    const flatten = (lists: number[][]) => {
+      const start = new Int32Array(n + 1)
+      lists.forEach((list, i) => (start[i + 1] = start[i] + list.length))
+      return [start, Int32Array.from(lists.flat())] as const
+    }
+    ;[this.sourceStart, this.sourceAt] = flatten(sources.map((s) => s.map((e) => e.at)))
+    ;[, this.sourceColumn] = flatten(sources.map((s) => s.map((e) => e.column)))
+    // the pattern was made symmetric: the lower rows are the transposed upper rows
+    const lower: number[][] = Array.from({ length: n }, () => [])
+    upper.forEach((list, k) => list.forEach((j) => lower[j].push(k)))
+    ;[this.upperStart, this.upperColumn] = flatten(upper)
+    ;[this.lowerStart, this.lowerColumn] = flatten(lower)
+    this.upper = new Float64Array(this.upperColumn.length)
+    this.lower = new Float64Array(this.lowerColumn.length)
+    this.inverse = new Float64Array(n)
+    this.row = new Float64Array(n)
+    this.y = new Float64Array(n)
+    this.work = upper.reduce((sum, list) => sum + list.length * (list.length + 1), 0)
+  }
+
+  factorise(values: Float64Array): boolean {
+    const { n, row, lower, upper, inverse, lowerStart, lowerColumn, upperStart, upperColumn } = this
+    for (let i = 0; i < n; i++) {
+      for (let k = lowerStart[i]; k < lowerStart[i + 1]; k++) row[lowerColumn[k]] = 0
+      for (let k = upperStart[i]; k < upperStart[i + 1]; k++) row[upperColumn[k]] = 0
+      row[i] = 0
+      let size = 0
+      for (let k = this.sourceStart[i]; k < this.sourceStart[i + 1]; k++) {
+        const value = values[this.sourceAt[k]]
+        row[this.sourceColumn[k]] = value
+        size = Math.max(size, Math.abs(value))
+      }
+      for (let k = lowerStart[i]; k < lowerStart[i + 1]; k++) {
+        const c = lowerColumn[k]
+        const factor = row[c] * inverse[c]
+        lower[k] = factor
+        if (factor !== 0)
+          for (let m = upperStart[c]; m < upperStart[c + 1]; m++) row[upperColumn[m]] -= factor * upper[m]
+      }
+      const pivot = row[i]
+      if (!(Math.abs(pivot) > 1e-13 * size)) return false
+      inverse[i] = 1 / pivot
+      for (let k = upperStart[i]; k < upperStart[i + 1]; k++) upper[k] = row[upperColumn[k]]
+    }
+    return true
+  }
+
+  solve(b: Float64Array): void {
+    const { n, y, order, lower, upper, inverse, lowerStart, lowerColumn, upperStart, upperColumn } = this
+    for (let i = 0; i < n; i++) {
+      let sum = b[order[i]]
+      for (let k = lowerStart[i]; k < lowerStart[i + 1]; k++) sum -= lower[k] * y[lowerColumn[k]]
+      y[i] = sum
+    }
+    for (let i = n - 1; i >= 0; i--) {
+      let sum = y[i]
+      for (let k = upperStart[i]; k < upperStart[i + 1]; k++) sum -= upper[k] * y[upperColumn[k]]
+      y[i] = sum * inverse[i]
+    }
+    for (let i = 0; i < n; i++) b[order[i]] = y[i]
+  }
+}
+
+class DenseLU implements LinearSolver {
+  readonly method = 'dense'
+  readonly work: number
+  private readonly a: Float64Array
+  private readonly exchange: Int32Array
+  private readonly y: Float64Array
+
+  constructor(private readonly pattern: Pattern) {
+    const { n } = pattern
+    this.work = (n * n * n) / 3
+    this.a = new Float64Array(n * n)
+    this.exchange = new Int32Array(n)
+    this.y = new Float64Array(n)
+  }
+
+  factorise(values: Float64Array): boolean {
+    const { a, exchange } = this
+    const { n, rowStart, columns } = this.pattern
+    a.fill(0)
+    for (let i = 0; i < n; i++) {
+      exchange[i] = i
+      for (let k = rowStart[i]; k < rowStart[i + 1]; k++) a[i * n + columns[k]] = values[k]
+    }
+    for (let k = 0; k < n; k++) {
+      let p = k
+      for (let i = k + 1; i < n; i++) if (Math.abs(a[i * n + k]) > Math.abs(a[p * n + k])) p = i
+      if (!(Math.abs(a[p * n + k]) > 1e-300)) return false
+      if (p !== k) {
+        for (let j = 0; j < n; j++) {
+          const keep = a[k * n + j]
+          a[k * n + j] = a[p * n + j]
+          a[p * n + j] = keep
+        }
+        const keep = exchange[k]
+        exchange[k] = exchange[p]
+        exchange[p] = keep
+      }
+      const inverse = 1 / a[k * n + k]
+      for (let i = k + 1; i < n; i++) {
+        const factor = a[i * n + k] * inverse
+        a[i * n + k] = factor
+        if (factor !== 0) for (let j = k + 1; j < n; j++) a[i * n + j] -= factor * a[k * n + j]
+      }
+    }
+    return true
+  }
+
+  solve(b: Float64Array): void {
+    const { a, y, exchange } = this
+    const { n } = this.pattern
+    for (let i = 0; i < n; i++) {
+      let sum = b[exchange[i]]
+      for (let j = 0; j < i; j++) sum -= a[i * n + j] * y[j]
+      y[i] = sum
+    }
+    for (let i = n - 1; i >= 0; i--) {
+      let sum = y[i]
+      for (let j = i + 1; j < n; j++) sum -= a[i * n + j] * y[j]
+      y[i] = sum / a[i * n + i]
+    }
+    b.set(y)
+  }
+}
+
+/** An operation of the sparse method costs about this many dense ones (indirect addressing). */
+const SPARSE_PRICE = 3
+
+export function linearSolver(pattern: Pattern, method?: 'sparse' | 'dense'): LinearSolver {
+  const sparse = new SparseLU(pattern)
+  const dense = () => new DenseLU(pattern)
+  if (method) return method === 'sparse' ? sparse : dense()
+  return sparse.work * SPARSE_PRICE < pattern.n ** 3 / 3 ? sparse : dense()
+}

@@ -1,0 +1,402 @@
+/**
+ * The equations of a drawn circuit. Nodes carry a potential (pressure, shaft speed) and a
+ * capacity (oil volume, inertia); elements take flow from nodes and have states of their own.
+ *   oil:    dp/dt = K_e(p)/V · ΣQ      shaft: dω/dt = ΣT/J
+ * The Jacobian is assembled from local differences, one small block an element.
+ */
+import type { Local, Model, StateSpec } from '../catalogue/kind'
+import type { ResolvedComponent } from '../sheet/resolve'
+import { pipeModel } from '../catalogue/lines/pipe'
+import { Fluid, type FluidData } from '../fluid/fluid'
+import { portKey, type Netlist, type NetNode } from '../sheet/netlist'
+import type { InputSignal } from './inputs'
+import { patternOf, positionIn, type Pattern } from './linear'
+import type { Problem } from './rosenbrock'
+
+/** Smallest oil volume of a node, m³. */
+const SMALLEST_VOLUME = 1e-6
+/** Sizes of a pressure and of a shaft speed that matter: 1 bar, 1 rad/s. */
+const POTENTIAL_SCALE = { oil: 1e5, shaft: 1 } as const
+const DIFFERENCE = 1e-7
+
+export interface Element {
+  /** Component id, or `pipe:<id>`. */
+  readonly id: string
+  readonly resolved?: ResolvedComponent
+  readonly pipe?: string
+  readonly portNames: readonly string[]
+  readonly model: Model
+  readonly local: Local
+  readonly nodes: Int32Array
+  readonly firstState: number
+  readonly states: readonly StateSpec[]
+  readonly inputs: readonly InputSignal[]
+  readonly inputNames: readonly string[]
+  /** Whether each port holds its node's potential. */
+  readonly imposes: readonly boolean[]
+}
+
+interface Block {
+  readonly element: Element
+  /** Size of the step for each local variable (ports, then states). */
+  readonly floors: Float64Array
+  /** Row of each target (port nodes, then states), −1 where it has none. */
+  readonly rows: Int32Array
+  /** Positions in the matrix: [variable · targets + target], −1 where none. */
+  readonly at: Int32Array
+  readonly q0: Float64Array
+  readonly v0: Float64Array
+  readonly dx0: Float64Array
+}
+
+export interface Input {
+  readonly component: string
+  readonly name: string
+  readonly signal: InputSignal
+}
+
+export class Network implements Problem {
+  readonly n: number
+  readonly elements: readonly Element[]
+  readonly fluid: Fluid
+  readonly nodes: readonly NetNode[]
+  /** State index of each node, −1 where an element imposes its potential. */
+  readonly nodeState: Int32Array
+  readonly potential: Float64Array
+  readonly capacity: Float64Array
+  readonly inflow: Float64Array
+  readonly initial: Float64Array
+  readonly scale: Float64Array
+  readonly pattern: Pattern
+  readonly diagonal: Int32Array
+  readonly entries: number
+  private readonly modulus: Float64Array
+  private readonly isOil: Uint8Array
+  private readonly baseVolume: Float64Array
+  private readonly imposers: readonly { element: Element; port: number; node: number }[]
+  private readonly blocks: readonly Block[]
+  private readonly stateName: string[] = []
+  private readonly ft0: Float64Array
+  private moving = false
+
+  constructor(
+    netlist: Netlist,
+    fluidData: FluidData,
+    inputs: readonly Input[],
+    initialPressure: ReadonlyMap<number, number>,
+  ) {
+    this.fluid = new Fluid(fluidData)
+    const nodes = netlist.nodes
+    this.nodes = nodes
+    const elements: Element[] = []
+    const imposed = new Set<number>()
+    const imposers: { element: Element; port: number; node: number }[] = []
+    const drafts: {
+      id: string
+      resolved?: ResolvedComponent
+      pipe?: string
+      portNames: string[]
+      nodes: number[]
+      imposes: boolean[]
+      model: Model
+      inputs: Input[]
+    }[] = []
+    for (const resolved of netlist.components) {
+      const { component, kind, values } = resolved
+      drafts.push({
+        id: component.id,
+        resolved,
+        portNames: kind.ports.map((p) => p.name),
+        nodes: kind.ports.map((p) => netlist.nodeOf.get(portKey(component.id, p.name))!),
+        imposes: kind.ports.map((p) => p.imposes ?? false),
+        model: kind.model(values, this.fluid),
+        inputs: (kind.inputs ?? []).map((spec) =>
+          inputs.find((i) => i.component === component.id && i.name === spec.name)!,
+        ),
+      })
+    }
+    for (const pipe of netlist.pipes)
+      drafts.push({
+        id: `pipe:${pipe.pipe.id}`,
+        pipe: pipe.pipe.id,
+        portNames: ['1', '2'],
+        nodes: [pipe.from, pipe.to],
+        imposes: [false, false],
+        model: pipeModel(pipe, this.fluid),
+        inputs: [],
+      })
+    for (const d of drafts)
+      d.imposes.forEach((holds, i) => {
+        if (holds) imposed.add(d.nodes[i])
+      })
+    this.nodeState = new Int32Array(nodes.length).fill(-1)
+    let n = 0
+    nodes.forEach((node, i) => {
+      if (imposed.has(i)) return
+      this.nodeState[i] = n++
+      this.stateName.push(node.name)
+    })
+    for (const d of drafts) {
+      const states = d.model.states ?? []
+      const count = d.portNames.length
+      const local: Local = {
+        t: 0,
+        p: new Float64Array(count),
+        x: new Float64Array(states.length),
+        u: new Float64Array(d.inputs.length),
+        mode: Int32Array.from(d.model.modes ?? []),
+        q: new Float64Array(count),
+        v: new Float64Array(count),
+        dx: new Float64Array(states.length),
+        g: new Float64Array(d.model.guards?.length ?? 0),
+        o: new Float64Array(d.model.outputs?.length ?? 0),
+        c: new Float64Array(d.model.conditions?.length ?? 0),
+        power: new Float64Array(4),
+      }
+      const element: Element = {
+        id: d.id,
+        resolved: d.resolved,
+        pipe: d.pipe,
+        portNames: d.portNames,
+        model: d.model,
+        local,
+        nodes: Int32Array.from(d.nodes),
+        firstState: n,
+        states,
+        inputs: d.inputs.map((i) => i.signal),
+        inputNames: d.inputs.map((i) => i.name),
+        imposes: d.imposes,
+      }
+      elements.push(element)
+      n += states.length
+      for (const s of states) this.stateName.push(`${d.id} ${s.label}`)
+      d.imposes.forEach((holds, port) => {
+        if (holds) imposers.push({ element, port, node: d.nodes[port] })
+      })
+    }
+    this.elements = elements
+    this.imposers = imposers
+    this.n = n
+    this.initial = new Float64Array(n)
+    this.scale = new Float64Array(n)
+    this.ft0 = new Float64Array(n)
+    this.isOil = Uint8Array.from(nodes, (node) => (node.domain === 'oil' ? 1 : 0))
+    this.baseVolume = Float64Array.from(nodes, (node) => (node.domain === 'oil' ? node.volume : 0))
+    this.potential = new Float64Array(nodes.length)
+    this.capacity = new Float64Array(nodes.length)
+    this.inflow = new Float64Array(nodes.length)
+    this.modulus = new Float64Array(nodes.length)
+    nodes.forEach((node, i) => {
+      const s = this.nodeState[i]
+      if (s < 0) return
+      this.scale[s] = POTENTIAL_SCALE[node.domain]
+      this.initial[s] = initialPressure.get(i) ?? 0
+    })
+    for (const e of elements)
+      e.states.forEach((s, i) => {
+        this.initial[e.firstState + i] = s.initial
+        this.scale[e.firstState + i] = s.scale
+      })
+
+    const rowsOf = (e: Element) => [
+      ...Array.from(e.nodes, (node) => this.nodeState[node]),
+      ...e.states.map((_, i) => e.firstState + i),
+    ]
+    const pairs: [number, number][] = []
+    for (const e of elements) {
+      const rows = rowsOf(e)
+      for (const i of rows) for (const j of rows) if (i >= 0 && j >= 0) pairs.push([i, j])
+    }
+    this.pattern = patternOf(n, pairs)
+    this.entries = this.pattern.columns.length
+    this.diagonal = Int32Array.from({ length: n }, (_, i) => positionIn(this.pattern, i, i))
+    this.blocks = elements.map((element) => {
+      const rows = Int32Array.from(rowsOf(element))
+      const count = rows.length
+      const at = new Int32Array(count * count).fill(-1)
+      rows.forEach((column, variable) =>
+        rows.forEach((row, target) => {
+          if (row >= 0 && column >= 0) at[variable * count + target] = positionIn(this.pattern, row, column)
+        }),
+      )
+      const floors = Float64Array.from(rows, (row) => (row >= 0 ? this.scale[row] : 1))
+      const { local } = element
+      return {
+        element,
+        rows,
+        at,
+        floors,
+        q0: new Float64Array(local.q.length),
+        v0: new Float64Array(local.v.length),
+        dx0: new Float64Array(local.dx.length),
+      }
+    })
+  }
+
+  /** Chooses the schedule's segments that begin at or before t. */
+  enter(t: number): void {
+    this.moving = false
+    for (const e of this.elements)
+      for (const input of e.inputs) {
+        input.enter(t)
+        if (input.slope !== 0) this.moving = true
+      }
+  }
+
+  /** All elements, nodes and sums at (t, y). */
+  evaluate(t: number, y: Float64Array): void {
+    const { elements, potential, capacity, inflow, nodeState, baseVolume } = this
+    for (let e = 0; e < elements.length; e++) {
+      const { local, inputs } = elements[e]
+      local.t = t
+      for (let i = 0; i < inputs.length; i++) local.u[i] = inputs[i].value(t)
+    }
+    for (let i = 0; i < potential.length; i++) {
+      const s = nodeState[i]
+      if (s >= 0) potential[i] = y[s]
+      capacity[i] = baseVolume[i]
+      inflow[i] = 0
+    }
+    for (let k = 0; k < this.imposers.length; k++) {
+      const { element, port, node } = this.imposers[k]
+      element.model.impose!(element.local)
+      potential[node] = element.local.p[port]
+    }
+    for (let e = 0; e < elements.length; e++) {
+      const element = elements[e]
+      const { local, nodes } = element
+      for (let i = 0; i < nodes.length; i++) local.p[i] = potential[nodes[i]]
+      for (let i = 0; i < local.x.length; i++) local.x[i] = y[element.firstState + i]
+      element.model.evaluate(local)
+      for (let i = 0; i < nodes.length; i++) {
+        if (element.imposes[i]) continue
+        inflow[nodes[i]] -= local.q[i]
+        capacity[nodes[i]] += local.v[i]
+      }
+    }
+    // an imposing port takes what is left over
+    for (let k = 0; k < this.imposers.length; k++) {
+      const { element, port, node } = this.imposers[k]
+      element.local.q[port] = inflow[node]
+    }
+    for (let i = 0; i < potential.length; i++) {
+      if (!this.isOil[i] || nodeState[i] < 0) continue
+      if (capacity[i] < SMALLEST_VOLUME) capacity[i] = SMALLEST_VOLUME
+      this.modulus[i] = this.fluid.bulkModulus(potential[i])
+    }
+  }
+
+  rate(t: number, y: Float64Array, rate: Float64Array): void {
+    this.evaluate(t, y)
+    for (let i = 0; i < this.potential.length; i++) {
+      const s = this.nodeState[i]
+      if (s < 0) continue
+      rate[s] = this.isOil[i]
+        ? (this.modulus[i] / this.capacity[i]) * this.inflow[i]
+        : this.inflow[i] / this.capacity[i]
+    }
+    for (let e = 0; e < this.elements.length; e++) {
+      const { local, firstState } = this.elements[e]
+      for (let i = 0; i < local.dx.length; i++) rate[firstState + i] = local.dx[i]
+    }
+  }
+
+  /** dV_node/dp of stored oil: V/K_e, m³/Pa; 0 for a shaft or an imposed node. */
+  compliance(node: number): number {
+    return this.isOil[node] && this.nodeState[node] >= 0 ? this.capacity[node] / this.modulus[node] : 0
+  }
+
+  jacobian(t: number, y: Float64Array, values: Float64Array): void {
+    this.evaluate(t, y)
+    values.fill(0)
+    const { nodeState, potential, capacity, inflow, modulus, isOil, fluid } = this
+    for (let i = 0; i < potential.length; i++) {
+      const s = nodeState[i]
+      if (s < 0 || !isOil[i]) continue
+      const step = DIFFERENCE * Math.max(Math.abs(potential[i]), 1e5)
+      const slope = (fluid.bulkModulus(potential[i] + step) - modulus[i]) / step
+      values[this.diagonal[s]] += (slope / capacity[i]) * inflow[i]
+    }
+    for (let b = 0; b < this.blocks.length; b++) {
+      const { element, rows, at, floors, q0, v0, dx0 } = this.blocks[b]
+      const { local, nodes, model } = element
+      const ports = nodes.length
+      const count = rows.length
+      let any = false
+      for (let i = 0; i < count; i++) if (rows[i] >= 0) any = true
+      if (!any) continue
+      for (let i = 0; i < ports; i++) {
+        q0[i] = local.q[i]
+        v0[i] = local.v[i]
+      }
+      for (let i = 0; i < dx0.length; i++) dx0[i] = local.dx[i]
+      for (let variable = 0; variable < count; variable++) {
+        if (rows[variable] < 0) continue
+        const from = variable < ports ? local.p : local.x
+        const index = variable < ports ? variable : variable - ports
+        const base = from[index]
+        const size = Math.abs(base)
+        const step = DIFFERENCE * (size > floors[variable] ? size : floors[variable])
+        from[index] = base + step
+        model.evaluate(local)
+        from[index] = base
+        const inverse = 1 / step
+        for (let target = 0; target < count; target++) {
+          const position = at[variable * count + target]
+          if (position < 0) continue
+          if (target < ports) {
+            const node = nodes[target]
+            const dq = (local.q[target] - q0[target]) * inverse
+            if (isOil[node]) {
+              const stiffness = modulus[node] / capacity[node]
+              const dv = (local.v[target] - v0[target]) * inverse
+              values[position] -= stiffness * (dq + (dv * inflow[node]) / capacity[node])
+            } else values[position] -= dq / capacity[node]
+          } else values[position] += (local.dx[target - ports] - dx0[target - ports]) * inverse
+        }
+      }
+      for (let i = 0; i < ports; i++) {
+        local.q[i] = q0[i]
+        local.v[i] = v0[i]
+      }
+      for (let i = 0; i < dx0.length; i++) local.dx[i] = dx0[i]
+    }
+  }
+
+  timeDerivative(t: number, y: Float64Array, rate: Float64Array): boolean {
+    if (!this.moving) return false
+    const step = 1e-7
+    this.rate(t, y, this.ft0)
+    this.rate(t + step, y, rate)
+    for (let i = 0; i < rate.length; i++) rate[i] = (rate[i] - this.ft0[i]) / step
+    return true
+  }
+
+  /** Outputs, condition measures and powers of every element, after `evaluate`. */
+  observe(): void {
+    for (let e = 0; e < this.elements.length; e++) {
+      const { model, local } = this.elements[e]
+      model.observe?.(local)
+    }
+  }
+
+  /** Sets every mode from the side of its guard on which the state lies. */
+  settleModes(t: number, y: Float64Array): void {
+    this.evaluate(t, y)
+    for (const { model, local } of this.elements)
+      for (let i = 0; i < local.g.length; i++) model.switch?.(local, i, local.g[i] >= 0 ? 1 : -1)
+  }
+
+  /** The element and words of a state, for messages. */
+  describeState(index: number): { component?: string; pipe?: string; label: string } {
+    for (const e of this.elements)
+      if (index >= e.firstState && index < e.firstState + e.states.length)
+        return { component: e.pipe ? undefined : e.id, pipe: e.pipe, label: this.stateName[index] }
+    const node = this.nodes[this.nodeState.indexOf(index)]
+    return {
+      component: node?.ports[0]?.component,
+      pipe: node?.pipes[0],
+      label: `pressure at ${this.stateName[index]}`,
+    }
+  }
+}

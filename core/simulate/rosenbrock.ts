@@ -1,0 +1,255 @@
+/**
+ * Integration of y' = f(t, y) with the Rosenbrock method RODAS of order 4(3): L-stable, stiffly
+ * accurate, six stages and one factorisation a step, with a dense output of order 3.
+ * E. Hairer, G. Wanner, Solving Ordinary Differential Equations II, 2nd ed., section IV.7
+ * and Table 6.2 (coefficients of the transformed form).
+ * It knows nothing of hydraulics; events are located by its caller on the dense output.
+ */
+import type { LinearSolver } from './linear'
+
+export interface Problem {
+  readonly n: number
+  /** f(t, y) into `rate`. */
+  rate(t: number, y: Float64Array, rate: Float64Array): void
+  /** ∂f/∂y at (t, y) into `values`, in the order of the solver's pattern. */
+  jacobian(t: number, y: Float64Array, values: Float64Array): void
+  /** ∂f/∂t at (t, y) into `rate`; false where f does not depend on t. */
+  timeDerivative(t: number, y: Float64Array, rate: Float64Array): boolean
+  /** Positions of the diagonal in the matrix values. */
+  readonly diagonal: Int32Array
+  readonly entries: number
+}
+
+export interface Statistics {
+  steps: number
+  rejected: number
+  evaluations: number
+  jacobians: number
+  factorisations: number
+  events: number
+}
+
+const GAMMA = 0.25
+const A21 = 1.544,
+  A31 = 0.9466785280815826,
+  A32 = 0.2557011698983284
+const A41 = 3.314825187068521,
+  A42 = 2.896124015972201,
+  A43 = 0.9986419139977817
+const A51 = 1.221224509226641,
+  A52 = 6.019134481288629,
+  A53 = 12.53708332932087,
+  A54 = -0.687886036105895
+const C21 = -5.6688,
+  C31 = -2.430093356833875,
+  C32 = -0.2063599157091915
+const C41 = -0.1073529058151375,
+  C42 = -9.594562251023355,
+  C43 = -20.47028614809616
+const C51 = 7.496443313967647,
+  C52 = -10.24680431464352,
+  C53 = -33.99990352819905,
+  C54 = 11.7089089320616
+const C61 = 8.083246795921522,
+  C62 = -7.981132988064893,
+  C63 = -31.52159432874371,
+  C64 = 16.31930543123136,
+  C65 = -6.058818238834054
+const T2 = 0.386,
+  T3 = 0.21,
+  T4 = 0.63
+const G1 = 0.25,
+  G2 = -0.1043,
+  G3 = 0.1035,
+  G4 = -0.0362
+const D21 = 10.12623508344586,
+  D22 = -7.487995877610167,
+  D23 = -34.80091861555747,
+  D24 = -7.992771707568823,
+  D25 = 1.025137723295662
+const D31 = -0.6762803392806898,
+  D32 = 6.087714651680015,
+  D33 = 16.43084320892478,
+  D34 = 24.76722511418386,
+  D35 = -6.594389125716872
+
+const SAFETY = 0.9
+const MOST_GROWTH = 6
+const MOST_SHRINKING = 0.2
+
+export class Rosenbrock {
+  t = 0
+  readonly y: Float64Array
+  /** Start of the last accepted step. */
+  tOld = 0
+  readonly yOld: Float64Array
+  /** Next step size tried. */
+  h = 1e-6
+  /** State whose error limited the last try. */
+  worst = 0
+  readonly statistics: Statistics = {
+    steps: 0,
+    rejected: 0,
+    evaluations: 0,
+    jacobians: 0,
+    factorisations: 0,
+    events: 0,
+  }
+  private readonly matrix: Float64Array
+  private readonly jac: Float64Array
+  private readonly k: readonly Float64Array[]
+  private readonly trial: Float64Array
+  private readonly f: Float64Array
+  private readonly f0: Float64Array
+  private readonly ft: Float64Array
+  private readonly dense3: Float64Array
+  private readonly dense4: Float64Array
+  private lastError = 1
+  private lastStep = 0
+
+  constructor(
+    private readonly problem: Problem,
+    private readonly solver: LinearSolver,
+    private readonly relative: number,
+    private readonly absolute: Float64Array,
+  ) {
+    const make = () => new Float64Array(problem.n)
+    this.y = make()
+    this.yOld = make()
+    this.matrix = new Float64Array(problem.entries)
+    this.jac = new Float64Array(problem.entries)
+    this.k = [make(), make(), make(), make(), make(), make()]
+    this.trial = make()
+    this.f = make()
+    this.f0 = make()
+    this.ft = make()
+    this.dense3 = make()
+    this.dense4 = make()
+  }
+
+  /** Sets the state; the next step starts here without memory of earlier ones. */
+  restart(t: number, y: Float64Array, h?: number): void {
+    this.t = t
+    this.y.set(y)
+    if (h !== undefined) this.h = h
+    this.lastStep = 0
+  }
+
+  /**
+   * One accepted step, at most to `limit`.
+   * @returns false where the step size fell below what t can resolve (see `worst`)
+   */
+  step(limit: number): boolean {
+    const { problem, solver, statistics, y, f0, ft, jac, matrix } = this
+    problem.rate(this.t, y, f0)
+    problem.jacobian(this.t, y, jac)
+    const moving = problem.timeDerivative(this.t, y, ft)
+    statistics.evaluations++
+    statistics.jacobians++
+    const left = limit - this.t
+    let h = Math.min(this.h, left)
+    // no sliver of a step at the end
+    if (h < left && h > 0.5 * left) h = 0.5 * left
+    const smallest = 1e-13 * Math.max(1, Math.abs(this.t))
+    let rejected = false
+    for (;;) {
+      if (!(h > smallest)) {
+        if (left <= smallest) {
+          this.tOld = this.t
+          this.yOld.set(y)
+          this.dense3.fill(0)
+          this.dense4.fill(0)
+          this.t = limit
+          return true
+        }
+        return false
+      }
+      const diagonal = 1 / (h * GAMMA)
+      for (let i = 0; i < matrix.length; i++) matrix[i] = -jac[i]
+      for (let i = 0; i < problem.n; i++) matrix[problem.diagonal[i]] += diagonal
+      statistics.factorisations++
+      const error = solver.factorise(matrix) ? this.attempt(h, moving) : Number.NaN
+      if (!Number.isFinite(error)) {
+        h *= 0.1
+        rejected = true
+        statistics.rejected++
+        continue
+      }
+      let growth = Math.min(MOST_GROWTH, Math.max(MOST_SHRINKING, SAFETY * Math.max(error, 1e-10) ** -0.25))
+      if (error <= 1) {
+        // predictive control (K. Gustafsson 1994)
+        if (this.lastStep > 0) {
+          const predicted =
+            SAFETY * (h / this.lastStep) * (this.lastError / Math.max(error, 1e-10) ** 2) ** 0.25
+          growth = Math.min(growth, Math.max(MOST_SHRINKING, predicted))
+        }
+        this.lastStep = h
+        this.lastError = Math.max(1e-2, error)
+        this.tOld = this.t
+        this.yOld.set(y)
+        y.set(this.trial)
+        this.t = h === left ? limit : this.t + h
+        this.h = rejected ? Math.min(h, h * growth) : h * growth
+        statistics.steps++
+        return true
+      }
+      rejected = true
+      statistics.rejected++
+      h *= growth
+    }
+  }
+
+  /** The state at the share s ∈ [0, 1] of the last accepted step. */
+  interpolate(s: number, out: Float64Array): void {
+    const { y, yOld, dense3, dense4 } = this
+    const r = 1 - s
+    for (let i = 0; i < out.length; i++) out[i] = yOld[i] * r + s * (y[i] + r * (dense3[i] + s * dense4[i]))
+  }
+
+  /** One try of size h into `trial`. @returns the error in units of the tolerance */
+  private attempt(h: number, moving: boolean): number {
+    const { problem, solver, statistics, t, y, f, f0, ft, trial } = this
+    const [k1, k2, k3, k4, k5, k6] = this.k
+    const n = problem.n
+    const r = 1 / h
+    const shift = moving ? h : 0
+    for (let i = 0; i < n; i++) k1[i] = f0[i] + shift * G1 * ft[i]
+    solver.solve(k1)
+    for (let i = 0; i < n; i++) trial[i] = y[i] + A21 * k1[i]
+    problem.rate(t + T2 * h, trial, f)
+    for (let i = 0; i < n; i++) k2[i] = f[i] + r * C21 * k1[i] + shift * G2 * ft[i]
+    solver.solve(k2)
+    for (let i = 0; i < n; i++) trial[i] = y[i] + A31 * k1[i] + A32 * k2[i]
+    problem.rate(t + T3 * h, trial, f)
+    for (let i = 0; i < n; i++) k3[i] = f[i] + r * (C31 * k1[i] + C32 * k2[i]) + shift * G3 * ft[i]
+    solver.solve(k3)
+    for (let i = 0; i < n; i++) trial[i] = y[i] + A41 * k1[i] + A42 * k2[i] + A43 * k3[i]
+    problem.rate(t + T4 * h, trial, f)
+    for (let i = 0; i < n; i++)
+      k4[i] = f[i] + r * (C41 * k1[i] + C42 * k2[i] + C43 * k3[i]) + shift * G4 * ft[i]
+    solver.solve(k4)
+    for (let i = 0; i < n; i++) trial[i] = y[i] + A51 * k1[i] + A52 * k2[i] + A53 * k3[i] + A54 * k4[i]
+    problem.rate(t + h, trial, f)
+    for (let i = 0; i < n; i++) k5[i] = f[i] + r * (C51 * k1[i] + C52 * k2[i] + C53 * k3[i] + C54 * k4[i])
+    solver.solve(k5)
+    for (let i = 0; i < n; i++) trial[i] += k5[i]
+    problem.rate(t + h, trial, f)
+    for (let i = 0; i < n; i++)
+      k6[i] = f[i] + r * (C61 * k1[i] + C62 * k2[i] + C63 * k3[i] + C64 * k4[i] + C65 * k5[i])
+    solver.solve(k6)
+    statistics.evaluations += 5
+    let error = 0
+    for (let i = 0; i < n; i++) {
+      trial[i] += k6[i]
+      const size = Math.max(Math.abs(y[i]), Math.abs(trial[i]))
+      const e = Math.abs(k6[i]) / (this.absolute[i] + this.relative * size)
+      if (!(e <= error)) {
+        error = e
+        this.worst = i
+      }
+      this.dense3[i] = D21 * k1[i] + D22 * k2[i] + D23 * k3[i] + D24 * k4[i] + D25 * k5[i]
+      this.dense4[i] = D31 * k1[i] + D32 * k2[i] + D33 * k3[i] + D34 * k4[i] + D35 * k5[i]
+    }
+    return error
+  }
+}
