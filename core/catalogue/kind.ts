@@ -174,9 +174,26 @@ export interface Traits {
   }[]
   /** Ports at which a pump delivers; such a line needs a relief. */
   readonly delivers?: readonly string[]
+  /** Ports through which a pump draws; they must be supplied from a tank. */
+  readonly draws?: readonly string[]
   /** Ports that are a tank. */
   readonly tank?: readonly string[]
+  /** Parameters that take a result of sizing, by what is sized. */
+  readonly sized?: Partial<Readonly<Record<Sized, string>>>
 }
+
+/** What sizing can hand over to a component on the sheet. */
+export type Sized =
+  | 'bore'
+  | 'rod'
+  | 'stroke'
+  | 'mass'
+  | 'workPieceAt'
+  | 'workPieceStiffness'
+  | 'displacement'
+  | 'reliefSetting'
+  | 'motorPower'
+  | 'shaftSpeed'
 
 export interface Kind<P extends Parameters = Parameters> {
   /** Name in the sheet file. */

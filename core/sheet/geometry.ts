@@ -1,8 +1,8 @@
 /** Where things are on the sheet: placed ports, outlines, pipe polylines. Modules, y down. */
-import { findKind } from '../catalogue'
+import { findKind, type AnyKind } from '../catalogue'
 import type { Parameter } from '../catalogue/kind'
 import type { Side, SymbolDrawing } from '../catalogue/symbol'
-import { readParameter } from './resolve'
+import { readParameter, type Value } from './resolve'
 import type { Pipe, PipeEnd, Sheet, SheetComponent } from './schema'
 
 export type XY = readonly [number, number]
@@ -43,18 +43,22 @@ export function placeRect(rect: Rect, at: Placement): Rect {
   return { x: Math.min(x1, x2), y: Math.min(y1, y2), w: Math.abs(x2 - x1), h: Math.abs(y2 - y1) }
 }
 
+/** Parameter values for drawing and captions: one that does not read counts as its default. */
+export function valuesToDraw(kind: AnyKind, component: SheetComponent): Record<string, Value> {
+  const values: Record<string, Value> = {}
+  for (const [name, parameter] of Object.entries(kind.parameters as Record<string, Parameter>)) {
+    const own = readParameter(parameter, component.parameters[name])
+    const read = 'value' in own ? own : readParameter(parameter, undefined)
+    if ('value' in read) values[name] = read.value
+  }
+  return values
+}
+
 /** The symbol of a component; values that do not read fall back to their defaults. */
 export function symbolOf(component: SheetComponent): SymbolDrawing | undefined {
   const kind = findKind(component.kind)
   if (!kind) return undefined
-  const values = Object.fromEntries(
-    Object.entries(kind.parameters as Record<string, Parameter>).map(([name, parameter]) => {
-      const read = readParameter(parameter, component.parameters[name])
-      const standard = readParameter(parameter, undefined)
-      return [name, 'value' in read ? read.value : (standard as { value: unknown }).value]
-    }),
-  )
-  return kind.symbol(values)
+  return kind.symbol(valuesToDraw(kind, component))
 }
 
 export interface PlacedPort {

@@ -77,8 +77,7 @@ class SparseLU implements LinearSolver {
   readonly work: number
   private readonly n: number
   private readonly order: Int32Array
-  /** For each value of the pattern: row and column after reordering, sorted by row. */
-  private readonly rowOf: Int32Array
+  /** For each row after reordering: positions and columns of its values in the pattern. */
   private readonly sourceStart: Int32Array
   private readonly sourceAt: Int32Array
   private readonly sourceColumn: Int32Array
@@ -99,7 +98,6 @@ class SparseLU implements LinearSolver {
     this.order = order
     const place = new Int32Array(n)
     order.forEach((original, step) => (place[original] = step))
-    this.rowOf = place
     const sources: { at: number; column: number }[][] = Array.from({ length: n }, () => [])
     for (let i = 0; i < n; i++)
       for (let k = pattern.rowStart[i]; k < pattern.rowStart[i + 1]; k++)

@@ -49,6 +49,13 @@ interface Block {
   readonly dx0: Float64Array
 }
 
+interface Imposer {
+  readonly element: Element
+  readonly port: number
+  readonly node: number
+  readonly first: boolean
+}
+
 export interface Input {
   readonly component: string
   readonly name: string
@@ -73,7 +80,8 @@ export class Network implements Problem {
   private readonly modulus: Float64Array
   private readonly isOil: Uint8Array
   private readonly baseVolume: Float64Array
-  private readonly imposers: readonly { element: Element; port: number; node: number }[]
+  /** Ports that hold their node; where several hold one, the first takes its flow. */
+  private readonly imposers: readonly Imposer[]
   private readonly blocks: readonly Block[]
   private readonly stateName: string[] = []
   private readonly ft0: Float64Array
@@ -90,7 +98,7 @@ export class Network implements Problem {
     this.nodes = nodes
     const elements: Element[] = []
     const imposed = new Set<number>()
-    const imposers: { element: Element; port: number; node: number }[] = []
+    const imposers: Imposer[] = []
     const drafts: {
       id: string
       resolved?: ResolvedComponent
@@ -171,7 +179,9 @@ export class Network implements Problem {
       n += states.length
       for (const s of states) this.stateName.push(`${d.id} ${s.label}`)
       d.imposes.forEach((holds, port) => {
-        if (holds) imposers.push({ element, port, node: d.nodes[port] })
+        if (!holds) return
+        const node = d.nodes[port]
+        imposers.push({ element, port, node, first: !imposers.some((i) => i.node === node) })
       })
     }
     this.elements = elements
@@ -276,8 +286,8 @@ export class Network implements Problem {
     }
     // an imposing port takes what is left over
     for (let k = 0; k < this.imposers.length; k++) {
-      const { element, port, node } = this.imposers[k]
-      element.local.q[port] = inflow[node]
+      const { element, port, node, first } = this.imposers[k]
+      element.local.q[port] = first ? inflow[node] : 0
     }
     for (let i = 0; i < potential.length; i++) {
       if (!this.isOil[i] || nodeState[i] < 0) continue

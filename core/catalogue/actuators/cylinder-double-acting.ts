@@ -85,6 +85,16 @@ export const cylinderDoubleActing = defineKind({
       max: 1e8,
     },
   ],
+  traits: {
+    sized: {
+      bore: 'bore',
+      rod: 'rod',
+      stroke: 'stroke',
+      mass: 'mass',
+      workPieceAt: 'workPieceAt',
+      workPieceStiffness: 'workPieceStiffness',
+    },
+  },
   care: 'A raised or pressed load can move when a line opens. Support it mechanically before anyone reaches in.',
   validate(v) {
     const problems: { parameter: 'rod' | 'start' | 'workPieceAt' | 'breakawayFriction'; message: string }[] =
@@ -170,7 +180,7 @@ export const cylinderDoubleActing = defineKind({
         },
         {
           name: 'intensified',
-          label: 'rod-side pressure above the cap-side pressure while extending',
+          label: 'intensified: rod side above its rated pressure while extending',
           severity: 'warning',
           worst: 'rodPressure',
         },
@@ -218,7 +228,7 @@ export const cylinderDoubleActing = defineKind({
         l.o[4] = x / v.stroke
         l.c[0] = l.p[A] - v.ratedPressure
         l.c[1] = l.p[B] - v.ratedPressure
-        l.c[2] = speed > REVERSAL_SPEED ? l.p[B] - Math.max(l.p[A], 1e5) : -1
+        l.c[2] = speed > REVERSAL_SPEED && l.p[B] > l.p[A] ? l.p[B] - v.ratedPressure : -1
         l.power[Power.useful] = outer * speed
         l.power[Power.stored] = (weight + v.springRate * x + v.mass * l.dx[V]) * speed
         l.power[Power.heat] = (friction(speed) + stops) * speed + leak * (l.p[A] - l.p[B]) * (l.p[A] - l.p[B])

@@ -95,6 +95,6 @@ export const filter = defineKind({
       },
     }
   },
-  say: (l, _values, show) =>
-    `Passes ${show(l.q[A], 'flow')} at a drop of ${show(l.o[0], 'pressure')}${l.c[1] > 0 ? ', its bypass open' : ''}.`,
+  say: (l, values, show) =>
+    `Passes ${show(l.q[A], 'flow')} at a drop of ${show(l.o[0], 'pressure')}${l.o[1] > 1e-3 * values.ratedFlow ? ', its bypass open' : ''}.`,
 })

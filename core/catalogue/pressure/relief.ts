@@ -129,4 +129,7 @@ export const reliefPorts = [
   { name: 'P', domain: 'oil', role: 'protected line' },
   { name: 'T', domain: 'oil', role: 'tank line' },
 ] as const
-export const reliefTraits = { paths: [{ from: 'P', to: 'T', how: 'relief' }] } as const
+export const reliefTraits = {
+  paths: [{ from: 'P', to: 'T', how: 'relief' }],
+  sized: { reliefSetting: 'setting' },
+} as const

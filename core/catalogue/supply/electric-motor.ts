@@ -28,6 +28,7 @@ export const electricMotor = defineKind({
       max: 700,
     },
   ],
+  traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), line([3, -0.25], [4, -0.25]), line([3, 0.25], [4, 0.25])],
     ports: { W: { x: 4, y: 0, side: 'right' } },

@@ -38,7 +38,7 @@ export const fixedPump = defineKind({
       note: 'reported when exceeded',
     }),
   },
-  traits: { delivers: ['P'] },
+  traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),

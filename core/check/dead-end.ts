@@ -1,0 +1,23 @@
+import type { Rule } from './rule'
+
+export const deadEnd: Rule = {
+  id: 'dead-end',
+  reason: 'A line that ends in nothing has no function, or was left unfinished.',
+  check({ sheet, netlist }) {
+    const ends = new Map<string, string[]>()
+    for (const pipe of sheet.pipes)
+      for (const end of [pipe.from, pipe.to])
+        if ('joint' in end) ends.set(end.joint, [...(ends.get(end.joint) ?? []), pipe.id])
+    return sheet.joints
+      .filter((joint) => (ends.get(joint.id)?.length ?? 0) < 2)
+      .map((joint) => {
+        const node = netlist.nodes[netlist.nodeOfJoint.get(joint.id)!]
+        return {
+          severity: 'error' as const,
+          message: `The line ${node?.name ?? joint.id} ends in nothing.`,
+          cure: 'Lead it to a port or another line, or delete it.',
+          place: { joint: joint.id, pipe: ends.get(joint.id)?.[0] },
+        }
+      })
+  },
+}

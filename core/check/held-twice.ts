@@ -1,0 +1,33 @@
+import { portKey } from '../sheet/netlist'
+import type { Rule } from './rule'
+
+export const heldTwice: Rule = {
+  id: 'held-twice',
+  reason: 'Two components that each hold the pressure or the speed of one line cannot both be right.',
+  check({ netlist }) {
+    const holders = new Map<number, (typeof netlist.components)[number][]>()
+    for (const resolved of netlist.components)
+      for (const port of resolved.kind.ports)
+        if (port.imposes) {
+          const node = netlist.nodeOf.get(portKey(resolved.component.id, port.name))!
+          holders.set(node, [...(holders.get(node) ?? []), resolved])
+        }
+    return [...holders.values()].flatMap((list) =>
+      list
+        .slice(1)
+        .filter(
+          (other) =>
+            other.kind.ports.some((p) => p.domain === 'shaft') ||
+            JSON.stringify(other.values) !== JSON.stringify(list[0].values),
+        )
+        .map((other) => ({
+          severity: 'error' as const,
+          message: `${list[0].component.designation ?? list[0].component.id} and ${
+            other.component.designation ?? other.component.id
+          } are joined directly, and each wants to hold the line at its own value.`,
+          cure: 'Take one of them away, or put a restriction between them.',
+          place: { component: other.component.id },
+        })),
+    )
+  },
+}

@@ -1,0 +1,25 @@
+import { ALWAYS, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
+
+export const noTank: Rule = {
+  id: 'no-tank',
+  reason: 'A pump in an open circuit takes its oil from a tank.',
+  check({ netlist }) {
+    const tanks = tankNodes(netlist)
+    const edges = oilEdges(netlist)
+    // oil comes from the tank to the suction port, so checks are passed in their free direction
+    const supplied = new Set<number>()
+    for (const tank of tanks) for (const node of reachable(edges, tank, ALWAYS)) supplied.add(node)
+    return portsWith(netlist, 'draws')
+      .filter(({ node }) => !supplied.has(node))
+      .map(({ component, name, port }) => ({
+        severity: 'error' as const,
+        message: tanks.size
+          ? `${name} gets no oil: no tank can supply its port ${port}.`
+          : `${name} gets no oil: there is no tank on the sheet.`,
+        cure: tanks.size
+          ? 'Lead its suction line to a reservoir; look for a check valve the wrong way round.'
+          : 'Place a reservoir and lead the suction line to it.',
+        place: { component, port },
+      }))
+  },
+}

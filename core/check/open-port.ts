@@ -1,0 +1,32 @@
+import { portKey } from '../sheet/netlist'
+import type { Rule } from './rule'
+
+export const openPort: Rule = {
+  id: 'open-port',
+  reason: 'Oil leaves through an open port, and a shaft that is joined to nothing does not turn.',
+  check({ netlist }) {
+    return netlist.components.flatMap(({ component, kind }) =>
+      kind.ports.flatMap((port) => {
+        const node = netlist.nodes[netlist.nodeOf.get(portKey(component.id, port.name))!]
+        if (port.mayStayOpen || node.ports.length > 1 || node.pipes.length > 0) return []
+        // an idle tank or motor disturbs nothing
+        if (port.imposes) return []
+        const name = component.designation ?? component.id
+        return [
+          {
+            severity: 'error' as const,
+            message:
+              port.domain === 'shaft'
+                ? `The shaft of ${name} is joined to nothing.`
+                : `Port ${port.name} of ${name} (${port.role}) is open.`,
+            cure:
+              port.domain === 'shaft'
+                ? 'Join it to the shaft of a motor.'
+                : 'Connect it, or close it with a plugged port.',
+            place: { component: component.id, port: port.name },
+          },
+        ]
+      }),
+    )
+  },
+}

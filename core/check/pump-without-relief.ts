@@ -1,0 +1,41 @@
+import { portKey } from '../sheet/netlist'
+import { ALWAYS, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
+
+const TO_TANK = new Set(['open', 'oneWay', 'pipe', 'relief'] as const)
+
+export const pumpWithoutRelief: Rule = {
+  id: 'pump-without-relief',
+  reason:
+    'A fixed pump goes on delivering when its line is shut; without a relief the pressure rises until something bursts.',
+  check({ netlist }) {
+    const edges = oilEdges(netlist)
+    const tanks = tankNodes(netlist)
+    const pumps = portsWith(netlist, 'delivers')
+    return pumps.flatMap(({ component, name, port, node }) => {
+      const line = reachable(edges, node, ALWAYS)
+      const relieved = netlist.components.some(({ component: valve, kind }) =>
+        (kind.traits?.paths ?? []).some(
+          (path: { from: string; to: string; how: string }) =>
+            path.how === 'relief' &&
+            line.has(netlist.nodeOf.get(portKey(valve.id, path.from))!) &&
+            [...reachable(edges, netlist.nodeOf.get(portKey(valve.id, path.to))!, TO_TANK)].some((n) =>
+              tanks.has(n),
+            ),
+        ),
+      )
+      if (relieved) return []
+      const open = [...line].some((n) => tanks.has(n))
+      const others = pumps.filter((p) => p.component !== component && line.has(p.node))
+      return [
+        {
+          severity: open && others.length === 0 ? ('warning' as const) : ('error' as const),
+          message: others.length
+            ? `${name} and ${others.map((o) => o.name).join(', ')} pump against each other without a relief valve.`
+            : `The line of ${name} has no relief valve${open ? '' : ': it has nowhere to go when the valves are shut'}.`,
+          cure: 'Join a relief valve to the pump line, before any check or directional valve, and lead it to tank.',
+          place: { component, port },
+        },
+      ]
+    })
+  },
+}

@@ -1,0 +1,136 @@
+/**
+ * Headless runner: simulate FILE [--schedule ID] [--until S] [--set id.param=value …] [--csv OUT] [--json OUT]
+ * Exit code 0 when the run finished, 2 with a plain message on a bad file, circuit or argument.
+ */
+import { readFileSync, statSync, writeFileSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import { resultToCsv } from '../formats/csv'
+import { resultToJson } from '../formats/result-json'
+import { setParameter } from '../sheet/edit'
+import { placeText, type Finding } from '../sheet/finding'
+import { readSheetText } from '../sheet/read'
+import { compile } from '../simulate/compile'
+import { BALANCE_WARNING, run } from '../simulate/run'
+import type { RunResult } from '../simulate/result'
+import { showNumber, showQuantity } from '../units/text'
+import { shownUnit } from '../units/quantities'
+
+const USAGE = `simulate FILE [--schedule ID] [--until SECONDS] [--set ID.PARAMETER=VALUE ...] [--csv OUT] [--json OUT]`
+const LARGEST_FILE = 50e6
+
+class Refused extends Error {}
+
+function main(): void {
+  const { values, positionals } = readArguments()
+  if (positionals.length !== 1) throw new Refused(`Usage: ${USAGE}`)
+  let text: string
+  try {
+    if (statSync(positionals[0]).size > LARGEST_FILE) throw new Error('the file is larger than 50 MB')
+    text = readFileSync(positionals[0], 'utf8')
+  } catch (error) {
+    throw new Refused(`Cannot read ${positionals[0]}: ${(error as Error).message}`)
+  }
+  const read = readSheetText(text)
+  if (!read.ok) throw new Refused(read.problems.map(findingText).join('\n'))
+  let sheet = read.sheet
+  for (const change of values.set ?? []) {
+    const match = /^([^.=]+)\.([^.=]+)=(.*)$/.exec(change)
+    if (!match) throw new Refused(`--set takes ID.PARAMETER=VALUE, not "${change}".`)
+    const [, id, parameter, value] = match
+    if (!sheet.components.some((c) => c.id === id)) throw new Refused(`--set: no component "${id}".`)
+    sheet = setParameter(sheet, id, parameter, value === 'true' ? true : value === 'false' ? false : value)
+  }
+  const until = values.until === undefined ? undefined : Number(values.until)
+  if (until !== undefined && !(until > 0)) throw new Refused('--until takes a number of seconds above 0.')
+  const { compiled, findings } = compile(sheet, values.schedule)
+  for (const f of findings) process.stderr.write(`${findingText(f)}\n`)
+  if (!compiled) throw new Refused('The sheet cannot be simulated as it is.')
+  const started = performance.now()
+  const result = run(compiled, { until })
+  const wall = (performance.now() - started) / 1000
+  if (values.csv) writeFileSync(values.csv, resultToCsv(result))
+  if (values.json) writeFileSync(values.json, resultToJson(sheet, result))
+  print(sheet.title, result, wall)
+  if (result.stopped) throw new Refused(result.stopped.message)
+}
+
+function readArguments() {
+  try {
+    return parseArgs({
+      allowPositionals: true,
+      options: {
+        schedule: { type: 'string' },
+        until: { type: 'string' },
+        set: { type: 'string', multiple: true },
+        csv: { type: 'string' },
+        json: { type: 'string' },
+      },
+    })
+  } catch (error) {
+    throw new Refused(`${(error as Error).message}\nUsage: ${USAGE}`)
+  }
+}
+
+const findingText = (f: Finding) =>
+  `${f.severity}: ${placeText(f.place)}: ${f.message}${f.cure ? ` ${f.cure}` : ''}`
+
+function print(title: string, r: RunResult, wall: number): void {
+  const out = (line = '') => process.stdout.write(`${line}\n`)
+  out(`${title}, schedule ${r.schedule}, ${r.duration} s`)
+  out()
+  out(
+    `${'key figure'.padEnd(36)}${'end'.padStart(12)}${'min'.padStart(12)}${'at s'.padStart(9)}${'max'.padStart(12)}${'at s'.padStart(9)}  unit`,
+  )
+  r.signals.forEach((s, i) => {
+    if (s.role === 'mode') return
+    const e = r.extremes[i]
+    const number = (v: number) => showNumber(v, s.quantity, 'metric', 6).padStart(12)
+    const time = (t: number) => t.toFixed(4).padStart(9)
+    out(
+      `${s.id.padEnd(36)}${number(e.end)}${number(e.min)}${time(e.minAt)}${number(e.max)}${time(e.maxAt)}  ${
+        shownUnit(s.quantity, 'metric').symbol
+      }`,
+    )
+  })
+  out()
+  out('conditions')
+  for (const c of r.conditions) {
+    const where = c.component ?? c.pipe ?? ''
+    const worst = c.worst
+      ? `, ${c.worst.label} ${showQuantity(c.worst.value, c.worst.quantity, 'metric', 5)}`
+      : ''
+    const span =
+      c.end > c.start ? `${c.start.toFixed(4)} to ${c.end.toFixed(4)} s` : `${c.start.toFixed(4)} s`
+    out(`  ${span}  ${where}: ${c.label}${worst}`)
+  }
+  if (!r.conditions.length) out('  none')
+  out()
+  const kJ = (v: number) => `${(v / 1000).toPrecision(5)} kJ`
+  out(
+    `energy: shafts in ${kJ(r.energy.input)}, useful out ${kJ(r.energy.useful)}, heat ${kJ(r.energy.heat)}, stored ${kJ(r.energy.stored)}, error ${(100 * r.energy.error).toPrecision(2)} %`,
+  )
+  for (const h of r.energy.heatBy) out(`  heat ${h.id}: ${kJ(h.heat)}`)
+  out(
+    `oil: from tanks ${(r.oil.supplied * 1000).toPrecision(5)} L, stored ${(r.oil.stored * 1000).toPrecision(5)} L, error ${(100 * r.oil.error).toPrecision(2)} %`,
+  )
+  for (const [name, error] of [
+    ['energy', r.energy.error],
+    ['oil', r.oil.error],
+  ] as const)
+    if (error > BALANCE_WARNING)
+      out(
+        `warning: the ${name} balance is off by ${(100 * error).toPrecision(2)} %; take a smaller tolerance`,
+      )
+  const s = r.statistics
+  out(
+    `solver: ${s.steps} steps, ${s.rejected} rejected, ${s.evaluations} evaluations, ${s.factorisations} factorisations, ${s.events} events; ${(wall * 1000).toFixed(0)} ms, ${(r.duration / wall).toFixed(0)} x real time`,
+  )
+}
+
+try {
+  main()
+} catch (error) {
+  if (!(error instanceof Refused)) throw error
+  process.stderr.write(`${error.message}\n`)
+  process.exitCode = 2
+}

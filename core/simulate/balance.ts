@@ -1,0 +1,132 @@
+/** Energy and oil kept account of over a run, as a check on the solution. */
+import { Power } from '../catalogue/kind'
+import type { Network } from './network'
+import type { EnergyBalance, OilBalance } from './result'
+
+/** Rates and volumes at one instant. */
+class Snapshot {
+  input = 0
+  useful = 0
+  heat = 0
+  stored = 0
+  /** Oil out of tanks less oil back, and oil moved at ports, m³/s. */
+  supplied = 0
+  moved = 0
+  readonly heatBy: Float64Array
+  readonly pressure: Float64Array
+  readonly compliance: Float64Array
+  constructor(network: Network) {
+    this.heatBy = new Float64Array(network.elements.length)
+    this.pressure = new Float64Array(network.nodes.length)
+    this.compliance = new Float64Array(network.nodes.length)
+  }
+
+  take(network: Network): void {
+    this.input = this.useful = this.heat = this.stored = this.supplied = this.moved = 0
+    for (let i = 0; i < network.nodes.length; i++) {
+      if (network.nodes[i].domain !== 'oil') continue
+      this.pressure[i] = network.potential[i]
+      this.compliance[i] = network.compliance(i)
+      // oil that gathers in a line takes its pressure energy there; a tank gives and takes it
+      this.stored += network.potential[i] * network.inflow[i]
+      if (network.nodeState[i] < 0) this.supplied -= network.inflow[i]
+    }
+    for (let e = 0; e < network.elements.length; e++) {
+      const { power, q } = network.elements[e].local
+      this.input += power[Power.input]
+      this.useful += power[Power.useful]
+      this.heat += power[Power.heat]
+      this.stored += power[Power.stored]
+      this.heatBy[e] = power[Power.heat]
+      const { nodes } = network.elements[e]
+      for (let i = 0; i < q.length; i++)
+        if (network.nodes[nodes[i]].domain === 'oil') this.moved += Math.abs(q[i]) / 2
+    }
+  }
+}
+
+export class Balance {
+  private before: Snapshot
+  private readonly middle: Snapshot
+  private after: Snapshot
+  private input = 0
+  private useful = 0
+  private heat = 0
+  private stored = 0
+  private turnover = 0
+  private supplied = 0
+  private moved = 0
+  private compressed = 0
+  private readonly heatBy: Float64Array
+  private readonly firstVolume: number
+
+  constructor(private readonly network: Network) {
+    this.before = new Snapshot(network)
+    this.middle = new Snapshot(network)
+    this.after = new Snapshot(network)
+    this.heatBy = new Float64Array(network.elements.length)
+    this.before.take(network)
+    this.firstVolume = this.volume()
+  }
+
+  private volume(): number {
+    let sum = 0
+    for (let i = 0; i < this.network.nodes.length; i++)
+      if (this.network.nodes[i].domain === 'oil' && this.network.nodeState[i] >= 0)
+        sum += this.network.capacity[i]
+    return sum
+  }
+
+  /** The equations changed at an instant (a command jumped): account anew from here. */
+  restart(): void {
+    this.before.take(this.network)
+  }
+  takeMiddle(): void {
+    this.middle.take(this.network)
+  }
+  /** Closes an interval of length h whose middle was taken: Simpson's rule. */
+  takeEnd(h: number): void {
+    const { before: a, middle: m, after: b } = this
+    b.take(this.network)
+    const w = h / 6
+    this.input += w * (a.input + 4 * m.input + b.input)
+    this.useful += w * (a.useful + 4 * m.useful + b.useful)
+    this.heat += w * (a.heat + 4 * m.heat + b.heat)
+    this.stored += w * (a.stored + 4 * m.stored + b.stored)
+    this.supplied += w * (a.supplied + 4 * m.supplied + b.supplied)
+    this.moved += w * (a.moved + 4 * m.moved + b.moved)
+    this.turnover +=
+      w * (Math.abs(a.input) + 4 * Math.abs(m.input) + Math.abs(b.input)) +
+      w * (Math.abs(a.stored) + 4 * Math.abs(m.stored) + Math.abs(b.stored))
+    for (let e = 0; e < this.heatBy.length; e++)
+      this.heatBy[e] += w * (a.heatBy[e] + 4 * m.heatBy[e] + b.heatBy[e])
+    for (let i = 0; i < a.pressure.length; i++) {
+      // ∫ C(p) dp along the parabola through the three states
+      const [p0, p1, p2] = [a.pressure[i], m.pressure[i], b.pressure[i]]
+      this.compressed +=
+        (a.compliance[i] * (-3 * p0 + 4 * p1 - p2) +
+          4 * m.compliance[i] * (p2 - p0) +
+          b.compliance[i] * (p0 - 4 * p1 + 3 * p2)) /
+        6
+    }
+    this.before = b
+    this.after = a
+  }
+
+  energy(): EnergyBalance {
+    const { input, useful, heat, stored } = this
+    const error = Math.abs(input - useful - heat - stored) / Math.max(this.turnover, 1)
+    const heatBy = this.network.elements
+      .map((e, i) => ({ id: e.pipe ?? e.id, heat: this.heatBy[i] }))
+      .filter((h) => h.heat !== 0)
+      .sort((a, b) => b.heat - a.heat)
+    return { input, useful, heat, stored, error, heatBy }
+  }
+
+  /** The network must have been evaluated at the end of the run. */
+  oil(): OilBalance {
+    const stored = this.volume() - this.firstVolume + this.compressed
+    const error = Math.abs(this.supplied - stored) / Math.max(this.moved, 1e-9)
+    return { supplied: this.supplied, stored, error }
+  }
+}

@@ -1,0 +1,153 @@
+/** From a sheet to a network that can be solved, or the findings that keep it from it. */
+import { checkDesign } from '../check'
+import type { InputSpec } from '../catalogue/kind'
+import type { Finding } from '../sheet/finding'
+import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
+import { resolveFluid } from '../sheet/resolve'
+import type { Schedule, Sheet } from '../sheet/schema'
+import { parseQuantity } from '../units/text'
+import { inputSignal } from './inputs'
+import { Network, type Input } from './network'
+
+export interface RunSettings {
+  /** s */
+  readonly duration: number
+  /** s between recorded samples. */
+  readonly every: number
+  readonly tolerance: number
+}
+export interface Compiled {
+  readonly schedule: Schedule
+  readonly netlist: Netlist
+  readonly network: Network
+  readonly inputs: readonly Input[]
+  readonly settings: RunSettings
+}
+
+const MOST_SAMPLES = 200_000
+/** A pressure at the start may lie between a near void and far above any rating, Pa gauge. */
+const INITIAL_PRESSURE = { min: -1e5, max: 2000e5 }
+
+/**
+ * Checks and compiles a sheet with one of its schedules.
+ * `compiled` is there only where no finding is an error.
+ */
+export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
+  const { netlist, problems } = buildNetlist(sheet)
+  const fluid = resolveFluid(sheet.fluid)
+  const findings = [...problems, ...fluid.problems, ...checkDesign({ sheet, netlist })]
+  if (!sheet.components.length)
+    findings.push({
+      rule: 'empty',
+      severity: 'error',
+      message: 'There is nothing on the sheet yet.',
+      cure: 'Start at the tank: reservoir, pump, motor, relief valve, then the valve and its actuator.',
+      place: {},
+    })
+  const schedule = scheduleId ? sheet.schedules.find((s) => s.id === scheduleId) : sheet.schedules[0]
+  if (!schedule) {
+    findings.push({
+      rule: 'schedule',
+      severity: 'error',
+      message: scheduleId ? `The sheet has no schedule "${scheduleId}".` : 'The sheet has no schedule.',
+      place: {},
+    })
+    return { findings }
+  }
+  const settings = readSettings(schedule, findings)
+  const inputs = readInputs(netlist, schedule, findings)
+  const initial = readInitialPressures(sheet, netlist, findings)
+  if (findings.some((f) => f.severity === 'error')) return { findings }
+  const network = new Network(netlist, fluid.data, inputs, initial)
+  return { findings, compiled: { schedule, netlist, network, inputs, settings } }
+}
+
+function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
+  const read = (name: 'duration' | 'every', max: number) => {
+    const parsed = parseQuantity(schedule[name], 'time')
+    const message = !parsed.ok
+      ? parsed.message
+      : parsed.si <= 0 || parsed.si > max
+        ? `${schedule[name]} is outside what is possible here: more than 0 s, up to ${max} s.`
+        : undefined
+    if (message)
+      findings.push({
+        rule: 'schedule',
+        severity: 'error',
+        message: `Schedule ${schedule.name}, ${name === 'duration' ? 'duration' : 'sample interval'}: ${message}`,
+        place: { schedule: schedule.id },
+      })
+    return parsed.ok ? parsed.si : Number.NaN
+  }
+  const settings = {
+    duration: read('duration', 86400),
+    every: read('every', 3600),
+    tolerance: schedule.tolerance,
+  }
+  if (settings.duration / settings.every > MOST_SAMPLES)
+    findings.push({
+      rule: 'schedule',
+      severity: 'error',
+      message: `Schedule ${schedule.name} would record more than ${MOST_SAMPLES} samples.`,
+      cure: 'Take a longer sample interval.',
+      place: { schedule: schedule.id },
+    })
+  return settings
+}
+
+function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): Input[] {
+  const place = (component: string) => ({ component, schedule: schedule.id })
+  const add = (message: string, component: string) =>
+    findings.push({ rule: 'schedule', severity: 'error', message, place: place(component) })
+  const specs = new Map<string, InputSpec>()
+  for (const { component, kind } of netlist.components)
+    for (const spec of kind.inputs ?? []) specs.set(portKey(component.id, spec.name), spec)
+  const tracks = new Map<string, (typeof schedule.tracks)[number]>()
+  for (const track of schedule.tracks) {
+    const key = portKey(track.component, track.input)
+    const component = netlist.components.find((c) => c.component.id === track.component)
+    if (tracks.has(key)) add(`Schedule ${schedule.name} commands ${key} twice.`, track.component)
+    else if (component && !specs.has(key))
+      add(`${component.kind.label} ${track.component} has no input "${track.input}".`, track.component)
+    else if (!component)
+      findings.push({
+        rule: 'schedule',
+        severity: 'error',
+        message: `Schedule ${schedule.name} commands ${track.component}, which is not on the sheet or not complete.`,
+        place: { schedule: schedule.id },
+      })
+    tracks.set(key, track)
+  }
+  return netlist.components.flatMap(({ component, kind, values }) =>
+    (kind.inputs ?? []).map((spec): Input => {
+      const rest = typeof spec.rest === 'string' ? (values[spec.rest] as number) : spec.rest
+      const track = tracks.get(portKey(component.id, spec.name))
+      const { signal, problems } = inputSignal(track, spec, rest, schedule.id)
+      findings.push(...problems)
+      return { component: component.id, name: spec.name, signal }
+    }),
+  )
+}
+
+function readInitialPressures(sheet: Sheet, netlist: Netlist, findings: Finding[]): Map<number, number> {
+  const result = new Map<number, number>()
+  for (const [key, text] of Object.entries(sheet.initialPressures)) {
+    const add = (message: string) =>
+      findings.push({
+        rule: 'initial-pressure',
+        severity: 'error',
+        message: `Initial pressure at ${key}: ${message}`,
+        place: { component: key.split('.')[0], port: key.split('.')[1] },
+      })
+    const node = netlist.nodeOf.get(key)
+    const parsed = parseQuantity(text, 'pressure')
+    if (!parsed.ok) add(parsed.message)
+    else if (parsed.si < INITIAL_PRESSURE.min || parsed.si > INITIAL_PRESSURE.max)
+      add(`${text} is outside what is possible here.`)
+    else if (node === undefined || netlist.nodes[node].domain !== 'oil') add('there is no such oil port.')
+    else if (result.has(node) && result.get(node) !== parsed.si)
+      add('another port of the same line starts at another pressure.')
+    else result.set(node, parsed.si)
+  }
+  return result
+}

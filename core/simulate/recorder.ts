@@ -1,0 +1,127 @@
+/** Samples and extremes of every quantity of a network. */
+import type { Network } from './network'
+import type { Extremes, Signal } from './result'
+
+export class Recorder {
+  readonly signals: Signal[] = []
+  readonly extremes: Extremes[] = []
+  private readonly sources: { array: ArrayLike<number>; index: number }[] = []
+  private times: Float64Array
+  private readonly columns: Float32Array[]
+  private count = 0
+
+  constructor(network: Network, samples: number) {
+    const add = (signal: Signal, array: ArrayLike<number>, index: number) => {
+      this.signals.push(signal)
+      this.sources.push({ array, index })
+    }
+    network.nodes.forEach((node, i) => {
+      const oil = node.domain === 'oil'
+      add(
+        {
+          id: `${oil ? 'pressure' : 'speed'}(${node.name})`,
+          label: oil ? `pressure of ${node.name}` : `speed of ${node.name}`,
+          quantity: oil ? 'pressure' : 'rotationalSpeed',
+          role: oil ? 'pressure' : 'speed',
+          node: i,
+        },
+        network.potential,
+        i,
+      )
+    })
+    for (const e of network.elements) {
+      const owner = e.pipe ? { pipe: e.pipe } : { component: e.id }
+      const { model, local } = e
+      e.resolved?.kind.inputs?.forEach((spec, i) =>
+        add(
+          { id: `${e.id}.${spec.name}`, label: spec.label, quantity: spec.quantity, role: 'input', ...owner },
+          local.u,
+          i,
+        ),
+      )
+      model.states?.forEach((s, i) =>
+        add(
+          { id: `${e.id}.${s.name}`, label: s.label, quantity: s.quantity, role: 'state', ...owner },
+          local.x,
+          i,
+        ),
+      )
+      model.outputs?.forEach((s, i) =>
+        add(
+          { id: `${e.id}.${s.name}`, label: s.label, quantity: s.quantity, role: 'output', ...owner },
+          local.o,
+          i,
+        ),
+      )
+      model.modes?.forEach((_, i) =>
+        add(
+          { id: `${e.id}.mode${i}`, label: `mode ${i}`, quantity: 'ratio', role: 'mode', ...owner },
+          local.mode,
+          i,
+        ),
+      )
+      e.portNames.forEach((port, i) => {
+        const oil = network.nodes[e.nodes[i]].domain === 'oil'
+        add(
+          {
+            id: `${oil ? 'flow' : 'torque'}(${e.id}.${port})`,
+            label: oil ? `flow into ${port}` : `torque at ${port}`,
+            quantity: oil ? 'flow' : 'torque',
+            role: 'flow',
+            ...owner,
+          },
+          local.q,
+          i,
+        )
+      })
+    }
+    // an input and a state of one name would be two signals of one id
+    const seen = new Set<string>()
+    for (const s of this.signals) {
+      if (seen.has(s.id)) throw new Error(`Two signals are called ${s.id}`)
+      seen.add(s.id)
+    }
+    this.times = new Float64Array(samples)
+    this.columns = this.signals.map(() => new Float32Array(samples))
+    for (let i = 0; i < this.signals.length; i++)
+      this.extremes.push({ min: Infinity, minAt: 0, max: -Infinity, maxAt: 0, end: 0 })
+  }
+
+  /** Keeps a sample of the network as it was last evaluated and observed. */
+  sample(t: number): void {
+    const k = this.count
+    if (k >= this.times.length) return
+    this.times[k] = t
+    for (let i = 0; i < this.columns.length; i++) {
+      const { array, index } = this.sources[i]
+      this.columns[i][k] = array[index]
+    }
+    this.count++
+    this.watch(t)
+  }
+
+  /** Widens the extremes by the network as it was last evaluated and observed. */
+  watch(t: number): void {
+    for (let i = 0; i < this.extremes.length; i++) {
+      const { array, index } = this.sources[i]
+      const value = array[index]
+      const e = this.extremes[i]
+      if (value < e.min) {
+        e.min = value
+        e.minAt = t
+      }
+      if (value > e.max) {
+        e.max = value
+        e.maxAt = t
+      }
+      e.end = value
+    }
+  }
+
+  finish(): { times: Float64Array; columns: Float32Array[] } {
+    return {
+      times: this.times.slice(0, this.count),
+      columns: this.columns.map((c) => c.slice(0, this.count)),
+    }
+  }
+}

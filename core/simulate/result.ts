@@ -1,0 +1,108 @@
+/** What a run reports. Everything in SI; sample columns are single precision. */
+import type { Quantity } from '../units/quantities'
+import type { Statistics } from './rosenbrock'
+
+export type SignalRole = 'pressure' | 'flow' | 'state' | 'input' | 'output' | 'mode' | 'speed'
+export interface Signal {
+  /** "pressure(LINE)", "flow(COMPONENT.PORT)" or "COMPONENT.NAME". */
+  readonly id: string
+  readonly label: string
+  readonly quantity: Quantity
+  readonly role: SignalRole
+  readonly component?: string
+  readonly pipe?: string
+  /** Index of the line, for pressures. */
+  readonly node?: number
+}
+
+/** The least, greatest and last value of a signal, found on every step of the solver. */
+export interface Extremes {
+  min: number
+  minAt: number
+  max: number
+  maxAt: number
+  end: number
+}
+
+/** Something that was so for a while, or (without a duration) happened at an instant. */
+export interface Condition {
+  readonly name: string
+  readonly label: string
+  readonly severity: 'info' | 'warning' | 'danger'
+  readonly component?: string
+  readonly pipe?: string
+  /** Line, for conditions of a line. */
+  readonly node?: number
+  readonly start: number
+  /** The end; equal to the start for an instant. */
+  end: number
+  /** Greatest extent while it lasted: its value, or that at the instant. */
+  worst?: { readonly label: string; readonly quantity: Quantity; value: number; at: number }
+}
+
+export interface EnergyBalance {
+  /** J: put in at shafts, useful work of loads, heat, gone into storage (mass, height, springs, oil). */
+  readonly input: number
+  readonly useful: number
+  readonly heat: number
+  readonly stored: number
+  /** |input − useful − heat − stored| over the energy that was turned over. */
+  readonly error: number
+  /** Heat by component or pipe, J. */
+  readonly heatBy: readonly { readonly id: string; readonly heat: number }[]
+}
+export interface OilBalance {
+  /** m³ that left the tanks, less what came back. */
+  readonly supplied: number
+  /** m³ by which chambers and lines grew and their oil was compressed: ΔV + ∫V/K_e·dp. */
+  readonly stored: number
+  /** |supplied − stored| over the oil that was moved. */
+  readonly error: number
+}
+
+export interface RunResult {
+  readonly schedule: string
+  /** s */
+  readonly duration: number
+  readonly finished: boolean
+  /** Why it stopped early, and where. */
+  readonly stopped?: { readonly message: string; readonly component?: string; readonly pipe?: string }
+  readonly times: Float64Array
+  readonly signals: readonly Signal[]
+  readonly columns: readonly Float32Array[]
+  readonly extremes: readonly Extremes[]
+  readonly conditions: readonly Condition[]
+  readonly energy: EnergyBalance
+  readonly oil: OilBalance
+  readonly statistics: Statistics
+  /** Names of the lines, and the line of every "component.port" and of every pipe. */
+  readonly lines: readonly string[]
+  readonly lineOfPort: Readonly<Record<string, number>>
+  readonly lineOfPipe: Readonly<Record<string, number>>
+}
+
+export const signalIndex = (result: Pick<RunResult, 'signals'>, id: string) =>
+  result.signals.findIndex((s) => s.id === id)
+
+/** Value of a signal at a time, straight between samples. */
+export function valueAt(result: RunResult, signal: number, t: number): number {
+  const { index, share } = sampleAt(result.times, t)
+  const column = result.columns[signal]
+  const next = Math.min(index + 1, column.length - 1)
+  return column[index] + share * (column[next] - column[index])
+}
+
+/** Index of the last sample at or before t, and how far t lies towards the next. */
+export function sampleAt(times: Float64Array, t: number): { index: number; share: number } {
+  let low = 0
+  let high = times.length - 1
+  if (high < 0) return { index: 0, share: 0 }
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if (times[middle] <= t) low = middle
+    else high = middle - 1
+  }
+  if (low >= times.length - 1) return { index: low, share: 0 }
+  const span = times[low + 1] - times[low]
+  return { index: low, share: span > 0 ? Math.min(1, Math.max(0, (t - times[low]) / span)) : 0 }
+}

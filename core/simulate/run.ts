@@ -1,0 +1,286 @@
+/** Runs a compiled sheet through its schedule: steps, events, samples, conditions, balances. */
+import type { Compiled } from './compile'
+import { Balance } from './balance'
+import { ConditionWatch } from './conditions'
+import { linearSolver } from './linear'
+import type { Network } from './network'
+import { Recorder } from './recorder'
+import type { RunResult } from './result'
+import { Rosenbrock } from './rosenbrock'
+
+export interface RunOptions {
+  /** Ends the run early, s. */
+  readonly until?: number
+  /** Told now and then how far the run is; false ends it. */
+  readonly progress?: (t: number, duration: number) => boolean | void
+}
+
+/** A run that needs more steps than this is given up. */
+const STEP_BUDGET = 2_000_000
+/** An instant is located to this precision, s. */
+const PRECISION = 1e-9
+const LONGEST_FIRST_STEP = 1e-3
+const STEPS_BETWEEN_PROGRESS = 500
+/** Absolute error allowed, as a share of each state's scale, per unit of relative tolerance. */
+const ABSOLUTE_SHARE = 1
+/** A balance error beyond this is told. */
+export const BALANCE_WARNING = 1e-3
+
+export function run(compiled: Compiled, options: RunOptions = {}): RunResult {
+  return new Run(compiled, options).go()
+}
+
+class Run {
+  private readonly network: Network
+  private readonly solver: Rosenbrock
+  private readonly recorder: Recorder
+  private readonly watch: ConditionWatch
+  private readonly duration: number
+  private readonly state: Float64Array
+  private guards: Float64Array
+  private guardsNow: Float64Array
+  private samples = 0
+
+  constructor(
+    private readonly compiled: Compiled,
+    private readonly options: RunOptions,
+  ) {
+    const { network, settings } = compiled
+    this.network = network
+    this.duration = Math.min(settings.duration, options.until ?? Infinity)
+    const absolute = network.scale.map((s) => s * settings.tolerance * ABSOLUTE_SHARE)
+    this.solver = new Rosenbrock(network, linearSolver(network.pattern), settings.tolerance, absolute)
+    this.recorder = new Recorder(network, Math.floor(this.duration / settings.every + 1e-9) + 2)
+    this.watch = new ConditionWatch(network)
+    this.state = Float64Array.from(network.initial)
+    const guards = network.elements.reduce((sum, e) => sum + e.local.g.length, 0)
+    this.guards = new Float64Array(guards)
+    this.guardsNow = new Float64Array(guards)
+  }
+
+  go(): RunResult {
+    const { network, solver, recorder, watch, state, duration } = this
+    const { every } = this.compiled.settings
+    const breaks = [
+      ...new Set(this.compiled.inputs.flatMap((i) => i.signal.breaks).filter((t) => t > 0 && t < duration)),
+    ].sort((a, b) => a - b)
+    breaks.push(duration)
+    network.enter(0)
+    network.settleModes(0, state)
+    solver.restart(0, state, Math.min(LONGEST_FIRST_STEP, duration * 1e-3))
+    network.evaluate(0, state)
+    network.observe()
+    const balance = new Balance(network)
+    watch.look(0)
+    this.readGuards(this.guards)
+    let stopped: RunResult['stopped']
+    let next = 0
+    try {
+      for (const limit of breaks) {
+        // a command may jump here: what holds at the instant itself is what holds after it
+        network.enter(solver.t)
+        this.observe(solver.t, solver.y)
+        balance.restart()
+        watch.look(solver.t)
+        recorder.watch(solver.t)
+        while (solver.t < limit) {
+          this.sampleUpTo(solver.t, every)
+          if (solver.statistics.steps > STEP_BUDGET)
+            throw new Stop(`gave up after ${STEP_BUDGET} steps`, solver.worst)
+          if (!solver.step(limit)) throw new Stop('the step size fell to nothing', solver.worst)
+          const event = this.eventShare()
+          if (event < 1) {
+            solver.interpolate(event, state)
+            this.finishInterval(event, balance)
+            this.fire()
+            solver.restart(
+              solver.tOld + event * (solver.t - solver.tOld),
+              state,
+              Math.min(solver.h, LONGEST_FIRST_STEP),
+            )
+            solver.statistics.events++
+            this.observe(solver.t, state)
+            balance.restart()
+            watch.look(solver.t)
+            this.readGuards(this.guards)
+          } else {
+            this.finishInterval(1, balance)
+            const swap = this.guards
+            this.guards = this.guardsNow
+            this.guardsNow = swap
+          }
+          if (++next % STEPS_BETWEEN_PROGRESS === 0 && this.options.progress?.(solver.t, duration) === false)
+            throw new Stop('ended by hand', -1)
+        }
+      }
+    } catch (error) {
+      if (!(error instanceof Stop)) throw error
+      const where = error.state >= 0 ? network.describeState(error.state) : undefined
+      stopped = {
+        message: `The run stopped at ${solver.t.toPrecision(5)} s: ${error.message}${where ? ` (${where.label})` : ''}.`,
+        component: where?.component,
+        pipe: where?.pipe,
+      }
+    }
+    this.observe(solver.t, solver.y)
+    this.sampleUpTo(solver.t, every)
+    if (this.samples * every < solver.t + every * (1 - 1e-6) && this.lastSample < solver.t)
+      recorder.sample(solver.t)
+    const { netlist, schedule } = this.compiled
+    return {
+      schedule: schedule.id,
+      duration: solver.t,
+      finished: !stopped,
+      stopped,
+      ...recorder.finish(),
+      signals: recorder.signals,
+      extremes: recorder.extremes,
+      conditions: watch.finish(),
+      energy: balance.energy(),
+      oil: balance.oil(),
+      statistics: solver.statistics,
+      lines: netlist.nodes.map((n) => n.name),
+      lineOfPort: Object.fromEntries(netlist.nodeOf),
+      lineOfPipe: Object.fromEntries(netlist.nodeOfPipe),
+    }
+  }
+
+  private lastSample = -1
+
+  private observe(t: number, y: Float64Array): void {
+    this.network.evaluate(t, y)
+    this.network.observe()
+  }
+
+  private observeAt(share: number): number {
+    const { solver, state } = this
+    solver.interpolate(share, state)
+    const t = solver.tOld + share * (solver.t - solver.tOld)
+    this.observe(t, state)
+    return t
+  }
+
+  /** Records the sample that is due now, if one is. */
+  private sampleUpTo(t: number, every: number): void {
+    if (this.samples * every > t * (1 + 1e-12)) return
+    this.recorder.sample(t)
+    this.lastSample = t
+    while (this.samples * every <= t * (1 + 1e-12)) this.samples++
+  }
+
+  private readGuards(into: Float64Array): void {
+    let k = 0
+    for (const { local } of this.network.elements)
+      for (let i = 0; i < local.g.length; i++) into[k++] = local.g[i]
+  }
+
+  private guardsCrossed(): boolean {
+    this.readGuards(this.guardsNow)
+    for (let k = 0; k < this.guards.length; k++)
+      if (this.guardsNow[k] >= 0 !== this.guards[k] >= 0) return true
+    return false
+  }
+
+  /** The share of the last step at which the first guard changes sides; 1 where none does. */
+  private eventShare(): number {
+    const { solver } = this
+    if (!this.guards.length) return 1
+    let low = 0
+    let high = 1
+    this.observeAt(0.5)
+    if (this.guardsCrossed()) high = 0.5
+    else {
+      this.observeAt(1)
+      if (!this.guardsCrossed()) return 1
+      low = 0.5
+    }
+    const length = solver.t - solver.tOld
+    while ((high - low) * length > PRECISION && high - low > 1e-12) {
+      const middle = 0.5 * (low + high)
+      this.observeAt(middle)
+      if (this.guardsCrossed()) high = middle
+      else low = middle
+    }
+    // at the far side, where the guard has changed
+    return high
+  }
+
+  /** Samples, conditions, extremes and balances of the last step up to a share of it. */
+  private finishInterval(share: number, balance: Balance): void {
+    const { solver, recorder, watch } = this
+    const { every } = this.compiled.settings
+    const length = solver.t - solver.tOld
+    const end = solver.tOld + share * length
+    // samples strictly inside; one that falls on the end is taken with what holds after it
+    while (this.samples * every < end * (1 - 1e-12)) {
+      const at = this.samples * every
+      this.observeAt(length > 0 ? Math.min(1, Math.max(0, (at - solver.tOld) / length)) : 1)
+      recorder.sample(at)
+      this.lastSample = at
+      this.samples++
+    }
+    let before = 0
+    for (const part of [0.5, 1]) {
+      const at = part * share
+      let t = this.observeAt(at)
+      if (watch.crossed) {
+        // when, by halving
+        let [low, high] = [before, at]
+        while ((high - low) * length > 1e-6) {
+          const middle = 0.5 * (low + high)
+          this.observeAt(middle)
+          if (watch.crossed) high = middle
+          else low = middle
+        }
+        watch.look(this.observeAt(high))
+        t = this.observeAt(at)
+      }
+      watch.look(t)
+      recorder.watch(t)
+      if (part === 0.5) balance.takeMiddle()
+      else balance.takeEnd(share * length)
+      before = at
+    }
+  }
+
+  /** Switches the elements whose guards changed sides; the network is at the event. */
+  private fire(): void {
+    const { network, watch } = this
+    const t = network.elements[0].local.t
+    let k = 0
+    for (const e of network.elements) {
+      const { local, model } = e
+      for (let i = 0; i < local.g.length; i++, k++) {
+        if (local.g[i] >= 0 === this.guards[k] >= 0) continue
+        const direction = local.g[i] >= 0 ? 1 : -1
+        const spec = model.guards![i]
+        if (spec.report === direction) {
+          const state = model.states?.findIndex((s) => s.name === spec.value) ?? -1
+          const found = model.states?.[state]
+          watch.instant({
+            name: spec.name,
+            label: spec.label,
+            severity: 'info',
+            component: e.id,
+            start: t,
+            end: t,
+            ...(found
+              ? { worst: { label: found.label, quantity: found.quantity, value: local.x[state], at: t } }
+              : {}),
+          })
+        }
+        model.switch?.(local, i, direction)
+      }
+    }
+  }
+}
+
+class Stop extends Error {
+  constructor(
+    message: string,
+    /** State that was in the way, −1 for none. */
+    readonly state: number,
+  ) {
+    super(message)
+  }
+}
