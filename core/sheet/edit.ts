@@ -295,6 +295,34 @@ export function connect(
   return { sheet: { ...result, pipes: [...result.pipes, pipe] }, id }
 }
 
+/** Leads one end of a pipe somewhere else; a place on a pipe makes a joint there. */
+export function movePipeEnd(
+  sheet: Sheet,
+  pipeId: string,
+  which: 'from' | 'to',
+  target: Target,
+): { sheet: Sheet } | { problem: string } {
+  const pipe = sheet.pipes.find((p) => p.id === pipeId)
+  if (!pipe) return { problem: 'That pipe is no longer there.' }
+  if ('pipe' in target && target.pipe === pipeId) return { problem: 'A pipe cannot end on itself.' }
+  const without: Sheet = { ...sheet, pipes: sheet.pipes.filter((p) => p.id !== pipeId) }
+  const laid = connect(
+    without,
+    which === 'from' ? target : pipe.from,
+    which === 'to' ? target : pipe.to,
+    pipe.line,
+  )
+  if ('problem' in laid) return laid
+  const drawn = laid.sheet.pipes.find((p) => p.id === laid.id)!
+  const moved: Pipe = { ...pipe, from: drawn.from, to: drawn.to, line: drawn.line, route: drawn.route }
+  return {
+    sheet: healJoints({
+      ...laid.sheet,
+      pipes: laid.sheet.pipes.map((p) => (p.id === laid.id ? moved : p)),
+    }),
+  }
+}
+
 /** Turns a component end for end: what was joined to the first of two ports goes to the second. */
 export function exchangePorts(sheet: Sheet, id: string): Sheet {
   const component = sheet.components.find((c) => c.id === id)

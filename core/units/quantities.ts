@@ -50,6 +50,15 @@ const definitions = {
       { symbol: 'psi', factor: PSI, also: ['lbf/in2', 'lbf/in²'] },
     ],
   },
+  stress: {
+    label: 'stress',
+    shown: { metric: 'MPa', us: 'psi' },
+    units: [
+      { symbol: 'MPa', factor: 1e6, also: ['N/mm²', 'N/mm2'] },
+      { symbol: 'GPa', factor: 1e9 },
+      { symbol: 'psi', factor: PSI },
+    ],
+  },
   flow: {
     label: 'flow',
     shown: { metric: 'L/min', us: 'gpm' },

@@ -1,0 +1,105 @@
+/** A run seen at one instant: what a component reads then, and the flow in each pipe. */
+import type { Local } from '../catalogue/kind'
+import { findKind } from '../catalogue'
+import type { PipeEnd, Sheet } from '../sheet/schema'
+import { portKey } from '../sheet/netlist'
+import { sampleAt, type RunResult, type SignalRole } from './result'
+
+/** Values of every signal at a time, straight between samples, into `out`. */
+export function frameAt(result: RunResult, t: number, out: Float64Array): Float64Array {
+  const { index, share } = sampleAt(result.times, t)
+  for (let i = 0; i < result.columns.length; i++) {
+    const column = result.columns[i]
+    const next = index + 1 < column.length ? index + 1 : index
+    out[i] = column[index] + share * (column[next] - column[index])
+  }
+  return out
+}
+
+const indexes = new WeakMap<readonly unknown[], ReadonlyMap<string, number>>()
+/** Index of each signal by its id. */
+export function signalMap(result: Pick<RunResult, 'signals'>): ReadonlyMap<string, number> {
+  let map = indexes.get(result.signals)
+  if (!map) {
+    map = new Map(result.signals.map((s, i) => [s.id, i]))
+    indexes.set(result.signals, map)
+  }
+  return map
+}
+
+/** The numbers of a component at a frame, as its own words (`say`) read them; none if the run lacks it. */
+export function localAt(
+  result: RunResult,
+  frame: Float64Array,
+  component: { id: string; kind: string },
+): Local | undefined {
+  const kind = findKind(component.kind)
+  if (!kind) return undefined
+  const lines = kind.ports.map((port) => result.lineOfPort[portKey(component.id, port.name)])
+  if (lines.includes(undefined as never)) return undefined
+  const own = (role: SignalRole) =>
+    Float64Array.from(
+      result.signals.flatMap((s, i) => (s.component === component.id && s.role === role ? [frame[i]] : [])),
+    )
+  return {
+    t: 0,
+    p: Float64Array.from(lines, (line) => frame[line]),
+    x: own('state'),
+    u: own('input'),
+    mode: Int32Array.from(own('mode')),
+    q: own('flow'),
+    o: own('output'),
+    v: new Float64Array(0),
+    dx: new Float64Array(0),
+    g: new Float64Array(0),
+    c: new Float64Array(0),
+    power: new Float64Array(4),
+  }
+}
+
+/** Flow along a pipe as a sum of port flows, by signal index. */
+export interface PipeFlow {
+  readonly pipe: string
+  readonly signals: readonly number[]
+}
+
+/**
+ * How the flow of each oil pipe, from its first end to its second, follows from the flows into
+ * the ports beyond it. The oil a line swallows as its pressure changes is left out. Pipes that
+ * lie in a ring have no determined flow and are not listed.
+ */
+export function pipeFlows(sheet: Sheet, result: Pick<RunResult, 'signals'>): PipeFlow[] {
+  const map = signalMap(result)
+  const key = (end: PipeEnd) => ('joint' in end ? `joint:${end.joint}` : portKey(end.component, end.port))
+  const at = new Map<string, { pipe: string; other: string }[]>()
+  const oil = sheet.pipes.filter((p) => p.line !== 'shaft')
+  for (const pipe of oil)
+    for (const [a, b] of [
+      [key(pipe.from), key(pipe.to)],
+      [key(pipe.to), key(pipe.from)],
+    ])
+      at.set(a, [...(at.get(a) ?? []), { pipe: pipe.id, other: b }])
+  const flows: PipeFlow[] = []
+  for (const pipe of oil) {
+    const start = key(pipe.to)
+    const seen = new Set([start])
+    const queue = [start]
+    let ring = false
+    for (const place of queue)
+      for (const { pipe: next, other } of at.get(place) ?? []) {
+        if (next === pipe.id) continue
+        if (other === key(pipe.from)) ring = true
+        if (!seen.has(other)) {
+          seen.add(other)
+          queue.push(other)
+        }
+      }
+    if (ring) continue
+    const signals = [...seen].flatMap((place) => {
+      const index = map.get(`flow(${place})`)
+      return index === undefined ? [] : [index]
+    })
+    flows.push({ pipe: pipe.id, signals })
+  }
+  return flows
+}
