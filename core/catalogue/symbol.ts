@@ -65,6 +65,10 @@ export interface SymbolDrawing {
   /** Outline kept free by the router. */
   readonly box: { x: number; y: number; w: number; h: number }
   readonly parts?: Readonly<Record<string, MovingPart>>
+  /** Where designation and captions start on an unturned symbol; else beside the outline. */
+  readonly captionAt?: { readonly x: number; readonly y: number; readonly anchor: 'start' | 'middle' | 'end' }
+  /** State or output whose value is shown beside the symbol during a run. */
+  readonly reading?: string
 }
 
 export type Point = readonly [number, number]

@@ -1,5 +1,8 @@
-/** Writes the JSON Schema of the sheet file, derived from its Zod schema: schema OUT */
+/** Writes what is derived from the schema and the catalogue into a folder (docs by default). */
 import { writeFileSync } from 'node:fs'
+import { catalogueText } from '../formats/catalogue-text'
 import { sheetJsonSchema } from '../formats/json-schema'
 
-writeFileSync(process.argv[2] ?? 'docs/sheet.schema.json', sheetJsonSchema())
+const folder = process.argv[2] ?? 'docs'
+writeFileSync(`${folder}/sheet.schema.json`, sheetJsonSchema())
+writeFileSync(`${folder}/catalogue.md`, catalogueText())

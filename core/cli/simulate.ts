@@ -95,7 +95,7 @@ function print(title: string, r: RunResult, wall: number): void {
   out()
   out('conditions')
   for (const c of r.conditions) {
-    const where = c.component ?? c.pipe ?? ''
+    const where = c.node === undefined ? (c.component ?? c.pipe) : 'line'
     const worst = c.worst
       ? `, ${c.worst.label} ${showQuantity(c.worst.value, c.worst.quantity, 'metric', 5)}`
       : ''

@@ -301,7 +301,7 @@ export function movePipeEnd(
   pipeId: string,
   which: 'from' | 'to',
   target: Target,
-): { sheet: Sheet } | { problem: string } {
+): { sheet: Sheet; id: string } | { problem: string } {
   const pipe = sheet.pipes.find((p) => p.id === pipeId)
   if (!pipe) return { problem: 'That pipe is no longer there.' }
   if ('pipe' in target && target.pipe === pipeId) return { problem: 'A pipe cannot end on itself.' }
@@ -316,6 +316,7 @@ export function movePipeEnd(
   const drawn = laid.sheet.pipes.find((p) => p.id === laid.id)!
   const moved: Pipe = { ...pipe, from: drawn.from, to: drawn.to, line: drawn.line, route: drawn.route }
   return {
+    id: pipeId,
     sheet: healJoints({
       ...laid.sheet,
       pipes: laid.sheet.pipes.map((p) => (p.id === laid.id ? moved : p)),

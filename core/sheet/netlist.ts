@@ -140,6 +140,8 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     const i = nodeFor(endKey(pipe.from))
     nodeOfPipe.set(pipe.id, i)
     drafts[i].pipes.push(pipe.id)
+    const far = nodeFor(endKey(pipe.to))
+    if (far !== i) drafts[far].pipes.push(pipe.id)
     if (pipe.name && !drafts[i].name) drafts[i].name = pipe.name
   }
   const taken = new Set<string>()

@@ -37,20 +37,25 @@ export interface Card {
 
 const POWERS: Readonly<Record<string, number>> = { '²': 2, '³': 3, '⁴': 4 }
 
+/** Words of a formula that are no symbols. */
+const FUNCTIONS = ['max']
+
 /** Splits a formula into symbols and the rest. */
 export function formulaParts(formula: string, terms: Readonly<Record<string, Term>>) {
   const names = Object.keys(terms).sort((a, b) => b.length - a.length)
   const parts: { text: string; term?: Term }[] = []
   for (let i = 0; i < formula.length;) {
-    const name = names.find((n) => formula.startsWith(n, i))
+    const word = FUNCTIONS.find((f) => formula.startsWith(f, i))
+    const name = word ? undefined : names.find((n) => formula.startsWith(n, i))
     if (name) {
       parts.push({ text: name, term: terms[name] })
       i += name.length
     } else {
       const last = parts[parts.length - 1]
-      if (last && !last.term) last.text += formula[i]
-      else parts.push({ text: formula[i] })
-      i++
+      const text = word ?? formula[i]
+      if (last && !last.term) last.text += text
+      else parts.push({ text })
+      i += text.length
     }
   }
   return parts
@@ -73,7 +78,7 @@ export function evaluateFormula(formula: string, terms: Readonly<Record<string, 
   for (const part of formulaParts(formula, terms)) {
     if (part.term) tokens.push(part.term.value)
     else
-      for (const match of part.text.matchAll(/\d+(?:\.\d+)?|π|max|[-+−·/()√,²³⁴]/g))
+      for (const match of part.text.matchAll(/\d+(?:\.\d+)?|π|max|\S/gu))
         tokens.push(match[0] === 'π' ? Math.PI : /^\d/.test(match[0]) ? Number(match[0]) : match[0])
   }
   let at = 0

@@ -134,7 +134,9 @@ export const cylinderDoubleActing = defineKind({
     ],
     ports: { A: { x: -4, y: 3, side: 'down' }, B: { x: 3, y: 3, side: 'down' } },
     box: { x: -5, y: -1.5, w: 10, h: 3 },
-    parts: { rod: { signal: 'position', zero: 0, travel: 6, full: 1 } },
+    captionAt: { x: -5, y: -4.8, anchor: 'start' },
+    reading: 'position',
+    parts: { rod: { signal: 'travelled', zero: 0, travel: 6, full: 1 } },
   }),
   caption: (v, show) => [
     `⌀ ${show(v.bore, 'length')} / ${show(v.rod, 'length')}`,

@@ -52,7 +52,7 @@ export const throttleCheck = defineKind({
     const throttle = orificeCoefficient(values.throttle, fluid)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
-      states: [{ name: 'opening', label: 'check opening', quantity: 'ratio', initial: 0, scale: 1 }],
+      states: [{ name: 'checkOpening', label: 'check opening', quantity: 'ratio', initial: 0, scale: 1 }],
       outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
       conditions: [{ name: 'overPressure', label: 'above its highest pressure', severity: 'danger' }],
       evaluate(l) {

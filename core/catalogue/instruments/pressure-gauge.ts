@@ -24,6 +24,7 @@ export const pressureGauge = defineKind({
     ],
     ports: { P: { x: 0, y: 3, side: 'down' } },
     box: { x: -2, y: -2, w: 4, h: 4 },
+    reading: 'reading',
   }),
   model: ({ range }) => ({
     outputs: [{ name: 'reading', label: 'reading', quantity: 'pressure' }],

@@ -33,6 +33,7 @@ export const electricMotor = defineKind({
     shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), line([3, -0.25], [4, -0.25]), line([3, 0.25], [4, 0.25])],
     ports: { W: { x: 4, y: 0, side: 'right' } },
     box: { x: -3, y: -3, w: 6, h: 6 },
+    captionAt: { x: 0, y: 4.6, anchor: 'middle' },
   }),
   caption: (values, show) => [show(values.ratedPower, 'power'), show(values.speed, 'rotationalSpeed')],
   model: ({ ratedPower }) => ({

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+/** The line at the top: where one is, the steps of the work, what is saved, units, light. */
+import { Check, CloudOff, LoaderCircle, Moon, Redo2, Sun, Undo2 } from 'lucide-vue-next'
+import { unitSystems } from '@oar-bench/core/units/quantities'
+
+defineProps<{ step?: string }>()
+const drawing = useDrawing()
+const run = useRun()
+const { system } = useUnits()
+const { dark, toggle } = useTheme()
+const systemWords = { metric: 'metric', us: 'US customary' }
+
+const steps = computed(() => [
+  {
+    name: 'brief',
+    label: 'Brief',
+    missing: drawing.briefProblems.length
+      ? `${drawing.briefProblems.length} to mend`
+      : drawing.brief.purpose
+        ? ''
+        : 'purpose missing',
+  },
+  {
+    name: 'sheet',
+    label: 'Sheet',
+    missing: drawing.errors.length
+      ? `${drawing.errors.length} ${drawing.errors.length === 1 ? 'error' : 'errors'}`
+      : '',
+  },
+  { name: 'sizes', label: 'Sizes', missing: drawing.briefProblems.length ? 'brief first' : '' },
+  {
+    name: 'run',
+    label: 'Run',
+    missing: drawing.errors.length
+      ? 'sheet first'
+      : !run.shown
+        ? 'not run'
+        : run.outdated
+          ? 'out of date'
+          : '',
+  },
+])
+const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
+</script>
+
+<template>
+  <header class="flex h-11 shrink-0 items-center gap-3 border-b border-rule bg-pane px-3">
+    <NuxtLink to="/" class="flex items-center gap-2 font-lettering text-lg font-medium hover:text-accent">
+      <img src="/icon.svg" alt="" class="size-6" />Oar Bench
+    </NuxtLink>
+    <template v-if="step && drawing.machine">
+      <span class="max-w-56 truncate border-l border-rule pl-3 font-semibold" data-testid="machine-name">{{
+        drawing.machine.name
+      }}</span>
+      <nav aria-label="Steps" class="ml-2 flex h-full">
+        <NuxtLink
+          v-for="s in steps"
+          :key="s.name"
+          :to="`/machines/${drawing.machine.id}/${s.name}`"
+          class="flex h-full flex-col justify-center border-b-2 px-3 leading-tight hover:text-accent"
+          :class="s.name === step ? 'border-accent text-accent' : 'border-transparent'"
+          :aria-current="s.name === step ? 'step' : undefined"
+        >
+          {{ s.label }}
+          <span v-if="s.missing" class="text-[11px] text-caution">{{ s.missing }}</span>
+        </NuxtLink>
+      </nav>
+      <span
+        class="ml-auto flex items-center gap-1.5 text-[13px]"
+        data-testid="save-state"
+        :data-state="drawing.saveState"
+        role="status"
+      >
+        <template v-if="drawing.saveState === 'saved'">
+          <Check :size="16" class="text-good" aria-hidden="true" />
+          <span class="text-soft">Saved{{ drawing.savedAt ? ` ${clock.format(drawing.savedAt)}` : '' }}</span>
+        </template>
+        <template v-else-if="drawing.saveState === 'failed'">
+          <CloudOff :size="16" class="text-error" aria-hidden="true" />
+          <span class="text-error">Not saved: {{ drawing.saveProblem }}</span>
+          <button class="button" @click="drawing.saveNow()">Try again</button>
+        </template>
+        <template v-else-if="drawing.saveState === 'conflict'">
+          <span class="text-error">{{ drawing.saveProblem }}</span>
+          <button class="button" @click="drawing.settleConflict('theirs')">Take the other version</button>
+          <button class="button" @click="drawing.settleConflict('mine')">Keep this one</button>
+        </template>
+        <template v-else>
+          <LoaderCircle :size="16" class="animate-spin text-soft" aria-hidden="true" /><span class="text-soft"
+            >Saving …</span
+          >
+        </template>
+      </span>
+      <span class="flex">
+        <button
+          class="icon-button"
+          title="Undo (Ctrl Z)"
+          aria-label="Undo"
+          :disabled="!drawing.past.length"
+          @click="drawing.undo()"
+        >
+          <Undo2 :size="18" />
+        </button>
+        <button
+          class="icon-button"
+          title="Redo (Ctrl Shift Z)"
+          aria-label="Redo"
+          :disabled="!drawing.future.length"
+          @click="drawing.redo()"
+        >
+          <Redo2 :size="18" />
+        </button>
+      </span>
+    </template>
+    <span v-else class="ml-auto" />
+    <select v-model="system" class="field !w-auto" aria-label="Units">
+      <option v-for="s in unitSystems" :key="s" :value="s">{{ systemWords[s] }}</option>
+    </select>
+    <button
+      class="icon-button"
+      :title="dark ? 'Light' : 'Dark'"
+      :aria-label="dark ? 'Light' : 'Dark'"
+      @click="toggle"
+    >
+      <Sun v-if="dark" :size="18" /><Moon v-else :size="18" />
+    </button>
+  </header>
+</template>

@@ -1,0 +1,269 @@
+<script setup lang="ts">
+/** What is selected: its values, what is wrong with it, what it is doing. */
+import { Copy, FlipHorizontal2, RotateCw, ShieldAlert, Trash2, ArrowLeftRight } from 'lucide-vue-next'
+import { findKind } from '@oar-bench/core/catalogue'
+import type { Parameter } from '@oar-bench/core/catalogue/kind'
+import {
+  addComponent,
+  changePipe,
+  exchangePorts,
+  mirror,
+  remove,
+  rotate,
+  setDesignation,
+  setParameter,
+} from '@oar-bench/core/sheet/edit'
+import { valuesToDraw } from '@oar-bench/core/sheet/geometry'
+import { pipeLimits, resolvePipe } from '@oar-bench/core/sheet/resolve'
+import type { Pipe } from '@oar-bench/core/sheet/schema'
+import { frameAt, localAt } from '@oar-bench/core/simulate/frame'
+
+const drawing = useDrawing()
+const run = useRun()
+const { show } = useUnits()
+
+const only = computed(() => (drawing.selection.size === 1 ? [...drawing.selection][0] : undefined))
+const component = computed(() => drawing.sheet.components.find((c) => c.id === only.value))
+const kind = computed(() => component.value && findKind(component.value.kind))
+const pipe = computed(() => drawing.sheet.pipes.find((p) => p.id === only.value))
+
+const groups = computed(() => {
+  const result = new Map<string, [string, Parameter][]>()
+  for (const [name, parameter] of Object.entries(
+    (kind.value?.parameters ?? {}) as Record<string, Parameter>,
+  )) {
+    const group = parameter.group ?? ''
+    result.set(group, [...(result.get(group) ?? []), [name, parameter]])
+  }
+  return [...result.entries()]
+})
+const here = computed(() =>
+  drawing.findings.filter(
+    (f) => only.value && [f.place.component, f.place.pipe, f.place.joint].includes(only.value),
+  ),
+)
+const problemOf = (name: string) => here.value.find((f) => f.place.parameter === name)?.message
+const general = computed(() => here.value.filter((f) => !f.place.parameter))
+
+const doing = computed(() => {
+  const shown = run.shown
+  if (!shown || run.outdated || !component.value || !kind.value?.say) return undefined
+  const frame = frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
+  const local = localAt(shown.result, frame, component.value)
+  return local && kind.value.say(local, valuesToDraw(kind.value, component.value), show)
+})
+const linePressure = computed(() => {
+  const shown = run.shown
+  if (!shown || run.outdated || !pipe.value) return undefined
+  const node = shown.result.lineOfPipe[pipe.value.id]
+  if (node === undefined || shown.result.signals[node].role !== 'pressure') return undefined
+  const frame = frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
+  return `${show(frame[node], 'pressure')} in ${shown.result.lines[node]}.`
+})
+
+function setDesignationTo(text: string) {
+  drawing.apply(setDesignation(drawing.sheet, component.value!.id, text.trim().slice(0, 24)))
+}
+function set(name: string, value: string | boolean) {
+  drawing.apply(setParameter(drawing.sheet, component.value!.id, name, value))
+}
+const setPipe = (change: Partial<Pipe>) => drawing.apply(changePipe(drawing.sheet, pipe.value!.id, change))
+const pipeProblem = (name: string) => problemOf(name)
+const pipeVolume = computed(() => (pipe.value ? show(resolvePipe(pipe.value).volume, 'volume', 3) : ''))
+const twoOilPorts = computed(() => kind.value?.ports.filter((p) => p.domain === 'oil').length === 2)
+function duplicate() {
+  const c = component.value!
+  const { sheet, id } = addComponent(drawing.sheet, c.kind, {
+    x: c.x + 4,
+    y: c.y + 4,
+    rotation: c.rotation,
+    mirrored: c.mirrored,
+    parameters: c.parameters,
+  })
+  drawing.apply(sheet)
+  drawing.select([id])
+}
+const lineWords = { working: 'working line', pilot: 'pilot line', drain: 'drain line' }
+const range = (name: keyof typeof pipeLimits) =>
+  `${show(pipeLimits[name][0], name === 'volume' ? 'volume' : 'length')} to ${show(pipeLimits[name][1], name === 'volume' ? 'volume' : 'length')}`
+</script>
+
+<template>
+  <aside
+    class="flex h-full w-64 flex-col overflow-auto border-l border-rule bg-pane p-3"
+    aria-label="Properties"
+  >
+    <template v-if="component && kind">
+      <h2 class="heading">{{ kind.label }}</h2>
+      <p class="mb-2 text-[13px] text-soft">{{ kind.description }}</p>
+      <div class="mb-2 flex gap-0.5">
+        <button
+          class="icon-button"
+          title="Rotate (R)"
+          aria-label="Rotate"
+          @click="drawing.apply(rotate(drawing.sheet, [component.id]))"
+        >
+          <RotateCw :size="17" />
+        </button>
+        <button
+          class="icon-button"
+          title="Mirror (M)"
+          aria-label="Mirror"
+          @click="drawing.apply(mirror(drawing.sheet, [component.id]))"
+        >
+          <FlipHorizontal2 :size="17" />
+        </button>
+        <button
+          v-if="twoOilPorts"
+          class="icon-button"
+          title="Turn round: exchange its two ports (X)"
+          aria-label="Turn round"
+          @click="drawing.apply(exchangePorts(drawing.sheet, component.id))"
+        >
+          <ArrowLeftRight :size="17" />
+        </button>
+        <button class="icon-button" title="Duplicate" aria-label="Duplicate" @click="duplicate">
+          <Copy :size="17" />
+        </button>
+        <button
+          class="icon-button"
+          title="Delete (Del)"
+          aria-label="Delete"
+          @click="drawing.apply(remove(drawing.sheet, [component.id]))"
+        >
+          <Trash2 :size="17" />
+        </button>
+      </div>
+      <p v-if="doing" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]" data-testid="doing">
+        {{ doing }}
+      </p>
+      <ul v-if="general.length" class="mb-2 space-y-1">
+        <li
+          v-for="f in general"
+          :key="f.message"
+          class="text-[13px]"
+          :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
+        >
+          {{ f.message }} <span class="text-soft">{{ f.cure }}</span>
+        </li>
+      </ul>
+      <label class="mb-2 block">
+        <span class="mb-0.5 block text-[13px] text-soft">Designation</span>
+        <input
+          class="field font-lettering"
+          :value="component.designation ?? ''"
+          :placeholder="component.id"
+          maxlength="24"
+          @change="setDesignationTo(($event.target as HTMLInputElement).value)"
+        />
+      </label>
+      <section v-for="[group, list] in groups" :key="group" class="mb-2">
+        <h3 v-if="group" class="heading mt-1 mb-1 border-t border-rule pt-2">{{ group }}</h3>
+        <div class="space-y-2">
+          <ParameterField
+            v-for="[name, parameter] in list"
+            :key="`${component.id}.${name}`"
+            :parameter="parameter"
+            :model-value="component.parameters[name]"
+            :problem="problemOf(name)"
+            :data-testid="`parameter-${name}`"
+            @update:model-value="set(name, $event)"
+          />
+        </div>
+      </section>
+      <p v-if="kind.care" class="mt-1 flex gap-2 border-t border-rule pt-2 text-[13px]">
+        <ShieldAlert :size="17" class="mt-0.5 shrink-0 text-caution" aria-hidden="true" />{{ kind.care }}
+      </p>
+    </template>
+
+    <template v-else-if="pipe">
+      <h2 class="heading">{{ pipe.line === 'shaft' ? 'Shaft' : 'Pipe' }}</h2>
+      <p class="mb-2 text-[13px] text-soft">
+        {{
+          pipe.line === 'shaft'
+            ? 'Joins two shafts; they turn together.'
+            : 'Drag one of its ends to lead it elsewhere.'
+        }}
+      </p>
+      <div class="mb-2">
+        <button
+          class="icon-button"
+          title="Delete (Del)"
+          aria-label="Delete"
+          @click="drawing.apply(remove(drawing.sheet, [pipe.id]))"
+        >
+          <Trash2 :size="17" />
+        </button>
+      </div>
+      <p v-if="linePressure" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]">
+        {{ linePressure }}
+      </p>
+      <ul v-if="general.length" class="mb-2 space-y-1">
+        <li
+          v-for="f in general"
+          :key="f.message"
+          class="text-[13px]"
+          :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
+        >
+          {{ f.message }} <span class="text-soft">{{ f.cure }}</span>
+        </li>
+      </ul>
+      <div v-if="pipe.line !== 'shaft'" class="space-y-2">
+        <label class="block">
+          <span class="mb-0.5 block text-[13px] text-soft">Name of the line</span>
+          <input
+            class="field"
+            :value="pipe.name ?? ''"
+            maxlength="60"
+            placeholder="for example pump line"
+            @change="setPipe({ name: ($event.target as HTMLInputElement).value.trim() || undefined })"
+          />
+        </label>
+        <label class="block">
+          <span class="mb-0.5 block text-[13px] text-soft">Kind of line</span>
+          <select
+            class="field"
+            :value="pipe.line"
+            @change="setPipe({ line: ($event.target as HTMLSelectElement).value as Pipe['line'] })"
+          >
+            <option v-for="(words, name) in lineWords" :key="name" :value="name">{{ words }}</option>
+          </select>
+        </label>
+        <QuantityField
+          :key="`${pipe.id}.length`"
+          :model-value="pipe.length"
+          quantity="length"
+          label="Length"
+          :problem="pipeProblem('length')"
+          :note="range('length')"
+          @update:model-value="setPipe({ length: $event })"
+        />
+        <QuantityField
+          :key="`${pipe.id}.bore`"
+          :model-value="pipe.bore"
+          quantity="length"
+          label="Bore"
+          :problem="pipeProblem('bore')"
+          :note="range('bore')"
+          @update:model-value="setPipe({ bore: $event })"
+        />
+        <p class="text-[13px] text-soft">
+          Holds {{ pipeVolume }} of oil{{ pipe.volume === undefined ? '' : ', as given' }}.
+        </p>
+        <ParameterField
+          :parameter="{ type: 'switch', label: 'Friction and inertia count', default: false }"
+          :model-value="pipe.friction"
+          @update:model-value="setPipe({ friction: $event === true })"
+        />
+      </div>
+    </template>
+
+    <template v-else-if="drawing.selection.size > 1">
+      <h2 class="heading">{{ drawing.selection.size }} selected</h2>
+      <p class="text-[13px] text-soft">
+        Move them together, turn them with R, mirror with M, delete with Del.
+      </p>
+    </template>
+    <FluidFields v-else />
+  </aside>
+</template>

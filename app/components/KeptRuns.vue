@@ -1,0 +1,62 @@
+<script setup lang="ts">
+/** The runs that are kept: open one, lay one over the run on the sheet, rename, delete. */
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
+import { Layers, Trash2 } from 'lucide-vue-next'
+
+const run = useRun()
+const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+</script>
+
+<template>
+  <Popover class="relative">
+    <PopoverButton class="button" data-testid="kept-runs">
+      <Layers :size="16" aria-hidden="true" />Kept runs ({{ run.kept.length }})
+    </PopoverButton>
+    <PopoverPanel class="menu absolute right-0 bottom-full mb-1 max-h-96 w-96 overflow-auto p-2">
+      <p v-if="run.overlay" class="mb-2 flex items-center justify-between rounded bg-accent-paper px-2 py-1">
+        Laid over, dashed: {{ run.overlay.name }}
+        <button class="button" @click="run.layOver(undefined)">Take off</button>
+      </p>
+      <ul>
+        <li
+          v-for="row in run.kept"
+          :key="row.id"
+          class="border-b border-rule px-1 py-2 last:border-0"
+          data-testid="kept-run"
+        >
+          <input
+            class="field !border-transparent font-semibold hover:!border-rule"
+            :value="row.name"
+            maxlength="80"
+            :aria-label="`Name of ${row.name}`"
+            @change="run.rename(row, ($event.target as HTMLInputElement).value.trim() || row.name)"
+          />
+          <div class="flex items-center gap-2 pl-2 text-[13px] text-soft">
+            <span
+              >{{ when.format(row.createdAt) }}, {{ row.duration.toFixed(1) }} s,
+              {{ row.conditions }} conditions</span
+            >
+          </div>
+          <div class="mt-1 flex items-center gap-2 pl-2">
+            <button class="button" @click="run.reopen(row)">Open</button>
+            <button
+              class="button"
+              :disabled="!run.shown || run.overlay?.id === row.id"
+              @click="run.layOver(row)"
+            >
+              Lay over
+            </button>
+            <button
+              class="icon-button ml-auto"
+              :aria-label="`Delete ${row.name}`"
+              title="Delete"
+              @click="run.forget(row)"
+            >
+              <Trash2 :size="16" />
+            </button>
+          </div>
+        </li>
+      </ul>
+    </PopoverPanel>
+  </Popover>
+</template>

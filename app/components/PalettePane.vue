@@ -1,0 +1,104 @@
+<script setup lang="ts">
+/** What can be placed: typed as a plain word, or picked by family. */
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
+import { kinds, type AnyKind } from '@oar-bench/core/catalogue'
+import { families, type Family } from '@oar-bench/core/catalogue/kind'
+import { componentSchema } from '@oar-bench/core/sheet/schema'
+import { symbolOf } from '@oar-bench/core/sheet/geometry'
+
+const emit = defineEmits<{ placing: [] }>()
+const desk = useDesk()
+const word = ref('')
+const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
+defineExpose({ focus: () => input.value?.$el.focus() })
+
+const list = [...kinds.values()]
+const found = computed(() => {
+  const words = word.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
+  if (!words.length) return list
+  const rank = (kind: AnyKind) => {
+    const label = kind.label.toLowerCase()
+    const all = [label, ...kind.words.map((w) => w.toLowerCase())]
+    if (!words.every((w) => all.some((text) => text.includes(w)))) return 0
+    return all.some((text) => text === word.value.trim().toLowerCase())
+      ? 3
+      : label.startsWith(words[0])
+        ? 2
+        : 1
+  }
+  return list
+    .map((kind) => ({ kind, rank: rank(kind) }))
+    .filter((k) => k.rank > 0)
+    .sort((a, b) => b.rank - a.rank)
+    .map((k) => k.kind)
+})
+const groups = computed(() =>
+  (Object.keys(families) as Family[])
+    .map((family) => ({ label: families[family], kinds: list.filter((k) => k.family === family) }))
+    .filter((g) => g.kinds.length),
+)
+const drawings = new Map(
+  list.map((kind) => {
+    const symbol = symbolOf(componentSchema.parse({ id: 'x', kind: kind.name }))!
+    const { x, y, w, h } = symbol.box
+    const side = Math.max(w, h, 6) + 1.5
+    return [kind.name, { symbol, viewBox: `${x + w / 2 - side / 2} ${y + h / 2 - side / 2} ${side} ${side}` }]
+  }),
+)
+function pick(kind: AnyKind | null) {
+  if (!kind) return
+  word.value = ''
+  desk.startPlacing(kind.name)
+  emit('placing')
+}
+</script>
+
+<template>
+  <aside class="flex h-full w-56 flex-col border-r border-rule bg-pane" aria-label="Components">
+    <Combobox :model-value="null" @update:model-value="pick">
+      <div class="relative p-2">
+        <ComboboxInput
+          ref="input"
+          class="field"
+          placeholder="Type a word: pump, check …"
+          aria-label="Find a component to place"
+          data-testid="palette-search"
+          @change="word = $event.target.value"
+        />
+        <ComboboxOptions v-if="word" class="menu absolute top-full right-2 left-2 max-h-80 overflow-auto">
+          <ComboboxOption
+            v-for="kind in found"
+            :key="kind.name"
+            v-slot="{ active }"
+            :value="kind"
+            as="template"
+          >
+            <li class="cursor-pointer px-3 py-1.5" :class="active ? 'bg-accent-paper text-accent' : ''">
+              {{ kind.label }}
+            </li>
+          </ComboboxOption>
+          <li v-if="!found.length" class="px-3 py-1.5 text-soft">Nothing of that name.</li>
+        </ComboboxOptions>
+      </div>
+    </Combobox>
+    <div class="min-h-0 flex-1 overflow-auto px-2 pb-3">
+      <section v-for="group in groups" :key="group.label" class="mb-2">
+        <h3 class="heading px-1 py-1 text-soft">{{ group.label }}</h3>
+        <button
+          v-for="kind in group.kinds"
+          :key="kind.name"
+          class="flex w-full items-center gap-2 rounded px-1 py-0.5 text-left hover:bg-accent-paper hover:text-accent"
+          :class="desk.placing?.kind === kind.name ? 'bg-accent-paper text-accent' : ''"
+          :title="kind.description"
+          :data-testid="`place-${kind.name}`"
+          @click="pick(kind)"
+        >
+          <svg class="size-9 shrink-0" :viewBox="drawings.get(kind.name)!.viewBox" aria-hidden="true">
+            <SymbolShapes :drawing="drawings.get(kind.name)!.symbol" />
+          </svg>
+          <span class="leading-tight">{{ kind.label }}</span>
+        </button>
+      </section>
+    </div>
+  </aside>
+</template>

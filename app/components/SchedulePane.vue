@@ -1,0 +1,269 @@
+<script setup lang="ts">
+/** The schedules of the sheet: who is commanded to what, when. */
+import { Plus, Trash2, X } from 'lucide-vue-next'
+import { findKind } from '@oar-bench/core/catalogue'
+import type { InputSpec } from '@oar-bench/core/catalogue/kind'
+import { scheduleSchema, type Schedule, type SheetComponent, type Track } from '@oar-bench/core/sheet/schema'
+import { parseQuantity, quantityText } from '@oar-bench/core/units/text'
+import { shownUnit } from '@oar-bench/core/units/quantities'
+
+defineEmits<{ close: [] }>()
+const drawing = useDrawing()
+const schedule = computed(() => drawing.schedule)
+
+interface Commandable {
+  component: SheetComponent
+  spec: InputSpec
+}
+const commandable = computed<Commandable[]>(() =>
+  drawing.sheet.components.flatMap((component) =>
+    (findKind(component.kind)?.inputs ?? []).map((spec) => ({ component, spec })),
+  ),
+)
+const specOf = (track: Track) =>
+  commandable.value.find((c) => c.component.id === track.component && c.spec.name === track.input)
+const words = (c: Commandable) => `${c.component.designation ?? c.component.id} ${c.spec.label}`
+const free = computed(() =>
+  commandable.value.filter(
+    (c) => !schedule.value?.tracks.some((t) => t.component === c.component.id && t.input === c.spec.name),
+  ),
+)
+const problems = computed(() => drawing.findings.filter((f) => f.place.schedule === schedule.value?.id))
+
+function change(next: Partial<Schedule>) {
+  const id = schedule.value!.id
+  drawing.apply({
+    ...drawing.sheet,
+    schedules: drawing.sheet.schedules.map((s) => (s.id === id ? { ...s, ...next } : s)),
+  })
+}
+function changeTrack(at: number, next: Track | undefined) {
+  const tracks = schedule.value!.tracks.flatMap((t, i) => (i === at ? (next ? [next] : []) : [t]))
+  change({ tracks })
+}
+type PointOf = Track['points'][number]
+function changePoint(at: number, k: number, next: Partial<PointOf>) {
+  const track = schedule.value!.tracks[at]
+  const points = track.points.map((p, i) => (i === k ? { ...p, ...next } : p))
+  const time = (p: PointOf) => {
+    const parsed = parseQuantity(p.at, 'time')
+    return parsed.ok ? parsed.si : Infinity
+  }
+  points.sort((a, b) => time(a) - time(b))
+  changeTrack(at, { ...track, points })
+}
+function addPoint(at: number) {
+  const track = schedule.value!.tracks[at]
+  const last = track.points[track.points.length - 1]
+  const parsed = parseQuantity(last.at, 'time')
+  changeTrack(at, {
+    ...track,
+    points: [...track.points, { ...last, at: `${parsed.ok ? parsed.si + 1 : 1} s` }],
+  })
+}
+function removePoint(at: number, k: number) {
+  const track = schedule.value!.tracks[at]
+  const points = track.points.filter((_, i) => i !== k)
+  changeTrack(at, points.length ? { ...track, points } : undefined)
+}
+const written = (spec: InputSpec, si: number) =>
+  quantityText(si, spec.quantity, shownUnit(spec.quantity, 'metric').symbol)
+function addTrack(event: Event) {
+  const select = event.target as HTMLSelectElement
+  const c = free.value[Number(select.value)]
+  select.value = ''
+  if (!c) return
+  const value =
+    c.spec.positions?.[0]?.value ?? (typeof c.spec.rest === 'number' ? c.spec.rest : Math.max(0, c.spec.min))
+  change({
+    tracks: [
+      ...schedule.value!.tracks,
+      {
+        component: c.component.id,
+        input: c.spec.name,
+        points: [{ at: '1 s', value: written(c.spec, value), shape: 'step' }],
+      },
+    ],
+  })
+}
+const positionOf = (spec: InputSpec, value: string) => {
+  const parsed = parseQuantity(value, spec.quantity)
+  return spec.positions?.find((p) => parsed.ok && Math.abs(p.value - parsed.si) < 1e-9)?.value
+}
+function addSchedule() {
+  const names = new Set(drawing.sheet.schedules.map((s) => s.id))
+  let n = 1
+  while (names.has(`schedule-${n}`)) n++
+  const from = schedule.value
+  const added = scheduleSchema.parse({
+    ...from,
+    id: `schedule-${n}`,
+    name: from ? `${from.name}, copy` : 'Schedule',
+  })
+  drawing.apply({ ...drawing.sheet, schedules: [...drawing.sheet.schedules, added] })
+  drawing.scheduleId = added.id
+}
+function removeSchedule() {
+  const id = schedule.value!.id
+  drawing.apply({ ...drawing.sheet, schedules: drawing.sheet.schedules.filter((s) => s.id !== id) })
+}
+</script>
+
+<template>
+  <aside
+    class="flex h-full w-80 flex-col overflow-auto border-l border-rule bg-pane p-3"
+    aria-label="Schedule"
+  >
+    <div class="mb-2 flex items-center">
+      <h2 class="heading">Schedule</h2>
+      <button
+        class="icon-button ml-auto"
+        title="Another schedule, copied from this"
+        aria-label="Another schedule"
+        @click="addSchedule"
+      >
+        <Plus :size="17" />
+      </button>
+      <button
+        class="icon-button"
+        title="Delete this schedule"
+        aria-label="Delete this schedule"
+        :disabled="drawing.sheet.schedules.length < 2"
+        @click="removeSchedule"
+      >
+        <Trash2 :size="16" />
+      </button>
+      <button class="icon-button" title="Close" aria-label="Close" @click="$emit('close')">
+        <X :size="17" />
+      </button>
+    </div>
+    <template v-if="schedule">
+      <label class="mb-2 block">
+        <span class="mb-0.5 block text-[13px] text-soft">Name</span>
+        <input
+          class="field"
+          :value="schedule.name"
+          maxlength="100"
+          @change="change({ name: ($event.target as HTMLInputElement).value })"
+        />
+      </label>
+      <div class="mb-2 grid grid-cols-2 gap-2">
+        <QuantityField
+          :model-value="schedule.duration"
+          quantity="time"
+          label="Duration"
+          @update:model-value="change({ duration: $event })"
+        />
+        <QuantityField
+          :model-value="schedule.every"
+          quantity="time"
+          label="A sample every"
+          @update:model-value="change({ every: $event })"
+        />
+      </div>
+      <label class="mb-2 block">
+        <span class="mb-0.5 block text-[13px] text-soft">Accuracy of a step</span>
+        <select
+          class="field"
+          :value="schedule.tolerance"
+          @change="change({ tolerance: Number(($event.target as HTMLSelectElement).value) })"
+        >
+          <option
+            v-for="t in [...new Set([1e-4, 1e-5, 1e-6, 1e-7, schedule.tolerance])].sort((a, b) => b - a)"
+            :key="t"
+            :value="t"
+          >
+            {{ t }} relative
+          </option>
+        </select>
+      </label>
+      <ul v-if="problems.length" class="mb-2">
+        <li v-for="p in problems" :key="p.message" class="text-[13px] text-error">{{ p.message }}</li>
+      </ul>
+      <section
+        v-for="(track, i) in schedule.tracks"
+        :key="`${track.component}.${track.input}`"
+        class="border-t border-rule py-2"
+      >
+        <div class="mb-1 flex items-center">
+          <h3 class="heading">
+            {{ specOf(track) ? words(specOf(track)!) : `${track.component}.${track.input}` }}
+          </h3>
+          <button
+            class="icon-button ml-auto"
+            aria-label="Add a point"
+            title="Add a point"
+            @click="addPoint(i)"
+          >
+            <Plus :size="16" />
+          </button>
+          <button
+            class="icon-button"
+            aria-label="Take the command away"
+            title="Take the command away"
+            @click="changeTrack(i, undefined)"
+          >
+            <Trash2 :size="15" />
+          </button>
+        </div>
+        <div v-for="(point, k) in track.points" :key="k" class="mb-1 flex items-start gap-1">
+          <QuantityField
+            class="w-20"
+            hide-label
+            :model-value="point.at"
+            quantity="time"
+            label="At"
+            @update:model-value="changePoint(i, k, { at: $event })"
+          />
+          <select
+            class="field !w-20"
+            :value="point.shape"
+            aria-label="Shape"
+            @change="
+              changePoint(i, k, { shape: ($event.target as HTMLSelectElement).value as PointOf['shape'] })
+            "
+          >
+            <option value="step">step to</option>
+            <option value="ramp">ramp to</option>
+          </select>
+          <template v-if="specOf(track)">
+            <select
+              v-if="
+                specOf(track)!.spec.positions && positionOf(specOf(track)!.spec, point.value) !== undefined
+              "
+              class="field !w-auto min-w-0 flex-1"
+              :value="positionOf(specOf(track)!.spec, point.value)"
+              aria-label="Position"
+              @change="changePoint(i, k, { value: ($event.target as HTMLSelectElement).value })"
+            >
+              <option v-for="p in specOf(track)!.spec.positions" :key="p.value" :value="p.value">
+                {{ p.label }}
+              </option>
+            </select>
+            <QuantityField
+              v-else
+              class="min-w-0 flex-1"
+              hide-label
+              :model-value="point.value"
+              :quantity="specOf(track)!.spec.quantity"
+              label="Value"
+              @update:model-value="changePoint(i, k, { value: $event })"
+            />
+          </template>
+          <button
+            class="icon-button"
+            aria-label="Delete this point"
+            title="Delete this point"
+            @click="removePoint(i, k)"
+          >
+            <X :size="15" />
+          </button>
+        </div>
+      </section>
+      <select class="field mt-2" aria-label="Command something" @change="addTrack">
+        <option value="">Command something more …</option>
+        <option v-for="(c, i) in free" :key="words(c)" :value="i">{{ words(c) }}</option>
+      </select>
+    </template>
+  </aside>
+</template>

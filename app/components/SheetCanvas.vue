@@ -1,0 +1,897 @@
+<script setup lang="ts">
+/** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
+import { useEventListener, useResizeObserver } from '@vueuse/core'
+import { select } from 'd3-selection'
+import { zoom, zoomIdentity, type D3ZoomEvent, type ZoomTransform } from 'd3-zoom'
+import { findKind } from '@oar-bench/core/catalogue'
+import {
+  addComponent,
+  connect,
+  exchangePorts,
+  mirror,
+  move,
+  movePipeEnd,
+  remove,
+  rotate,
+  type Target,
+} from '@oar-bench/core/sheet/edit'
+import {
+  extent,
+  outline,
+  placedPorts,
+  polyline,
+  symbolOf,
+  valuesToDraw,
+  type XY,
+} from '@oar-bench/core/sheet/geometry'
+import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
+import type { Pipe, PipeEnd, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
+
+const props = defineProps<{ running: boolean }>()
+const drawing = useDrawing()
+const run = useRun()
+const desk = useDesk()
+const { show } = useUnits()
+const { dark } = useTheme()
+
+const host = useTemplateRef<HTMLDivElement>('host')
+const svg = useTemplateRef<SVGSVGElement>('svg')
+const layer = useTemplateRef<SVGGElement>('layer')
+
+// ---- view ---------------------------------------------------------------------------------
+let view: ZoomTransform = zoomIdentity
+const scale = ref(10)
+const zoomer = zoom<SVGSVGElement, unknown>()
+  .scaleExtent([2, 60])
+  .filter((event: Event) => {
+    const e = event as MouseEvent
+    if (e.type === 'wheel') return true
+    return e.button === 1 || (e.button === 0 && !e.shiftKey && !(e.target as Element).closest('[data-item]'))
+  })
+  .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) => {
+    view = event.transform
+    scale.value = view.k
+    layer.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.k})`
+  })
+
+function fit() {
+  const element = svg.value
+  if (!element) return
+  const { width, height } = element.getBoundingClientRect()
+  const r = extent(drawing.sheet)
+  const [w, h] = [r.w + 12, r.h + 8]
+  const k = Math.min(20, width / w, height / h)
+  const to = zoomIdentity
+    .translate(width / 2, height / 2)
+    .scale(k)
+    .translate(-(r.x + r.w / 2 + 2), -(r.y + r.h / 2))
+  select(element).call(zoomer.transform, to)
+}
+const zoomBy = (factor: number) => select(svg.value!).call(zoomer.scaleBy, factor)
+function centre(at: XY) {
+  const { width, height } = svg.value!.getBoundingClientRect()
+  select(svg.value!).call(
+    zoomer.transform,
+    zoomIdentity
+      .translate(width / 2, height / 2)
+      .scale(view.k)
+      .translate(-at[0], -at[1]),
+  )
+}
+let fitted = false
+onMounted(() => {
+  select(svg.value!).call(zoomer).on('dblclick.zoom', null)
+})
+useResizeObserver(host, () => {
+  if (!fitted || untouched) fit()
+  fitted = true
+})
+/** Until the user pans or zooms, the drawing stays fitted to the window. */
+let untouched = true
+useEventListener(svg, ['wheel', 'pointerdown'], () => (untouched = false), { passive: true })
+watch(
+  () => drawing.machine?.id,
+  () => {
+    untouched = true
+    void nextTick(fit)
+  },
+)
+const toSheet = (event: { clientX: number; clientY: number }): XY => {
+  const box = svg.value!.getBoundingClientRect()
+  return [(event.clientX - box.left - view.x) / view.k, (event.clientY - box.top - view.y) / view.k]
+}
+const toGrid = (at: XY): [number, number] => [Math.round(at[0]), Math.round(at[1])]
+
+// ---- what is drawn ------------------------------------------------------------------------
+/** The sheet with the move that is under way. */
+const preview = shallowRef<Sheet>()
+const shownSheet = computed(() => preview.value ?? drawing.sheet)
+
+interface DrawnComponent {
+  component: SheetComponent
+  symbol: NonNullable<ReturnType<typeof symbolOf>>
+  rect: ReturnType<typeof outline>
+  ports: ReturnType<typeof placedPorts>
+  lines: string[]
+  caption: { x: number; y: number; anchor: 'start' | 'middle' | 'end' }
+  label: string
+}
+const LINE = 1.35
+const components = computed<DrawnComponent[]>(() =>
+  shownSheet.value.components.flatMap((component) => {
+    const kind = findKind(component.kind)
+    const symbol = symbolOf(component)
+    if (!kind || !symbol) return []
+    const rect = outline(component)
+    const ports = placedPorts(component)
+    const lines = kind.caption?.(valuesToDraw(kind, component), show) ?? []
+    const own =
+      symbol.captionAt && component.rotation === 0 && !component.mirrored ? symbol.captionAt : undefined
+    const above = ports.some((p) => p.side === 'right')
+    const caption = own
+      ? { x: component.x + own.x, y: component.y + own.y, anchor: own.anchor }
+      : above
+        ? {
+            x: rect.x,
+            y: rect.y - 0.6 - LINE * (lines.length + (symbol.reading ? 1 : 0)),
+            anchor: 'start' as const,
+          }
+        : { x: rect.x + rect.w + 0.6, y: rect.y + 0.9, anchor: 'start' as const }
+    return [
+      {
+        component,
+        symbol,
+        rect,
+        ports,
+        lines,
+        caption,
+        label: `${component.designation ?? component.id}, ${kind.label}`,
+      },
+    ]
+  }),
+)
+const pipes = computed(() =>
+  shownSheet.value.pipes.map((pipe) => {
+    const points = polyline(shownSheet.value, pipe)
+    return { pipe, points, path: points.map((p) => p.join()).join(' '), arrow: arrowPlace(points) }
+  }),
+)
+/** Middle of the longest straight part, and the angle along the pipe there. */
+function arrowPlace(points: readonly XY[]) {
+  let best = { length: 0, x: 0, y: 0, angle: 0 }
+  for (let i = 0; i + 1 < points.length; i++) {
+    const [a, b] = [points[i], points[i + 1]]
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+    if (length > best.length)
+      best = {
+        length,
+        x: (a[0] + b[0]) / 2,
+        y: (a[1] + b[1]) / 2,
+        angle: (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI,
+      }
+  }
+  return best.length >= 1.5 ? best : undefined
+}
+
+/** The worst finding at each component, pipe or joint. */
+const marks = computed(() => {
+  const result = new Map<string, Finding>()
+  for (const finding of drawing.findings) {
+    const { component, pipe, joint } = finding.place
+    for (const id of [component, pipe, joint])
+      if (id && (!result.has(id) || finding.severity === 'error')) result.set(id, finding)
+  }
+  return result
+})
+const markClass = (id: string) => {
+  const mark = marks.value.get(id)
+  return mark ? `marked-${mark.severity}` : ''
+}
+/** Where an error is on the sheet, for its sign. */
+const signs = computed(() =>
+  components.value.flatMap(({ component, rect, ports }) => {
+    const mark = marks.value.get(component.id)
+    if (!mark) return []
+    const port = ports.find((p) => p.port === mark.place.port)
+    const at: XY = port ? port.at : [rect.x - 0.8, rect.y - 0.4]
+    return [{ id: component.id, mark, at }]
+  }),
+)
+
+// ---- tools --------------------------------------------------------------------------------
+const pointer = shallowRef<XY>([0, 0])
+const connecting = shallowRef<{ from: Target; at: XY; pipe?: string; which?: 'from' | 'to' }>()
+const marquee = shallowRef<{ from: XY; to: XY }>()
+let drag: { ids: string[]; from: XY; moved: [number, number]; started: boolean } | undefined
+
+const ghost = computed(() => {
+  const placing = desk.placing
+  if (!placing) return undefined
+  const [x, y] = toGrid(pointer.value)
+  const component: SheetComponent = {
+    id: 'ghost',
+    kind: placing.kind,
+    x,
+    y,
+    rotation: placing.rotation,
+    mirrored: placing.mirrored,
+    parameters: {},
+  }
+  const symbol = symbolOf(component)
+  return symbol && { component, symbol }
+})
+
+function place(at: XY) {
+  const placing = desk.placing
+  if (!placing) return
+  const [x, y] = toGrid(at)
+  const { sheet, id } = addComponent(drawing.sheet, placing.kind, {
+    x,
+    y,
+    rotation: placing.rotation,
+    mirrored: placing.mirrored,
+  })
+  drawing.apply(sheet)
+  drawing.select([id])
+  desk.placing = undefined
+  desk.say('')
+  host.value?.focus()
+}
+defineExpose({
+  fit,
+  placeInMiddle: () => {
+    const { width, height } = svg.value!.getBoundingClientRect()
+    const middle: XY = [(width / 2 - view.x) / view.k, (height / 2 - view.y) / view.k]
+    pointer.value = middle
+  },
+  reveal(id: string) {
+    const found = components.value.find((c) => c.component.id === id)
+    if (found) return centre([found.component.x, found.component.y])
+    const pipe = pipes.value.find((p) => p.pipe.id === id)
+    if (pipe?.arrow) return centre([pipe.arrow.x, pipe.arrow.y])
+    const joint = drawing.sheet.joints.find((j) => j.id === id)
+    if (joint) centre([joint.x, joint.y])
+  },
+})
+
+/** What a pipe could start from or end at under the pointer. */
+function targetAt(event: PointerEvent): Target | undefined {
+  const element = document.elementFromPoint(event.clientX, event.clientY)?.closest('[data-item]')
+  const item = element?.getAttribute('data-item')
+  if (!item) return undefined
+  if (item.startsWith('port:')) {
+    const [, component, port] = item.split(':')
+    return { component, port }
+  }
+  if (item.startsWith('joint:')) return { joint: item.slice(6) }
+  if (item.startsWith('pipe:')) return { pipe: item.slice(5), at: toGrid(toSheet(event)) }
+  return undefined
+}
+const placeOf = (target: Target): XY => {
+  if ('pipe' in target) return target.at
+  if ('joint' in target) {
+    const joint = drawing.sheet.joints.find((j) => j.id === target.joint)!
+    return [joint.x, joint.y]
+  }
+  return components.value
+    .find((c) => c.component.id === target.component)!
+    .ports.find((p) => p.port === target.port)!.at
+}
+function finishConnection(to: Target | undefined) {
+  const start = connecting.value
+  connecting.value = undefined
+  if (!start || !to) return
+  const laid =
+    start.pipe && start.which
+      ? movePipeEnd(drawing.sheet, start.pipe, start.which, to)
+      : connect(drawing.sheet, start.from, to, desk.lineKind)
+  if ('problem' in laid) return desk.say(laid.problem)
+  desk.say('')
+  drawing.apply(laid.sheet)
+  drawing.select([laid.id])
+}
+
+function onPointerDown(event: PointerEvent) {
+  if (event.button !== 0) return
+  host.value?.focus({ preventScroll: true })
+  pointer.value = toSheet(event)
+  if (desk.placing) return place(pointer.value)
+  const element = (event.target as Element).closest('[data-item]')
+  const item = element?.getAttribute('data-item') ?? ''
+  const target = targetAt(event)
+  if (connecting.value) {
+    // the second click of click and click
+    if (target) finishConnection(target)
+    else connecting.value = undefined
+    return
+  }
+  if (item.startsWith('end:')) {
+    const [, pipe, which] = item.split(':') as [string, string, 'from' | 'to']
+    const other = drawing.sheet.pipes.find((p) => p.id === pipe)![which === 'from' ? 'to' : 'from']
+    connecting.value = { from: other, at: placeOf(other), pipe, which }
+    svg.value!.setPointerCapture(event.pointerId)
+    return
+  }
+  if (target && (desk.tool === 'connect' || item.startsWith('port:'))) {
+    connecting.value = { from: target, at: placeOf(target) }
+    svg.value!.setPointerCapture(event.pointerId)
+    return
+  }
+  const id = item.split(':')[1]
+  if (id) {
+    const ids: string[] = drawing.selection.has(id)
+      ? event.shiftKey
+        ? [...drawing.selection].filter((s) => s !== id)
+        : [...drawing.selection]
+      : event.shiftKey
+        ? [...drawing.selection, id]
+        : [id]
+    drawing.select(ids)
+    drag = { ids, from: pointer.value, moved: [0, 0], started: false }
+    svg.value!.setPointerCapture(event.pointerId)
+    return
+  }
+  if (event.shiftKey) {
+    marquee.value = { from: pointer.value, to: pointer.value }
+    svg.value!.setPointerCapture(event.pointerId)
+  } else drawing.select([])
+}
+let pressedAt: XY = [0, 0]
+function onPointerMove(event: PointerEvent) {
+  pointer.value = toSheet(event)
+  if (marquee.value) marquee.value = { ...marquee.value, to: pointer.value }
+  if (!drag) return
+  const by = toGrid([pointer.value[0] - drag.from[0], pointer.value[1] - drag.from[1]])
+  if (by[0] === drag.moved[0] && by[1] === drag.moved[1]) return
+  drag.moved = by
+  drag.started = true
+  preview.value = move(drawing.sheet, drag.ids, by[0], by[1])
+}
+function onPointerUp(event: PointerEvent) {
+  if (drag) {
+    const moved = preview.value
+    preview.value = undefined
+    if (moved && drag.started && (drag.moved[0] || drag.moved[1])) drawing.apply(moved)
+    drag = undefined
+  }
+  if (marquee.value) {
+    const { from, to } = marquee.value
+    marquee.value = undefined
+    const [x1, x2] = [Math.min(from[0], to[0]), Math.max(from[0], to[0])]
+    const [y1, y2] = [Math.min(from[1], to[1]), Math.max(from[1], to[1])]
+    const inside = (x: number, y: number) => x >= x1 && x <= x2 && y >= y1 && y <= y2
+    drawing.select([
+      ...drawing.sheet.components.filter((c) => inside(c.x, c.y)).map((c) => c.id),
+      ...drawing.sheet.joints.filter((j) => inside(j.x, j.y)).map((j) => j.id),
+    ])
+  }
+  if (connecting.value) {
+    const target = targetAt(event)
+    const at = connecting.value.at
+    // pressed and let go at the same place: the second click ends the pipe
+    const same = Math.hypot(pointer.value[0] - pressedAt[0], pointer.value[1] - pressedAt[1]) < 0.6
+    if (same && !connecting.value.pipe) return
+    if (target) {
+      const end = placeOf(target)
+      if (end[0] !== at[0] || end[1] !== at[1]) return finishConnection(target)
+    }
+    connecting.value = undefined
+  }
+}
+watch(connecting, (value) => {
+  if (value) pressedAt = pointer.value
+})
+
+function onKey(event: KeyboardEvent) {
+  const target = event.target as HTMLElement
+  if (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return
+  const ids = [...drawing.selection]
+  const key = event.key.toLowerCase()
+  const command = event.ctrlKey || event.metaKey
+  const done = () => event.preventDefault()
+  if (command && key === 'z') {
+    if (event.shiftKey) drawing.redo()
+    else drawing.undo()
+    return done()
+  }
+  if (command && key === 'y') return (drawing.redo(), done())
+  if (command && key === 'a') return (drawing.select(drawing.sheet.components.map((c) => c.id)), done())
+  if (command || event.altKey) return
+  if (key === 'escape') {
+    desk.placing = undefined
+    connecting.value = undefined
+    if (desk.tool === 'connect') desk.tool = 'select'
+    else drawing.select([])
+    return done()
+  }
+  if (desk.placing) {
+    if (key === 'r') return (desk.turnPlacing(), done())
+    if (key === 'm') return (desk.mirrorPlacing(), done())
+    if (key === 'enter') return (place(pointer.value), done())
+    const steps = arrows[event.key]
+    if (steps) {
+      pointer.value = [pointer.value[0] + steps[0], pointer.value[1] + steps[1]]
+      done()
+    }
+    return
+  }
+  if (key === 'f') return (fit(), done())
+  if (key === 'c') return ((desk.tool = desk.tool === 'connect' ? 'select' : 'connect'), done())
+  if (key === '+' || key === '=') return (zoomBy(1.25), done())
+  if (key === '-') return (zoomBy(0.8), done())
+  if (!ids.length) {
+    // an item that only has the keyboard's focus is chosen with enter or space
+    const focused = target.closest?.('[data-item]')?.getAttribute('data-item')?.split(':')[1]
+    if (focused && (key === 'enter' || key === ' ')) return (drawing.select([focused]), done())
+    return
+  }
+  const parts = ids.filter((id) => drawing.sheet.components.some((c) => c.id === id))
+  if (key === 'r') return (drawing.apply(rotate(drawing.sheet, parts)), done())
+  if (key === 'm') return (drawing.apply(mirror(drawing.sheet, parts)), done())
+  if (key === 'x' && parts.length === 1)
+    return (drawing.apply(exchangePorts(drawing.sheet, parts[0])), done())
+  if (key === 'delete' || key === 'backspace') return (drawing.apply(remove(drawing.sheet, ids)), done())
+  const steps = arrows[event.key]
+  if (steps) return (drawing.apply(move(drawing.sheet, ids, steps[0], steps[1])), done())
+}
+const arrows: Record<string, [number, number] | undefined> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
+
+const selectedPipe = computed<Pipe | undefined>(() => {
+  const [id] = drawing.selection
+  return drawing.selection.size === 1 ? drawing.sheet.pipes.find((p) => p.id === id) : undefined
+})
+const pipeEnds = computed(() => {
+  const pipe = selectedPipe.value
+  if (!pipe || props.running) return []
+  return (['from', 'to'] as const).map((which) => ({
+    which,
+    at: placeOf(pipe[which] as PipeEnd),
+    pipe: pipe.id,
+  }))
+})
+
+// ---- the run on the sheet -----------------------------------------------------------------
+let painter: ((t: number) => void) | undefined
+const shownRun = computed(() => (props.running && !run.outdated ? run.shown : undefined))
+function repaint() {
+  if (!svg.value) return
+  clearFrame(svg.value, drawing.sheet)
+  const shown = shownRun.value
+  painter =
+    shown &&
+    framePainter(svg.value, drawing.sheet, shown.result, {
+      colours: rampColours(dark.value),
+      full: desk.fullPressure,
+      show: (si, signal) => show(si, shown.result.signals[signal].quantity, 3),
+    })
+  painter?.(run.time)
+}
+onMounted(repaint)
+watch([shownRun, () => drawing.sheet, dark, () => desk.fullPressure, useUnits().system, preview], repaint, {
+  flush: 'post',
+})
+watch(
+  () => run.time,
+  (t) => painter?.(t),
+)
+
+const line = (pipe: Pipe) => `line-${pipe.line}`
+const describe = (pipe: Pipe) => {
+  const end = (e: PipeEnd) =>
+    'joint' in e ? `joint ${e.joint}` : placeText({ component: e.component, port: e.port })
+  return `${pipe.name ?? 'Pipe'}, ${pipe.line} line from ${end(pipe.from)} to ${end(pipe.to)}`
+}
+</script>
+
+<template>
+  <div
+    ref="host"
+    class="sheet relative h-full w-full overflow-hidden bg-paper"
+    :class="[{ running: !!shownRun }, desk.tool === 'connect' || desk.placing ? 'cursor-crosshair' : '']"
+    tabindex="0"
+    role="application"
+    aria-label="Sheet"
+    data-testid="sheet"
+    @keydown="onKey"
+  >
+    <svg
+      ref="svg"
+      class="absolute inset-0 h-full w-full touch-none select-none"
+      @pointerdown="onPointerDown"
+      @pointermove="onPointerMove"
+      @pointerup="onPointerUp"
+      @pointercancel="onPointerUp"
+    >
+      <defs>
+        <pattern id="module-grid" width="2" height="2" patternUnits="userSpaceOnUse">
+          <circle cx="0" cy="0" r="0.07" class="grid-dot" />
+        </pattern>
+      </defs>
+      <g ref="layer" class="layer">
+        <rect
+          v-if="!shownRun"
+          x="-500"
+          y="-500"
+          width="1000"
+          height="1000"
+          fill="url(#module-grid)"
+          pointer-events="none"
+        />
+        <g>
+          <polyline
+            v-for="{ pipe, path } in pipes"
+            :key="pipe.id"
+            :points="path"
+            class="oil-pipe"
+            :data-oil-pipe="pipe.id"
+          />
+        </g>
+        <g
+          v-for="{ pipe, path } in pipes"
+          :key="pipe.id"
+          :data-item="`pipe:${pipe.id}`"
+          :data-pipe="pipe.id"
+          class="pipe"
+          :class="[line(pipe), markClass(pipe.id), { selected: drawing.selection.has(pipe.id) }]"
+          role="button"
+          tabindex="0"
+          :aria-label="describe(pipe)"
+        >
+          <polyline :points="path" class="pipe-reach" />
+          <polyline :points="path" class="pipe-line" />
+          <polyline v-if="pipe.line === 'shaft'" :points="path" class="shaft-core" />
+          <title>{{ marks.get(pipe.id)?.message ?? describe(pipe) }}</title>
+        </g>
+        <g
+          v-for="joint in shownSheet.joints"
+          :key="joint.id"
+          :data-item="`joint:${joint.id}`"
+          class="joint"
+          :class="[markClass(joint.id), { selected: drawing.selection.has(joint.id) }]"
+        >
+          <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
+          <circle :cx="joint.x" :cy="joint.y" r="0.375" class="joint-dot" />
+        </g>
+        <g v-for="{ pipe, arrow } in pipes" :key="pipe.id">
+          <path
+            v-if="arrow && pipe.line !== 'shaft'"
+            d="M-0.55 -0.6 L0.65 0 L-0.55 0.6 Z"
+            class="flow-arrow"
+            :data-flow="pipe.id"
+            :style="{ '--x': `${arrow.x}px`, '--y': `${arrow.y}px`, '--turn': `${arrow.angle}deg` }"
+          />
+        </g>
+        <g
+          v-for="d in components"
+          :key="d.component.id"
+          :data-item="`component:${d.component.id}`"
+          :data-component="d.component.id"
+          :data-kind="d.component.kind"
+          class="component"
+          :class="[markClass(d.component.id), { selected: drawing.selection.has(d.component.id) }]"
+          role="button"
+          tabindex="0"
+          :aria-label="d.label"
+        >
+          <title>{{ marks.get(d.component.id)?.message ?? d.label }}</title>
+          <rect
+            :x="d.rect.x - 0.5"
+            :y="d.rect.y - 0.5"
+            :width="d.rect.w + 1"
+            :height="d.rect.h + 1"
+            rx="0.3"
+            class="component-reach"
+          />
+          <g :transform="`translate(${d.component.x} ${d.component.y})`">
+            <SymbolShapes
+              :drawing="d.symbol"
+              :rotation="d.component.rotation"
+              :mirrored="d.component.mirrored"
+            />
+          </g>
+          <text :x="d.caption.x" :y="d.caption.y" :text-anchor="d.caption.anchor" class="caption">
+            <tspan class="designation">{{ d.component.designation ?? d.component.id }}</tspan>
+            <tspan v-for="text in d.lines" :key="text" :x="d.caption.x" :dy="LINE">{{ text }}</tspan>
+            <tspan v-if="d.symbol.reading" :x="d.caption.x" :dy="LINE" class="reading" data-reading="" />
+          </text>
+          <g v-if="!shownRun">
+            <g
+              v-for="port in d.ports"
+              :key="port.port"
+              :data-item="`port:${d.component.id}:${port.port}`"
+              class="port"
+            >
+              <circle :cx="port.at[0]" :cy="port.at[1]" r="0.8" class="port-reach" />
+              <circle :cx="port.at[0]" :cy="port.at[1]" r="0.35" class="port-dot" />
+              <title>{{ d.component.designation ?? d.component.id }} port {{ port.port }}</title>
+            </g>
+          </g>
+        </g>
+        <g
+          v-for="{ which, at, pipe } in pipeEnds"
+          :key="which"
+          :data-item="`end:${pipe}:${which}`"
+          class="pipe-end"
+        >
+          <rect :x="at[0] - 0.5" :y="at[1] - 0.5" width="1" height="1" />
+          <title>Drag to lead this end elsewhere</title>
+        </g>
+        <g
+          v-for="{ id, mark, at } in signs"
+          :key="id"
+          class="sign"
+          :class="mark.severity"
+          pointer-events="none"
+        >
+          <circle :cx="at[0]" :cy="at[1]" r="0.85" />
+          <text :x="at[0]" :y="at[1] + 0.05">!</text>
+        </g>
+        <g v-if="ghost" class="ghost" :transform="`translate(${ghost.component.x} ${ghost.component.y})`">
+          <SymbolShapes
+            :drawing="ghost.symbol"
+            :rotation="ghost.component.rotation"
+            :mirrored="ghost.component.mirrored"
+          />
+        </g>
+        <line
+          v-if="connecting"
+          class="rubber"
+          :x1="connecting.at[0]"
+          :y1="connecting.at[1]"
+          :x2="pointer[0]"
+          :y2="pointer[1]"
+        />
+        <rect
+          v-if="marquee"
+          class="marquee"
+          :x="Math.min(marquee.from[0], marquee.to[0])"
+          :y="Math.min(marquee.from[1], marquee.to[1])"
+          :width="Math.abs(marquee.to[0] - marquee.from[0])"
+          :height="Math.abs(marquee.to[1] - marquee.from[1])"
+        />
+      </g>
+    </svg>
+    <slot />
+  </div>
+</template>
+
+<style>
+.sheet .layer {
+  transform-origin: 0 0;
+}
+.sheet .grid-dot {
+  fill: var(--rule);
+}
+.symbol {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 0.12;
+  stroke-linejoin: round;
+  stroke-linecap: butt;
+}
+.symbol .fill-shape-ink {
+  fill: var(--ink);
+}
+.symbol .fill-shape-paper {
+  fill: var(--paper);
+}
+.symbol .dash-pilot {
+  stroke-dasharray: 0.5 0.3;
+}
+.symbol .dash-chain {
+  stroke-dasharray: 1.4 0.3 0.2 0.3;
+}
+.symbol .oil {
+  stroke: none;
+  fill: var(--oil, transparent);
+}
+.symbol-text {
+  fill: var(--ink);
+  stroke: none;
+  text-anchor: middle;
+  dominant-baseline: central;
+  font-family: var(--font-lettering);
+}
+.component-reach,
+.pipe-reach,
+.joint-reach,
+.port-reach {
+  fill: transparent;
+  stroke: none;
+}
+.component {
+  outline: none;
+  cursor: move;
+}
+.component:focus-visible > .component-reach,
+.component:hover > .component-reach {
+  stroke: var(--rule);
+  stroke-width: 0.12;
+}
+.component:focus-visible > .component-reach {
+  stroke: var(--accent);
+}
+.component.selected > .component-reach {
+  fill: var(--accent-paper);
+  stroke: var(--accent);
+  stroke-width: 0.12;
+  fill-opacity: 0.6;
+}
+.running .component {
+  cursor: pointer;
+}
+.caption {
+  font-family: var(--font-lettering);
+  font-size: 1.2px;
+  fill: var(--soft);
+}
+.caption .designation {
+  fill: var(--ink);
+  font-weight: 500;
+}
+.caption .reading {
+  fill: var(--accent);
+  font-weight: 500;
+}
+.pipe {
+  outline: none;
+  cursor: pointer;
+}
+.pipe-reach {
+  stroke: transparent !important;
+  stroke-width: 1.1 !important;
+  fill: none !important;
+  pointer-events: stroke;
+}
+.pipe-line {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 0.12;
+  pointer-events: none;
+}
+.line-pilot .pipe-line,
+.line-drain .pipe-line {
+  stroke-dasharray: 0.6 0.35;
+  stroke-width: 0.1;
+}
+.line-shaft .pipe-line {
+  stroke-width: 0.62;
+}
+.shaft-core {
+  fill: none;
+  stroke: var(--paper);
+  stroke-width: 0.4;
+  pointer-events: none;
+}
+.line-shaft .pipe-reach {
+  stroke-width: 1.4 !important;
+}
+.pipe:hover .pipe-line,
+.pipe:focus-visible .pipe-line {
+  stroke: var(--accent);
+}
+.pipe.selected .pipe-line {
+  stroke: var(--accent);
+  stroke-width: 0.28;
+}
+.oil-pipe {
+  fill: none;
+  stroke: var(--oil, transparent);
+  stroke-width: 0.62;
+  stroke-linejoin: round;
+  pointer-events: none;
+}
+.oil-pipe.starved {
+  stroke-dasharray: 0.5 0.5;
+  stroke: var(--caution);
+}
+.symbol .oil.starved {
+  fill: none;
+  stroke: var(--caution);
+  stroke-dasharray: 0.4 0.4;
+}
+.joint-dot {
+  fill: var(--ink);
+}
+.joint.selected .joint-dot {
+  fill: var(--accent);
+}
+.joint-reach:hover + .joint-dot {
+  fill: var(--accent);
+}
+.port {
+  cursor: crosshair;
+}
+.port-dot {
+  fill: var(--paper);
+  stroke: var(--accent);
+  stroke-width: 0.14;
+  opacity: 0;
+}
+.component:hover .port-dot,
+.component.selected .port-dot,
+.component:focus-visible .port-dot,
+.cursor-crosshair .port-dot {
+  opacity: 1;
+}
+.port:hover .port-dot {
+  fill: var(--accent);
+}
+.pipe-end rect {
+  fill: var(--paper);
+  stroke: var(--accent);
+  stroke-width: 0.16;
+  cursor: grab;
+}
+.marked-error > .component-reach {
+  stroke: var(--error);
+  stroke-width: 0.2;
+}
+.marked-warning > .component-reach {
+  stroke: var(--caution);
+  stroke-width: 0.16;
+  stroke-dasharray: 0.8 0.5;
+}
+.pipe.marked-error .pipe-line {
+  stroke: var(--error);
+  stroke-width: 0.3;
+}
+.pipe.marked-warning .pipe-line {
+  stroke: var(--caution);
+}
+.joint.marked-error .joint-dot {
+  fill: var(--error);
+}
+.sign circle {
+  fill: var(--error);
+}
+.sign.warning circle {
+  fill: var(--caution);
+}
+.sign text {
+  fill: var(--paper);
+  font-size: 1.35px;
+  font-weight: 600;
+  text-anchor: middle;
+  dominant-baseline: central;
+}
+.ghost {
+  opacity: 0.55;
+  pointer-events: none;
+}
+.ghost .symbol {
+  stroke: var(--accent);
+}
+.rubber {
+  stroke: var(--accent);
+  stroke-width: 0.2;
+  stroke-dasharray: 0.7 0.4;
+  pointer-events: none;
+}
+.marquee {
+  fill: var(--accent);
+  fill-opacity: 0.08;
+  stroke: var(--accent);
+  stroke-width: 0.1;
+}
+.flow-arrow {
+  fill: var(--ink);
+  stroke: var(--paper);
+  stroke-width: 0.16;
+  visibility: hidden;
+  pointer-events: none;
+  transform: translate(var(--x), var(--y)) rotate(var(--turn));
+}
+.flow-arrow[data-way='1'] {
+  visibility: visible;
+}
+.flow-arrow[data-way='-1'] {
+  visibility: visible;
+  transform: translate(var(--x), var(--y)) rotate(var(--turn)) rotate(180deg);
+}
+</style>

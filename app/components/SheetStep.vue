@@ -1,0 +1,204 @@
+<script setup lang="ts">
+/** The sheet with what stands around it: palette and properties while drawing, the tape while running. */
+import { useEventListener } from '@vueuse/core'
+import { Cable, Download, Maximize, MousePointer2, PanelLeft, PanelRight, Upload } from 'lucide-vue-next'
+import { readSheetText, writeSheetText } from '@oar-bench/core/sheet/read'
+import { placeText } from '@oar-bench/core/sheet/finding'
+
+const props = defineProps<{ running: boolean; shown: boolean }>()
+const drawing = useDrawing()
+const desk = useDesk()
+const run = useRun()
+const canvas = useTemplateRef<{ fit(): void; reveal(id: string): void; placeInMiddle(): void }>('canvas')
+const palette = useTemplateRef<{ focus(): void }>('palette')
+const file = useTemplateRef<HTMLInputElement>('file')
+
+useEventListener('keydown', (event) => {
+  if (!props.shown || props.running) return
+  if (event.key !== '/' || /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)) return
+  event.preventDefault()
+  desk.palette = true
+  void nextTick(() => palette.value?.focus())
+})
+watch(
+  () => [props.shown, props.running],
+  () => {
+    desk.placing = undefined
+    desk.tool = 'select'
+  },
+)
+function startPlacing() {
+  canvas.value?.placeInMiddle()
+  ;(document.querySelector('[data-testid="sheet"]') as HTMLElement).focus()
+}
+
+function download() {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([writeSheetText(drawing.sheet)], { type: 'application/json' }))
+  link.download = `${drawing.sheet.title.replace(/[^\w-]+/g, '-').toLowerCase() || 'sheet'}.json`
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+const LARGEST = 20e6
+async function importFile(event: Event) {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  input.value = ''
+  if (!chosen) return
+  if (chosen.size > LARGEST) return desk.say('That file is larger than 20 MB; it is no sheet.')
+  const read = readSheetText(await chosen.text())
+  if (!read.ok)
+    return desk.say(`Nothing was changed. ${placeText(read.problems[0].place)}: ${read.problems[0].message}`)
+  drawing.apply(read.sheet)
+  desk.say('')
+  void nextTick(() => canvas.value?.fit())
+}
+const showSchedule = ref(false)
+</script>
+
+<template>
+  <div class="flex min-h-0 flex-1 flex-col">
+    <div class="flex min-h-0 flex-1">
+      <PalettePane v-if="desk.palette && !running" ref="palette" @placing="startPlacing" />
+      <main class="relative min-w-0 flex-1">
+        <SheetCanvas ref="canvas" :running="running">
+          <div class="absolute top-2 left-2 flex rounded border border-rule bg-paper/90">
+            <template v-if="!running">
+              <button
+                class="icon-button"
+                title="Components ( / )"
+                aria-label="Components"
+                :aria-pressed="desk.palette"
+                @click="desk.palette = !desk.palette"
+              >
+                <PanelLeft :size="18" />
+              </button>
+              <button
+                class="icon-button"
+                title="Select and move"
+                aria-label="Select and move"
+                :aria-pressed="desk.tool === 'select'"
+                @click="desk.tool = 'select'"
+              >
+                <MousePointer2 :size="18" />
+              </button>
+              <button
+                class="icon-button"
+                title="Lay pipes (C)"
+                aria-label="Lay pipes"
+                :aria-pressed="desk.tool === 'connect'"
+                data-testid="tool-connect"
+                @click="desk.tool = 'connect'"
+              >
+                <Cable :size="18" />
+              </button>
+              <select
+                v-if="desk.tool === 'connect'"
+                v-model="desk.lineKind"
+                class="field !w-auto !border-0"
+                aria-label="Kind of line"
+              >
+                <option value="working">working line</option>
+                <option value="pilot">pilot line</option>
+                <option value="drain">drain line</option>
+              </select>
+            </template>
+            <button
+              class="icon-button"
+              title="Fit to window (F)"
+              aria-label="Fit to window"
+              @click="canvas?.fit()"
+            >
+              <Maximize :size="18" />
+            </button>
+            <template v-if="!running">
+              <button
+                class="icon-button"
+                title="Save as a file"
+                aria-label="Save as a file"
+                @click="download"
+              >
+                <Download :size="18" />
+              </button>
+              <button
+                class="icon-button"
+                title="Read a sheet file in place of this sheet"
+                aria-label="Read a sheet file"
+                @click="file?.click()"
+              >
+                <Upload :size="18" />
+              </button>
+              <input
+                ref="file"
+                type="file"
+                accept=".json,application/json"
+                class="hidden"
+                data-testid="import"
+                @change="importFile"
+              />
+            </template>
+          </div>
+          <div class="absolute top-2 right-2 flex rounded border border-rule bg-paper/90">
+            <button
+              v-if="running"
+              class="px-2 py-1 hover:text-accent"
+              :aria-pressed="showSchedule"
+              data-testid="edit-schedule"
+              @click="showSchedule = !showSchedule"
+            >
+              Schedule
+            </button>
+            <button
+              class="icon-button"
+              title="Properties"
+              aria-label="Properties"
+              :aria-pressed="running ? desk.runInspector : desk.inspector"
+              @click="running ? (desk.runInspector = !desk.runInspector) : (desk.inspector = !desk.inspector)"
+            >
+              <PanelRight :size="18" />
+            </button>
+          </div>
+          <p
+            v-if="desk.message"
+            class="absolute top-12 left-2 max-w-md rounded border border-error bg-paper px-3 py-1.5 text-error"
+            role="alert"
+          >
+            {{ desk.message }}
+            <button class="ml-2 underline" @click="desk.say('')">Close</button>
+          </p>
+          <p
+            v-if="desk.placing"
+            class="absolute bottom-3 left-1/2 -translate-x-1/2 rounded bg-ink px-3 py-1 text-paper"
+            role="status"
+          >
+            Click or press Enter to place; R turns, M mirrors, Esc gives up.
+          </p>
+          <div
+            v-if="!drawing.sheet.components.length && !desk.placing"
+            class="pointer-events-none absolute inset-0 flex items-center justify-center"
+          >
+            <div class="max-w-md rounded border border-rule bg-paper p-5">
+              <h2 class="font-lettering text-xl">An empty sheet</h2>
+              <p class="mt-1">
+                Start at the tank, as the oil does: a reservoir, a pump above it, a motor beside it. Put a
+                relief valve on the pump line before anything can shut it off. Then the valve and its
+                actuator, and the way back.
+              </p>
+              <p class="mt-2 text-soft">
+                Press / and type a word, for example “pump”. Drag from port to port to lay a pipe; let go on
+                another pipe to join it.
+              </p>
+            </div>
+          </div>
+          <PressureLegend v-if="running && run.shown && !run.outdated" />
+          <div v-if="!running" class="absolute bottom-2 left-2">
+            <FindingsList @reveal="canvas?.reveal($event)" />
+          </div>
+        </SheetCanvas>
+      </main>
+      <SchedulePane v-if="running && showSchedule" @close="showSchedule = false" />
+      <InspectorPane v-if="running ? desk.runInspector : desk.inspector" />
+    </div>
+    <RunTape v-if="running" @reveal="canvas?.reveal($event)" />
+  </div>
+</template>

@@ -1,0 +1,147 @@
+<script setup lang="ts">
+/** The sizes that follow from the brief, each with its sum, and what of it the sheet takes. */
+import { ArrowRight, Check, TriangleAlert } from 'lucide-vue-next'
+import { findKind } from '@oar-bench/core/catalogue'
+import type { QuantityParameter } from '@oar-bench/core/catalogue/kind'
+import { setParameter } from '@oar-bench/core/sheet/edit'
+import { readParameter } from '@oar-bench/core/sheet/resolve'
+import type { SheetComponent } from '@oar-bench/core/sheet/schema'
+import { resolveBrief } from '@oar-bench/core/size/brief'
+import { formulaWithNumbers, type Card } from '@oar-bench/core/size/card'
+import { sizingCards } from '@oar-bench/core/size/cards'
+import { quantityText } from '@oar-bench/core/units/text'
+import { shownUnit } from '@oar-bench/core/units/quantities'
+
+const drawing = useDrawing()
+const { show } = useUnits()
+const brief = computed(() => resolveBrief(drawing.brief))
+const cards = computed(() => (brief.value.values ? sizingCards(brief.value.values) : []))
+
+type Give = Card['gives'][number]
+interface Taker {
+  component: SheetComponent
+  parameter: string
+  definition: QuantityParameter
+  value: number | undefined
+}
+/** The components of the sheet that can take a result. */
+const takers = (give: Give): Taker[] =>
+  drawing.sheet.components.flatMap((component) => {
+    const kind = findKind(component.kind)
+    const parameter = kind?.traits?.sized?.[give.sized]
+    if (!kind || !parameter) return []
+    const definition = kind.parameters[parameter] as QuantityParameter
+    const read = readParameter(definition, component.parameters[parameter])
+    return [{ component, parameter, definition, value: 'value' in read ? (read.value as number) : undefined }]
+  })
+const same = (a: number | undefined, b: number) =>
+  a !== undefined && Math.abs(a - b) <= 1e-6 * Math.max(Math.abs(a), Math.abs(b))
+function take(taker: Taker, give: Give) {
+  const text = quantityText(give.value, give.quantity, shownUnit(give.quantity, 'metric').symbol)
+  drawing.apply(setParameter(drawing.sheet, taker.component.id, taker.parameter, text))
+}
+const agreeing = computed(() => {
+  const all = cards.value.flatMap((c) => c.gives.flatMap((g) => takers(g).map((t) => same(t.value, g.value))))
+  return { all: all.length, same: all.filter(Boolean).length }
+})
+function takeAll() {
+  let sheet = drawing.sheet
+  for (const card of cards.value)
+    for (const give of card.gives) {
+      const list = takers(give)
+      if (list.length !== 1) continue
+      const text = quantityText(give.value, give.quantity, shownUnit(give.quantity, 'metric').symbol)
+      sheet = setParameter(sheet, list[0].component.id, list[0].parameter, text)
+    }
+  drawing.apply(sheet)
+}
+</script>
+
+<template>
+  <main class="min-h-0 flex-1 overflow-auto bg-paper">
+    <div class="mx-auto max-w-5xl px-6 py-6">
+      <div class="mb-4 flex flex-wrap items-baseline gap-x-4">
+        <h1 class="font-lettering text-2xl font-medium">Sizes</h1>
+        <p v-if="cards.length && agreeing.all" class="text-soft">
+          {{ agreeing.same }} of {{ agreeing.all }} values on the sheet are as worked out here.
+        </p>
+        <button v-if="agreeing.same < agreeing.all" class="button ml-auto" @click="takeAll">
+          Take all over to the sheet
+        </button>
+      </div>
+      <template v-if="brief.problems.length">
+        <p class="text-error" role="alert">The brief has values that cannot be worked with:</p>
+        <ul class="mt-1 list-disc pl-5">
+          <li v-for="p in brief.problems" :key="p.message">{{ p.message }}</li>
+        </ul>
+        <NuxtLink :to="`/machines/${drawing.machine!.id}/brief`" class="button mt-3">Mend the brief</NuxtLink>
+      </template>
+      <article
+        v-for="card in cards"
+        :key="card.id"
+        class="grid gap-x-8 border-t border-rule py-4 md:grid-cols-[1fr_17rem]"
+        :data-testid="`card-${card.id}`"
+      >
+        <div>
+          <h2 class="mb-2 font-lettering text-lg font-medium">{{ card.title }}</h2>
+          <ol class="space-y-2">
+            <li v-for="(s, i) in card.steps" :key="i">
+              <span class="text-soft">{{ s.meaning }}</span>
+              <span class="block">
+                <i>{{ s.symbol }}</i> = {{ s.formula }} =
+                <span class="text-soft">{{ formulaWithNumbers(s, show) }}</span>
+                = <b class="font-semibold">{{ show(s.value, s.quantity) }}</b>
+              </span>
+            </li>
+          </ol>
+          <p
+            v-for="r in card.remarks"
+            :key="r.text"
+            class="mt-2 flex gap-1.5 text-[13px]"
+            :class="r.severity === 'warning' ? 'text-error' : 'text-soft'"
+          >
+            <TriangleAlert
+              v-if="r.severity === 'warning'"
+              :size="16"
+              class="mt-0.5 shrink-0"
+              aria-hidden="true"
+            />{{ r.text }}
+          </p>
+        </div>
+        <div class="pt-1">
+          <template v-if="card.answer">
+            <p class="text-soft">{{ card.answer.label }}</p>
+            <p class="font-lettering text-2xl font-medium" data-testid="answer">
+              {{ show(card.answer.value, card.answer.quantity) }}
+            </p>
+          </template>
+          <p class="mb-2 text-[13px] text-soft">{{ card.source }}</p>
+          <ul class="space-y-1.5">
+            <template v-for="give in card.gives" :key="give.sized">
+              <li v-for="t in takers(give)" :key="t.component.id" class="text-[13px]">
+                <span v-if="same(t.value, give.value)" class="flex items-center gap-1.5 text-good">
+                  <Check :size="15" aria-hidden="true" />{{ t.component.designation ?? t.component.id }}:
+                  {{ t.definition.label.toLowerCase() }} {{ show(give.value, give.quantity) }}
+                </span>
+                <button
+                  v-else
+                  class="button !text-[13px]"
+                  :data-testid="`take-${give.sized}`"
+                  @click="take(t, give)"
+                >
+                  <ArrowRight :size="15" aria-hidden="true" />
+                  {{ t.component.designation ?? t.component.id }}: {{ t.definition.label.toLowerCase() }}
+                  {{ t.value === undefined ? '' : show(t.value, give.quantity) }} →
+                  {{ show(give.value, give.quantity) }}
+                </button>
+              </li>
+              <li v-if="!takers(give).length" class="text-[13px] text-soft">
+                Nothing on the sheet takes the {{ give.label.toLowerCase() }} yet.
+              </li>
+            </template>
+          </ul>
+        </div>
+      </article>
+    </div>
+  </main>
+</template>

@@ -1,0 +1,63 @@
+/** What is in hand at the drawing desk: the tool, what is being placed, the panes. */
+import { acceptHMRUpdate, defineStore } from 'pinia'
+import { useLocalStorage } from '@vueuse/core'
+import type { Pipe, SheetComponent } from '@oar-bench/core/sheet/schema'
+
+interface Placing {
+  readonly kind: string
+  readonly rotation: SheetComponent['rotation']
+  readonly mirrored: boolean
+}
+
+export const useDesk = defineStore('desk', () => {
+  const tool = ref<'select' | 'connect'>('select')
+  const lineKind = ref<Exclude<Pipe['line'], 'shaft'>>('working')
+  const placing = shallowRef<Placing>()
+  /** A short word to the person: why something could not be done. */
+  const message = ref('')
+  const palette = useLocalStorage('oar-bench-palette', true)
+  const inspector = useLocalStorage('oar-bench-inspector', true)
+  const runInspector = useLocalStorage('oar-bench-run-inspector', false)
+  const tapeHeight = useLocalStorage('oar-bench-tape', 262)
+  const run = useRun()
+
+  function startPlacing(kind: string) {
+    tool.value = 'select'
+    placing.value = { kind, rotation: 0, mirrored: false }
+  }
+  function turnPlacing() {
+    const p = placing.value
+    if (p) placing.value = { ...p, rotation: ((p.rotation + 1) % 4) as SheetComponent['rotation'] }
+  }
+  function mirrorPlacing() {
+    const p = placing.value
+    if (p) placing.value = { ...p, mirrored: !p.mirrored }
+  }
+  /** End of the pressure ramp, Pa: a round number above the highest pressure of the shown run. */
+  const fullPressure = computed(() => {
+    const result = run.shown?.result
+    if (!result) return 100e5
+    let top = 10e5
+    result.signals.forEach((s, i) => {
+      if (s.role === 'pressure') top = Math.max(top, result.extremes[i].max)
+    })
+    return roundUp(top)
+  })
+  return {
+    tool,
+    lineKind,
+    placing,
+    message,
+    palette,
+    inspector,
+    runInspector,
+    tapeHeight,
+    fullPressure,
+    say: (text: string) => (message.value = text),
+    startPlacing,
+    turnPlacing,
+    mirrorPlacing,
+  }
+})
+
+if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useDesk, import.meta.hot))

@@ -1,0 +1,177 @@
+/** The run on the sheet, the instant looked at, and the runs that are kept. */
+import { acceptHMRUpdate, defineStore } from 'pinia'
+import { proxy, wrap } from 'comlink'
+import { decodeRun, encodeRun } from '@oar-bench/core/formats/run-file'
+import type { Sheet } from '@oar-bench/core/sheet/schema'
+import type { RunResult } from '@oar-bench/core/simulate/result'
+import type { MachineDetail, RunRow } from '#shared/api'
+import type { Solver } from '../workers/simulate.worker'
+
+export interface ShownRun {
+  readonly result: RunResult
+  /** The exact sheet it came from. */
+  readonly sheet: Sheet
+  readonly name: string
+  /** Set where it is kept. */
+  readonly id?: string
+}
+
+export const useRun = defineStore('run', () => {
+  const drawing = useDrawing()
+  const shown = shallowRef<ShownRun>()
+  /** A kept run laid over the shown one. */
+  const overlay = shallowRef<ShownRun>()
+  const time = ref(0)
+  const solving = ref(false)
+  const progress = ref(0)
+  const problem = ref('')
+  const kept = ref<RunRow[]>([])
+  const keeping = ref(false)
+  let worker: Worker | undefined
+  let ask = 0
+
+  /** True where the sheet has changed since the shown run. */
+  const outdated = computed(
+    () => !!shown.value && JSON.stringify(shown.value.sheet) !== JSON.stringify(drawing.sheet),
+  )
+
+  function open(detail: MachineDetail) {
+    stop()
+    shown.value = overlay.value = undefined
+    time.value = 0
+    problem.value = ''
+    kept.value = detail.runs
+  }
+
+  async function start(): Promise<void> {
+    stop()
+    const own = ++ask
+    const sheet = drawing.sheet
+    problem.value = ''
+    solving.value = true
+    progress.value = 0
+    worker ??= new Worker(new URL('../workers/simulate.worker.ts', import.meta.url), { type: 'module' })
+    const current = worker
+    try {
+      const failed = new Promise<never>((_, reject) => {
+        current.onerror = (event) => reject(new Error(event.message || 'The solver could not be started.'))
+      })
+      const solved = wrap<Solver>(current).solve(
+        sheet,
+        drawing.scheduleId,
+        proxy((share: number) => {
+          if (own === ask) progress.value = share
+        }),
+      )
+      const { result } = await Promise.race([solved, failed])
+      if (own !== ask) return
+      if (!result) {
+        problem.value = 'The sheet cannot be run yet: see the findings.'
+        return
+      }
+      shown.value = { result, sheet, name: 'This run' }
+      time.value = Math.min(time.value, result.duration)
+      if (result.stopped) problem.value = result.stopped.message
+    } catch (error) {
+      if (own === ask) problem.value = `The run failed: ${(error as Error).message}`
+      current.terminate()
+      if (worker === current) worker = undefined
+    } finally {
+      if (own === ask) solving.value = false
+    }
+  }
+  /** Ends a run that is being solved. */
+  function stop() {
+    if (!solving.value) return
+    ask++
+    worker?.terminate()
+    worker = undefined
+    solving.value = false
+  }
+
+  async function keep(name: string): Promise<void> {
+    const run = shown.value
+    if (!run) return
+    keeping.value = true
+    try {
+      const body = { name, sheet: run.sheet, data: base64(encodeRun(run.result)) }
+      const row = await $fetch<RunRow>(`/api/sheets/${drawing.sheetId}/runs`, { method: 'POST', body })
+      kept.value = [row, ...kept.value]
+      if (shown.value === run) shown.value = { ...run, name, id: row.id }
+    } catch (error) {
+      problem.value = `The run was not kept: ${failureMessage(error)}`
+    } finally {
+      keeping.value = false
+    }
+  }
+  async function fetchKept(row: RunRow): Promise<ShownRun | undefined> {
+    try {
+      const [bytes, sheet] = await Promise.all([
+        $fetch<ArrayBuffer>(`/api/runs/${row.id}`, { responseType: 'arrayBuffer' }),
+        $fetch<Sheet>(`/api/runs/${row.id}/sheet`),
+      ])
+      return { result: decodeRun(new Uint8Array(bytes)), sheet, name: row.name, id: row.id }
+    } catch (error) {
+      problem.value = `The kept run could not be opened: ${failureMessage(error)}`
+      return undefined
+    }
+  }
+  async function reopen(row: RunRow) {
+    const run = await fetchKept(row)
+    if (!run) return
+    shown.value = run
+    if (overlay.value?.id === run.id) overlay.value = undefined
+    time.value = Math.min(time.value, run.result.duration)
+    problem.value = run.result.stopped?.message ?? ''
+  }
+  async function layOver(row: RunRow | undefined) {
+    overlay.value = row && (await fetchKept(row))
+  }
+  async function rename(row: RunRow, name: string) {
+    try {
+      await $fetch(`/api/runs/${row.id}`, { method: 'PATCH', body: { name } })
+      kept.value = kept.value.map((r) => (r.id === row.id ? { ...r, name } : r))
+    } catch (error) {
+      problem.value = failureMessage(error)
+    }
+  }
+  async function forget(row: RunRow) {
+    try {
+      await $fetch(`/api/runs/${row.id}`, { method: 'DELETE' })
+      kept.value = kept.value.filter((r) => r.id !== row.id)
+      if (overlay.value?.id === row.id) overlay.value = undefined
+      if (shown.value?.id === row.id) shown.value = { ...shown.value, id: undefined, name: 'This run' }
+    } catch (error) {
+      problem.value = failureMessage(error)
+    }
+  }
+
+  return {
+    shown,
+    overlay,
+    time,
+    solving,
+    progress,
+    problem,
+    kept,
+    keeping,
+    outdated,
+    open,
+    start,
+    stop,
+    keep,
+    reopen,
+    layOver,
+    rename,
+    forget,
+  }
+})
+
+function base64(bytes: Uint8Array): string {
+  let text = ''
+  const part = 0x8000
+  for (let i = 0; i < bytes.length; i += part) text += String.fromCharCode(...bytes.subarray(i, i + part))
+  return btoa(text)
+}
+
+if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useRun, import.meta.hot))

@@ -1,0 +1,85 @@
+import { describe, expect, it } from 'vitest'
+import { kinds } from '.'
+import type { Parameter } from './kind'
+import { Fluid } from '../fluid/fluid'
+import { readParameter, resolveFluid, type Value } from '../sheet/resolve'
+import { fluidSchema } from '../sheet/schema'
+
+const fluid = new Fluid(resolveFluid(fluidSchema.parse({})).data)
+const defaults = (parameters: Record<string, Parameter>) =>
+  Object.fromEntries(
+    Object.entries(parameters).map(([name, p]) => {
+      const read = readParameter(p, undefined)
+      if ('message' in read) throw new Error(`${name}: ${read.message}`)
+      return [name, read.value as Value]
+    }),
+  )
+
+describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s', (_name, kind) => {
+  const values = defaults(kind.parameters)
+  const symbol = kind.symbol(values)
+  const model = kind.model(values, fluid)
+  it('has defaults that are allowed and go together', () => expect(kind.validate?.(values) ?? []).toEqual([]))
+  it('draws every port on the module grid, outside or on its outline', () => {
+    expect(Object.keys(symbol.ports).sort()).toEqual(kind.ports.map((p) => p.name).sort())
+    const { x, y, w, h } = symbol.box
+    for (const port of Object.values(symbol.ports)) {
+      expect(Number.isInteger(port.x) && Number.isInteger(port.y)).toBe(true)
+      expect(port.x > x && port.x < x + w && port.y > y && port.y < y + h).toBe(false)
+    }
+  })
+  it('moves parts by signals that its model has', () => {
+    const names = [...(model.states ?? []), ...(model.outputs ?? [])].map((s) => s.name)
+    for (const part of Object.values(symbol.parts ?? {})) expect(names).toContain(part.signal)
+    for (const shape of symbol.shapes)
+      if (shape.part) expect(Object.keys(symbol.parts!)).toContain(shape.part)
+    if (symbol.reading) expect(names).toContain(symbol.reading)
+  })
+  it('has inputs, traits and words that name what is there', () => {
+    for (const input of kind.inputs ?? [])
+      if (typeof input.rest === 'string') expect(kind.parameters).toHaveProperty(input.rest)
+    const ports = kind.ports.map((p) => p.name)
+    for (const path of kind.traits?.paths ?? [])
+      expect(ports).toEqual(expect.arrayContaining([path.from, path.to]))
+    for (const port of [
+      ...(kind.traits?.delivers ?? []),
+      ...(kind.traits?.draws ?? []),
+      ...(kind.traits?.tank ?? []),
+    ])
+      expect(ports).toContain(port)
+    for (const name of Object.values(kind.traits?.sized ?? {})) expect(kind.parameters).toHaveProperty(name)
+    expect(kind.description).toMatch(/\.$/)
+  })
+  it('loses no oil: what flows in flows out or moves a chamber', () => {
+    const count = kind.ports.length
+    const local = {
+      t: 0,
+      p: Float64Array.from({ length: count }, (_, i) =>
+        kind.ports[i].domain === 'oil' ? 2e5 + 3e5 * i : 150,
+      ),
+      x: Float64Array.from(model.states ?? [], (s) => s.initial + 0.3 * s.scale),
+      u: Float64Array.from(kind.inputs ?? [], () => 0.5),
+      mode: Int32Array.from(model.modes ?? []),
+      q: new Float64Array(count),
+      v: new Float64Array(count),
+      dx: new Float64Array(model.states?.length ?? 0),
+      g: new Float64Array(model.guards?.length ?? 0),
+      o: new Float64Array(model.outputs?.length ?? 0),
+      c: new Float64Array(model.conditions?.length ?? 0),
+      power: new Float64Array(4),
+    }
+    model.evaluate(local)
+    model.observe?.(local)
+    for (const list of [local.q, local.v, local.dx, local.g, local.o, local.c, local.power])
+      expect([...list].every(Number.isFinite)).toBe(true)
+    if (kind.ports.some((p) => p.imposes)) return
+    // the growth of the chambers, by moving the states a little along their rates
+    const before = local.v.slice()
+    const sum = kind.ports.reduce((s, p, i) => s + (p.domain === 'oil' ? local.q[i] : 0), 0)
+    const h = 1e-6
+    for (let i = 0; i < local.x.length; i++) local.x[i] += h * local.dx[i]
+    model.evaluate(local)
+    const growth = local.v.reduce((s, v, i) => s + (v - before[i]) / h, 0)
+    expect(Math.abs(sum - growth)).toBeLessThan(1e-6)
+  })
+})

@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest'
+import { linearSolver, patternOf, positionIn } from './linear'
+
+/** A band matrix with a few far entries, diagonally dominant; deterministic pseudo-random. */
+function example(n: number) {
+  let seed = 12345
+  const random = () => ((seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648) * 2 - 1
+  const entries: [number, number][] = []
+  for (let i = 0; i < n; i++)
+    for (const j of [i - 1, i + 1, (i * 7) % n]) if (j >= 0 && j < n) entries.push([i, j])
+  const pattern = patternOf(n, entries)
+  const values = new Float64Array(pattern.columns.length)
+  const dense = Array.from({ length: n }, () => new Float64Array(n))
+  for (let i = 0; i < n; i++)
+    for (let k = pattern.rowStart[i]; k < pattern.rowStart[i + 1]; k++) {
+      values[k] = random() + (pattern.columns[k] === i ? 5 : 0)
+      dense[i][pattern.columns[k]] = values[k]
+    }
+  const b = Float64Array.from({ length: n }, random)
+  return { pattern, values, dense, b }
+}
+
+describe('linear solver', () => {
+  it.each(['sparse', 'dense'] as const)('solves A·x = b (%s)', (method) => {
+    const { pattern, values, dense, b } = example(40)
+    const solver = linearSolver(pattern, method)
+    expect(solver.factorise(values)).toBe(true)
+    const x = Float64Array.from(b)
+    solver.solve(x)
+    dense.forEach((row, i) => expect(row.reduce((sum, a, j) => sum + a * x[j], 0)).toBeCloseTo(b[i], 10))
+  })
+  it('exchanges rows where the diagonal is empty (dense)', () => {
+    const pattern = patternOf(2, [
+      [0, 1],
+      [1, 0],
+    ])
+    const values = new Float64Array(4)
+    values[positionIn(pattern, 0, 1)] = 2
+    values[positionIn(pattern, 1, 0)] = 4
+    const solver = linearSolver(pattern, 'dense')
+    expect(solver.factorise(values)).toBe(true)
+    const x = Float64Array.from([6, 8])
+    solver.solve(x)
+    expect([...x]).toEqual([2, 3])
+  })
+  it('refuses a singular matrix', () => {
+    const pattern = patternOf(2, [
+      [0, 1],
+      [1, 0],
+    ])
+    for (const method of ['sparse', 'dense'] as const)
+      expect(linearSolver(pattern, method).factorise(Float64Array.from([1, 1, 1, 1]))).toBe(false)
+  })
+  it('takes the sparse way for a large chain, the dense way for a full matrix', () => {
+    expect(linearSolver(example(200).pattern).method).toBe('sparse')
+    const full: [number, number][] = []
+    for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) full.push([i, j])
+    expect(linearSolver(patternOf(6, full)).method).toBe('dense')
+  })
+})

@@ -1,0 +1,65 @@
+import js from '@eslint/js'
+import prettier from 'eslint-config-prettier'
+import vue from 'eslint-plugin-vue'
+import ts from 'typescript-eslint'
+import vueParser from 'vue-eslint-parser'
+
+/** What each room of the core may import; arrows point one way. */
+const order = ['units', 'fluid', 'catalogue', 'sheet', ['check', 'simulate', 'size'], 'explain', 'study']
+const rooms = order.flat()
+const mayImport = (room) => {
+  const at = order.findIndex((level) => [level].flat().includes(room))
+  return order.slice(0, at).flat()
+}
+/** Within a level: compiling a sheet for a run asks the checks. */
+const beside = { simulate: ['check'] }
+
+const arrows = rooms.map((room) => {
+  const allowed = [room, ...mayImport(room), ...(beside[room] ?? [])]
+  const forbidden = [...rooms, 'formats', 'cli'].filter((other) => !allowed.includes(other))
+  return {
+    files: [`core/${room}/**/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: `^(\\.\\./)+(${forbidden.join('|')})(/|$)`,
+              message: `core/${room} may import only ${allowed.join(', ')}.`,
+            },
+            {
+              regex: '^(node:|vue|nuxt|pinia|drizzle|better-sqlite3|[#~@])',
+              message: 'The core stands on its own.',
+            },
+          ],
+        },
+      ],
+    },
+  }
+})
+
+export default ts.config(
+  { ignores: ['.nuxt/', '.output/', 'node_modules/', 'playwright-report/', 'test-results/', '.data/'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parser: vueParser, parserOptions: { parser: ts.parser, sourceType: 'module' } },
+  },
+  {
+    files: ['**/*.ts', '**/*.vue', '**/*.mjs'],
+    rules: {
+      // types and Nuxt's imports are checked by the compiler
+      'no-undef': 'off',
+      'vue/multi-word-component-names': 'off',
+      eqeqeq: ['error', 'always'],
+      'no-console': 'off',
+    },
+  },
+  { files: ['core/**/*.ts'], rules: { 'no-console': 'error' } },
+  ...arrows,
+  prettier,
+)

@@ -1,0 +1,56 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import tailwindcss from '@tailwindcss/vite'
+
+const core = fileURLToPath(new URL('./core', import.meta.url))
+const migrations = fileURLToPath(new URL('./server/database/migrations', import.meta.url))
+
+/** The SQL migrations in order, as a module, so that the built server carries them. */
+function migrationsModule(): string {
+  const list = readdirSync(migrations)
+    .filter((name) => name.endsWith('.sql'))
+    .sort()
+    .map((name) => ({ name, sql: readFileSync(`${migrations}/${name}`, 'utf8') }))
+  return `export const migrations = ${JSON.stringify(list)}`
+}
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-01-01',
+  ssr: false,
+  telemetry: false,
+  devtools: { enabled: false },
+  modules: ['@pinia/nuxt'],
+  alias: { '@oar-bench/core': core },
+  css: ['~/assets/css/main.css'],
+  app: {
+    head: {
+      title: 'Oar Bench',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
+  },
+  runtimeConfig: { dataFolder: '.data' },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },
+  nitro: {
+    virtual: { '#migrations': migrationsModule },
+    typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },
+  },
+  vite: {
+    plugins: [tailwindcss()],
+    worker: { format: 'es' },
+    optimizeDeps: {
+      include: [
+        '@headlessui/vue',
+        '@vueuse/core',
+        'comlink',
+        'apexcharts',
+        'vue3-apexcharts',
+        'zod',
+        'd3-zoom',
+        'd3-selection',
+        'lucide-vue-next',
+      ],
+    },
+  },
+})

@@ -1,0 +1,70 @@
+/** Steps that both commands share: install what is missing, build what has changed. */
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)))
+process.chdir(root)
+
+/** Runs a command with its output shown. @returns its exit code */
+export function sh(command, args, env = {}) {
+  const done = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } })
+  return done.status ?? 1
+}
+/** A tool of the project, run by this Node. */
+export const tool = (name, args, env) =>
+  sh(process.execPath, [join('node_modules', '.bin', name), ...args], env)
+
+function digest(paths) {
+  const hash = createHash('sha256')
+  const add = (path) => {
+    if (!existsSync(path)) return
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) add(join(path, name))
+    else hash.update(path).update(readFileSync(path))
+  }
+  paths.forEach(add)
+  return hash.digest('hex')
+}
+const stampFile = (name) => join('node_modules', '.cache', 'oar-bench', name)
+const isDone = (name, value) => existsSync(stampFile(name)) && readFileSync(stampFile(name), 'utf8') === value
+function remember(name, value) {
+  mkdirSync(dirname(stampFile(name)), { recursive: true })
+  writeFileSync(stampFile(name), value)
+}
+
+export function installPackages() {
+  const wanted = digest(['package.json', 'core/package.json', 'package-lock.json'])
+  if (isDone('packages', wanted)) return
+  console.log('Installing packages (SQLite is compiled here, which takes some minutes) …')
+  // Node's own headers, where the system has them; else node-gyp looks for them itself
+  const env = existsSync('/usr/include/node/node.h') ? { npm_config_nodedir: '/usr' } : {}
+  if (sh('npm', ['ci', '--no-audit', '--no-fund'], env)) process.exit(1)
+  remember('packages', wanted)
+}
+
+export function build() {
+  const sources = ['app', 'core', 'server', 'shared', 'public', 'nuxt.config.ts', 'package-lock.json']
+  const wanted = digest(sources)
+  if (existsSync('.output/server/index.mjs') && isDone('build', wanted)) return
+  console.log('Building …')
+  if (tool('nuxt', ['build'])) process.exit(1)
+  remember('build', wanted)
+}
+
+/** Chromium from Debian's packages, for the browser tests. */
+export function installChromium() {
+  if (existsSync('/usr/bin/chromium')) return
+  console.log('Installing Chromium …')
+  const admin = process.getuid?.() === 0 ? [] : ['sudo']
+  const apt = (...args) => {
+    const [command, ...rest] = [...admin, 'apt-get', ...args]
+    return sh(command, rest, { DEBIAN_FRONTEND: 'noninteractive' })
+  }
+  apt('update')
+  if (apt('install', '-y', '--no-install-recommends', 'chromium')) {
+    console.error('Chromium could not be installed; install the package "chromium" by hand.')
+    process.exit(1)
+  }
+}

@@ -1,0 +1,39 @@
+import { findMachine, findSheetOf } from '../../../database/machines'
+import { desc, eq } from 'drizzle-orm'
+import { readSheetText } from '@oar-bench/core/sheet/read'
+import { briefSchema } from '@oar-bench/core/size/brief'
+import type { MachineDetail } from '#shared/api'
+import { runs } from '../../../database/schema'
+
+export default defineEventHandler((event): MachineDetail => {
+  const store = useStore()
+  const machine = findMachine(store, getRouterParam(event, 'id')!)
+  const sheet = machine && findSheetOf(store, machine.id)
+  if (!machine || !sheet) refuse(404, 'There is no such machine; it may have been deleted.')
+  const read = readSheetText(sheet.content)
+  if (!read.ok) refuse(500, `The kept sheet does not read: ${read.problems[0].message}`, read.problems)
+  const kept = store
+    .select({
+      id: runs.id,
+      name: runs.name,
+      schedule: runs.schedule,
+      duration: runs.duration,
+      finished: runs.finished,
+      conditions: runs.conditions,
+      createdAt: runs.createdAt,
+      versionHash: runs.versionHash,
+    })
+    .from(runs)
+    .where(eq(runs.sheetId, sheet.id))
+    .orderBy(desc(runs.createdAt))
+    .all()
+  return {
+    id: machine.id,
+    name: machine.name,
+    summary: machine.summary,
+    brief: briefSchema.parse(JSON.parse(machine.brief)),
+    briefRevision: machine.briefRevision,
+    sheet: { id: sheet.id, revision: sheet.revision, content: read.sheet },
+    runs: kept.map((r) => ({ ...r, createdAt: r.createdAt.getTime() })),
+  }
+})

@@ -1,0 +1,20 @@
+import { mkdirSync } from 'node:fs'
+import { join, resolve } from 'node:path'
+import Database from 'better-sqlite3'
+import { drizzle } from 'drizzle-orm/better-sqlite3'
+import { migrate, type Migration } from './migrate'
+import * as schema from './schema'
+
+/** Opens (and where needed makes) the database of a data folder, brought up to date. */
+export function openDatabase(folder: string, migrations: readonly Migration[]) {
+  mkdirSync(resolve(folder), { recursive: true })
+  const connection = new Database(join(resolve(folder), 'oar-bench.sqlite'))
+  connection.pragma('journal_mode = WAL')
+  connection.pragma('foreign_keys = ON')
+  // what was shown as saved survives a power cut too
+  connection.pragma('synchronous = FULL')
+  connection.pragma('busy_timeout = 5000')
+  migrate(connection, migrations)
+  return { connection, db: drizzle(connection, { schema }) }
+}
+export type Store = ReturnType<typeof openDatabase>['db']

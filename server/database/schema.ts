@@ -1,0 +1,59 @@
+/** The tables. A sheet is stored as the text of its file; a run with the exact version it came from. */
+import { blob, index, integer, real, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+
+const id = () => text('id').primaryKey()
+const time = (name: string) => integer(name, { mode: 'timestamp_ms' }).notNull()
+
+export const machines = sqliteTable('machines', {
+  id: id(),
+  name: text('name').notNull(),
+  summary: text('summary').notNull().default(''),
+  brief: text('brief').notNull(),
+  briefRevision: integer('brief_revision').notNull().default(1),
+  createdAt: time('created_at'),
+  updatedAt: time('updated_at'),
+})
+
+export const sheets = sqliteTable(
+  'sheets',
+  {
+    id: id(),
+    machineId: text('machine_id')
+      .notNull()
+      .references(() => machines.id, { onDelete: 'cascade' }),
+    content: text('content').notNull(),
+    /** Counts saves; a save names the one it started from. */
+    revision: integer('revision').notNull().default(1),
+    updatedAt: time('updated_at'),
+  },
+  (table) => [index('sheets_by_machine').on(table.machineId)],
+)
+
+export const sheetVersions = sqliteTable('sheet_versions', {
+  /** SHA-256 of the content. */
+  hash: text('hash').primaryKey(),
+  content: text('content').notNull(),
+  createdAt: time('created_at'),
+})
+
+export const runs = sqliteTable(
+  'runs',
+  {
+    id: id(),
+    sheetId: text('sheet_id')
+      .notNull()
+      .references(() => sheets.id, { onDelete: 'cascade' }),
+    versionHash: text('version_hash')
+      .notNull()
+      .references(() => sheetVersions.hash),
+    name: text('name').notNull(),
+    schedule: text('schedule').notNull(),
+    duration: real('duration').notNull(),
+    finished: integer('finished', { mode: 'boolean' }).notNull(),
+    conditions: integer('conditions').notNull(),
+    createdAt: time('created_at'),
+    /** The bytes of the run as core/formats/run-file.ts writes them. */
+    data: blob('data', { mode: 'buffer' }).notNull(),
+  },
+  (table) => [index('runs_by_sheet').on(table.sheetId)],
+)

@@ -1,0 +1,25 @@
+import type { H3Event } from 'h3'
+import type { z } from 'zod'
+import type { Finding } from '@oar-bench/core/sheet/finding'
+import { readSheet } from '@oar-bench/core/sheet/read'
+import type { Sheet } from '@oar-bench/core/sheet/schema'
+
+/** Ends a request with a plain message that the interface shows as it is. */
+export function refuse(statusCode: number, message: string, problems: readonly Finding[] = []): never {
+  throw createError({ statusCode, statusMessage: 'Refused', message, data: { problems } })
+}
+
+/** The body of a request, checked. */
+export async function readChecked<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
+  const parsed = schema.safeParse(await readBody(event).catch(() => undefined))
+  if (!parsed.success)
+    refuse(400, parsed.error.issues.map((i) => `${i.path.join('.') || 'body'}: ${i.message}`).join('; '))
+  return parsed.data as z.infer<S>
+}
+
+/** A sheet out of a body, checked by the core. */
+export function checkedSheet(data: unknown): Sheet {
+  const read = readSheet(data)
+  if (!read.ok) refuse(400, read.problems[0].message, read.problems)
+  return read.sheet
+}

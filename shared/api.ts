@@ -1,0 +1,52 @@
+/** Bodies of the API, described once: the server checks them, the interface takes its types from them. */
+import { z } from 'zod'
+import { briefSchema } from '@oar-bench/core/size/brief'
+import type { Sheet } from '@oar-bench/core/sheet/schema'
+
+export const machineBody = z.strictObject({
+  name: z.string().trim().min(1, 'Give the machine a name.').max(80),
+  summary: z.string().max(400).default(''),
+})
+export const briefBody = z.strictObject({ revision: z.number().int().positive(), brief: briefSchema })
+/** The sheet itself is checked by the core, which says what is wrong where. */
+export const sheetBody = z.strictObject({ revision: z.number().int().positive(), sheet: z.unknown() })
+export const runNameBody = z.strictObject({ name: z.string().trim().min(1, 'Give the run a name.').max(80) })
+/** A run to keep: its bytes (base64) and the sheet it came from. */
+export const runBody = z.strictObject({
+  name: z.string().trim().min(1).max(80),
+  sheet: z.unknown(),
+  data: z.string().max(60_000_000),
+})
+
+export type Brief = z.infer<typeof briefSchema>
+export interface MachineRow {
+  id: string
+  name: string
+  summary: string
+  components: number
+  runs: number
+  updatedAt: number
+}
+export interface RunRow {
+  id: string
+  name: string
+  schedule: string
+  duration: number
+  finished: boolean
+  conditions: number
+  createdAt: number
+  versionHash: string
+}
+export interface MachineDetail {
+  id: string
+  name: string
+  summary: string
+  brief: Brief
+  briefRevision: number
+  sheet: { id: string; revision: number; content: Sheet }
+  runs: RunRow[]
+}
+export interface Saved {
+  revision: number
+  updatedAt: number
+}
