@@ -79,7 +79,7 @@ const duration = computed(() => Math.max(result.value?.duration ?? 0, run.overla
 const body = useTemplateRef<HTMLDivElement>('body')
 const { height: bodyHeight } = useElementSize(body)
 const plot = reactive({ left: 56, width: 0 })
-const fixedRows = computed(() => 26 + lanes.value.length * 20 + 24)
+const fixedRows = computed(() => 20 + lanes.value.length * 18 + 22)
 const chartHeight = computed(() =>
   Math.max(64, Math.floor((bodyHeight.value - fixedRows.value - 4) / Math.max(1, charts.value.length))),
 )
@@ -403,7 +403,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
         </template>
       </p>
       <template v-else>
-        <div class="flex h-6.5 items-center">
+        <div class="flex h-5 items-center">
           <span class="shrink-0 pl-3 text-[13px] text-soft" :style="{ width: `${COLUMN}px` }">Instant</span>
           <input
             v-model.number="run.time"
@@ -420,21 +420,21 @@ const kJ = (v: number) => show(v, 'energy', 4)
             data-testid="instant"
           />
         </div>
-        <div v-for="lane in lanes" :key="lane.id" class="relative h-5">
+        <div v-for="lane in lanes" :key="lane.id" class="relative h-4.5">
           <span class="absolute left-0 truncate pl-3 text-[13px]" :style="{ width: `${COLUMN - 4}px` }">{{
             lane.label
           }}</span>
           <span
             v-for="b in lane.blocks"
             :key="b.from"
-            class="absolute top-0.5 h-4 overflow-hidden border-l border-ink/40 px-1 font-lettering text-xs leading-4 whitespace-nowrap"
+            class="absolute top-px h-4 overflow-hidden border-l border-ink/40 px-1 font-lettering text-xs leading-4 whitespace-nowrap"
             :class="b.idle ? 'text-soft' : 'bg-accent-paper text-accent'"
             :style="{ left: at(b.from), width: wide(b.from, b.to) }"
             :title="`${b.words}, ${b.from.toFixed(2)} to ${b.to.toFixed(2)} s`"
             >{{ b.words }}</span
           >
         </div>
-        <div class="relative h-6" data-testid="conditions">
+        <div class="relative h-5.5" data-testid="conditions">
           <span class="absolute left-0 pl-3 text-[13px]">Conditions</span>
           <button
             v-for="(c, i) in result.conditions"
@@ -452,12 +452,12 @@ const kJ = (v: number) => show(v, 'energy', 4)
         </div>
         <div v-for="(p, i) in panels" :key="p.quantity" class="flex">
           <ul
-            class="shrink-0 overflow-hidden pt-0.5 pl-3 text-[13px] leading-tight"
+            class="shrink-0 overflow-hidden pl-3 text-xs leading-[15px]"
             :style="{ width: `${COLUMN}px`, height: `${chartHeight}px` }"
           >
             <li class="text-soft">{{ chartWords[p.quantity] }}, {{ unit(p.quantity) }}</li>
             <li v-for="t in p.traces" :key="t.id" class="flex gap-1.5">
-              <span class="mt-1.75 h-0.5 w-3 shrink-0" :style="{ background: t.colour }" />
+              <span class="mt-1.5 h-0.5 w-3 shrink-0" :style="{ background: t.colour }" />
               <span class="truncate" :title="t.label">{{ t.label }}</span>
               <span class="ml-auto pr-1 font-semibold" :style="{ color: t.colour }">{{
                 frame ? number(frame[t.index], p.quantity, 3) : ''

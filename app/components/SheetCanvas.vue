@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
-import { useEventListener, useResizeObserver } from '@vueuse/core'
+import { useResizeObserver } from '@vueuse/core'
 import { select } from 'd3-selection'
 import { zoom, zoomIdentity, type D3ZoomEvent, type ZoomTransform } from 'd3-zoom'
 import { findKind } from '@oar-bench/core/catalogue'
@@ -18,6 +18,7 @@ import {
 import {
   extent,
   outline,
+  place as placePoint,
   placedPorts,
   polyline,
   symbolOf,
@@ -49,6 +50,7 @@ const zoomer = zoom<SVGSVGElement, unknown>()
     return e.button === 1 || (e.button === 0 && !e.shiftKey && !(e.target as Element).closest('[data-item]'))
   })
   .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) => {
+    if (event.sourceEvent) untouched = false
     view = event.transform
     scale.value = view.k
     layer.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.k})`
@@ -57,14 +59,26 @@ const zoomer = zoom<SVGSVGElement, unknown>()
 function fit() {
   const element = svg.value
   if (!element) return
+  untouched = true
   const { width, height } = element.getBoundingClientRect()
-  const r = extent(drawing.sheet)
-  const [w, h] = [r.w + 12, r.h + 8]
-  const k = Math.min(20, width / w, height / h)
+  if (!width || !height) return
+  const drawn = extent(drawing.sheet)
+  let [left, top, right, bottom] = [drawn.x, drawn.y, drawn.x + drawn.w, drawn.y + drawn.h]
+  for (const { caption, lines, component } of components.value) {
+    const longest =
+      Math.max((component.designation ?? component.id).length + 8, ...lines.map((l) => l.length)) * 0.56
+    const start = caption.anchor === 'middle' ? caption.x - longest / 2 : caption.x
+    left = Math.min(left, start)
+    right = Math.max(right, start + longest)
+    top = Math.min(top, caption.y - LINE)
+    bottom = Math.max(bottom, caption.y + LINE * lines.length)
+  }
+  const [w, h] = [right - left, bottom - top]
+  const k = Math.min(16, (width - 24) / w, (height - 28) / h)
   const to = zoomIdentity
     .translate(width / 2, height / 2)
     .scale(k)
-    .translate(-(r.x + r.w / 2 + 2), -(r.y + r.h / 2))
+    .translate(-(left + w / 2), -(top + h / 2))
   select(element).call(zoomer.transform, to)
 }
 const zoomBy = (factor: number) => select(svg.value!).call(zoomer.scaleBy, factor)
@@ -78,17 +92,14 @@ function centre(at: XY) {
       .translate(-at[0], -at[1]),
   )
 }
-let fitted = false
+/** Until the user pans or zooms, the drawing stays fitted to the window. */
+let untouched = true
 onMounted(() => {
   select(svg.value!).call(zoomer).on('dblclick.zoom', null)
 })
 useResizeObserver(host, () => {
-  if (!fitted || untouched) fit()
-  fitted = true
+  if (untouched) fit()
 })
-/** Until the user pans or zooms, the drawing stays fitted to the window. */
-let untouched = true
-useEventListener(svg, ['wheel', 'pointerdown'], () => (untouched = false), { passive: true })
 watch(
   () => drawing.machine?.id,
   () => {
@@ -115,8 +126,24 @@ interface DrawnComponent {
   lines: string[]
   caption: { x: number; y: number; anchor: 'start' | 'middle' | 'end' }
   label: string
+  /** Lead lines from a port to the body of the symbol, which carry that port's oil. */
+  leads: { port: string; path: string }[]
 }
 const LINE = 1.35
+function leadsOf(
+  component: SheetComponent,
+  symbol: DrawnComponent['symbol'],
+  ports: DrawnComponent['ports'],
+) {
+  return symbol.shapes.flatMap((shape) => {
+    if (shape.shape !== 'line' || shape.part || shape.dash) return []
+    const points = shape.points.map((p) => placePoint(p, component))
+    const at = (p: XY) => ports.find((port) => port.at[0] === p[0] && port.at[1] === p[1])
+    const ends = [at(points[0]), at(points[points.length - 1])].filter((port) => port !== undefined)
+    // a line from port to port carries two pressures
+    return ends.length === 1 ? [{ port: ends[0].port, path: points.map((p) => p.join()).join(' ') }] : []
+  })
+}
 const components = computed<DrawnComponent[]>(() =>
   shownSheet.value.components.flatMap((component) => {
     const kind = findKind(component.kind)
@@ -133,7 +160,7 @@ const components = computed<DrawnComponent[]>(() =>
       : above
         ? {
             x: rect.x,
-            y: rect.y - 0.6 - LINE * (lines.length + (symbol.reading ? 1 : 0)),
+            y: rect.y - 0.6 - LINE * lines.length,
             anchor: 'start' as const,
           }
         : { x: rect.x + rect.w + 0.6, y: rect.y + 0.9, anchor: 'start' as const }
@@ -146,6 +173,7 @@ const components = computed<DrawnComponent[]>(() =>
         lines,
         caption,
         label: `${component.designation ?? component.id}, ${kind.label}`,
+        leads: leadsOf(component, symbol, ports),
       },
     ]
   }),
@@ -530,6 +558,15 @@ const describe = (pipe: Pipe) => {
             class="oil-pipe"
             :data-oil-pipe="pipe.id"
           />
+          <template v-for="d in components" :key="d.component.id">
+            <polyline
+              v-for="lead in d.leads"
+              :key="lead.path"
+              :points="lead.path"
+              class="oil-pipe"
+              :data-oil-lead="`${d.component.id}.${lead.port}`"
+            />
+          </template>
         </g>
         <g
           v-for="{ pipe, path } in pipes"
@@ -560,7 +597,7 @@ const describe = (pipe: Pipe) => {
         <g v-for="{ pipe, arrow } in pipes" :key="pipe.id">
           <path
             v-if="arrow && pipe.line !== 'shaft'"
-            d="M-0.55 -0.6 L0.65 0 L-0.55 0.6 Z"
+            d="M-0.45 -0.5 L0.6 0 L-0.45 0.5 Z"
             class="flow-arrow"
             :data-flow="pipe.id"
             :style="{ '--x': `${arrow.x}px`, '--y': `${arrow.y}px`, '--turn': `${arrow.angle}deg` }"
@@ -596,8 +633,8 @@ const describe = (pipe: Pipe) => {
           </g>
           <text :x="d.caption.x" :y="d.caption.y" :text-anchor="d.caption.anchor" class="caption">
             <tspan class="designation">{{ d.component.designation ?? d.component.id }}</tspan>
+            <tspan v-if="d.symbol.reading" dx="0.8" class="reading" data-reading="" />
             <tspan v-for="text in d.lines" :key="text" :x="d.caption.x" :dy="LINE">{{ text }}</tspan>
-            <tspan v-if="d.symbol.reading" :x="d.caption.x" :dy="LINE" class="reading" data-reading="" />
           </text>
           <g v-if="!shownRun">
             <g

@@ -23,6 +23,26 @@ interface Context {
   w: { globals: { translateX: number; gridWidth: number } }
 }
 const measured = (context: Context) => emit('plot', context.w.globals.translateX, context.w.globals.gridWidth)
+/** A round scale that holds all values, from zero where they start near it. */
+const scale = computed(() => {
+  let [low, high] = [Infinity, -Infinity]
+  for (const s of props.series)
+    for (const [, v] of s.data) {
+      if (v < low) low = v
+      if (v > high) high = v
+    }
+  if (!(high >= low)) return { min: 0, max: 1, ticks: 1 }
+  const span = Math.max(high - low, 1e-9, 1e-6 * Math.abs(high))
+  if (low > -0.03 * span && low < 0.5 * high) low = 0
+  if (high < 0.03 * span && high > 0.5 * low) high = 0
+  const step = roundUp(
+    (high - low || span) / (props.height > 120 ? 4 : 2),
+    [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10],
+  )
+  const min = Math.floor(low / step + 0.05) * step
+  const max = Math.max(Math.ceil(high / step - 0.05) * step, min + step)
+  return { min, max, ticks: Math.round((max - min) / step) }
+})
 const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 
 const options = computed<ApexOptions>(() => {
@@ -51,7 +71,7 @@ const options = computed<ApexOptions>(() => {
     tooltip: { enabled: false },
     grid: {
       borderColor: props.dark ? '#37454c' : '#dcd8cc',
-      padding: { left: 0, right: 12, top: -22, bottom: props.last ? -8 : -14 },
+      padding: { left: 0, right: 12, top: -22, bottom: props.last ? -6 : -10 },
       xaxis: { lines: { show: true } },
     },
     xaxis: {
@@ -71,8 +91,9 @@ const options = computed<ApexOptions>(() => {
       tooltip: { enabled: false },
     },
     yaxis: {
-      tickAmount: props.height > 110 ? 4 : 2,
-      forceNiceScale: true,
+      min: scale.value.min,
+      max: scale.value.max,
+      tickAmount: scale.value.ticks,
       labels: {
         minWidth: 46,
         maxWidth: 46,

@@ -48,6 +48,10 @@ export function framePainter(svg: SVGElement, sheet: Sheet, result: RunResult, o
     const line = result.lineOfPipe[element.getAttribute('data-oil-pipe')!]
     if (line !== undefined && result.signals[line]?.role === 'pressure') paint(element, line)
   }
+  for (const element of svg.querySelectorAll('[data-oil-lead]')) {
+    const line = result.lineOfPort[element.getAttribute('data-oil-lead')!]
+    if (line !== undefined && result.signals[line]?.role === 'pressure') paint(element, line)
+  }
 
   for (const component of sheet.components) {
     const group = svg.querySelector(`[data-component="${component.id}"]`)
@@ -113,7 +117,9 @@ export function framePainter(svg: SVGElement, sheet: Sheet, result: RunResult, o
 
 /** Takes everything off the sheet that a painter wrote. */
 export function clearFrame(svg: SVGElement, sheet: Sheet) {
-  for (const element of svg.querySelectorAll<SVGElement>('[data-oil-pipe], [data-oil-port]')) {
+  for (const element of svg.querySelectorAll<SVGElement>(
+    '[data-oil-pipe], [data-oil-lead], [data-oil-port]',
+  )) {
     element.style.removeProperty('--oil')
     element.classList.remove('starved')
   }

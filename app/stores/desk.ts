@@ -18,7 +18,7 @@ export const useDesk = defineStore('desk', () => {
   const palette = useLocalStorage('oar-bench-palette', true)
   const inspector = useLocalStorage('oar-bench-inspector', true)
   const runInspector = useLocalStorage('oar-bench-run-inspector', false)
-  const tapeHeight = useLocalStorage('oar-bench-tape', 262)
+  const tapeHeight = useLocalStorage('oar-bench-tape', 272)
   const run = useRun()
 
   function startPlacing(kind: string) {

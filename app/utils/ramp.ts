@@ -36,9 +36,9 @@ export const rampColours = (dark: boolean): readonly string[] => (dark ? tables.
 export const rampStep = (pressure: number, full: number) =>
   Math.min(RAMP_STEPS, Math.max(0, Math.round((pressure / full) * RAMP_STEPS)))
 
-/** A round number not below a value: 1, 2, 2.5 or 5 times a power of ten. */
-export function roundUp(value: number): number {
+/** A round number not below a value: one of the multiples times a power of ten. */
+export function roundUp(value: number, multiples: readonly number[] = [1, 2, 2.5, 5, 10]): number {
   if (!(value > 0)) return 1
   const size = 10 ** Math.floor(Math.log10(value))
-  return size * [1, 2, 2.5, 5, 10].find((m) => m * size >= value * (1 - 1e-9))!
+  return size * multiples.find((m) => m * size >= value * (1 - 1e-9))!
 }

@@ -139,7 +139,7 @@ export const fluidParameters = {
   viscosity100: { label: 'Viscosity at 100 °C', quantity: 'viscosity', min: 0.8e-6, max: 5e-4 },
   temperature: { label: 'Oil temperature', quantity: 'temperature', min: 233.15, max: 423.15 },
   bulkModulus: { label: 'Bulk modulus', quantity: 'pressure', min: 1e8, max: 1e10 },
-  freeAir: { label: 'Free air', quantity: 'ratio', min: 0, max: 0.2 },
+  freeAir: { label: 'Free air', quantity: 'share', min: 0, max: 0.2 },
   airExponent: { label: 'Polytropic exponent of the air', quantity: 'ratio', min: 1, max: 1.67 },
 } as const satisfies Record<
   Exclude<keyof FluidSettings, 'name'>,

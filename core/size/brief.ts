@@ -37,11 +37,11 @@ export const briefParameters = {
     note: 'valve and lines, at full flow',
   }),
   backPressure: quantity('Back pressure on the other side', 'pressure', '5 bar', 0, 200e5, choices),
-  reliefMargin: quantity('Relief above working pressure', 'ratio', '10 %', 0, 1, {
+  reliefMargin: quantity('Relief above working pressure', 'share', '10 %', 0, 1, {
     ...choices,
     note: 'cracking pressure above the working pressure, so that no oil is lost while it works',
   }),
-  reliefOverride: quantity('Relief override', 'ratio', '20 %', 0.005, 0.6, {
+  reliefOverride: quantity('Relief override', 'share', '20 %', 0.005, 0.6, {
     ...choices,
     note: 'about 20 % direct-acting, 6 % pilot-operated',
   }),
@@ -53,12 +53,12 @@ export const briefParameters = {
     choices: { ratedFlow: 'rated flow', cracking: 'cracking' },
   },
   shaftSpeed: quantity('Shaft speed', 'rotationalSpeed', '1500 rpm', 1, 1000, choices),
-  cylinderEfficiency: quantity('Cylinder efficiency', 'ratio', '93 %', 0.3, 1, {
+  cylinderEfficiency: quantity('Cylinder efficiency', 'share', '93 %', 0.3, 1, {
     group: 'Efficiencies',
     note: 'seal friction',
   }),
-  volumetricEfficiency: quantity('Pump, volumetric', 'ratio', '92 %', 0.3, 1, { group: 'Efficiencies' }),
-  hydromechanicalEfficiency: quantity('Pump, hydro-mechanical', 'ratio', '92 %', 0.3, 1, {
+  volumetricEfficiency: quantity('Pump, volumetric', 'share', '92 %', 0.3, 1, { group: 'Efficiencies' }),
+  hydromechanicalEfficiency: quantity('Pump, hydro-mechanical', 'share', '92 %', 0.3, 1, {
     group: 'Efficiencies',
   }),
 } as const satisfies Record<string, Parameter>

@@ -64,7 +64,12 @@ export function formulaParts(formula: string, terms: Readonly<Record<string, Ter
 /** The formula with its numbers put in, each with its unit. */
 export const formulaWithNumbers = (step: Step, show: (value: number, quantity: Quantity) => string) =>
   formulaParts(step.formula, step.terms)
-    .map((part) => (part.term ? show(part.term.value, part.term.quantity) : part.text))
+    .map((part, i, parts) => {
+      if (!part.term) return part.text
+      const text = show(part.term.value, part.term.quantity)
+      // a value with its unit, raised to a power, stands in brackets
+      return parts[i + 1]?.text[0] in POWERS && text.includes(' ') ? `(${text})` : text
+    })
     .join('')
 
 /**

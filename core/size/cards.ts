@@ -37,7 +37,7 @@ function boreCard(v: BriefValues) {
   const [bp, ef] = [v.backPressure, v.cylinderEfficiency]
   const area = step('A₁', 'piston area needed', 'area', 'F / (η · (p − Δp) − p₂)', {
     F: of(v.pressForce, 'force'),
-    η: of(ef, 'ratio'),
+    η: of(ef, 'share'),
     p: of(v.workingPressure, 'pressure'),
     Δp: of(v.lineLoss, 'pressure'),
     'p₂': of(bp, 'pressure'),
@@ -52,7 +52,7 @@ function boreCard(v: BriefValues) {
       F: of(v.pressForce, 'force'),
       'A₁': of(chosen.value, 'area'),
       'p₂': of(bp, 'pressure'),
-      η: of(ef, 'ratio'),
+      η: of(ef, 'share'),
       Δp: of(v.lineLoss, 'pressure'),
     })
     workingPressure = pressure.value
@@ -217,7 +217,7 @@ function pumpCard(v: BriefValues, flow: number, cap: number, annulus: number) {
   const needed = step('V', 'displacement needed', 'displacement', 'Q / (ω / (2 · π) · ηᵥ)', {
     Q: of(flow, 'flow'),
     ω: of(v.shaftSpeed, 'rotationalSpeed'),
-    ηᵥ: of(v.volumetricEfficiency, 'ratio'),
+    ηᵥ: of(v.volumetricEfficiency, 'share'),
   })
   const displacement = nextInSeries(displacements, needed.value)
   const steps: Step[] = [needed]
@@ -225,7 +225,7 @@ function pumpCard(v: BriefValues, flow: number, cap: number, annulus: number) {
     const delivered = step('Q', 'flow of that pump', 'flow', 'V · ω / (2 · π) · ηᵥ', {
       V: of(displacement, 'displacement'),
       ω: of(v.shaftSpeed, 'rotationalSpeed'),
-      ηᵥ: of(v.volumetricEfficiency, 'ratio'),
+      ηᵥ: of(v.volumetricEfficiency, 'share'),
     })
     const time = (symbol: string, meaning: string, area: number) =>
       step(symbol, meaning, 'time', 's · A / Q', {
@@ -270,7 +270,7 @@ function reliefCard(v: BriefValues, extending: number, cap: number, annulus: num
       'p₂': of(v.backPressure, 'pressure'),
       'A₁': of(cap, 'area'),
       'A₂': of(annulus, 'area'),
-      η: of(v.cylinderEfficiency, 'ratio'),
+      η: of(v.cylinderEfficiency, 'share'),
       Δp: of(v.lineLoss, 'pressure'),
     },
   )
@@ -280,11 +280,11 @@ function reliefCard(v: BriefValues, extending: number, cap: number, annulus: num
   })
   const crack = step('pᵪ', 'cracking pressure, at least', 'pressure', 'p · (1 + m)', {
     p: of(working.value, 'pressure'),
-    m: of(v.reliefMargin, 'ratio'),
+    m: of(v.reliefMargin, 'share'),
   })
   const needed = step('pᶠ', 'pressure at rated flow, at least', 'pressure', 'pᵪ / (1 − o)', {
     pᵪ: of(crack.value, 'pressure'),
-    o: of(v.reliefOverride, 'ratio'),
+    o: of(v.reliefOverride, 'share'),
   })
   const atCracking = v.settingAt === 'cracking'
   const setting = Math.ceil((atCracking ? crack.value : needed.value) / RELIEF_STEP - 1e-9) * RELIEF_STEP
@@ -313,7 +313,7 @@ function motorCard(v: BriefValues, displacement: number, full: number): Card {
     V: of(displacement, 'displacement'),
     ω: of(v.shaftSpeed, 'rotationalSpeed'),
     p: of(full, 'pressure'),
-    η: of(v.hydromechanicalEfficiency, 'ratio'),
+    η: of(v.hydromechanicalEfficiency, 'share'),
   })
   const chosen = nextInSeries(motorPowers, power.value)
   return {

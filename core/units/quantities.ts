@@ -36,6 +36,8 @@ interface QuantityDefinition {
   readonly units: readonly Unit[]
   /** Unit symbol shown in each system. */
   readonly shown: Readonly<Record<UnitSystem, string>>
+  /** Smaller unit for values below a limit (SI), where a sentence or a field shows one. */
+  readonly small?: { readonly below: number; readonly symbol: string }
 }
 
 const definitions = {
@@ -147,6 +149,7 @@ const definitions = {
   time: {
     label: 'time',
     shown: { metric: 's', us: 's' },
+    small: { below: 0.1, symbol: 'ms' },
     units: [
       { symbol: 's', factor: 1, also: ['sec'] },
       { symbol: 'ms', factor: 1e-3 },
@@ -248,6 +251,15 @@ const definitions = {
     units: [
       { symbol: 'kg·m²', factor: 1, also: ['kgm2', 'kg.m2', 'kgm²', 'kg·m2'] },
       { symbol: 'lb·ft²', factor: POUND * FOOT ** 2, also: ['lbft2', 'lb.ft2'] },
+    ],
+  },
+  /** A part of a whole: an efficiency, an override, a clogging. */
+  share: {
+    label: 'share',
+    shown: { metric: '%', us: '%' },
+    units: [
+      { symbol: '%', factor: 0.01 },
+      { symbol: '', factor: 1 },
     ],
   },
   ratio: {

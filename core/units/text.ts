@@ -63,7 +63,10 @@ export function showNumber(si: number, quantity: Quantity, system: UnitSystem, d
 
 /** An SI value with its unit in a unit system: "146.1 bar" or "2119 psi". */
 export function showQuantity(si: number, quantity: Quantity, system: UnitSystem, digits = 4): string {
-  const unit = shownUnit(quantity, system)
+  const { small } = quantities[quantity] as { small?: { below: number; symbol: string } }
+  const size = Math.abs(si)
+  const unit =
+    small && size > 0 && size < small.below ? findUnit(quantity, small.symbol)! : shownUnit(quantity, system)
   const number = formatNumber(fromSI(si, unit), digits)
   return unit.symbol ? `${number} ${unit.symbol}` : number
 }

@@ -165,7 +165,7 @@ export const cylinderDoubleActing = defineKind({
         { name: 'pushForce', label: 'force of the oil', quantity: 'force' },
         { name: 'capPressure', label: 'cap-side pressure', quantity: 'pressure' },
         { name: 'rodPressure', label: 'rod-side pressure', quantity: 'pressure' },
-        { name: 'travelled', label: 'stroke share', quantity: 'ratio' },
+        { name: 'travelled', label: 'stroke share', quantity: 'share' },
       ],
       conditions: [
         {

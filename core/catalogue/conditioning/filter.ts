@@ -26,7 +26,7 @@ export const filter = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '0.4 bar', 1e3, 20e5, {
       note: 'at 46 mm²/s',
     }),
-    clogging: quantity('Clogging', 'ratio', '0 %', 0, 0.99, {
+    clogging: quantity('Clogging', 'share', '0 %', 0, 0.99, {
       note: 'share of the element that no longer passes oil',
     }),
     bypass: { type: 'switch', label: 'Bypass valve', default: true },

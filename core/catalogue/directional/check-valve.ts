@@ -34,7 +34,7 @@ export const checkValve = defineKind({
   model(values) {
     const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
-      states: [{ name: 'opening', label: 'opening', quantity: 'ratio', initial: 0, scale: 1 }],
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
       outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

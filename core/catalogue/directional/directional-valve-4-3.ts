@@ -110,7 +110,7 @@ export const directionalValve43 = defineKind({
         T: { x: 1, y: 2, side: 'down' },
       },
       box: { x: -half - 2, y: -2, w: half * 2 + 4, h: 4 },
-      captionAt: { x: -half - 2, y: 3.4, anchor: 'start' },
+      captionAt: { x: -half - 2, y: -2.5, anchor: 'start' },
       parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
     }
   },

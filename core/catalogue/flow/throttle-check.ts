@@ -28,7 +28,7 @@ export const throttleCheck = defineKind({
       note: 'reported when exceeded',
     }),
   },
-  inputs: [{ name: 'opening', label: 'throttle opening', quantity: 'ratio', rest: 1, min: 0, max: 1 }],
+  inputs: [{ name: 'opening', label: 'throttle opening', quantity: 'share', rest: 1, min: 0, max: 1 }],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   care: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
   symbol: () => ({
@@ -52,7 +52,7 @@ export const throttleCheck = defineKind({
     const throttle = orificeCoefficient(values.throttle, fluid)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
-      states: [{ name: 'checkOpening', label: 'check opening', quantity: 'ratio', initial: 0, scale: 1 }],
+      states: [{ name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 }],
       outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
       conditions: [{ name: 'overPressure', label: 'above its highest pressure', severity: 'danger' }],
       evaluate(l) {

@@ -32,7 +32,7 @@ export const reliefParameters = (override: string, timeConstant: string) =>
       readonly note: string
     },
     ratedFlow: quantity('Rated flow', 'flow', '40 L/min', 1e-6, 0.2),
-    override: quantity('Override', 'ratio', override, 0.005, 0.6, {
+    override: quantity('Override', 'share', override, 0.005, 0.6, {
       note: '(p_full − p_crack)/p_full, usual for this design',
     }),
     timeConstant: quantity('Response', 'time', timeConstant, 1e-4, 1, {
@@ -58,7 +58,7 @@ export function reliefModel(values: ReliefValues): Model {
   const { ratedFlow, timeConstant } = values
   const wide = pathCoefficient(1, WIDE_OPEN_DROP)
   return {
-    states: [{ name: 'opening', label: 'opening', quantity: 'ratio', initial: 0, scale: 1 }],
+    states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
     outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
     conditions: [
       { name: 'cracked', label: 'open', severity: 'info', worst: 'flow' },

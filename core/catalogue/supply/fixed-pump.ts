@@ -24,13 +24,13 @@ export const fixedPump = defineKind({
   ],
   parameters: {
     displacement: quantity('Displacement', 'displacement', '16 cm³/rev', 1e-8, 5e-3),
-    volumetricEfficiency: quantity('Volumetric efficiency', 'ratio', '92 %', 0.3, 1, {
+    volumetricEfficiency: quantity('Volumetric efficiency', 'share', '92 %', 0.3, 1, {
       group: 'Losses',
       note: 'at the rated speed and pressure; wear lowers it',
     }),
     ratedSpeed: quantity('at speed', 'rotationalSpeed', '1500 rpm', 1, 1000, { group: 'Losses' }),
     ratedPressure: quantity('at pressure', 'pressure', '210 bar', 1e5, 700e5, { group: 'Losses' }),
-    hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'ratio', '92 %', 0.3, 1, {
+    hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '92 %', 0.3, 1, {
       group: 'Losses',
     }),
     maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {

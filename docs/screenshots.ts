@@ -1,0 +1,62 @@
+/** Takes the pictures in docs/screenshots from the demo data: one of each main view. */
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium } from '@playwright/test'
+
+const port = 4175
+const address = `http://127.0.0.1:${port}`
+const folder = mkdtempSync(join(tmpdir(), 'oar-bench-pictures-'))
+const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
+
+const seeding = spawn(process.execPath, ['node_modules/.bin/tsx', 'demo/seed.ts', folder], {
+  stdio: 'inherit',
+})
+await new Promise((resolve) => seeding.on('exit', resolve))
+const server = spawn(process.execPath, ['.output/server/index.mjs'], {
+  stdio: ['ignore', 'ignore', 'inherit'],
+  env: { ...process.env, NUXT_DATA_FOLDER: folder, PORT: String(port), HOST: '127.0.0.1' },
+})
+for (let i = 0; i < 100; i++) {
+  if (
+    await fetch(`${address}/api/machines`).then(
+      (r) => r.ok,
+      () => false,
+    )
+  )
+    break
+  await wait(100)
+}
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'],
+})
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  const picture = (name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` })
+  await page.goto(address)
+  await page.getByRole('link', { name: 'Shavings press' }).waitFor()
+  await picture('machines')
+  await page.getByRole('link', { name: 'Shavings press' }).click()
+  await page.getByRole('link', { name: 'Brief' }).click()
+  await page.getByRole('heading', { name: 'Brief' }).waitFor()
+  await picture('brief')
+  await page.getByRole('link', { name: 'Sheet' }).click()
+  await page.locator('[data-component="V1"]').click()
+  await wait(200)
+  await picture('sheet')
+  await page.getByRole('link', { name: 'Sizes' }).click()
+  await page.getByTestId('card-bore').waitFor()
+  await picture('sizes')
+  await page.getByRole('link', { name: /^Run/ }).click()
+  await page.getByTestId('run').click()
+  await page.getByTestId('instant').waitFor()
+  await page.getByTestId('instant').fill('4.8')
+  await wait(600)
+  await picture('run')
+} finally {
+  await browser.close()
+  server.kill()
+  rmSync(folder, { recursive: true, force: true })
+}

@@ -1,0 +1,67 @@
+/** What the browser tests do again and again. */
+import { expect, type Locator, type Page } from '@playwright/test'
+
+export async function newMachine(page: Page, name: string): Promise<void> {
+  await page.goto('/')
+  await page.getByTestId('new-machine').click()
+  await page.getByTestId('machine-name-field').fill(name)
+  await page.getByRole('button', { name: 'Create' }).click()
+  await expect(page.getByTestId('machine-name')).toHaveText(name)
+  await step(page, 'Sheet')
+}
+export const step = (page: Page, name: string) =>
+  page
+    .getByRole('navigation', { name: 'Steps' })
+    .getByRole('link', { name: new RegExp(`^${name}`) })
+    .click()
+
+export async function openMachine(page: Page, name: string, at = 'Sheet'): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('link', { name, exact: true }).click()
+  await expect(page.getByTestId('machine-name')).toHaveText(name)
+  await step(page, at)
+}
+export const saved = (page: Page) =>
+  expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved')
+
+/** Types a plain word into the palette and places what it finds at a point of the sheet. */
+export async function place(page: Page, word: string, x: number, y: number): Promise<void> {
+  const search = page.getByTestId('palette-search')
+  await search.fill(word)
+  await expect(page.getByRole('option').first()).toBeVisible()
+  await search.press('Enter')
+  const box = (await page.getByTestId('sheet').boundingBox())!
+  await page.mouse.move(box.x + x, box.y + y)
+  await page.mouse.click(box.x + x, box.y + y)
+}
+async function middle(locator: Locator): Promise<{ x: number; y: number }> {
+  const box = (await locator.boundingBox())!
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+}
+export const port = (page: Page, component: string, name: string) =>
+  page.locator(`[data-item="port:${component}:${name}"] .port-dot`)
+
+/** Drags a pipe from one place to another. */
+export async function lay(page: Page, from: Locator, to: Locator): Promise<void> {
+  const [a, b] = [await middle(from), await middle(to)]
+  await page.mouse.move(a.x, a.y)
+  await page.mouse.down()
+  await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2)
+  await page.mouse.move(b.x, b.y)
+  await page.mouse.up()
+}
+export const pipes = (page: Page) => page.locator('[data-pipe]')
+export const components = (page: Page) => page.locator('[data-component]')
+
+export async function run(page: Page): Promise<void> {
+  await page.getByTestId('run').click()
+  await expect(page.getByTestId('run')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByTestId('instant')).toBeVisible()
+}
+export async function goTo(page: Page, t: number): Promise<void> {
+  await page.getByTestId('instant').fill(String(t))
+  await expect(page.getByTestId('time')).toHaveText(`${t.toFixed(2)} s`)
+}
+export const reading = (page: Page, component: string) =>
+  page.locator(`[data-component="${component}"] [data-reading]`)
+export const number = async (locator: Locator) => Number.parseFloat((await locator.textContent())!)

@@ -1,0 +1,219 @@
+import { expect, test } from '@playwright/test'
+import {
+  components,
+  goTo,
+  lay,
+  newMachine,
+  number,
+  openMachine,
+  pipes,
+  place,
+  port,
+  reading,
+  run,
+  saved,
+  step,
+} from './desk'
+
+test('draws a circuit from nothing, runs it, reads a pressure, and finds it again', async ({ page }) => {
+  await newMachine(page, 'Trial unit')
+  await expect(page.getByText('An empty sheet')).toBeVisible()
+  await place(page, 'tank', 300, 600)
+  await place(page, 'pump', 300, 450)
+  await place(page, 'motor', 120, 450)
+  await place(page, 'relief', 480, 450)
+  await place(page, 'reservoir', 480, 600)
+  await expect(components(page)).toHaveCount(5)
+  // the checks say what is missing, at its place
+  await expect(page.getByTestId('findings')).toContainText('errors')
+  await lay(page, port(page, 'P1', 'S'), port(page, 'Z1', 'T'))
+  await lay(page, port(page, 'Z2', 'W'), port(page, 'P1', 'W'))
+  await lay(page, port(page, 'P1', 'P'), port(page, 'V1', 'P'))
+  await lay(page, port(page, 'V1', 'T'), port(page, 'Z3', 'T'))
+  await expect(pipes(page)).toHaveCount(4)
+  await expect(page.getByTestId('findings')).toContainText('Checks pass')
+
+  // a gauge whose pipe ends on another pipe makes a joint with its dot
+  await place(page, 'gauge', 380, 200)
+  const line = page.locator('[data-pipe="L3"] .pipe-line')
+  const points = (await line.getAttribute('points'))!.split(' ').map((p) => p.split(',').map(Number))
+  expect(points.length).toBeGreaterThanOrEqual(2)
+  for (let i = 1; i < points.length; i++)
+    expect(points[i][0] === points[i - 1][0] || points[i][1] === points[i - 1][1]).toBe(true)
+  await lay(page, port(page, 'S1', 'P'), page.locator('[data-flow="L3"]'))
+  await expect(page.locator('.joint')).toHaveCount(1)
+  await expect(pipes(page)).toHaveCount(6)
+  await saved(page)
+
+  await step(page, 'Run')
+  await run(page)
+  await goTo(page, 3)
+  expect(await number(reading(page, 'S1'))).toBeCloseTo(146, 0)
+
+  await page.reload()
+  await expect(components(page)).toHaveCount(6)
+  await expect(page.locator('.joint')).toHaveCount(1)
+  await run(page)
+  await goTo(page, 3)
+  expect(await number(reading(page, 'S1'))).toBeCloseTo(146, 0)
+})
+
+test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) => {
+  await openMachine(page, 'Relief rig')
+  await expect(components(page)).toHaveCount(12)
+  const relief = page.locator('[data-component="V1"]')
+  const state = async () => [
+    await relief.locator('g[transform^="translate"]').first().getAttribute('transform'),
+    await relief.locator('.symbol').getAttribute('transform'),
+    await page.locator('[data-pipe="L4"] .pipe-line').getAttribute('points'),
+  ]
+  const first = await state()
+  const box = (await relief.locator('.component-reach').boundingBox())!
+  const at = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  await page.mouse.move(at.x, at.y)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 20, at.y + 10)
+  await page.mouse.move(at.x + 40, at.y + 20)
+  await page.mouse.up()
+  const moved = await state()
+  expect(moved[0]).not.toBe(first[0])
+  expect(moved[2]).not.toBe(first[2])
+  const sheet = page.getByTestId('sheet')
+  await sheet.press('r')
+  await expect(relief.locator('.symbol')).toHaveAttribute('transform', 'rotate(90)')
+  await sheet.press('m')
+  await expect(relief.locator('.symbol')).toHaveAttribute('transform', /scale\(-1 1\)/)
+  await sheet.press('ArrowRight')
+  await sheet.press('Delete')
+  await expect(components(page)).toHaveCount(11)
+  // the line it stood on has healed: two pipes have become one
+  await expect(page.locator('.joint')).toHaveCount(1)
+  for (let i = 0; i < 5; i++) await sheet.press('Control+z')
+  expect(await state()).toEqual(first)
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
+  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Redo' }).click()
+  await expect(components(page)).toHaveCount(11)
+  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(components(page)).toHaveCount(12)
+  await saved(page)
+})
+
+test('zooms, pans and fits', async ({ page }) => {
+  await openMachine(page, 'Relief rig')
+  const layer = page.locator('.layer')
+  const style = () => layer.evaluate((e) => (e as HTMLElement).style.transform)
+  const first = await style()
+  const box = (await page.getByTestId('sheet').boundingBox())!
+  await page.mouse.move(box.x + 30, box.y + 500)
+  await page.mouse.wheel(0, -200)
+  await expect.poll(style).not.toBe(first)
+  const zoomed = await style()
+  await page.mouse.down()
+  await page.mouse.move(box.x + 90, box.y + 540)
+  await page.mouse.up()
+  expect(await style()).not.toBe(zoomed)
+  await page.getByRole('button', { name: 'Fit to window' }).click()
+  await expect.poll(style).toBe(first)
+})
+
+test('edits values with units, in either unit system, and says what is wrong at the field', async ({
+  page,
+}) => {
+  await openMachine(page, 'Relief rig')
+  await page.locator('[data-component="V3"]').click()
+  const setting = page.getByRole('textbox', { name: 'Setting', exact: true })
+  await expect(setting).toHaveValue('160 bar')
+  await setting.fill('2000 psi')
+  await setting.press('Enter')
+  await expect(setting).toHaveValue('137.9 bar')
+  await expect(page.locator('[data-component="V3"] .caption')).toContainText('137.9 bar')
+  await page.getByRole('combobox', { name: 'Units' }).selectOption('us')
+  await expect(setting).toHaveValue('2000 psi')
+  await expect(page.locator('[data-component="P1"] .caption')).toContainText('0.9764 in³/rev')
+  await setting.fill('1450')
+  await setting.press('Enter')
+  await expect(setting).toHaveValue('1450 psi')
+  await page.getByRole('combobox', { name: 'Units' }).selectOption('metric')
+  await expect(setting).toHaveValue('99.974 bar')
+  await setting.fill('2,5 bar')
+  await setting.press('Enter')
+  await expect(setting).toHaveValue('2.5 bar')
+
+  await setting.fill('12 furlong')
+  await setting.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('Unknown unit "furlong"')
+  await expect(setting).toHaveValue('12 furlong')
+  await setting.press('Escape')
+  await expect(setting).toHaveValue('2.5 bar')
+  // an absurd value is kept and named, and the run is held back
+  await setting.fill('99999 bar')
+  await setting.press('Enter')
+  await expect(page.getByRole('alert')).toContainText('outside what is possible')
+  await expect(page.locator('[data-component="V3"]')).toHaveClass(/marked-error/)
+  await step(page, 'Run')
+  await expect(page.getByTestId('run')).toBeDisabled()
+  await step(page, 'Sheet')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByTestId('findings')).toContainText('Checks pass')
+  await saved(page)
+})
+
+test('names a circuit that cannot be run at the component concerned', async ({ page }) => {
+  await openMachine(page, 'Shavings press')
+  await page
+    .locator('[data-pipe="L4"]')
+    .locator('.pipe-reach')
+    .click({ force: true, position: { x: 20, y: 1 } })
+  await page.getByTestId('sheet').press('Delete')
+  await expect(page.locator('[data-component="V1"]')).toHaveClass(/marked-error/)
+  await page.getByTestId('findings').click()
+  await expect(page.getByText('Port P of 1-0V1 (protected line) is open.')).toBeVisible()
+  await expect(page.getByText(/The line of 1-0P1 has no relief valve/)).toBeVisible()
+  await page.getByRole('button', { name: /has no relief valve/ }).click()
+  await expect(page.locator('[data-component="P1"]')).toHaveClass(/selected/)
+  await step(page, 'Run')
+  await expect(page.getByTestId('run')).toBeDisabled()
+  await expect(page.getByTestId('tape')).toContainText('cannot be run yet')
+  await step(page, 'Sheet')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByTestId('findings')).toContainText('Checks pass')
+  await saved(page)
+})
+
+test('writes a sheet file and reads it back; a bad one changes nothing', async ({ page }) => {
+  await openMachine(page, 'Relief rig')
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as a file' }).click(),
+  ])
+  expect(download.suggestedFilename()).toBe('relief-rig.json')
+  const path = await download.path()
+  await newMachine(page, 'Copy of the rig')
+  await page.getByTestId('import').setInputFiles(path)
+  await expect(components(page)).toHaveCount(12)
+  await page.getByTestId('import').setInputFiles({
+    name: 'x.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"oar-bench-sheet","version":7}'),
+  })
+  await expect(page.getByRole('alert')).toContainText('Nothing was changed')
+  await expect(components(page)).toHaveCount(12)
+  await saved(page)
+})
+
+test('places, turns, moves and deletes with the keyboard alone', async ({ page }) => {
+  await newMachine(page, 'By keyboard')
+  await page.getByTestId('sheet').focus()
+  await page.keyboard.press('/')
+  await page.keyboard.type('cylinder')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('r')
+  await page.keyboard.press('Enter')
+  await expect(components(page)).toHaveCount(1)
+  await expect(page.locator('[data-component="A1"] .symbol')).toHaveAttribute('transform', 'rotate(90)')
+  const before = await page.locator('[data-component="A1"] > g').first().getAttribute('transform')
+  await page.keyboard.press('ArrowLeft')
+  await expect(page.locator('[data-component="A1"] > g').first()).not.toHaveAttribute('transform', before!)
+  await page.keyboard.press('Delete')
+  await expect(components(page)).toHaveCount(0)
+})

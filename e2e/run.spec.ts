@@ -1,0 +1,128 @@
+import { expect, test } from '@playwright/test'
+import { components, goTo, number, openMachine, reading, run, saved, step } from './desk'
+
+test('runs the press: the tape moves rod and spool and colours the oil', async ({ page }) => {
+  await openMachine(page, 'Shavings press', 'Run')
+  await run(page)
+  const rod = page.locator('[data-component="A1"] [data-part="rod"]').first()
+  const spool = page.locator('[data-component="V3"] [data-part="spool"]').first()
+  const shift = (l: typeof rod) =>
+    l.evaluate((e) => Number(/translateX\((.*)px\)/.exec((e as unknown as HTMLElement).style.transform)?.[1]))
+  const oil = (pipe: string) =>
+    page.locator(`[data-oil-pipe="${pipe}"]`).evaluate((e) => getComputedStyle(e).stroke)
+  const way = (pipe: string) => page.locator(`[data-flow="${pipe}"]`).getAttribute('data-way')
+
+  await goTo(page, 0)
+  expect(await shift(rod)).toBeCloseTo(0, 1)
+  const cold = await oil('L3')
+  await goTo(page, 3)
+  const stroke = await number(reading(page, 'A1'))
+  expect(stroke).toBeGreaterThan(200)
+  expect(await shift(rod)).toBeCloseTo((6 * stroke) / 600, 1)
+  expect(await shift(spool)).toBeCloseTo(4, 1)
+  expect(await way('L12')).toBe('1')
+  expect(await way('L4')).toBe('0')
+  await goTo(page, 7)
+  expect(await oil('L3')).not.toBe(cold)
+  expect(await way('L4')).toBe('1')
+  expect(await number(reading(page, 'S1'))).toBeGreaterThan(170)
+  await goTo(page, 10)
+  expect(await shift(spool)).toBeCloseTo(-4, 1)
+  expect(await way('L12')).toBe('-1')
+
+  // what happened is marked, and a mark leads to its instant and its place
+  const marks = page.getByTestId('conditions').getByRole('button')
+  for (const words of ['open, flow', 'cavitation', 'reaches its extended stop', 'meets the work-piece'])
+    await expect(marks.and(page.getByRole('button', { name: new RegExp(words) })).first()).toBeVisible()
+  await page.getByRole('button', { name: /reaches its extended stop/ }).click()
+  await expect(page.locator('[data-component="A1"]')).toHaveClass(/selected/)
+  expect(Number.parseFloat((await page.getByTestId('time').textContent())!)).toBeGreaterThan(5)
+
+  // charts are there and can be chosen
+  await expect(page.locator('.apexcharts-line-series path').first()).toBeVisible()
+  await page.getByRole('button', { name: 'Flow', exact: true }).click()
+  await expect(page.getByTestId('tape')).toContainText('Flow, L/min')
+
+  // a component says what it is doing
+  await page.getByRole('button', { name: 'Properties' }).click()
+  await page.locator('[data-component="V1"]').click()
+  await goTo(page, 7)
+  await expect(page.getByTestId('doing')).toContainText('Open, passing')
+  await goTo(page, 3)
+  await expect(page.getByTestId('doing')).toContainText('below its cracking pressure')
+})
+
+test('answers a changed setting and a valve turned round; keeps a run and lays it over a new one', async ({
+  page,
+}) => {
+  await openMachine(page, 'Shavings press', 'Run')
+  await run(page)
+  await goTo(page, 7)
+  const before = await number(reading(page, 'S1'))
+  await page.getByTestId('keep').click()
+  await page.getByLabel('Name of the run').fill('Relief at 200 bar')
+  await page.getByRole('button', { name: 'Keep this run' }).click()
+  await expect(page.getByTestId('kept-runs')).toContainText('(1)')
+
+  await page.getByRole('button', { name: 'Properties' }).click()
+  await page.locator('[data-component="V1"]').click()
+  const setting = page.getByRole('textbox', { name: 'Setting', exact: true })
+  await setting.fill('120 bar')
+  await setting.press('Enter')
+  await expect(page.getByTestId('tape')).toContainText('The sheet has changed since this run')
+  await run(page)
+  await goTo(page, 7)
+  expect(await number(reading(page, 'S1'))).toBeLessThan(before - 50)
+
+  // laid over: the kept run is drawn dashed beside the new one
+  const curves = page.locator('.apexcharts-line-series .apexcharts-series')
+  const own = await curves.count()
+  await page.getByTestId('kept-runs').click()
+  await page.getByRole('button', { name: 'Lay over' }).click()
+  await expect(curves).toHaveCount(own * 2)
+  await page.keyboard.press('Escape')
+
+  // the check valve turned round shuts the way
+  await page.locator('[data-component="V2"]').click()
+  await page.getByRole('button', { name: 'Turn round' }).click()
+  await run(page)
+  await goTo(page, 7)
+  expect(await number(reading(page, 'A1'))).toBeLessThan(1)
+
+  // everything is still there after a reload, and opens with the sheet it came from
+  await saved(page)
+  await page.reload()
+  await page.getByTestId('kept-runs').click()
+  await page.getByRole('button', { name: 'Open', exact: true }).click()
+  await expect(page.getByTestId('tape')).toContainText('The sheet has changed since this run')
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Bring back its sheet' }).click()
+  await goTo(page, 7)
+  expect(await number(reading(page, 'S1'))).toBeCloseTo(before, 1)
+  await expect(page.locator('[data-component="V1"] .caption')).toContainText('200 bar')
+  await saved(page)
+})
+
+test('edits the schedule, and the run follows it', async ({ page }) => {
+  await openMachine(page, 'Relief rig', 'Run')
+  await page.getByTestId('edit-schedule').click()
+  const pane = page.getByRole('complementary', { name: 'Schedule' })
+  await pane.getByRole('button', { name: 'Another schedule' }).click()
+  await pane.getByRole('textbox', { name: 'Name' }).fill('Piloted at once')
+  await pane.getByRole('textbox', { name: 'Name' }).press('Tab')
+  const first = pane.getByRole('textbox', { name: 'At' }).first()
+  await first.fill('0.2 s')
+  await first.press('Enter')
+  await run(page)
+  await goTo(page, 0.8)
+  // the pilot-operated valve takes the flow at 160 bar, under the 180 bar of the other
+  expect(await number(reading(page, 'S1'))).toBeLessThan(160)
+  await pane.getByRole('combobox', { name: 'Position' }).first().selectOption({ label: 'centre' })
+  await run(page)
+  await goTo(page, 0.8)
+  expect(await number(reading(page, 'S1'))).toBeGreaterThan(160)
+  await expect(components(page)).toHaveCount(12)
+  await step(page, 'Sheet')
+  for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click()
+  await saved(page)
+})
