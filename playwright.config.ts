@@ -18,7 +18,7 @@ export default defineConfig({
   workers: 1,
   forbidOnly: true,
   outputDir: 'test-results/browser',
-  reporter: [['list'], ['json']],
+  reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : 'list',
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },

@@ -1,4 +1,5 @@
 /** What the browser tests do again and again. */
+import { readFileSync } from 'node:fs'
 import { expect, type Locator, type Page } from '@playwright/test'
 
 export async function newMachine(page: Page, name: string): Promise<void> {
@@ -21,6 +22,14 @@ export async function openMachine(page: Page, name: string, at = 'Sheet'): Promi
   await expect(page.getByTestId('machine-name')).toHaveText(name)
   await step(page, at)
 }
+/** Opens a machine of its own with the sheet of a demo machine, so that tests do not meet. */
+export async function openCopy(page: Page, file: string, name: string, at = 'Sheet'): Promise<void> {
+  const sheet = JSON.parse(readFileSync(`demo/sheets/${file}.json`, 'utf8'))
+  const { id } = await (await page.request.post('/api/machines', { data: { name } })).json()
+  const detail = await (await page.request.get(`/api/machines/${id}`)).json()
+  await page.request.put(`/api/sheets/${detail.sheet.id}`, { data: { revision: 1, sheet } })
+  await openMachine(page, name, at)
+}
 export const saved = (page: Page) =>
   expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved')
 
@@ -28,7 +37,7 @@ export const saved = (page: Page) =>
 export async function place(page: Page, word: string, x: number, y: number): Promise<void> {
   const search = page.getByTestId('palette-search')
   await search.fill(word)
-  await expect(page.getByRole('option').first()).toBeVisible()
+  await expect(page.getByTestId('palette-options').getByRole('option').first()).toBeVisible()
   await search.press('Enter')
   const box = (await page.getByTestId('sheet').boundingBox())!
   await page.mouse.move(box.x + x, box.y + y)
@@ -40,6 +49,12 @@ async function middle(locator: Locator): Promise<{ x: number; y: number }> {
 }
 export const port = (page: Page, component: string, name: string) =>
   page.locator(`[data-item="port:${component}:${name}"] .port-dot`)
+
+/** Clicks a pipe in the middle of its longest part. */
+export async function clickPipe(page: Page, id: string): Promise<void> {
+  const at = await middle(page.locator(`[data-flow="${id}"]`))
+  await page.mouse.click(at.x, at.y)
+}
 
 /** Drags a pipe from one place to another. */
 export async function lay(page: Page, from: Locator, to: Locator): Promise<void> {

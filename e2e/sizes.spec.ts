@@ -1,9 +1,10 @@
 import { expect, test } from '@playwright/test'
-import { openMachine, saved, step } from './desk'
+import { openCopy, openMachine, saved, step } from './desk'
 
 test('sizes from the brief, with the numbers put in, and hands over to the sheet', async ({ page }) => {
-  await openMachine(page, 'Shavings press', 'Sizes')
+  await openCopy(page, 'shavings-press', 'Sized', 'Sizes')
   const bore = page.getByTestId('card-bore')
+  // the brief of a new machine has the same figures as the press
   await expect(bore.getByTestId('answer')).toHaveText('80 mm')
   await expect(bore).toContainText('60 kN / (93 % · (160 bar − 10 bar) − 5 bar)')
   await expect(page.getByText('10 of 10 values')).toBeVisible()
@@ -27,17 +28,11 @@ test('sizes from the brief, with the numbers put in, and hands over to the sheet
   await expect(page.getByText('10 of 10 values')).toBeVisible()
   await page.getByRole('combobox', { name: 'Units' }).selectOption('us')
   await expect(bore.getByTestId('answer')).toHaveText('4.921 in')
-  await expect(bore).toContainText('2.473e+4 lbf'.replace('2.473e+4', '24729'))
+  await expect(bore).toContainText('24729 lbf')
   await page.getByRole('combobox', { name: 'Units' }).selectOption('metric')
   await page.reload()
   await expect(page.getByText('10 of 10 values')).toBeVisible()
 
-  // back to what the demo had
-  await step(page, 'Brief')
-  await force.fill('60 kN')
-  await force.press('Enter')
-  await step(page, 'Sizes')
-  await page.getByRole('button', { name: 'Take all over to the sheet' }).click()
   await saved(page)
 })
 

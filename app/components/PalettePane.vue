@@ -65,7 +65,11 @@ function pick(kind: AnyKind | null) {
           data-testid="palette-search"
           @change="word = $event.target.value"
         />
-        <ComboboxOptions v-if="word" class="menu absolute top-full right-2 left-2 max-h-80 overflow-auto">
+        <ComboboxOptions
+          v-if="word"
+          data-testid="palette-options"
+          class="menu absolute top-full right-2 left-2 max-h-80 overflow-auto"
+        >
           <ComboboxOption
             v-for="kind in found"
             :key="kind.name"

@@ -58,7 +58,7 @@ function takeAll() {
 </script>
 
 <template>
-  <main class="min-h-0 flex-1 overflow-auto bg-paper">
+  <main class="min-h-0 flex-1 overflow-auto bg-paper" tabindex="0" aria-label="Sizes">
     <div class="mx-auto max-w-5xl px-6 py-6">
       <div class="mb-4 flex flex-wrap items-baseline gap-x-4">
         <h1 class="font-lettering text-2xl font-medium">Sizes</h1>

@@ -51,7 +51,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 <template>
   <div class="flex h-full flex-col">
     <AppHeader />
-    <main class="min-h-0 flex-1 overflow-auto bg-paper">
+    <main class="min-h-0 flex-1 overflow-auto bg-paper" tabindex="0" aria-label="Machines">
       <div class="mx-auto max-w-4xl px-6 py-6">
         <div class="mb-4 flex items-baseline">
           <h1 class="font-lettering text-2xl font-medium">Machines</h1>

@@ -1,6 +1,6 @@
 /** The run on the sheet, the instant looked at, and the runs that are kept. */
 import { acceptHMRUpdate, defineStore } from 'pinia'
-import { proxy, wrap } from 'comlink'
+import { proxy, wrap, type Remote } from 'comlink'
 import { decodeRun, encodeRun } from '@oar-bench/core/formats/run-file'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { RunResult } from '@oar-bench/core/simulate/result'
@@ -27,7 +27,8 @@ export const useRun = defineStore('run', () => {
   const problem = ref('')
   const kept = ref<RunRow[]>([])
   const keeping = ref(false)
-  let worker: Worker | undefined
+  /** One worker with its one proxy: a proxy that is let go closes its end for good. */
+  let solver: { worker: Worker; remote: Remote<Solver> } | undefined
   let ask = 0
 
   /** True where the sheet has changed since the shown run. */
@@ -50,13 +51,17 @@ export const useRun = defineStore('run', () => {
     problem.value = ''
     solving.value = true
     progress.value = 0
-    worker ??= new Worker(new URL('../workers/simulate.worker.ts', import.meta.url), { type: 'module' })
-    const current = worker
+    if (!solver) {
+      const worker = new Worker(new URL('../workers/simulate.worker.ts', import.meta.url), { type: 'module' })
+      solver = { worker, remote: wrap<Solver>(worker) }
+    }
+    const current = solver
     try {
       const failed = new Promise<never>((_, reject) => {
-        current.onerror = (event) => reject(new Error(event.message || 'The solver could not be started.'))
+        current.worker.onerror = (event) =>
+          reject(new Error(event.message || 'The solver could not be started.'))
       })
-      const solved = wrap<Solver>(current).solve(
+      const solved = current.remote.solve(
         sheet,
         drawing.scheduleId,
         proxy((share: number) => {
@@ -74,8 +79,8 @@ export const useRun = defineStore('run', () => {
       if (result.stopped) problem.value = result.stopped.message
     } catch (error) {
       if (own === ask) problem.value = `The run failed: ${(error as Error).message}`
-      current.terminate()
-      if (worker === current) worker = undefined
+      current.worker.terminate()
+      if (solver === current) solver = undefined
     } finally {
       if (own === ask) solving.value = false
     }
@@ -84,8 +89,8 @@ export const useRun = defineStore('run', () => {
   function stop() {
     if (!solving.value) return
     ask++
-    worker?.terminate()
-    worker = undefined
+    solver?.worker.terminate()
+    solver = undefined
     solving.value = false
   }
 

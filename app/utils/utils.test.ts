@@ -24,7 +24,7 @@ describe('pressure ramp', () => {
     ])
   })
   it('rounds its end up', () =>
-    expect([0, 0.9, 1.4, 183, 201, 260].map(roundUp)).toEqual([1, 1, 2, 200, 250, 500]))
+    expect([0, 0.9, 1.4, 183, 201, 260].map((v) => roundUp(v))).toEqual([1, 1, 2, 200, 250, 500]))
 })
 
 describe('traces', () => {
