@@ -217,3 +217,12 @@ test('places, turns, moves and deletes with the keyboard alone', async ({ page }
   await page.keyboard.press('Delete')
   await expect(components(page)).toHaveCount(0)
 })
+
+test('an empty sheet offers an example that passes the checks', async ({ page }) => {
+  await newMachine(page, 'From the example')
+  await page.getByRole('button', { name: 'Draw a power unit' }).click()
+  await expect(components(page)).toHaveCount(6)
+  await expect(page.getByTestId('findings')).toContainText('Checks pass')
+  await expect(page.getByText('An empty sheet')).toHaveCount(0)
+  await saved(page)
+})

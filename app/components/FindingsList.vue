@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** What is wrong with the sheet, with its cure; choosing one goes to its place. */
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { CircleAlert, CircleCheck, TriangleAlert } from 'lucide-vue-next'
 import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
 
@@ -28,17 +27,14 @@ function go(f: Finding) {
 </script>
 
 <template>
-  <Popover class="relative">
-    <PopoverButton class="button" data-testid="findings">
+  <PopUp testid="findings" panel-class="w-96 p-1">
+    <template #button>
       <CircleAlert v-if="drawing.errors.length" :size="16" class="text-error" aria-hidden="true" />
       <TriangleAlert v-else-if="warnings.length" :size="16" class="text-caution" aria-hidden="true" />
       <CircleCheck v-else :size="16" class="text-good" aria-hidden="true" />
       {{ words }}
-    </PopoverButton>
-    <PopoverPanel
-      v-slot="{ close }"
-      class="menu absolute bottom-full left-0 mb-1 max-h-80 w-96 overflow-auto p-1"
-    >
+    </template>
+    <template #default="{ close }">
       <p v-if="!drawing.findings.length" class="px-3 py-2 text-soft">
         The sheet can be run. The checks find nothing; they do not replace a qualified person's judgement.
       </p>
@@ -57,6 +53,6 @@ function go(f: Finding) {
         <span class="block">{{ f.message }}</span>
         <span v-if="f.cure" class="block text-[13px] text-soft">{{ f.cure }}</span>
       </button>
-    </PopoverPanel>
-  </Popover>
+    </template>
+  </PopUp>
 </template>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** The runs that are kept: open one, lay one over the run on the sheet, rename, delete. */
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { Layers, Trash2 } from 'lucide-vue-next'
 
 const run = useRun()
@@ -8,11 +7,9 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 </script>
 
 <template>
-  <Popover class="relative">
-    <PopoverButton class="button" data-testid="kept-runs">
-      <Layers :size="16" aria-hidden="true" />Kept runs ({{ run.kept.length }})
-    </PopoverButton>
-    <PopoverPanel class="menu absolute right-0 bottom-full mb-1 max-h-96 w-96 overflow-auto p-2">
+  <PopUp testid="kept-runs" panel-class="w-96 p-2">
+    <template #button> <Layers :size="16" aria-hidden="true" />Kept runs ({{ run.kept.length }}) </template>
+    <template #default>
       <p v-if="run.overlay" class="mb-2 flex items-center justify-between rounded bg-accent-paper px-2 py-1">
         Laid over, dashed: {{ run.overlay.name }}
         <button class="button" @click="run.layOver(undefined)">Take off</button>
@@ -57,6 +54,6 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
           </div>
         </li>
       </ul>
-    </PopoverPanel>
-  </Popover>
+    </template>
+  </PopUp>
 </template>

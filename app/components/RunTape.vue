@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The strip below the sheet: commands, conditions and charts over time, and the instant looked at. */
 import { useElementSize, useRafFn } from '@vueuse/core'
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { Activity, Pause, Play, Save, Square, StepBack, Zap } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
 import { shownUnit } from '@oar-bench/core/units/quantities'
@@ -291,9 +290,9 @@ const kJ = (v: number) => show(v, 'energy', 4)
             {{ chartWords[q] }}
           </button>
         </div>
-        <Popover class="relative">
-          <PopoverButton class="button"><Activity :size="16" aria-hidden="true" />Signals</PopoverButton>
-          <PopoverPanel class="menu absolute bottom-full left-0 mb-1 max-h-96 w-80 overflow-auto p-2">
+        <PopUp panel-class="w-80 p-2">
+          <template #button><Activity :size="16" aria-hidden="true" />Signals</template>
+          <template #default>
             <fieldset v-for="q in charts" :key="q" class="mb-2">
               <legend class="heading">{{ chartWords[q] }}, up to {{ mostTraces }}</legend>
               <label
@@ -310,13 +309,11 @@ const kJ = (v: number) => show(v, 'energy', 4)
                 {{ shortLabel(result, index) }}
               </label>
             </fieldset>
-          </PopoverPanel>
-        </Popover>
-        <Popover v-if="!run.shown?.id" class="relative">
-          <PopoverButton class="button" data-testid="keep"
-            ><Save :size="16" aria-hidden="true" />Keep</PopoverButton
-          >
-          <PopoverPanel v-slot="{ close }" class="menu absolute bottom-full left-0 mb-1 w-72 p-3" focus>
+          </template>
+        </PopUp>
+        <PopUp v-if="!run.shown?.id" testid="keep" panel-class="w-72 p-3">
+          <template #button><Save :size="16" aria-hidden="true" />Keep</template>
+          <template #default="{ close }">
             <form class="space-y-2" @submit.prevent="keep(close)">
               <label class="block">
                 <span class="mb-0.5 block text-[13px] text-soft">Name of the run</span>
@@ -330,13 +327,11 @@ const kJ = (v: number) => show(v, 'energy', 4)
               <p class="text-xs text-soft">Kept with the exact sheet it came from.</p>
               <button class="button-main" :disabled="run.keeping">Keep this run</button>
             </form>
-          </PopoverPanel>
-        </Popover>
-        <Popover class="relative">
-          <PopoverButton class="button">Balance</PopoverButton>
-          <PopoverPanel
-            class="menu absolute right-0 bottom-full mb-1 max-h-96 w-80 overflow-auto p-3 text-[13px]"
-          >
+          </template>
+        </PopUp>
+        <PopUp panel-class="w-80 p-3 text-[13px]">
+          <template #button>Balance</template>
+          <template #default>
             <h3 class="heading">Energy</h3>
             <dl class="grid grid-cols-[1fr_auto] gap-x-3">
               <dt>put in at shafts</dt>
@@ -372,22 +367,22 @@ const kJ = (v: number) => show(v, 'energy', 4)
               {{ result.statistics.events }} events. Results support a qualified person's judgement; they do
               not replace it.
             </p>
-          </PopoverPanel>
-        </Popover>
+          </template>
+        </PopUp>
       </template>
       <KeptRuns v-if="run.kept.length" />
-      <span v-if="run.outdated && result" class="text-caution" role="status">
-        The sheet has changed since this run.
-        <button
-          class="underline hover:text-accent"
-          title="Undo takes it back"
-          @click="drawing.apply(run.shown!.sheet)"
-        >
-          Bring back its sheet
-        </button>
-      </span>
-      <span v-else-if="run.shown?.id" class="truncate text-soft">{{ run.shown.name }}</span>
+      <span v-if="run.shown?.id && !run.outdated" class="truncate text-soft">{{ run.shown.name }}</span>
     </div>
+    <p v-if="run.outdated && result" class="shrink-0 px-3 pb-1 text-caution" role="status">
+      The sheet has changed since this run, so the sheet does not show it.
+      <button
+        class="underline hover:text-accent"
+        title="Undo takes it back"
+        @click="drawing.apply(run.shown!.sheet)"
+      >
+        Bring back its sheet
+      </button>
+    </p>
     <p v-if="run.problem" class="shrink-0 px-3 pb-1 text-error" role="alert">{{ run.problem }}</p>
 
     <div

@@ -2,8 +2,9 @@
 /** The sheet with what stands around it: palette and properties while drawing, the tape while running. */
 import { useEventListener } from '@vueuse/core'
 import { Cable, Download, Maximize, MousePointer2, PanelLeft, PanelRight, Upload } from 'lucide-vue-next'
-import { readSheetText, writeSheetText } from '@oar-bench/core/sheet/read'
+import { readSheet, readSheetText, writeSheetText } from '@oar-bench/core/sheet/read'
 import { placeText } from '@oar-bench/core/sheet/finding'
+import powerUnit from '../assets/examples/power-unit.json'
 
 const props = defineProps<{ running: boolean; shown: boolean }>()
 const drawing = useDrawing()
@@ -51,6 +52,12 @@ async function importFile(event: Event) {
     return desk.say(`Nothing was changed. ${placeText(read.problems[0].place)}: ${read.problems[0].message}`)
   drawing.apply(read.sheet)
   desk.say('')
+  void nextTick(() => canvas.value?.fit())
+}
+function drawExample() {
+  const read = readSheet(powerUnit)
+  if (!read.ok) return
+  drawing.apply({ ...read.sheet, title: drawing.sheet.title })
   void nextTick(() => canvas.value?.fit())
 }
 const showSchedule = ref(false)
@@ -188,6 +195,9 @@ const showSchedule = ref(false)
                 Press / and type a word, for example “pump”. Drag from port to port to lay a pipe; let go on
                 another pipe to join it.
               </p>
+              <button class="button-main pointer-events-auto mt-3" @click="drawExample">
+                Draw a power unit to start from
+              </button>
             </div>
           </div>
           <PressureLegend v-if="running && run.shown && !run.outdated" />

@@ -62,7 +62,7 @@ describe('headless runner', { timeout: 30_000 }, () => {
     ['a value that is none', [press, '--set', 'V1.setting=red'], 'Not a pressure'],
     ['an unknown component', [press, '--set', 'V99.setting=1 bar'], 'no component "V99"'],
     ['an unknown parameter', [press, '--set', 'V1.colour=1'], 'no parameter "colour"'],
-    ['a bad end', [press, '--until', '-1'], 'seconds above 0'],
+    ['a bad end', [press, '--until=-1'], 'seconds above 0'],
   ])('refuses %s with code 2', async (_what, args, words) => {
     const { code, err } = await simulate(...args)
     expect(code).toBe(2)

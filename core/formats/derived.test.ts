@@ -18,10 +18,11 @@ describe('derived documents', () => {
     const read = readSheetText(example)
     expect(read.ok ? '' : read.problems[0].message).toBe('')
   })
-  it('keeps the demo sheets as the program writes them', () => {
-    for (const name of readdirSync(new URL('../../demo/sheets', import.meta.url))) {
-      const read = readSheetText(file(`demo/sheets/${name}`))
-      expect(read.ok && writeSheetText(read.sheet)).toBe(file(`demo/sheets/${name}`))
-    }
+  it('keeps the demo sheets and the example as the program writes them', () => {
+    for (const folder of ['demo/sheets', 'app/assets/examples'])
+      for (const name of readdirSync(new URL(`../../${folder}`, import.meta.url))) {
+        const read = readSheetText(file(`${folder}/${name}`))
+        expect(read.ok && writeSheetText(read.sheet)).toBe(file(`${folder}/${name}`))
+      }
   })
 })

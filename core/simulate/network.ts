@@ -316,8 +316,8 @@ export class Network implements Problem {
     return this.isOil[node] && this.nodeState[node] >= 0 ? this.capacity[node] / this.modulus[node] : 0
   }
 
-  jacobian(t: number, y: Float64Array, values: Float64Array): void {
-    this.evaluate(t, y)
+  /** At the point of the last `rate`. */
+  jacobian(values: Float64Array): void {
     values.fill(0)
     const { nodeState, potential, capacity, inflow, modulus, isOil, fluid } = this
     for (let i = 0; i < potential.length; i++) {

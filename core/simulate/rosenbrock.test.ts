@@ -8,23 +8,27 @@ const prothero = (lambda: number): Problem => ({
   entries: 1,
   diagonal: Int32Array.of(0),
   rate: (t, y, rate) => void (rate[0] = -lambda * (y[0] - Math.cos(t)) - Math.sin(t)),
-  jacobian: (_t, _y, values) => void (values[0] = -lambda),
+  jacobian: (values) => void (values[0] = -lambda),
   timeDerivative(t, _y, rate) {
     rate[0] = -lambda * Math.sin(t) - Math.cos(t)
     return true
   },
 })
 /** A stiff chemical network (H. Robertson, 1966), in full. */
+let at: ArrayLike<number> & Iterable<number> = []
 const robertson: Problem = {
   n: 3,
   entries: 9,
   diagonal: Int32Array.of(0, 4, 8),
-  rate(_t, [a, b, c], rate) {
+  rate(_t, y, rate) {
+    const [a, b, c] = y
+    at = y
     rate[0] = -0.04 * a + 1e4 * b * c
     rate[2] = 3e7 * b * b
     rate[1] = -rate[0] - rate[2]
   },
-  jacobian(_t, [, b, c], v) {
+  jacobian(v) {
+    const [, b, c] = at
     v.set([-0.04, 1e4 * c, 1e4 * b, 0.04, -1e4 * c - 6e7 * b, -1e4 * b, 0, 6e7 * b, 0])
   },
   timeDerivative: () => false,

@@ -11,8 +11,8 @@ export interface Problem {
   readonly n: number
   /** f(t, y) into `rate`. */
   rate(t: number, y: Float64Array, rate: Float64Array): void
-  /** ∂f/∂y at (t, y) into `values`, in the order of the solver's pattern. */
-  jacobian(t: number, y: Float64Array, values: Float64Array): void
+  /** ∂f/∂y at the point of the last call of `rate` into `values`, in the order of the solver's pattern. */
+  jacobian(values: Float64Array): void
   /** ∂f/∂t at (t, y) into `rate`; false where f does not depend on t. */
   timeDerivative(t: number, y: Float64Array, rate: Float64Array): boolean
   /** Positions of the diagonal in the matrix values. */
@@ -142,7 +142,7 @@ export class Rosenbrock {
   step(limit: number): boolean {
     const { problem, solver, statistics, y, f0, ft, jac, matrix } = this
     problem.rate(this.t, y, f0)
-    problem.jacobian(this.t, y, jac)
+    problem.jacobian(jac)
     const moving = problem.timeDerivative(this.t, y, ft)
     statistics.evaluations++
     statistics.jacobians++

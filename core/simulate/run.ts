@@ -19,6 +19,8 @@ export interface RunOptions {
 const STEP_BUDGET = 2_000_000
 /** An instant is located to this precision, s. */
 const PRECISION = 1e-9
+/** The start and end of a condition are located to this precision, s. */
+const CONDITION_PRECISION = 1e-6
 const LONGEST_FIRST_STEP = 1e-3
 const STEPS_BETWEEN_PROGRESS = 500
 /** Absolute error allowed, as a share of each state's scale, per unit of relative tolerance. */
@@ -88,26 +90,16 @@ class Run {
           if (solver.statistics.steps > STEP_BUDGET)
             throw new Stop(`gave up after ${STEP_BUDGET} steps`, solver.worst)
           if (!solver.step(limit)) throw new Stop('the step size fell to nothing', solver.worst)
-          const event = this.eventShare()
-          if (event < 1) {
-            solver.interpolate(event, state)
-            this.finishInterval(event, balance)
+          const share = this.takeStep(balance)
+          if (share < 1) {
             this.fire()
-            solver.restart(
-              solver.tOld + event * (solver.t - solver.tOld),
-              state,
-              Math.min(solver.h, LONGEST_FIRST_STEP),
-            )
+            const at = solver.tOld + share * (solver.t - solver.tOld)
+            solver.restart(at, state, Math.min(solver.h, LONGEST_FIRST_STEP))
             solver.statistics.events++
             this.observe(solver.t, state)
             balance.restart()
             watch.look(solver.t)
             this.readGuards(this.guards)
-          } else {
-            this.finishInterval(1, balance)
-            const swap = this.guards
-            this.guards = this.guardsNow
-            this.guardsNow = swap
           }
           if (++next % STEPS_BETWEEN_PROGRESS === 0 && this.options.progress?.(solver.t, duration) === false)
             throw new Stop('ended by hand', -1)
@@ -146,14 +138,22 @@ class Run {
   }
 
   private lastSample = -1
+  /** Share and number of the step at which the network was last observed. */
+  private observed = -1
+  private observedStep = -1
 
   private observe(t: number, y: Float64Array): void {
+    this.observed = -1
     this.network.evaluate(t, y)
     this.network.observe()
   }
 
   private observeAt(share: number): number {
     const { solver, state } = this
+    if (share === this.observed && solver.statistics.steps === this.observedStep)
+      return solver.tOld + share * (solver.t - solver.tOld)
+    this.observed = share
+    this.observedStep = solver.statistics.steps
     solver.interpolate(share, state)
     const t = solver.tOld + share * (solver.t - solver.tOld)
     this.observe(t, state)
@@ -181,36 +181,58 @@ class Run {
     return false
   }
 
-  /** The share of the last step at which the first guard changes sides; 1 where none does. */
-  private eventShare(): number {
+  /**
+   * Takes account of the last step, up to the first guard that changes sides in it.
+   * @returns the share of the step that holds; below 1 the network is at that event
+   */
+  private takeStep(balance: Balance): number {
     const { solver } = this
-    if (!this.guards.length) return 1
-    let low = 0
-    let high = 1
-    this.observeAt(0.5)
-    if (this.guardsCrossed()) high = 0.5
-    else {
-      this.observeAt(1)
-      if (!this.guardsCrossed()) return 1
-      low = 0.5
-    }
     const length = solver.t - solver.tOld
+    this.observeAt(0.5)
+    if (this.guardsCrossed()) {
+      const event = this.locate(0, 0.5)
+      this.takeUpTo(0, 0.5 * event, length)
+      balance.takeMiddle()
+      this.takeUpTo(0.5 * event, event, length)
+      balance.takeEnd(event * length)
+      return event
+    }
+    this.takeUpTo(0, 0.5, length)
+    balance.takeMiddle()
+    this.observeAt(1)
+    if (this.guardsCrossed()) {
+      const event = this.locate(0.5, 1)
+      this.observeAt(0.5 * event)
+      balance.takeMiddle()
+      this.takeUpTo(0.5, event, length)
+      balance.takeEnd(event * length)
+      return event
+    }
+    this.takeUpTo(0.5, 1, length)
+    balance.takeEnd(length)
+    const swap = this.guards
+    this.guards = this.guardsNow
+    this.guardsNow = swap
+    return 1
+  }
+
+  /** The share of the last step, between two, at which a guard has just changed sides. */
+  private locate(low: number, high: number): number {
+    const length = this.solver.t - this.solver.tOld
     while ((high - low) * length > PRECISION && high - low > 1e-12) {
       const middle = 0.5 * (low + high)
       this.observeAt(middle)
       if (this.guardsCrossed()) high = middle
       else low = middle
     }
-    // at the far side, where the guard has changed
     return high
   }
 
-  /** Samples, conditions, extremes and balances of the last step up to a share of it. */
-  private finishInterval(share: number, balance: Balance): void {
+  /** Samples, conditions and extremes of a part of the last step; ends observed at its end. */
+  private takeUpTo(from: number, to: number, length: number): void {
     const { solver, recorder, watch } = this
     const { every } = this.compiled.settings
-    const length = solver.t - solver.tOld
-    const end = solver.tOld + share * length
+    const end = solver.tOld + to * length
     // samples strictly inside; one that falls on the end is taken with what holds after it
     while (this.samples * every < end * (1 - 1e-12)) {
       const at = this.samples * every
@@ -219,28 +241,21 @@ class Run {
       this.lastSample = at
       this.samples++
     }
-    let before = 0
-    for (const part of [0.5, 1]) {
-      const at = part * share
-      let t = this.observeAt(at)
-      if (watch.crossed) {
-        // when, by halving
-        let [low, high] = [before, at]
-        while ((high - low) * length > 1e-6) {
-          const middle = 0.5 * (low + high)
-          this.observeAt(middle)
-          if (watch.crossed) high = middle
-          else low = middle
-        }
-        watch.look(this.observeAt(high))
-        t = this.observeAt(at)
+    const t = this.observeAt(to)
+    if (watch.crossed) {
+      // when, by halving
+      let [low, high] = [from, to]
+      while ((high - low) * length > CONDITION_PRECISION) {
+        const middle = 0.5 * (low + high)
+        this.observeAt(middle)
+        if (watch.crossed) high = middle
+        else low = middle
       }
-      watch.look(t)
-      recorder.watch(t)
-      if (part === 0.5) balance.takeMiddle()
-      else balance.takeEnd(share * length)
-      before = at
+      watch.look(this.observeAt(high))
+      this.observeAt(to)
     }
+    watch.look(t)
+    recorder.watch(t)
   }
 
   /** Switches the elements whose guards changed sides; the network is at the event. */
