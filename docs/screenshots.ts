@@ -52,7 +52,7 @@ try {
   await page.getByRole('link', { name: /^Run/ }).click()
   await page.getByTestId('run').click()
   await page.getByTestId('instant').waitFor()
-  await page.getByTestId('instant').fill('4.8')
+  await page.getByTestId('instant').fill('7')
   await wait(600)
   await picture('run')
 } finally {

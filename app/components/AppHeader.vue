@@ -46,7 +46,9 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
 <template>
   <header class="flex h-11 shrink-0 items-center gap-3 border-b border-rule bg-pane px-3">
     <NuxtLink to="/" class="flex items-center gap-2 font-lettering text-lg font-medium hover:text-accent">
-      <img src="/icon.svg" alt="" class="size-6" />Oar Bench
+      <img src="/icon.svg" alt="" class="size-6" /><span class="whitespace-nowrap max-lg:sr-only"
+        >Oar Bench</span
+      >
     </NuxtLink>
     <template v-if="step && drawing.machine">
       <span class="max-w-56 truncate border-l border-rule pl-3 font-semibold" data-testid="machine-name">{{
@@ -66,7 +68,7 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
         </NuxtLink>
       </nav>
       <span
-        class="ml-auto flex items-center gap-1.5 text-[13px]"
+        class="ml-auto flex items-center gap-1.5 text-[13px] whitespace-nowrap"
         data-testid="save-state"
         :data-state="drawing.saveState"
         role="status"

@@ -8,7 +8,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 
 <template>
   <PopUp testid="kept-runs" panel-class="w-96 p-2">
-    <template #button> <Layers :size="16" aria-hidden="true" />Kept runs ({{ run.kept.length }}) </template>
+    <template #button> <Layers :size="16" aria-hidden="true" />Kept ({{ run.kept.length }}) </template>
     <template #default>
       <p v-if="run.overlay" class="mb-2 flex items-center justify-between rounded bg-accent-paper px-2 py-1">
         Laid over, dashed: {{ run.overlay.name }}

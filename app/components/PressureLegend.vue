@@ -3,19 +3,25 @@
 const desk = useDesk()
 const { number, unit } = useUnits()
 const { dark } = useTheme()
-const gradient = computed(() => `linear-gradient(to right, ${rampColours(dark.value).join(', ')})`)
-const ticks = [0, 0.25, 0.5, 0.75, 1]
+const gradient = computed(() => `linear-gradient(to top, ${rampColours(dark.value).join(', ')})`)
+const ticks = [1, 0.75, 0.5, 0.25, 0]
 </script>
 
 <template>
   <figure
-    class="pointer-events-none absolute right-3 bottom-3 w-56 rounded bg-paper/85 px-2 py-1 text-xs text-soft"
+    class="pointer-events-none absolute top-14 right-2 flex w-16 flex-col rounded bg-paper/85 px-1 py-1 text-xs text-soft"
     aria-label="Pressure colours"
+    title="Dashed where the oil cavitates; arrows show the flow"
   >
-    <div class="h-2.5 border border-rule" :style="{ background: gradient }" />
-    <div class="flex justify-between">
-      <span v-for="t in ticks" :key="t">{{ number(t * desk.fullPressure, 'pressure', 3) }}</span>
+    <figcaption class="text-right">{{ unit('pressure') }}</figcaption>
+    <div class="flex h-44 gap-1">
+      <div class="flex flex-1 flex-col justify-between text-right leading-none">
+        <span v-for="t in ticks" :key="t">{{ number(t * desk.fullPressure, 'pressure', 3) }}</span>
+      </div>
+      <div class="w-3 border border-rule" :style="{ background: gradient }" />
     </div>
-    <figcaption>{{ unit('pressure') }}; dashed where the oil cavitates; arrows show the flow</figcaption>
+    <div class="mt-1.5 flex items-center justify-end gap-1 leading-none">
+      void <span class="w-5 border-t-4 border-dashed border-caution" />
+    </div>
   </figure>
 </template>

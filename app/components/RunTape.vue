@@ -21,7 +21,15 @@ const designation = (id: string | undefined) =>
   run.shown?.sheet.components.find((c) => c.id === id)?.designation ?? id ?? ''
 
 // ---- charts -------------------------------------------------------------------------------
-const charts = ref<ChartQuantity[]>(['length', 'pressure'])
+const wanted = ref<ChartQuantity[]>(['length', 'pressure'])
+/** Charts that the shown run has something for. */
+const available = computed(() =>
+  result.value ? chartQuantities.filter((q) => firstSignals(result.value!, q).length > 0) : [],
+)
+const charts = computed(() => {
+  const shown = available.value.filter((q) => wanted.value.includes(q))
+  return shown.length ? shown : available.value.slice(0, 1)
+})
 const chosen = reactive<Partial<Record<ChartQuantity, string[]>>>({})
 const idsOf = (q: ChartQuantity, r: RunResult) => {
   const there = new Set(r.signals.map((s) => s.id))
@@ -30,7 +38,7 @@ const idsOf = (q: ChartQuantity, r: RunResult) => {
 }
 function toggleChart(q: ChartQuantity) {
   const next = charts.value.includes(q) ? charts.value.filter((c) => c !== q) : [...charts.value, q]
-  if (next.length) charts.value = chartQuantities.filter((c) => next.includes(c))
+  if (next.length) wanted.value = next
 }
 function toggleSignal(q: ChartQuantity, id: string) {
   const now = idsOf(q, result.value!)
@@ -244,7 +252,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
       <select
         v-if="drawing.sheet.schedules.length > 1"
         v-model="drawing.scheduleId"
-        class="field !w-auto"
+        class="field !w-44"
         aria-label="Schedule"
       >
         <option v-for="s in drawing.sheet.schedules" :key="s.id" :value="s.id">{{ s.name }}</option>
@@ -285,6 +293,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
             class="border border-rule px-2 py-0.5 first:rounded-l last:rounded-r not-first:border-l-0"
             :class="charts.includes(q) ? 'bg-accent-paper text-accent' : 'bg-paper text-soft'"
             :aria-pressed="charts.includes(q)"
+            :disabled="!available.includes(q)"
             @click="toggleChart(q)"
           >
             {{ chartWords[q] }}

@@ -111,7 +111,7 @@ function removeSchedule() {
 
 <template>
   <aside
-    class="flex h-full w-80 flex-col overflow-auto border-l border-rule bg-pane p-3"
+    class="flex h-full w-96 flex-col overflow-auto border-l border-rule bg-pane p-3"
     aria-label="Schedule"
   >
     <div class="mb-2 flex items-center">

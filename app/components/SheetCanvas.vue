@@ -74,9 +74,11 @@ function fit() {
     bottom = Math.max(bottom, caption.y + LINE * lines.length)
   }
   const [w, h] = [right - left, bottom - top]
-  const k = Math.min(16, (width - 24) / w, (height - 28) / h)
+  // the pressure scale stands at the right edge during a run
+  const free = width - (props.running ? 72 : 0)
+  const k = Math.min(16, (free - 24) / w, (height - 28) / h)
   const to = zoomIdentity
-    .translate(width / 2, height / 2)
+    .translate(free / 2, height / 2)
     .scale(k)
     .translate(-(left + w / 2), -(top + h / 2))
   select(element).call(zoomer.transform, to)
@@ -101,7 +103,7 @@ useResizeObserver(host, () => {
   if (untouched) fit()
 })
 watch(
-  () => drawing.machine?.id,
+  () => [drawing.machine?.id, props.running],
   () => {
     untouched = true
     void nextTick(fit)
@@ -152,11 +154,14 @@ const components = computed<DrawnComponent[]>(() =>
     const rect = outline(component)
     const ports = placedPorts(component)
     const lines = kind.caption?.(valuesToDraw(kind, component), show) ?? []
-    const own =
-      symbol.captionAt && component.rotation === 0 && !component.mirrored ? symbol.captionAt : undefined
+    const own = component.rotation === 0 ? symbol.captionAt : undefined
     const above = ports.some((p) => p.side === 'right')
     const caption = own
-      ? { x: component.x + own.x, y: component.y + own.y, anchor: own.anchor }
+      ? {
+          x: own.anchor === 'start' ? rect.x : component.x + own.x,
+          y: component.y + own.y,
+          anchor: own.anchor,
+        }
       : above
         ? {
             x: rect.x,

@@ -36,12 +36,19 @@ const scale = computed(() => {
   if (low > -0.03 * span && low < 0.5 * high) low = 0
   if (high < 0.03 * span && high > 0.5 * low) high = 0
   const step = roundUp(
-    (high - low || span) / (props.height > 120 ? 4 : 2),
+    (0.97 * (high - low || span)) / (props.height > 120 ? 4 : 2),
     [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10],
   )
   const min = Math.floor(low / step + 0.05) * step
   const max = Math.max(Math.ceil(high / step - 0.05) * step, min + step)
   return { min, max, ticks: Math.round((max - min) / step) }
+})
+/** As many ticks of time as make round steps. */
+const timeTicks = computed(() => {
+  const steps = [0.01, 0.02, 0.05, 0.1, 0.2, 0.25, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600]
+  const whole = steps.filter((s) => Math.abs(props.duration / s - Math.round(props.duration / s)) < 1e-6)
+  const step = whole.find((s) => props.duration / s <= 15)
+  return step ? Math.round(props.duration / step) : 10
 })
 const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 
@@ -78,7 +85,7 @@ const options = computed<ApexOptions>(() => {
       type: 'numeric',
       min: 0,
       max: props.duration,
-      tickAmount: 14,
+      tickAmount: timeTicks.value,
       axisBorder: { show: false },
       axisTicks: { show: false },
       crosshairs: { show: false },

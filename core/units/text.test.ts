@@ -68,7 +68,9 @@ describe('units', () => {
   it('formats with significant digits', () => {
     expect(formatNumber(146.13115)).toBe('146.1')
     expect(formatNumber(0.012345)).toBe('0.01235')
-    expect(formatNumber(-0.0000000001)).toBe('-1.000e-10')
+    expect(formatNumber(-0.0000000001)).toBe('0')
+    expect(formatNumber(0.0000125)).toBe('0.0000125')
+    expect(formatNumber(2.5e12)).toBe('2.500e+12')
     expect(formatNumber(1250000)).toBe('1250000')
     expect(formatNumber(Number.NaN)).toBe('–')
     expect(showQuantity(1e7, 'pressure', 'us')).toBe('1450 psi')

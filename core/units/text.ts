@@ -49,7 +49,9 @@ export function formatNumber(value: number, digits = 4): string {
   if (!Number.isFinite(value)) return '–'
   if (value === 0) return '0'
   const size = Math.floor(Math.log10(Math.abs(value)))
-  if (size < -6 || size > 9) return value.toExponential(digits - 1)
+  // a trace left by the arithmetic is nothing to read
+  if (size < -digits - 2) return '0'
+  if (size > 9) return value.toExponential(digits - 1)
   const decimals = Math.max(0, digits - 1 - size)
   const text = value.toFixed(Math.min(decimals, 12))
   const trimmed = text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text
