@@ -53,7 +53,6 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
   it('loses no oil: what flows in flows out or moves a chamber', () => {
     const count = kind.ports.length
     const local = {
-      t: 0,
       p: Float64Array.from({ length: count }, (_, i) =>
         kind.ports[i].domain === 'oil' ? 2e5 + 3e5 * i : 150,
       ),

@@ -13,6 +13,14 @@ import { reliefValvePilotOperated } from './pressure/relief-valve-pilot-operated
 import { electricMotor } from './supply/electric-motor'
 import { fixedPump } from './supply/fixed-pump'
 import { reservoir } from './supply/reservoir'
+import { hydraulicMotor } from './actuators/hydraulic-motor'
+import { overCentrePump } from './supply/over-centre-pump'
+import { loadSensingPump } from './supply/load-sensing-pump'
+import { pilotOperatedCheck } from './directional/pilot-operated-check'
+import { sequenceValve } from './pressure/sequence-valve'
+import { needleValve } from './flow/needle-valve'
+import { pressureSource } from './sources/pressure-source'
+import { flowSource } from './sources/flow-source'
 
 /** Kinds as the rest of the program handles them: parameter values by name. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each kind's own value type is erased here
@@ -32,6 +40,14 @@ const list: readonly AnyKind[] = [
   filter,
   plug,
   pressureGauge,
+  hydraulicMotor,
+  overCentrePump,
+  loadSensingPump,
+  pilotOperatedCheck,
+  sequenceValve,
+  needleValve,
+  pressureSource,
+  flowSource,
 ]
 
 export const kinds: ReadonlyMap<string, AnyKind> = new Map(list.map((kind) => [kind.name, kind]))

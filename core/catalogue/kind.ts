@@ -108,10 +108,9 @@ export interface GuardSpec {
 
 /**
  * The numbers of one component during a run. All arrays are made once; a model reads
- * `p`, `x`, `u`, `mode`, `t` and writes the rest. Flow is positive INTO the component.
+ * `p`, `x`, `u`, `mode` and writes the rest. Flow is positive INTO the component.
  */
 export interface Local {
-  t: number
   /** Potential at each port: gauge pressure Pa, or shaft speed rad/s. */
   readonly p: Float64Array
   /** Own states. */
@@ -154,7 +153,7 @@ export interface Model {
   readonly guards?: readonly GuardSpec[]
   /** Initial discrete modes. */
   readonly modes?: readonly number[]
-  /** Writes the potentials of imposing ports into `p`; may read only `u` and `t`. */
+  /** Writes the potentials of imposing ports into `p`; may read only `u`. */
   impose?(l: Local): void
   /** Flows, capacities, state rates and guards from potentials, states, inputs and modes. */
   evaluate(l: Local): void
@@ -235,6 +234,7 @@ export const families = {
   conditioning: 'Conditioning',
   lines: 'Lines and joints',
   instruments: 'Instruments',
+  sources: 'Ideal sources',
 } as const
 export type Family = keyof typeof families
 

@@ -131,3 +131,22 @@ export function shifted(shapes: readonly Shape[], dx: number, dy: number): Shape
 }
 /** Marks shapes as belonging to a moving part. */
 export const partOf = (part: string, shapes: readonly Shape[]): Shape[] => shapes.map((s) => ({ ...s, part }))
+
+/** The flow triangle of a pump or motor, its tip at (x, y) pointing along (dx, dy); filled for oil. */
+export function flowTriangle(x: number, y: number, dx: number, dy: number): Polygon {
+  const [bx, by] = [x - dx * 1.3, y - dy * 1.3]
+  return polygon('ink', [x, y], [bx - dy * 0.9, by + dx * 0.9], [bx + dy * 0.9, by - dx * 0.9])
+}
+/** The sloping arrow across a symbol that marks it as adjustable, centred at (x, y). */
+export const adjustable = (x: number, y: number, reach: number): Shape[] =>
+  arrow([x - reach, y + reach], [x + reach, y - reach])
+/** A shaft stub from (x1, y) to (x2, y): two parallel lines. */
+export const shaftStub = (x1: number, x2: number, y = 0): Shape[] => [
+  line([x1, y - 0.25], [x2, y - 0.25]),
+  line([x1, y + 0.25], [x2, y + 0.25]),
+]
+/** Seat and ball of a check valve at (x, y) whose free flow goes up. */
+export const checkSeat = (x: number, y: number): Shape[] => [
+  line([x - 1.05, y - 0.05], [x, y + 1.1], [x + 1.05, y - 0.05]),
+  circle(x, y, 0.75),
+]

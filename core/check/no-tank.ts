@@ -12,7 +12,7 @@ export const noTank: Rule = {
     return portsWith(netlist, 'draws')
       .filter(({ node }) => !supplied.has(node))
       .map(({ component, name, port }) => ({
-        severity: 'error' as const,
+        severity: tanks.size ? ('warning' as const) : ('error' as const),
         message: tanks.size
           ? `${name} gets no oil: no tank can supply its port ${port}.`
           : `${name} gets no oil: there is no tank on the sheet.`,

@@ -28,7 +28,7 @@ export const pumpWithoutRelief: Rule = {
       const others = pumps.filter((p) => p.component !== component && line.has(p.node))
       return [
         {
-          severity: open && others.length === 0 ? ('warning' as const) : ('error' as const),
+          severity: others.length === 0 ? ('warning' as const) : ('error' as const),
           message: others.length
             ? `${name} and ${others.map((o) => o.name).join(', ')} pump against each other without a relief valve.`
             : `The line of ${name} has no relief valve${open ? '' : ': it has nowhere to go when the valves are shut'}.`,

@@ -24,7 +24,11 @@ class Snapshot {
   take(network: Network): void {
     this.input = this.useful = this.heat = this.stored = this.supplied = this.moved = 0
     for (let i = 0; i < network.nodes.length; i++) {
-      if (network.nodes[i].domain !== 'oil') continue
+      if (network.nodes[i].domain !== 'oil') {
+        // torque that speeds a free shaft up
+        if (network.nodeState[i] >= 0) this.stored += network.potential[i] * network.inflow[i]
+        continue
+      }
       this.pressure[i] = network.potential[i]
       this.compliance[i] = network.compliance(i)
       // oil that gathers in a line takes its pressure energy there; a tank gives and takes it

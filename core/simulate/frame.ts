@@ -42,7 +42,6 @@ export function localAt(
       result.signals.flatMap((s, i) => (s.component === component.id && s.role === role ? [frame[i]] : [])),
     )
   return {
-    t: 0,
     p: Float64Array.from(lines, (line) => frame[line]),
     x: own('state'),
     u: own('input'),

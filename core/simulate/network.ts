@@ -15,6 +15,8 @@ import type { Problem } from './rosenbrock'
 
 /** Smallest oil volume of a node, m³. */
 const SMALLEST_VOLUME = 1e-6
+/** Smallest inertia of a free shaft, kg·m². */
+const SMALLEST_INERTIA = 1e-4
 /** Sizes of a pressure and of a shaft speed that matter: 1 bar, 1 rad/s. */
 const POTENTIAL_SCALE = { oil: 1e5, shaft: 1 } as const
 const DIFFERENCE = 1e-7
@@ -77,8 +79,26 @@ export class Network implements Problem {
   readonly pattern: Pattern
   readonly diagonal: Int32Array
   readonly entries: number
+  /** Time of the last evaluation, s. */
+  time = 0
   private readonly modulus: Float64Array
   private readonly isOil: Uint8Array
+  /** Flat lists for the hot loop: nodes with a state by kind, ports, states, inputs of all elements. */
+  private readonly oilNodes: Int32Array
+  private readonly shaftNodes: Int32Array
+  private readonly portPotential: Float64Array
+  private readonly portFlow: Float64Array
+  private readonly portVolume: Float64Array
+  private readonly portNode: Int32Array
+  /** Ports that take from their node (those that do not hold it). */
+  private readonly takingPorts: Int32Array
+  private readonly states: Float64Array
+  private readonly stateRates: Float64Array
+  private readonly firstElementState: number
+  private readonly inputValues: Float64Array
+  private readonly signals: readonly InputSignal[]
+  private readonly models: readonly Model[]
+  private readonly locals: readonly Local[]
   private readonly baseVolume: Float64Array
   /** Ports that hold their node; where several hold one, the first takes its flow. */
   private readonly imposers: readonly Imposer[]
@@ -137,25 +157,41 @@ export class Network implements Problem {
       d.imposes.forEach((holds, i) => {
         if (holds) imposed.add(d.nodes[i])
       })
+    const count = (size: (d: (typeof drafts)[number]) => number) =>
+      drafts.reduce((sum, d) => sum + size(d), 0)
+    const portCount = count((d) => d.nodes.length)
+    this.portPotential = new Float64Array(portCount)
+    this.portFlow = new Float64Array(portCount)
+    this.portVolume = new Float64Array(portCount)
+    this.portNode = Int32Array.from(drafts.flatMap((d) => d.nodes))
+    this.takingPorts = Int32Array.from(
+      drafts.flatMap((d) => d.imposes).flatMap((holds, port) => (holds ? [] : [port])),
+    )
+    this.states = new Float64Array(count((d) => d.model.states?.length ?? 0))
+    this.stateRates = new Float64Array(this.states.length)
+    this.inputValues = new Float64Array(count((d) => d.inputs.length))
+    this.signals = drafts.flatMap((d) => d.inputs.map((i) => i.signal))
     this.nodeState = new Int32Array(nodes.length).fill(-1)
     let n = 0
+    let [portAt, stateAt, inputAt] = [0, 0, 0]
     nodes.forEach((node, i) => {
       if (imposed.has(i)) return
       this.nodeState[i] = n++
       this.stateName.push(node.name)
     })
+    this.firstElementState = n
     for (const d of drafts) {
       const states = d.model.states ?? []
-      const count = d.portNames.length
+      const ports = d.portNames.length
+      // views into the flat arrays: gathering and scattering are plain loops
       const local: Local = {
-        t: 0,
-        p: new Float64Array(count),
-        x: new Float64Array(states.length),
-        u: new Float64Array(d.inputs.length),
+        p: this.portPotential.subarray(portAt, portAt + ports),
+        x: this.states.subarray(stateAt, stateAt + states.length),
+        u: this.inputValues.subarray(inputAt, inputAt + d.inputs.length),
         mode: Int32Array.from(d.model.modes ?? []),
-        q: new Float64Array(count),
-        v: new Float64Array(count),
-        dx: new Float64Array(states.length),
+        q: this.portFlow.subarray(portAt, portAt + ports),
+        v: this.portVolume.subarray(portAt, portAt + ports),
+        dx: this.stateRates.subarray(stateAt, stateAt + states.length),
         g: new Float64Array(d.model.guards?.length ?? 0),
         o: new Float64Array(d.model.outputs?.length ?? 0),
         c: new Float64Array(d.model.conditions?.length ?? 0),
@@ -177,6 +213,9 @@ export class Network implements Problem {
       }
       elements.push(element)
       n += states.length
+      portAt += ports
+      stateAt += states.length
+      inputAt += d.inputs.length
       for (const s of states) this.stateName.push(`${d.id} ${s.label}`)
       d.imposes.forEach((holds, port) => {
         if (!holds) return
@@ -185,12 +224,20 @@ export class Network implements Problem {
       })
     }
     this.elements = elements
+    this.models = elements.map((e) => e.model)
+    this.locals = elements.map((e) => e.local)
     this.imposers = imposers
     this.n = n
     this.initial = new Float64Array(n)
     this.scale = new Float64Array(n)
     this.ft0 = new Float64Array(n)
     this.isOil = Uint8Array.from(nodes, (node) => (node.domain === 'oil' ? 1 : 0))
+    const withState = (domain: NetNode['domain']) =>
+      Int32Array.from(
+        nodes.flatMap((node, i) => (node.domain === domain && this.nodeState[i] >= 0 ? [i] : [])),
+      )
+    this.oilNodes = withState('oil')
+    this.shaftNodes = withState('shaft')
     this.baseVolume = Float64Array.from(nodes, (node) => (node.domain === 'oil' ? node.volume : 0))
     this.potential = new Float64Array(nodes.length)
     this.capacity = new Float64Array(nodes.length)
@@ -255,12 +302,9 @@ export class Network implements Problem {
 
   /** All elements, nodes and sums at (t, y). */
   evaluate(t: number, y: Float64Array): void {
-    const { elements, potential, capacity, inflow, nodeState, baseVolume } = this
-    for (let e = 0; e < elements.length; e++) {
-      const { local, inputs } = elements[e]
-      local.t = t
-      for (let i = 0; i < inputs.length; i++) local.u[i] = inputs[i].value(t)
-    }
+    const { models, locals, potential, capacity, inflow, nodeState, baseVolume, portNode, oilNodes } = this
+    this.time = t
+    for (let i = 0; i < this.signals.length; i++) this.inputValues[i] = this.signals[i].value(t)
     for (let i = 0; i < potential.length; i++) {
       const s = nodeState[i]
       if (s >= 0) potential[i] = y[s]
@@ -268,47 +312,47 @@ export class Network implements Problem {
       inflow[i] = 0
     }
     for (let k = 0; k < this.imposers.length; k++) {
-      const { element, port, node } = this.imposers[k]
+      const { element, port, node, first } = this.imposers[k]
       element.model.impose!(element.local)
-      potential[node] = element.local.p[port]
+      if (first) potential[node] = element.local.p[port]
     }
-    for (let e = 0; e < elements.length; e++) {
-      const element = elements[e]
-      const { local, nodes } = element
-      for (let i = 0; i < nodes.length; i++) local.p[i] = potential[nodes[i]]
-      for (let i = 0; i < local.x.length; i++) local.x[i] = y[element.firstState + i]
-      element.model.evaluate(local)
-      for (let i = 0; i < nodes.length; i++) {
-        if (element.imposes[i]) continue
-        inflow[nodes[i]] -= local.q[i]
-        capacity[nodes[i]] += local.v[i]
-      }
+    for (let k = 0; k < portNode.length; k++) this.portPotential[k] = potential[portNode[k]]
+    for (let i = 0; i < this.states.length; i++) this.states[i] = y[this.firstElementState + i]
+    for (let e = 0; e < models.length; e++) models[e].evaluate(locals[e])
+    for (let i = 0; i < this.takingPorts.length; i++) {
+      const k = this.takingPorts[i]
+      const node = portNode[k]
+      inflow[node] -= this.portFlow[k]
+      capacity[node] += this.portVolume[k]
     }
     // an imposing port takes what is left over
     for (let k = 0; k < this.imposers.length; k++) {
       const { element, port, node, first } = this.imposers[k]
       element.local.q[port] = first ? inflow[node] : 0
     }
-    for (let i = 0; i < potential.length; i++) {
-      if (!this.isOil[i] || nodeState[i] < 0) continue
+    for (let k = 0; k < oilNodes.length; k++) {
+      const i = oilNodes[k]
       if (capacity[i] < SMALLEST_VOLUME) capacity[i] = SMALLEST_VOLUME
       this.modulus[i] = this.fluid.bulkModulus(potential[i])
+    }
+    for (let k = 0; k < this.shaftNodes.length; k++) {
+      const i = this.shaftNodes[k]
+      if (capacity[i] < SMALLEST_INERTIA) capacity[i] = SMALLEST_INERTIA
     }
   }
 
   rate(t: number, y: Float64Array, rate: Float64Array): void {
     this.evaluate(t, y)
-    for (let i = 0; i < this.potential.length; i++) {
-      const s = this.nodeState[i]
-      if (s < 0) continue
-      rate[s] = this.isOil[i]
-        ? (this.modulus[i] / this.capacity[i]) * this.inflow[i]
-        : this.inflow[i] / this.capacity[i]
+    const { nodeState, inflow, capacity, oilNodes, shaftNodes } = this
+    for (let k = 0; k < oilNodes.length; k++) {
+      const i = oilNodes[k]
+      rate[nodeState[i]] = (this.modulus[i] / capacity[i]) * inflow[i]
     }
-    for (let e = 0; e < this.elements.length; e++) {
-      const { local, firstState } = this.elements[e]
-      for (let i = 0; i < local.dx.length; i++) rate[firstState + i] = local.dx[i]
+    for (let k = 0; k < shaftNodes.length; k++) {
+      const i = shaftNodes[k]
+      rate[nodeState[i]] = inflow[i] / capacity[i]
     }
+    for (let i = 0; i < this.stateRates.length; i++) rate[this.firstElementState + i] = this.stateRates[i]
   }
 
   /** dV_node/dp of stored oil: V/K_e, m³/Pa; 0 for a shaft or an imposed node. */

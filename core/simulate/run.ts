@@ -261,7 +261,7 @@ class Run {
   /** Switches the elements whose guards changed sides; the network is at the event. */
   private fire(): void {
     const { network, watch } = this
-    const t = network.elements[0].local.t
+    const t = network.time
     let k = 0
     for (const e of network.elements) {
       const { local, model } = e

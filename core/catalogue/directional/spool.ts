@@ -4,14 +4,22 @@ import { arrow, circle, line, polygon, rectangle, type Point, type Shape } from 
 /** Joined groups of ports in one box: "P>A" an arrow, "A-B-T" a common chamber. */
 export type Box = readonly string[]
 
-/** The two connections of a box "P>A" or "P-A-T" as port pairs. */
+/** Ports of the actuator side; all others (P, T, R, S) are of the supply side. */
+const WORKING = new Set(['A', 'B'])
+
+/**
+ * The connections of a box as port pairs. A land of the spool lies between a working port and a
+ * supply port, so in a common chamber oil goes from A to B by way of P or T; only where a chamber
+ * has ports of one side alone are these joined directly.
+ */
 export function pairsOf(box: Box): [string, string][] {
   return box.flatMap((group) => {
     const ports = group.split(/[->]/)
-    const pairs: [string, string][] = []
-    for (let i = 0; i < ports.length; i++)
-      for (let j = i + 1; j < ports.length; j++) pairs.push([ports[i], ports[j]])
-    return pairs
+    const working = ports.filter((p) => WORKING.has(p))
+    const supply = ports.filter((p) => !WORKING.has(p))
+    if (working.length && supply.length)
+      return working.flatMap((w) => supply.map((s): [string, string] => [s, w]))
+    return ports.flatMap((a, i) => ports.slice(i + 1).map((b): [string, string] => [a, b]))
   })
 }
 

@@ -1,0 +1,108 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { checkSeat, dashed, line } from '../symbol'
+import { checkParameters } from './check'
+
+const [A, B, X, Y] = [0, 1, 2, 3]
+
+/**
+ * Free flow A to B; the pilot at X opens it the other way. The pilot piston only pushes:
+ * d = (p_A − p_B) + R·max(0, p_X − p_Y) − p_crack, p_Y = p_A where it is drained internally;
+ * τ·dφ/dt = ramp(d/p_open) − φ; Q = φ·path(p_A − p_B), both ways.
+ */
+export const pilotOperatedCheck = defineKind({
+  name: 'pilot-operated-check',
+  label: 'Check valve, pilot to open',
+  family: 'directional',
+  words: ['pilot check', 'poc', 'pilot operated check', 'load holding', 'lock valve'],
+  letter: 'V',
+  description: 'Lets oil pass from A to B and holds it back the other way until pressure at X opens it.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
+    { name: 'B', domain: 'oil', role: 'held side' },
+    { name: 'X', domain: 'oil', role: 'pilot to open' },
+    { name: 'Y', domain: 'oil', role: 'drain of the pilot piston', mayStayOpen: true },
+  ],
+  parameters: {
+    ...checkParameters(),
+    pilotRatio: quantity('Pilot ratio', 'ratio', '3', 1, 100, { note: 'pilot area to seat area' }),
+    drain: {
+      type: 'choice',
+      label: 'Pilot piston drained',
+      default: 'internal',
+      choices: { internal: 'internally, to A', external: 'externally, at Y' },
+      note: 'back pressure at A works against an internally drained pilot',
+    },
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded at B',
+    }),
+  },
+  traits: {
+    paths: [
+      { from: 'A', to: 'B', how: 'oneWay' },
+      { from: 'B', to: 'A', how: 'switched' },
+    ],
+  },
+  care: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it. Oil stays trapped under pressure at B.',
+  symbol: (values) => ({
+    shapes: [
+      line([0, 3], [0, 1.1]),
+      ...checkSeat(0, 0),
+      line([0, -0.75], [0, -3]),
+      dashed([-3, 1], [-0.5, 1]),
+      ...(values.drain === 'external' ? [dashed([3, 1], [0.5, 1])] : []),
+    ],
+    ports: {
+      A: { x: 0, y: 3, side: 'down' },
+      B: { x: 0, y: -3, side: 'up' },
+      X: { x: -3, y: 1, side: 'left' },
+      Y: { x: 3, y: 1, side: 'right' },
+    },
+    box: { x: -2, y: -2, w: 4, h: 4 },
+  }),
+  caption: (values) => [`${values.pilotRatio} : 1`],
+  model(values) {
+    const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
+    const external = values.drain === 'external'
+    return {
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'flow', label: 'flow A to B', quantity: 'flow' },
+        { name: 'held', label: 'pressure held', quantity: 'pressure' },
+      ],
+      conditions: [
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+      ],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        const push = l.p[X] - (external ? l.p[Y] : l.p[A])
+        const driving = drop + (push > 0 ? values.pilotRatio * push : 0) - values.crackingPressure
+        l.dx[0] = (ramp(driving / values.openingRange) - l.x[0]) / values.checkResponse
+        const flow = l.x[0] * coefficient * rootDrop(drop)
+        l.q[A] = flow
+        l.q[B] = -flow
+        l.q[X] = 0
+        l.q[Y] = 0
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.o[1] = l.p[B]
+        l.c[0] = l.p[B] - values.maxPressure
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say(l, values, show) {
+    const push = l.p[X] - (values.drain === 'external' ? l.p[Y] : l.p[A])
+    if (l.x[0] < 0.01)
+      return `Shut, holding ${show(Math.max(0, l.p[B]), 'pressure')}; a pilot of ${show(
+        Math.max(0, (l.p[B] - l.p[A] + values.crackingPressure) / values.pilotRatio),
+        'pressure',
+      )} above its drain opens it.`
+    const way = l.q[A] >= 0 ? 'A to B' : 'B to A'
+    const cause =
+      push > 0 && l.q[A] < 0 ? `held open by ${show(push, 'pressure')} at its pilot` : 'opened by the flow'
+    return `Open ${Math.round(l.x[0] * 100)} %, ${cause}, passing ${show(Math.abs(l.q[A]), 'flow')} from ${way}.`
+  },
+})

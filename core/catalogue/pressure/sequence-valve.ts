@@ -1,0 +1,123 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { checkParameters, checkRate } from '../directional/check'
+import { adjustable, arrow, checkSeat, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+
+const [A, B, X, Y] = [0, 1, 2, 3]
+const [OPENING, CHECK] = [0, 1]
+
+/**
+ * d = p_pilot − p_drain − p_set; τ·dφ/dt = ramp(d/r) − φ; Q = φ·path(p_A − p_B), and a check B→A beside it.
+ * The pilot is A, or X where external; the drain is Y where external, else B.
+ */
+export const sequenceValve = defineKind({
+  name: 'sequence-valve',
+  label: 'Sequence valve',
+  family: 'pressure',
+  words: ['sequence', 'priority by pressure'],
+  letter: 'V',
+  description:
+    'Opens A to B when the pressure at its pilot reaches its setting: the second motion begins when the first is done.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet' },
+    { name: 'B', domain: 'oil', role: 'outlet' },
+    { name: 'X', domain: 'oil', role: 'external pilot', mayStayOpen: true },
+    { name: 'Y', domain: 'oil', role: 'drain of the spring chamber', mayStayOpen: true },
+  ],
+  parameters: {
+    setting: quantity('Setting', 'pressure', '80 bar', 0, 700e5, { note: 'where it begins to open' }),
+    range: quantity('Opens fully over', 'pressure', '5 bar', 1e4, 100e5),
+    pilot: {
+      type: 'choice',
+      label: 'Pilot',
+      default: 'internal',
+      choices: { internal: 'internal, from A', external: 'external, at X' },
+    },
+    drain: {
+      type: 'choice',
+      label: 'Drain',
+      default: 'external',
+      choices: { external: 'external, at Y', internal: 'internal, to B' },
+      note: 'pressure at the drain adds to the setting',
+    },
+    ratedFlow: quantity('Rated flow', 'flow', '40 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
+    timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1, { note: 'time constant of its opening' }),
+    bypass: { type: 'switch', label: 'Check valve for the way back', default: true },
+    ...checkParameters('Check'),
+  },
+  traits: {
+    paths: [
+      { from: 'A', to: 'B', how: 'switched' },
+      { from: 'B', to: 'A', how: 'oneWay' },
+    ],
+  },
+  symbol(values) {
+    const shapes: Shape[] = [
+      rectangle(-2, -2, 4, 4),
+      ...arrow([-0.7, 2], [-0.7, -2]),
+      line([0, 4], [0, 2]),
+      line([0, -2], [0, -4]),
+      spring(2, 0, 2, 1.4),
+      ...adjustable(3, 0, 1),
+      values.pilot === 'internal' ? dashed([0, 2.6], [-3, 2.6], [-3, 0], [-2, 0]) : dashed([-4, 0], [-2, 0]),
+      values.drain === 'internal' ? dashed([4, 0], [4.4, 0], [4.4, -2.6], [0, -2.6]) : dashed([4, 0], [5, 0]),
+    ]
+    if (values.bypass)
+      shapes.push(
+        line([0, -3.4], [7, -3.4], [7, -0.75]),
+        ...checkSeat(7, 0).map((s) => (s.shape === 'line' ? line([5.95, 0.05], [7, -1.1], [8.05, 0.05]) : s)),
+        line([7, 0.75], [7, 3.4], [0, 3.4]),
+        circle(0, -3.4, 0.25, 'ink'),
+        circle(0, 3.4, 0.25, 'ink'),
+      )
+    return {
+      shapes,
+      ports: {
+        A: { x: 0, y: 4, side: 'down' },
+        B: { x: 0, y: -4, side: 'up' },
+        X: { x: -4, y: 0, side: 'left' },
+        Y: { x: 5, y: 0, side: 'right' },
+      },
+      box: { x: -3, y: -3.5, w: values.bypass ? 8 : 7.4, h: 7 },
+    }
+  },
+  caption: (values, show) => [show(values.setting, 'pressure')],
+  model(values) {
+    const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
+    const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
+    const pilot = values.pilot === 'external' ? X : A
+    const drain = values.drain === 'external' ? Y : B
+    return {
+      states: [
+        { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
+      ],
+      outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
+      conditions: [{ name: 'open', label: 'open', severity: 'info', worst: 'flow' }],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        const driving = l.p[pilot] - l.p[drain] - values.setting
+        l.dx[OPENING] = (ramp(driving / values.range) - l.x[OPENING]) / values.timeConstant
+        l.dx[CHECK] = checkRate(-drop, l.x[CHECK], values)
+        const flow = (l.x[OPENING] * coefficient + l.x[CHECK] * back) * rootDrop(drop)
+        l.q[A] = flow
+        l.q[B] = -flow
+        l.q[X] = 0
+        l.q[Y] = 0
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.c[0] = l.x[OPENING] - 0.01
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say(l, values, show) {
+    const pilot = l.p[values.pilot === 'external' ? X : A] - l.p[values.drain === 'external' ? Y : B]
+    if (l.x[OPENING] > 0.01)
+      return `Open ${Math.round(l.x[OPENING] * 100)} %, passing ${show(l.q[A], 'flow')}; it shuts below ${show(values.setting, 'pressure')}.`
+    if (l.x[CHECK] > 0.01) return `Its check is open: ${show(-l.q[A], 'flow')} go back to A.`
+    return `Shut: ${show(Math.max(0, values.setting - pilot), 'pressure')} below its setting.`
+  },
+})

@@ -1,0 +1,140 @@
+import { ATMOSPHERE } from '../../units/quantities'
+import { CAVITATION_PRESSURE } from '../../fluid/fluid'
+import { defineKind, Power, quantity } from '../kind'
+import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
+
+const [A, B, L, W] = [0, 1, 2, 3]
+
+/**
+ * Stroke u from −1 to 1; A is the outlet for u > 0. Q_out = D·n·u·f(P_in) − C_L·(p_A − p_B), f from the
+ * port that the sign of u makes the inlet; C_L = (1 − η_v)·D·n_r/p_r; each port leaks G·p to the case.
+ * T = D·u·(p_A − p_B)/(2π·η_hm), η_hm multiplying where the oil drives it. Stroke follows its command with a lag.
+ */
+export const overCentrePump = defineKind({
+  name: 'over-centre-pump',
+  label: 'Pump, variable, over-centre',
+  family: 'supply',
+  words: ['variable pump', 'closed circuit pump', 'hydrostatic', 'over centre', 'swash'],
+  letter: 'P',
+  description: 'Delivers at A or at B as its stroke is set to one side or the other. For closed circuits.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'working line A' },
+    { name: 'B', domain: 'oil', role: 'working line B' },
+    { name: 'L', domain: 'oil', role: 'case drain' },
+    { name: 'W', domain: 'shaft', role: 'shaft' },
+  ],
+  parameters: {
+    displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
+    stroke: quantity('Stroke', 'share', '0 %', -1, 1, { note: 'without a schedule' }),
+    strokeTime: quantity('Lag of the stroke', 'time', '40 ms', 0, 5, { note: '0 follows at once' }),
+    volumetricEfficiency: quantity('Volumetric efficiency', 'share', '95 %', 0.3, 1, {
+      group: 'Losses',
+      note: 'at the rated speed and pressure; leakage from port to port',
+    }),
+    ratedSpeed: quantity('at speed', 'rotationalSpeed', '1800 rpm', 1, 1000, { group: 'Losses' }),
+    ratedPressure: quantity('at pressure', 'pressure', '250 bar', 1e5, 700e5, { group: 'Losses' }),
+    caseLeakage: quantity('Leakage to the case, each port, at 250 bar', 'flow', '1 L/min', 0, 1e-2, {
+      group: 'Losses',
+    }),
+    hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '92 %', 0.3, 1, {
+      group: 'Losses',
+    }),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded at A or B',
+    }),
+  },
+  inputs: [{ name: 'stroke', label: 'stroke', quantity: 'share', rest: 'stroke', min: -1, max: 1 }],
+  traits: {
+    paths: [
+      { from: 'A', to: 'B', how: 'switched' },
+      { from: 'A', to: 'L', how: 'switched' },
+      { from: 'B', to: 'L', how: 'switched' },
+    ],
+    sized: { displacement: 'displacement' },
+  },
+  symbol: () => ({
+    shapes: [
+      circle(0, 0, 3),
+      flowTriangle(0, -3, 0, -1),
+      flowTriangle(0, 3, 0, 1),
+      line([0, -3], [0, -4]),
+      line([0, 3], [0, 4]),
+      ...shaftStub(-4, -3),
+      ...adjustable(0, 0, 2.8),
+      dashed([2.1, 2.1], [4, 4]),
+    ],
+    ports: {
+      A: { x: 0, y: -4, side: 'up' },
+      B: { x: 0, y: 4, side: 'down' },
+      L: { x: 4, y: 4, side: 'down' },
+      W: { x: -4, y: 0, side: 'left' },
+    },
+    box: { x: -3, y: -3, w: 6, h: 6 },
+  }),
+  caption: (values, show) => [show(values.displacement, 'displacement')],
+  model(values, fluid) {
+    const perRadian = values.displacement / (2 * Math.PI)
+    const cross =
+      (((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure) *
+      fluid.leakageFactor
+    const toCase = (values.caseLeakage / 250e5) * fluid.leakageFactor
+    const eta = values.hydromechanicalEfficiency
+    const lagging = values.strokeTime > 0
+    const filling = (p: number) => {
+      const f = (p + ATMOSPHERE) / CAVITATION_PRESSURE
+      return f < 0 ? 0 : f > 1 ? 1 : f
+    }
+    return {
+      states: lagging
+        ? [
+            {
+              name: 'position',
+              label: 'stroke position',
+              quantity: 'share',
+              initial: values.stroke,
+              scale: 1,
+            },
+          ]
+        : [],
+      outputs: [
+        { name: 'delivery', label: 'delivery at A', quantity: 'flow' },
+        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
+        { name: 'highest', label: 'higher port pressure', quantity: 'pressure' },
+      ],
+      conditions: [
+        { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      ],
+      evaluate(l) {
+        const u = lagging ? l.x[0] : l.u[0]
+        if (lagging) l.dx[0] = (l.u[0] - l.x[0]) / values.strokeTime
+        const speed = l.p[W]
+        const drop = l.p[A] - l.p[B]
+        const pumped = perRadian * speed * u * filling(u * speed >= 0 ? l.p[B] : l.p[A])
+        const drainA = toCase * (l.p[A] - l.p[L])
+        const drainB = toCase * (l.p[B] - l.p[L])
+        l.q[A] = -pumped + cross * drop + drainA
+        l.q[B] = pumped - cross * drop + drainB
+        l.q[L] = -drainA - drainB
+        const ideal = perRadian * u * drop
+        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta)
+      },
+      observe(l) {
+        const u = lagging ? l.x[0] : l.u[0]
+        l.o[0] = -l.q[A]
+        l.o[1] = l.q[W] * l.p[W]
+        l.o[2] = Math.max(l.p[A], l.p[B])
+        const inlet = u >= 0 ? l.p[B] : l.p[A]
+        l.c[0] = Math.abs(u * l.p[W]) > 1 ? CAVITATION_PRESSURE - (inlet + ATMOSPHERE) : -1
+        l.c[1] = l.o[2] - values.maxPressure
+        l.power[Power.heat] = l.o[1] + l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L]
+      },
+    }
+  },
+  say(l, _values, show) {
+    const flow = l.o[0]
+    if (Math.abs(flow) < 1e-6) return 'In neutral: delivers nothing.'
+    return `Delivers ${show(Math.abs(flow), 'flow')} at ${flow > 0 ? 'A' : 'B'} against ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}, taking ${show(l.o[1], 'power')} at the shaft.`
+  },
+})
