@@ -21,6 +21,13 @@ import { sequenceValve } from './pressure/sequence-valve'
 import { needleValve } from './flow/needle-valve'
 import { pressureSource } from './sources/pressure-source'
 import { flowSource } from './sources/flow-source'
+import { directionalValve42 } from './directional/directional-valve-4-2'
+import { directionalValve32 } from './directional/directional-valve-3-2'
+import { directionalValve22 } from './directional/directional-valve-2-2'
+import { reliefValveVented } from './pressure/relief-valve-vented'
+import { unloadingValve } from './pressure/unloading-valve'
+import { counterbalanceValve } from './pressure/counterbalance-valve'
+import { reducingValve } from './pressure/reducing-valve'
 
 /** Kinds as the rest of the program handles them: parameter values by name. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each kind's own value type is erased here
@@ -32,9 +39,16 @@ const list: readonly AnyKind[] = [
   fixedPump,
   cylinderDoubleActing,
   directionalValve43,
+  directionalValve42,
+  directionalValve32,
+  directionalValve22,
   checkValve,
   reliefValveDirect,
   reliefValvePilotOperated,
+  reliefValveVented,
+  unloadingValve,
+  counterbalanceValve,
+  reducingValve,
   throttleCheck,
   orifice,
   filter,

@@ -38,9 +38,9 @@ describe('design rules', () => {
     ])
     expect(messages(right)).toEqual([])
     const foot = right.components.find((c) => c.kind === 'check-valve')!
-    expect(messages(exchangePorts(right, foot.id))).toEqual([
+    expect(messages(exchangePorts(right, foot.id))).toContainEqual(
       expect.stringMatching(/^warning no-tank: .* gets no oil/),
-    ])
+    )
   })
   it('asks for a relief on the pump line, and does not count one behind a valve', () => {
     const bare = circuit(

@@ -57,7 +57,7 @@ export const pilotOperatedCheck = defineKind({
       A: { x: 0, y: 3, side: 'down' },
       B: { x: 0, y: -3, side: 'up' },
       X: { x: -3, y: 1, side: 'left' },
-      Y: { x: 3, y: 1, side: 'right' },
+      ...(values.drain === 'external' ? { Y: { x: 3, y: 1, side: 'right' } as const } : {}),
     },
     box: { x: -2, y: -2, w: 4, h: 4 },
   }),

@@ -1,6 +1,7 @@
 import { defineKind } from '../kind'
 import {
   reliefCaption,
+  reliefInputs,
   reliefModel,
   reliefParameters,
   reliefPorts,
@@ -18,6 +19,7 @@ export const reliefValveDirect = defineKind({
   description: 'A spring holds it shut; the line pressure opens it to tank. Quick, with a large override.',
   ports: reliefPorts,
   parameters: reliefParameters('20 %', '2 ms'),
+  inputs: reliefInputs,
   traits: reliefTraits,
   care: 'A relief protects only the lines that reach it without a valve between.',
   symbol: () => reliefSymbol(false),

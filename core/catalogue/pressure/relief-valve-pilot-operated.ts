@@ -1,6 +1,7 @@
 import { defineKind } from '../kind'
 import {
   reliefCaption,
+  reliefInputs,
   reliefModel,
   reliefParameters,
   reliefPorts,
@@ -18,6 +19,7 @@ export const reliefValvePilotOperated = defineKind({
   description: 'A small pilot stage opens the main stage. Flat override, slower to answer.',
   ports: reliefPorts,
   parameters: reliefParameters('6 %', '15 ms'),
+  inputs: reliefInputs,
   traits: reliefTraits,
   care: 'Slower than a direct-acting valve: look at the peak pressure, not only at the setting.',
   symbol: () => reliefSymbol(true),

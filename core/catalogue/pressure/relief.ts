@@ -1,10 +1,12 @@
 /** The relief law, shared by the direct-acting and the pilot-operated kind. */
-import { Power, quantity, type ChoiceParameter, type Model, type Show } from '../kind'
+import { Power, quantity, type ChoiceParameter, type Local, type Model, type Show } from '../kind'
 import { openRamp, pathCoefficient, rootDrop } from '../laws'
 import { arrow, dashed, line, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
 
 /** Pressure drop at rated flow of a relief that is wide open, Pa. */
 const WIDE_OPEN_DROP = 4e5
+/** A knob backed right off still leaves the spring's own push, Pa. */
+const LOWEST_SETTING = 2e5
 
 export interface ReliefValues {
   readonly setting: number
@@ -17,7 +19,7 @@ export interface ReliefValues {
 /** Parameters of a relief; only override and response differ between the two designs. */
 export const reliefParameters = (override: string, timeConstant: string) =>
   ({
-    setting: quantity('Setting', 'pressure', '160 bar', 0, 700e5),
+    setting: quantity('Setting', 'pressure', '160 bar', 2e5, 700e5),
     settingAt: {
       type: 'choice',
       label: 'Setting is named at',
@@ -54,9 +56,10 @@ const [P, T] = [0, 1]
  * lim = max(0, path(p_P − p_T; q_r, 4 bar))/q_r: never wider than fully open, never backwards.
  */
 export function reliefModel(values: ReliefValues): Model {
-  const { crack, full } = reliefPressures(values)
   const { ratedFlow, timeConstant } = values
-  const wide = pathCoefficient(1, WIDE_OPEN_DROP)
+  const wide = wideOpen()
+  const crackShare = values.settingAt === 'cracking' ? 1 : 1 - values.override
+  const fullShare = values.settingAt === 'cracking' ? 1 / (1 - values.override) : 1
   return {
     states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
     outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
@@ -66,13 +69,10 @@ export function reliefModel(values: ReliefValues): Model {
     ],
     evaluate(l) {
       const drop = l.p[P] - l.p[T]
-      const limit = drop > 0 ? wide * rootDrop(drop) : 0
-      const wanted = openRamp((drop - crack) / (full - crack))
-      const y = l.x[0]
-      const flow = ratedFlow * (y < limit ? y : limit)
-      l.dx[0] = ((wanted < limit ? wanted : limit) - y) / timeConstant
-      l.q[P] = flow
-      l.q[T] = -flow
+      const setting = l.u[0] > LOWEST_SETTING ? l.u[0] : LOWEST_SETTING
+      const crack = setting * crackShare
+      const wanted = openRamp((drop - crack) / (setting * fullShare - crack))
+      relieve(l, drop, wanted, wide, ratedFlow, timeConstant)
     },
     observe(l) {
       l.o[0] = l.q[P]
@@ -82,6 +82,30 @@ export function reliefModel(values: ReliefValues): Model {
     },
   }
 }
+
+/** The lagged opening towards `wanted`, limited by the fully open path, and its flow P to T. */
+export function relieve(
+  l: Local,
+  drop: number,
+  wanted: number,
+  wide: number,
+  ratedFlow: number,
+  timeConstant: number,
+): void {
+  const limit = drop > 0 ? wide * rootDrop(drop) : 0
+  const y = l.x[0]
+  const flow = ratedFlow * (y < limit ? y : limit)
+  l.dx[0] = ((wanted < limit ? wanted : limit) - y) / timeConstant
+  l.q[P] = flow
+  l.q[T] = -flow
+}
+/** Coefficient of the fully open path, per unit of rated flow. */
+export const wideOpen = () => pathCoefficient(1, WIDE_OPEN_DROP)
+
+/** The knob: a schedule may turn it. */
+export const reliefInputs = [
+  { name: 'setting', label: 'setting', quantity: 'pressure', rest: 'setting', min: 0, max: 700e5 },
+] as const
 
 export function reliefSymbol(piloted: boolean): SymbolDrawing {
   const shapes: Shape[] = [
@@ -117,8 +141,12 @@ export const reliefCaption = (values: ReliefValues, show: Show) => [
   values.settingAt === 'cracking' ? 'at cracking' : 'at rated flow',
 ]
 
-export const reliefSay = (l: { p: Float64Array; q: Float64Array }, values: ReliefValues, show: Show) => {
-  const { crack } = reliefPressures(values)
+export const reliefSay = (
+  l: { p: Float64Array; q: Float64Array; u: Float64Array },
+  values: ReliefValues,
+  show: Show,
+) => {
+  const { crack } = reliefPressures({ ...values, setting: l.u[0] })
   const margin = crack - (l.p[P] - l.p[T])
   return l.q[P] > 1e-3 * values.ratedFlow
     ? `Open, passing ${show(l.q[P], 'flow')} at ${show(l.p[P], 'pressure')}; it cracks at ${show(crack, 'pressure')}.`

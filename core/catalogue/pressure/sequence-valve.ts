@@ -1,7 +1,7 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkParameters, checkRate } from '../directional/check'
-import { adjustable, arrow, checkSeat, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+import { checkBeside, pressureBody } from './body'
 
 const [A, B, X, Y] = [0, 1, 2, 3]
 const [OPENING, CHECK] = [0, 1]
@@ -53,31 +53,21 @@ export const sequenceValve = defineKind({
     ],
   },
   symbol(values) {
-    const shapes: Shape[] = [
-      rectangle(-2, -2, 4, 4),
-      ...arrow([-0.7, 2], [-0.7, -2]),
-      line([0, 4], [0, 2]),
-      line([0, -2], [0, -4]),
-      spring(2, 0, 2, 1.4),
-      ...adjustable(3, 0, 1),
-      values.pilot === 'internal' ? dashed([0, 2.6], [-3, 2.6], [-3, 0], [-2, 0]) : dashed([-4, 0], [-2, 0]),
-      values.drain === 'internal' ? dashed([4, 0], [4.4, 0], [4.4, -2.6], [0, -2.6]) : dashed([4, 0], [5, 0]),
+    const shapes = [
+      ...pressureBody({
+        flow: 'up',
+        pilot: values.pilot === 'internal' ? 'bottom' : 'left',
+        drain: values.drain === 'internal' ? 'top' : 'right',
+      }),
+      ...(values.bypass ? checkBeside(7) : []),
     ]
-    if (values.bypass)
-      shapes.push(
-        line([0, -3.4], [7, -3.4], [7, -0.75]),
-        ...checkSeat(7, 0).map((s) => (s.shape === 'line' ? line([5.95, 0.05], [7, -1.1], [8.05, 0.05]) : s)),
-        line([7, 0.75], [7, 3.4], [0, 3.4]),
-        circle(0, -3.4, 0.25, 'ink'),
-        circle(0, 3.4, 0.25, 'ink'),
-      )
     return {
       shapes,
       ports: {
         A: { x: 0, y: 4, side: 'down' },
         B: { x: 0, y: -4, side: 'up' },
-        X: { x: -4, y: 0, side: 'left' },
-        Y: { x: 5, y: 0, side: 'right' },
+        ...(values.pilot === 'external' ? { X: { x: -4, y: 0, side: 'left' } as const } : {}),
+        ...(values.drain === 'external' ? { Y: { x: 5, y: 0, side: 'right' } as const } : {}),
       },
       box: { x: -3, y: -3.5, w: values.bypass ? 8 : 7.4, h: 7 },
     }

@@ -1,0 +1,53 @@
+import { defineKind } from '../kind'
+import {
+  directionalInputs,
+  directionalModel,
+  directionalParameters,
+  directionalPorts,
+  directionalSay,
+  directionalSymbol,
+  directionalTraits,
+} from './valve'
+
+const design = {
+  ports: ['P', 'T', 'A', 'B'],
+  places: { A: [-1, -2], B: [1, -2], P: [-1, 2], T: [1, 2] },
+  positions: 2,
+  functionLabel: 'Function',
+  standard: 'crossed',
+  functions: {
+    crossed: {
+      label: 'at rest P to B, A to T',
+      boxes: [
+        ['P>B', 'A>T'],
+        ['P>A', 'B>T'],
+      ],
+    },
+    parallel: {
+      label: 'at rest P to A, B to T',
+      boxes: [
+        ['P>A', 'B>T'],
+        ['P>B', 'A>T'],
+      ],
+    },
+    floating: { label: 'at rest A and B to T, P blocked', boxes: [['A-B-T'], ['P>A', 'B>T']] },
+  },
+} as const
+
+export const directionalValve42 = defineKind({
+  name: 'directional-valve-4-2',
+  label: 'Directional valve 4/2',
+  family: 'directional',
+  words: ['4/2', 'directional', 'four way', 'two position'],
+  letter: 'V',
+  description:
+    'Four ports, two positions: at rest P to B and A to T, actuated P to A and B to T, or as chosen.',
+  ports: directionalPorts(design),
+  parameters: directionalParameters(design),
+  inputs: directionalInputs(design),
+  traits: directionalTraits(design),
+  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+  symbol: (values) => directionalSymbol(design, values),
+  model: (values, fluid) => directionalModel(design, values, fluid),
+  say: (l, values, show) => directionalSay(design, l, values, show),
+})

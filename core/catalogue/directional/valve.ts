@@ -1,0 +1,333 @@
+/**
+ * What all directional valves share: a row of boxes, a spool that moves through it, an actuation
+ * and a return. A kind adds its ports and the functions it can have.
+ */
+import {
+  Power,
+  quantity,
+  type ChoiceParameter,
+  type Local,
+  type Model,
+  type PortSpec,
+  type Show,
+} from '../kind'
+import { pathCoefficient, rootDrop, spoolRate } from '../laws'
+import {
+  circle,
+  dashed,
+  line,
+  partOf,
+  polygon,
+  rectangle,
+  spring,
+  type Point,
+  type Shape,
+  type SymbolDrawing,
+} from '../symbol'
+import type { Fluid } from '../../fluid/fluid'
+import { BOX, drawBoxes, pathOpening, pairsOf, pilotTriangle, solenoid, spoolPaths, type Box } from './spool'
+
+const roles: Record<string, string> = {
+  P: 'pressure line',
+  T: 'tank line',
+  A: 'working line A',
+  B: 'working line B',
+}
+
+/** What a valve can do: its boxes in the order of the spool position, the rest position in the middle or first. */
+export interface SpoolFunction {
+  readonly label: string
+  readonly boxes: readonly Box[]
+}
+export interface DirectionalDesign<F extends string> {
+  readonly ports: readonly string[]
+  /** Where each port meets a box. */
+  readonly places: Readonly<Record<string, Point>>
+  readonly functions: Readonly<Record<F, SpoolFunction>>
+  readonly functionLabel: string
+  readonly standard: F
+  /** Three positions (−1, 0, 1) or two (0, 1). */
+  readonly positions: 2 | 3
+}
+
+const actuations = {
+  solenoid: 'solenoid',
+  solenoidPilot: 'solenoid, piloted',
+  pilot: 'hydraulic pilot',
+  lever: 'lever',
+  button: 'push button',
+  pedal: 'pedal',
+  roller: 'roller',
+} as const
+type Actuation = keyof typeof actuations
+const returns = { spring: 'spring', detent: 'detent: stays where it was put' } as const
+
+const choice = <C extends string>(
+  label: string,
+  standard: NoInfer<C>,
+  choices: Record<C, string>,
+  note?: string,
+) => ({ type: 'choice', label, default: standard, choices, note }) as const satisfies ChoiceParameter
+
+export const directionalPorts = (design: DirectionalDesign<string>): PortSpec[] => [
+  ...design.ports.map((name): PortSpec => ({ name, domain: 'oil', role: roles[name] })),
+  { name: 'X', domain: 'oil', role: 'pilot a', mayStayOpen: true },
+  ...(design.positions === 3
+    ? [{ name: 'Y', domain: 'oil', role: 'pilot b', mayStayOpen: true } satisfies PortSpec]
+    : []),
+]
+
+export function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
+  const functions = Object.fromEntries(
+    Object.entries<SpoolFunction>(design.functions).map(([name, f]) => [name, f.label]),
+  ) as Record<F, string>
+  return {
+    centre: choice(design.functionLabel, design.standard, functions),
+    actuation: choice('Actuation', 'solenoid', actuations),
+    return: choice('Return', 'spring', returns),
+    ratedFlow: quantity('Rated flow, each path', 'flow', '20 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '10 bar', 1e4, 100e5),
+    shiftTime: quantity('Shift time, one box', 'time', '30 ms', 1e-3, 5, {
+      note: '30 ms for a solenoid, 100 ms piloted',
+    }),
+    shiftPressure: quantity('Pilot pressure for one box', 'pressure', '5 bar', 1e4, 100e5, {
+      note: 'where it is piloted: the spool goes as far as the pilot pressure reaches this',
+    }),
+    crossover: choice('Crossover', 'closed', {
+      closed: 'closed while shifting',
+      open: 'open while shifting',
+    }),
+    leakage: quantity('Spool leakage at 100 bar', 'flow', '0 L/min', 0, 1e-3, {
+      note: 'between neighbouring lands; 0.02 to 0.1 L/min is usual for this size',
+    }),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded at P, A or B',
+    }),
+  } as const
+}
+
+export interface DirectionalValues {
+  readonly centre: string
+  readonly actuation: Actuation
+  readonly return: keyof typeof returns
+  readonly ratedFlow: number
+  readonly ratedDrop: number
+  readonly shiftTime: number
+  readonly shiftPressure: number
+  readonly crossover: 'closed' | 'open'
+  readonly leakage: number
+  readonly maxPressure: number
+}
+
+/** Names of the ends that a schedule commands. */
+export const directionalInputs = (design: DirectionalDesign<string>) =>
+  [
+    {
+      name: 'command',
+      label: 'command',
+      quantity: 'ratio',
+      rest: 0,
+      min: design.positions === 3 ? -1 : 0,
+      max: 1,
+      positions: [
+        { value: 1, label: design.positions === 3 ? 'end a' : 'actuated' },
+        { value: 0, label: design.positions === 3 ? 'centre' : 'at rest' },
+        ...(design.positions === 3 ? [{ value: -1, label: 'end b' }] : []),
+      ],
+    },
+  ] as const
+
+export function directionalTraits(design: DirectionalDesign<string>) {
+  const pairs = new Map<string, { from: string; to: string; how: 'switched' }>()
+  for (const f of Object.values<SpoolFunction>(design.functions))
+    for (const box of f.boxes)
+      for (const [from, to] of pairsOf(box))
+        pairs.set([from, to].sort().join(), { from, to, how: 'switched' })
+  return { paths: [...pairs.values()] }
+}
+
+/** What pushes at one end of the row; x is the end, it lies away from the boxes. */
+function actuator(actuation: Actuation, x: number, toward: 1 | -1): Shape[] {
+  const far = x - toward * 2
+  const mid = x - toward
+  switch (actuation) {
+    case 'solenoid':
+      return solenoid(x, toward)
+    case 'solenoidPilot':
+      return [...solenoid(x, toward), pilotMark(mid - toward * 0.45, -0.9, toward)]
+    case 'pilot':
+      return [dashed([far, -0.9], [x, -0.9]), pilotMark(x - toward * 0.9, -0.9, toward)]
+    case 'lever':
+      return [
+        line([x, -0.9], [far, -0.9]),
+        line([far, -0.9], [far - toward * 0.5, -2.6]),
+        circle(far, -0.9, 0.2, 'ink'),
+      ]
+    case 'button':
+      return [line([x, -0.9], [far, -0.9]), line([far, -1.6], [far, -0.2])]
+    case 'pedal':
+      return [line([x, -0.9], [far, -0.9], [far, -0.2], [far - toward * 0.9, -0.2])]
+    case 'roller':
+      return [line([x, -0.9], [mid, -0.9]), circle(mid - toward * 0.55, -0.9, 0.55)]
+  }
+}
+const pilotMark = (x: number, y: number, toward: 1 | -1): Shape =>
+  toward > 0 ? pilotTriangle(x, y) : polygon('ink', [x, y - 0.5], [x, y + 0.5], [x - 0.9, y])
+
+/** Notches of a detent below one end. */
+const detent = (x: number, toward: 1 | -1): Shape[] => {
+  const far = x - toward * 2
+  const left = Math.min(x, far)
+  return [
+    rectangle(left, 0.5, 2, 1),
+    line([left + 0.3, 1.5], [left + 0.65, 1], [left + 1, 1.5], [left + 1.35, 1], [left + 1.7, 1.5]),
+  ]
+}
+
+export function directionalSymbol(
+  design: DirectionalDesign<string>,
+  values: DirectionalValues,
+): SymbolDrawing {
+  const { boxes } = design.functions[values.centre]
+  // drawn left to right: the box that the actuation at the left pushes into place, then the rest
+  const row = [...boxes].reverse()
+  const half = (BOX * row.length) / 2
+  const three = design.positions === 3
+  // the box at rest stands where the lines are drawn
+  const rest = three ? 0 : BOX / 2
+  const places = Object.fromEntries(design.ports.map((p) => [p, design.places[p]]))
+  const sprung = values.return === 'spring'
+  const shapes = partOf('spool', [
+    ...drawBoxes(row, places),
+    ...actuator(values.actuation, -half, 1),
+    ...(three ? actuator(values.actuation, half, -1) : []),
+    ...(sprung ? [spring(half, 1, 2.2, 1.1)] : detent(half, -1)),
+    ...(sprung && three ? [spring(-half - 2.2, 1, 2.2, 1.1)] : []),
+  ])
+  const shifted = shapes.map((s) => moveX(s, -rest))
+  const piloted = values.actuation === 'pilot'
+  const left = Math.round(-half - rest - 2)
+  const right = Math.round(half - rest + 2)
+  return {
+    shapes: [...shifted, ...(piloted ? [dashed([left, -1], [left + 0.01, -1])] : [])],
+    ports: {
+      ...Object.fromEntries(
+        design.ports.map((p) => {
+          const [x, y] = design.places[p]
+          return [p, { x, y, side: y < 0 ? 'up' : 'down' } as const]
+        }),
+      ),
+      ...(piloted ? { X: { x: left, y: -1, side: 'left' } as const } : {}),
+      ...(piloted && three ? { Y: { x: right, y: -1, side: 'right' } as const } : {}),
+    },
+    box: { x: left, y: -2, w: right - left, h: 4 },
+    captionAt: { x: left, y: -3, anchor: 'start' },
+    parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
+  }
+}
+function moveX(s: Shape, dx: number): Shape {
+  if (s.shape === 'line' || s.shape === 'polygon')
+    return { ...s, points: s.points.map((p): Point => [p[0] + dx, p[1]]) }
+  return { ...s, at: [s.at[0] + dx, s.at[1]] }
+}
+
+/**
+ * Each path passes φ·path(Δp; q_r, Δp_r), φ from the spool position; the spool moves at constant speed, one
+ * box in the shift time, towards its command, or where piloted towards clamp((p_X − p_Y)/p_shift).
+ * Leakage G·Δp between neighbouring lands, from a catalogue flow at 100 bar, scaled with ν_ref/ν.
+ */
+export function directionalModel(
+  design: DirectionalDesign<string>,
+  values: DirectionalValues,
+  fluid: Fluid,
+): Model {
+  const { boxes } = design.functions[values.centre]
+  const names = design.ports
+  const paths = spoolPaths(boxes, names)
+  const lands = directionalTraits(design).paths.map(({ from, to }) => [
+    names.indexOf(from),
+    names.indexOf(to),
+  ])
+  const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
+  const leak = (values.leakage / 100e5) * fluid.leakageFactor
+  const open = values.crossover === 'open'
+  const three = design.positions === 3
+  const offset = three ? 1 : 0
+  const least = three ? -1 : 0
+  const count = names.length
+  const piloted = values.actuation === 'pilot'
+  const [X, Y] = [count, count + 1]
+  const T = names.indexOf('T')
+  return {
+    states: [{ name: 'spool', label: 'spool position', quantity: 'ratio', initial: 0, scale: 1 }],
+    outputs: [{ name: 'highest', label: 'highest port pressure', quantity: 'pressure' }],
+    conditions: [
+      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+    ],
+    evaluate(l) {
+      const y = l.x[0]
+      const { p, q } = l
+      let target = l.u[0]
+      if (piloted) {
+        const push = (p[X] - (three ? p[Y] : 0)) / values.shiftPressure
+        target = push < least ? least : push > 1 ? 1 : push
+      }
+      l.dx[0] = spoolRate(y, target, values.shiftTime)
+      q.fill(0)
+      if (leak > 0)
+        for (let i = 0; i < lands.length; i++) {
+          const [a, b] = lands[i]
+          const flow = leak * (p[a] - p[b])
+          q[a] += flow
+          q[b] -= flow
+        }
+      for (let i = 0; i < paths.length; i++) {
+        const path = paths[i]
+        const opening = pathOpening(path, y + offset, open)
+        if (opening === 0) continue
+        const flow = opening * coefficient * rootDrop(p[path.from] - p[path.to])
+        q[path.from] += flow
+        q[path.to] -= flow
+      }
+    },
+    observe(l) {
+      let highest = -Infinity
+      let heat = 0
+      for (let i = 0; i < count; i++) {
+        if (i !== T && l.p[i] > highest) highest = l.p[i]
+        heat += l.p[i] * l.q[i]
+      }
+      l.o[0] = highest
+      l.c[0] = highest - values.maxPressure
+      l.power[Power.heat] = heat
+    },
+  }
+}
+
+export function directionalSay(
+  design: DirectionalDesign<string>,
+  l: Local,
+  values: DirectionalValues,
+  show: Show,
+): string {
+  const { boxes, label } = design.functions[values.centre]
+  const three = design.positions === 3
+  const y = l.x[0]
+  const at = Math.round(y) + (three ? 1 : 0)
+  const box = boxes[Math.min(Math.max(at, 0), boxes.length - 1)]
+  const where = three
+    ? y > 0.5
+      ? 'In the box of end a'
+      : y < -0.5
+        ? 'In the box of end b'
+        : `In the centre (${label})`
+    : y > 0.5
+      ? 'Actuated'
+      : 'At rest'
+  const flows = pairsOf(box).flatMap(([a, b]) => {
+    const flow = Math.min(Math.abs(l.q[design.ports.indexOf(a)]), Math.abs(l.q[design.ports.indexOf(b)]))
+    return flow > 1e-7 ? [`${a} and ${b} pass ${show(flow, 'flow')}`] : []
+  })
+  return `${where}: ${flows.length ? flows.join(', ') : box.length ? 'nothing flows' : 'all ports blocked'}.`
+}

@@ -1,0 +1,49 @@
+/** The body of a pressure valve as drawn: a box with its arrow, its spring, pilot and drain lines. */
+import { adjustable, arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+
+/** A check beside the valve whose free flow goes from the top line to the bottom line. */
+export const checkBeside = (x: number): Shape[] => [
+  line([0, -3.4], [x, -3.4], [x, -0.75]),
+  line([x - 1.05, 0.05], [x, -1.1], [x + 1.05, 0.05]),
+  circle(x, 0, 0.75),
+  line([x, 0.75], [x, 3.4], [0, 3.4]),
+  circle(0, -3.4, 0.25, 'ink'),
+  circle(0, 3.4, 0.25, 'ink'),
+]
+
+export interface BodyOptions {
+  /** Normally open: the arrow lies in the line. */
+  readonly open?: boolean
+  /** Which way the arrow points. */
+  readonly flow: 'up' | 'down'
+  /** Where the pilot comes from: the bottom line, the top line, or a port at the left. */
+  readonly pilot: 'bottom' | 'top' | 'left'
+  /** Where the spring chamber is drained: to a line, or to a port at the right. */
+  readonly drain?: 'bottom' | 'top' | 'right'
+  /** The setting is that of a knob. */
+  readonly adjustable?: boolean
+}
+
+/** A pressure valve with lines at (0, ±4) whose box lies around the origin. */
+export function pressureBody(o: BodyOptions): Shape[] {
+  const x = o.open ? 0 : -0.7
+  const shapes: Shape[] = [
+    rectangle(-2, -2, 4, 4),
+    ...(o.flow === 'up' ? arrow([x, 2], [x, -2]) : arrow([x, -2], [x, 2])),
+    line([0, 4], [0, 2]),
+    line([0, -2], [0, -4]),
+    spring(2, 0, 2, 1.4),
+    ...(o.adjustable === false ? [] : adjustable(3, 0, 1)),
+  ]
+  if (o.pilot === 'left') shapes.push(dashed([-4, 0], [-2, 0]))
+  else {
+    const y = o.pilot === 'bottom' ? 2.6 : -2.6
+    shapes.push(dashed([0, y], [-3, y], [-3, 0], [-2, 0]))
+  }
+  if (o.drain === 'right') shapes.push(dashed([4, 0], [5, 0]))
+  else if (o.drain) {
+    const y = o.drain === 'bottom' ? 2.6 : -2.6
+    shapes.push(dashed([4, 0], [4.4, 0], [4.4, y], [0, y]))
+  }
+  return shapes
+}

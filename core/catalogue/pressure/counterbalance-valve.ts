@@ -1,0 +1,114 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { checkParameters, checkRate } from '../directional/check'
+import { checkBeside, pressureBody } from './body'
+import { dashed } from '../symbol'
+
+const [HELD, OUT, X] = [0, 1, 2]
+const [OPENING, CHECK] = [0, 1]
+/** It opens fully over this share of its setting. */
+const RANGE = 0.2
+
+/**
+ * Holds at 1, exhausts to 2. Not vented: d = p_1 + R·p_X − p_set − (1 + R)·p_2, back pressure adds to the setting;
+ * vented: d = p_1 + R·p_X − p_set − p_2. Range 20 % of the setting; a check 2→1 beside it.
+ */
+export const counterbalanceValve = defineKind({
+  name: 'counterbalance-valve',
+  label: 'Counterbalance and brake valve',
+  family: 'pressure',
+  words: ['counterbalance', 'brake valve', 'over centre', 'load control', 'motion control'],
+  letter: 'V',
+  description:
+    'Holds the load at 1 and lets it down only as far as the pressure at X on the other side of the actuator asks.',
+  ports: [
+    { name: '1', domain: 'oil', role: 'load' },
+    { name: '2', domain: 'oil', role: 'to the directional valve' },
+    { name: 'X', domain: 'oil', role: 'pilot from the other side' },
+  ],
+  parameters: {
+    setting: quantity('Setting', 'pressure', '180 bar', 1e5, 700e5, {
+      note: 'about 1.3 times the pressure of the largest load, without pilot',
+    }),
+    pilotRatio: quantity('Pilot ratio', 'ratio', '3', 0, 20, {
+      note: '3 to 4 for swinging loads, 8 and more for steady ones and motors',
+    }),
+    vented: {
+      type: 'switch',
+      label: 'Vented spring chamber',
+      default: false,
+      note: 'back pressure at 2 then counts once instead of 1 + R times',
+    },
+    ratedFlow: quantity('Rated flow', 'flow', '40 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '10 bar', 1e4, 100e5),
+    timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
+    ...checkParameters('Check'),
+  },
+  traits: {
+    paths: [
+      { from: '1', to: '2', how: 'switched' },
+      { from: '2', to: '1', how: 'oneWay' },
+    ],
+  },
+  care: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
+  symbol: () => ({
+    shapes: [
+      ...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }),
+      dashed([-4, 1], [-2, 1]),
+      ...checkBeside(7).map((s) =>
+        s.shape === 'line' && s.points.length === 3 && s.points[1][1] === -1.1
+          ? { ...s, points: s.points.map(([x, y]): [number, number] => [x, -y]) }
+          : s,
+      ),
+    ],
+    ports: {
+      '1': { x: 0, y: -4, side: 'up' },
+      '2': { x: 0, y: 4, side: 'down' },
+      X: { x: -4, y: 1, side: 'left' },
+    },
+    box: { x: -3, y: -3.5, w: 11.2, h: 7 },
+  }),
+  caption: (values, show) => [show(values.setting, 'pressure'), `${values.pilotRatio} : 1`],
+  model(values) {
+    const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
+    const free = pathCoefficient(values.checkFlow, values.checkDrop)
+    const back = values.vented ? 1 : 1 + values.pilotRatio
+    const range = RANGE * values.setting
+    return {
+      states: [
+        { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
+      ],
+      outputs: [
+        { name: 'flow', label: 'flow 1 to 2', quantity: 'flow' },
+        { name: 'held', label: 'pressure held', quantity: 'pressure' },
+      ],
+      conditions: [{ name: 'open', label: 'open', severity: 'info', worst: 'flow' }],
+      evaluate(l) {
+        const drop = l.p[HELD] - l.p[OUT]
+        const driving = l.p[HELD] + values.pilotRatio * l.p[X] - values.setting - back * l.p[OUT]
+        l.dx[OPENING] = (ramp(driving / range) - l.x[OPENING]) / values.timeConstant
+        l.dx[CHECK] = checkRate(-drop, l.x[CHECK], values)
+        const flow = (l.x[OPENING] * coefficient + l.x[CHECK] * free) * rootDrop(drop)
+        l.q[HELD] = flow
+        l.q[OUT] = -flow
+        l.q[X] = 0
+      },
+      observe(l) {
+        l.o[0] = l.q[HELD]
+        l.o[1] = l.p[HELD]
+        l.c[0] = l.x[OPENING] - 0.01
+        l.power[Power.heat] = l.q[HELD] * (l.p[HELD] - l.p[OUT])
+      },
+    }
+  },
+  say(l, values, show) {
+    if (l.x[CHECK] > 0.01) return `Its check is open: ${show(-l.q[HELD], 'flow')} go to the load.`
+    const needed =
+      (values.setting + (values.vented ? 1 : 1 + values.pilotRatio) * l.p[OUT] - l.p[HELD]) /
+      Math.max(values.pilotRatio, 1e-9)
+    return l.x[OPENING] > 0.01
+      ? `Open ${Math.round(l.x[OPENING] * 100)} %, letting down ${show(l.q[HELD], 'flow')} from ${show(l.p[HELD], 'pressure')}.`
+      : `Shut, holding ${show(l.p[HELD], 'pressure')}; ${show(Math.max(0, needed), 'pressure')} at its pilot begin to open it.`
+  },
+})

@@ -1,0 +1,87 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pressureBody } from './body'
+
+const [P, A, Y] = [0, 1, 2]
+const [OPENING, RELIEF] = [0, 1]
+/** A reducing-relieving valve relieves this far above its setting, Pa. */
+const RELIEVES_ABOVE = 5e5
+
+/**
+ * Normally open; it shuts as its outlet rises: d = p_set − (p_A − p_Y), φ* = ramp(d/r); a reducing-relieving
+ * valve opens A to Y at p_set + 5 bar over the same range. Q = φ·path(Δp).
+ */
+export const reducingValve = defineKind({
+  name: 'reducing-valve',
+  label: 'Pressure reducing valve',
+  family: 'pressure',
+  words: ['reducing', 'pressure reducer', 'reducing relieving', 'pilot supply'],
+  letter: 'V',
+  description: 'Keeps its outlet A down to its setting, whatever the higher pressure at P.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'inlet' },
+    { name: 'A', domain: 'oil', role: 'reduced outlet' },
+    { name: 'Y', domain: 'oil', role: 'drain', mayStayOpen: true },
+  ],
+  parameters: {
+    setting: quantity('Setting', 'pressure', '50 bar', 0, 700e5),
+    range: quantity('Shuts over', 'pressure', '5 bar', 1e4, 100e5),
+    relieving: {
+      type: 'switch',
+      label: 'Relieves its outlet',
+      default: true,
+      note: 'at 5 bar above the setting, to the drain: then the drain must be led to tank',
+    },
+    ratedFlow: quantity('Rated flow', 'flow', '40 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
+    timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
+  },
+  traits: { paths: [{ from: 'P', to: 'A', how: 'open' }] },
+  symbol: () => ({
+    shapes: pressureBody({ open: true, flow: 'up', pilot: 'top', drain: 'right' }),
+    ports: {
+      P: { x: 0, y: 4, side: 'down' },
+      A: { x: 0, y: -4, side: 'up' },
+      Y: { x: 5, y: 0, side: 'right' },
+    },
+    box: { x: -3, y: -3, w: 7.4, h: 6 },
+  }),
+  caption: (values, show) => [show(values.setting, 'pressure')],
+  model(values) {
+    const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
+    const relief = values.relieving ? coefficient : 0
+    return {
+      states: [
+        { name: 'opening', label: 'opening', quantity: 'share', initial: 1, scale: 1 },
+        { name: 'relieving', label: 'opening to the drain', quantity: 'share', initial: 0, scale: 1 },
+      ],
+      outputs: [
+        { name: 'flow', label: 'flow P to A', quantity: 'flow' },
+        { name: 'relieved', label: 'flow to the drain', quantity: 'flow' },
+      ],
+      conditions: [{ name: 'relieves', label: 'relieves its outlet', severity: 'info', worst: 'relieved' }],
+      evaluate(l) {
+        const above = l.p[A] - l.p[Y] - values.setting
+        l.dx[OPENING] = (ramp(-above / values.range) - l.x[OPENING]) / values.timeConstant
+        l.dx[RELIEF] = (ramp((above - RELIEVES_ABOVE) / values.range) - l.x[RELIEF]) / values.timeConstant
+        const through = l.x[OPENING] * coefficient * rootDrop(l.p[P] - l.p[A])
+        const away = l.x[RELIEF] * relief * rootDrop(l.p[A] - l.p[Y])
+        l.q[P] = through
+        l.q[A] = away - through
+        l.q[Y] = -away
+      },
+      observe(l) {
+        l.o[0] = l.q[P]
+        l.o[1] = -l.q[Y]
+        l.c[0] = values.relieving ? l.o[1] - 1e-3 * values.ratedFlow : -1
+        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[Y] * l.q[Y]
+      },
+    }
+  },
+  say: (l, values, show) =>
+    l.o[1] > 1e-3 * values.ratedFlow
+      ? `Relieves ${show(l.o[1], 'flow')} from its outlet at ${show(l.p[A], 'pressure')}.`
+      : l.x[OPENING] > 0.98
+        ? `Wide open: its outlet has only ${show(l.p[A], 'pressure')}.`
+        : `Throttles ${show(l.q[P], 'flow')} from ${show(l.p[P], 'pressure')} down to ${show(l.p[A], 'pressure')}.`,
+})

@@ -1,0 +1,93 @@
+import { defineKind, Power, quantity } from '../kind'
+import { openRamp, orificeCoefficient, rootDrop } from '../laws'
+import { dashed } from '../symbol'
+import {
+  reliefCaption,
+  reliefInputs,
+  reliefParameters,
+  reliefPorts,
+  reliefPressures,
+  reliefSymbol,
+  reliefTraits,
+  relieve,
+  wideOpen,
+} from './relief'
+
+const [P, T, X] = [0, 1, 2]
+/** Push of the main stage's spring, Pa. */
+const MAIN_SPRING = 4e5
+
+/**
+ * A pilot-operated relief whose vent port X is fed through the main stage's orifice:
+ * p_crack = clamp(p_X − p_T + 4 bar, 4 bar, p_crack,set); otherwise as the relief valve. Vented to tank it
+ * opens at its main spring; with a remote pilot at X the lower of the two settings holds.
+ */
+export const reliefValveVented = defineKind({
+  name: 'relief-valve-vented',
+  label: 'Relief valve, pilot-operated, with vent port',
+  family: 'pressure',
+  words: ['vented relief', 'unloading relief', 'remote control relief', 'vent'],
+  letter: 'V',
+  description:
+    'A pilot-operated relief that is unloaded through its vent port X, or set from afar by a second pilot there.',
+  ports: [...reliefPorts, { name: 'X', domain: 'oil', role: 'vent and remote pilot', mayStayOpen: true }],
+  parameters: {
+    ...reliefParameters('6 %', '15 ms'),
+    ventOrifice: quantity('Orifice to the vent port', 'length', '0.8 mm', 1e-4, 5e-3, {
+      note: 'feeds X from P; the pilot oil of a vented valve',
+    }),
+  },
+  inputs: reliefInputs,
+  traits: reliefTraits,
+  care: 'The main knob is the maximum. A remote pilot can only set it lower.',
+  symbol() {
+    const plain = reliefSymbol(true)
+    return {
+      ...plain,
+      shapes: [...plain.shapes, dashed([-2, 1], [-4, 1])],
+      ports: { ...plain.ports, X: { x: -4, y: 1, side: 'left' } },
+    }
+  },
+  caption: reliefCaption,
+  model(values, fluid) {
+    const wide = wideOpen()
+    const feed = orificeCoefficient(values.ventOrifice, fluid)
+    const share = values.settingAt === 'cracking' ? 1 : 1 - values.override
+    const { crack: set, full } = reliefPressures(values)
+    const span = (full - set) / set
+    return {
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'flow', label: 'flow', quantity: 'flow' },
+        { name: 'effective', label: 'effective cracking pressure', quantity: 'pressure' },
+      ],
+      conditions: [
+        { name: 'cracked', label: 'open', severity: 'info', worst: 'flow' },
+        { name: 'full', label: 'at or above its rated flow', severity: 'warning', worst: 'flow' },
+      ],
+      evaluate(l) {
+        const drop = l.p[P] - l.p[T]
+        const top = Math.max(l.u[0] * share, MAIN_SPRING)
+        const vent = l.p[X] - l.p[T] + MAIN_SPRING
+        const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
+        const wanted = openRamp((drop - crack) / (top * span))
+        relieve(l, drop, wanted, wide, values.ratedFlow, values.timeConstant)
+        const pilot = feed * rootDrop(l.p[P] - l.p[X])
+        l.q[P] += pilot
+        l.q[X] = -pilot
+      },
+      observe(l) {
+        const top = Math.max(l.u[0] * share, MAIN_SPRING)
+        l.o[0] = -l.q[T]
+        l.o[1] = Math.min(Math.max(l.p[X] - l.p[T] + MAIN_SPRING, MAIN_SPRING), top)
+        l.c[0] = -l.q[T] - 1e-3 * values.ratedFlow
+        l.c[1] = -l.q[T] - values.ratedFlow
+        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[X] * l.q[X]
+      },
+    }
+  },
+  say: (l, _values, show) =>
+    l.o[0] > 1e-7
+      ? `Open, passing ${show(l.o[0], 'flow')}; its vent lets it crack at ${show(l.o[1], 'pressure')}.`
+      : `Shut; its vent lets it crack at ${show(l.o[1], 'pressure')}.`,
+})

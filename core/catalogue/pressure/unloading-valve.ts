@@ -1,0 +1,101 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pressureBody } from './body'
+
+const [P, T, X, Y] = [0, 1, 2, 3]
+
+/**
+ * Remote pilot: with k = 1 d = p_X − p_Y − p_set, φ* = ramp(d/r); with a differential k < 1 φ* goes to 1 when
+ * p_X − p_Y reaches p_set and to 0 when it falls below k·p_set. τ·dφ/dt = φ* − φ; Q = φ·path(p_P − p_T).
+ */
+export const unloadingValve = defineKind({
+  name: 'unloading-valve',
+  label: 'Unloading valve',
+  family: 'pressure',
+  words: ['unloader', 'unloading', 'high low', 'accumulator charging'],
+  letter: 'V',
+  description:
+    'Lets the pump line at P go to tank when the pressure at X reaches its setting, until it falls to its reset.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'line that is unloaded' },
+    { name: 'T', domain: 'oil', role: 'tank line' },
+    { name: 'X', domain: 'oil', role: 'remote pilot' },
+    { name: 'Y', domain: 'oil', role: 'drain of the spring chamber', mayStayOpen: true },
+  ],
+  parameters: {
+    setting: quantity('Setting', 'pressure', '100 bar', 1e5, 700e5, {
+      note: 'pilot pressure at which it opens',
+    }),
+    differential: quantity('Shuts again at', 'share', '85 %', 0.1, 1, {
+      note: 'of the setting; 100 % opens in proportion over the range',
+    }),
+    range: quantity('Opens fully over', 'pressure', '5 bar', 1e4, 100e5, { note: 'without a differential' }),
+    drain: {
+      type: 'choice',
+      label: 'Drain',
+      default: 'internal',
+      choices: { internal: 'internal, to T', external: 'external, at Y' },
+    },
+    ratedFlow: quantity('Rated flow', 'flow', '60 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
+    timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
+  },
+  traits: { paths: [{ from: 'P', to: 'T', how: 'switched' }] },
+  symbol: (values) => ({
+    shapes: pressureBody({
+      flow: 'down',
+      pilot: 'left',
+      drain: values.drain === 'external' ? 'right' : 'bottom',
+    }),
+    ports: {
+      P: { x: 0, y: -4, side: 'up' },
+      T: { x: 0, y: 4, side: 'down' },
+      X: { x: -4, y: 0, side: 'left' },
+      ...(values.drain === 'external' ? { Y: { x: 5, y: 0, side: 'right' } as const } : {}),
+    },
+    box: { x: -3, y: -3, w: 7.4, h: 6 },
+  }),
+  caption: (values, show) => [show(values.setting, 'pressure')],
+  model(values) {
+    const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
+    const snaps = values.differential < 1
+    const drain = values.drain === 'external' ? Y : T
+    return {
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
+      conditions: [
+        { name: 'unloaded', label: 'open: the pump is unloaded', severity: 'info', worst: 'flow' },
+      ],
+      guards: snaps ? [{ name: 'snap', label: 'opens', report: 1 }] : [],
+      modes: snaps ? [0] : [],
+      evaluate(l) {
+        const pilot = l.p[X] - l.p[drain]
+        let wanted: number
+        if (snaps) {
+          l.g[0] = pilot - (l.mode[0] ? values.differential : 1) * values.setting
+          wanted = l.mode[0]
+        } else wanted = ramp((pilot - values.setting) / values.range)
+        l.dx[0] = (wanted - l.x[0]) / values.timeConstant
+        const flow = l.x[0] * coefficient * rootDrop(l.p[P] - l.p[T])
+        l.q[P] = flow
+        l.q[T] = -flow
+        l.q[X] = 0
+        l.q[Y] = 0
+      },
+      switch(l, _index, direction) {
+        l.mode[0] = direction > 0 ? 1 : 0
+      },
+      observe(l) {
+        l.o[0] = l.q[P]
+        l.c[0] = l.x[0] - 0.01
+        l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
+      },
+    }
+  },
+  say(l, values, show) {
+    const pilot = show(l.p[X], 'pressure')
+    return l.x[0] > 0.01
+      ? `Open ${Math.round(l.x[0] * 100)} %, sending ${show(l.q[P], 'flow')} to tank; its pilot has ${pilot}.`
+      : `Shut; its pilot has ${pilot} of ${show(values.setting, 'pressure')}.`
+  },
+})
