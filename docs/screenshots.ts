@@ -35,6 +35,11 @@ const browser = await chromium.launch({
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   const picture = (name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` })
+  await page.setViewportSize({ width: 1280, height: 1500 })
+  await page.goto(`${address}/symbols`)
+  await page.getByRole('heading', { name: 'Symbols' }).waitFor()
+  await picture('symbols')
+  await page.setViewportSize({ width: 1280, height: 800 })
   await page.goto(address)
   await page.getByRole('link', { name: 'Shavings press' }).waitFor()
   await picture('machines')

@@ -55,7 +55,8 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
       <div class="mx-auto max-w-4xl px-6 py-6">
         <div class="mb-4 flex items-baseline">
           <h1 class="font-lettering text-2xl font-medium">Machines</h1>
-          <button class="button-main ml-auto self-center" data-testid="new-machine" @click="adding = true">
+          <NuxtLink to="/symbols" class="ml-auto self-center px-3 hover:text-accent">Symbols</NuxtLink>
+          <button class="button-main self-center" data-testid="new-machine" @click="adding = true">
             <Plus :size="16" aria-hidden="true" />New machine
           </button>
         </div>

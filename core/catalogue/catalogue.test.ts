@@ -81,7 +81,8 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     const h = 1e-6
     for (let i = 0; i < local.x.length; i++) local.x[i] += h * local.dx[i]
     model.evaluate(local)
-    const growth = local.v.reduce((s, v, i) => s + (v - before[i]) / h, 0)
+    const kept = (model.states ?? []).reduce((s, state, i) => s + (state.holdsOil ? local.dx[i] : 0), 0)
+    const growth = kept + local.v.reduce((s, v, i) => s + (v - before[i]) / h, 0)
     expect(Math.abs(sum - growth)).toBeLessThan(1e-6)
   })
 })

@@ -28,6 +28,15 @@ import { reliefValveVented } from './pressure/relief-valve-vented'
 import { unloadingValve } from './pressure/unloading-valve'
 import { counterbalanceValve } from './pressure/counterbalance-valve'
 import { reducingValve } from './pressure/reducing-valve'
+import { accumulatorGas } from './supply/accumulator-gas'
+import { pressureCompensatedPump } from './supply/pressure-compensated-pump'
+import { variablePumpManual } from './supply/variable-pump-manual'
+import { inductionMotor } from './supply/induction-motor'
+import { shuttleValve } from './directional/shuttle-valve'
+import { flowControl2Way } from './flow/flow-control-2-way'
+import { pressureSwitch } from './instruments/pressure-switch'
+import { flowMeter } from './instruments/flow-meter'
+import { ballValve } from './directional/ball-valve'
 
 /** Kinds as the rest of the program handles them: parameter values by name. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each kind's own value type is erased here
@@ -60,6 +69,15 @@ const list: readonly AnyKind[] = [
   pilotOperatedCheck,
   sequenceValve,
   needleValve,
+  accumulatorGas,
+  pressureCompensatedPump,
+  variablePumpManual,
+  inductionMotor,
+  shuttleValve,
+  flowControl2Way,
+  pressureSwitch,
+  flowMeter,
+  ballValve,
   pressureSource,
   flowSource,
 ]

@@ -77,6 +77,8 @@ export interface StateSpec {
   readonly initial: number
   /** Size of a change that matters, SI: sets the absolute error allowed. */
   readonly scale: number
+  /** It is a volume of oil kept in the component, apart from the lines at its ports. */
+  readonly holdsOil?: boolean
 }
 
 /** A computed quantity that is no state, recorded with the run. */

@@ -315,7 +315,7 @@ describe('load-sensing pump', () => {
       const t = i + 0.998
       near(reads(r, 'pressure(P)', t), p * bar)
       near(reads(r, 'O.flow', t), q * lpm)
-      near(reads(r, 'P.stroke', t), u)
+      near(reads(r, 'P.position', t), u)
     })
     const peak = Math.max(
       ...Array.from(r.times, (t, k) => (t >= 4 && t < 5 ? r.columns[signalIndex(r, 'pressure(P)')][k] : 0)),

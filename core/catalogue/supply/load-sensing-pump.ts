@@ -1,14 +1,12 @@
-import { ATMOSPHERE } from '../../units/quantities'
-import { CAVITATION_PRESSURE } from '../../fluid/fluid'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, quantity, type Local } from '../kind'
 import { adjustable, circle, dashed, flowTriangle, line, rectangle, shaftStub } from '../symbol'
+import { clamp01, variablePumpModel, variablePumpParameters } from './variable-pump'
 
 const [S, P, X, W] = [0, 1, 2, 3]
-const clamp = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
 
 /**
- * u* = min of the compensator clamp((p_c − p_P)/b) and the load sensing clamp((p_X + m − p_P)/b + ½),
- * stroke follows u* with a lag; Q = D·n·u·f(P_S) − C_L·(p_P − p_S), T as a fixed pump of displacement D·u.
+ * u* = min of the compensator clamp((p_c − p_P)/b) and the load sensing clamp((p_X + m − p_P)/b + ½);
+ * the rest as every variable pump (variable-pump.ts).
  */
 export const loadSensingPump = defineKind({
   name: 'load-sensing-pump',
@@ -30,20 +28,7 @@ export const loadSensingPump = defineKind({
     }),
     compensator: quantity('Compensator setting', 'pressure', '250 bar', 5e5, 700e5, { note: 'zero stroke' }),
     band: quantity('Control band', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
-    strokeTime: quantity('Lag of the stroke', 'time', '40 ms', 1e-3, 5),
-    volumetricEfficiency: quantity('Volumetric efficiency', 'share', '95 %', 0.3, 1, {
-      group: 'Losses',
-      note: 'at the rated speed and pressure; wear lowers it',
-    }),
-    ratedSpeed: quantity('at speed', 'rotationalSpeed', '1500 rpm', 1, 1000, { group: 'Losses' }),
-    ratedPressure: quantity('at pressure', 'pressure', '250 bar', 1e5, 700e5, { group: 'Losses' }),
-    hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '92 %', 0.3, 1, {
-      group: 'Losses',
-    }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
-      group: 'Rating',
-      note: 'reported when exceeded',
-    }),
+    ...variablePumpParameters(),
   },
   traits: { draws: ['S'], sized: { displacement: 'displacement' } },
   symbol: () => ({
@@ -73,49 +58,26 @@ export const loadSensingPump = defineKind({
     `${show(values.compensator, 'pressure')}, margin ${show(values.margin, 'pressure')}`,
   ],
   model(values, fluid) {
-    const perRadian = values.displacement / (2 * Math.PI)
-    const leakage =
-      (((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure) *
-      fluid.leakageFactor
-    const eta = values.hydromechanicalEfficiency
-    const wanted = (p: number, load: number) =>
+    const wanted = (l: Local) =>
       Math.min(
-        clamp((values.compensator - p) / values.band),
-        clamp((load + values.margin - p) / values.band + 0.5),
+        clamp01((values.compensator - l.p[P]) / values.band),
+        clamp01((l.p[X] + values.margin - l.p[P]) / values.band + 0.5),
       )
+    const pump = variablePumpModel(values, fluid, { S, P, W }, 1, wanted)
     return {
-      states: [{ name: 'stroke', label: 'stroke', quantity: 'share', initial: 1, scale: 1 }],
+      ...pump,
       outputs: [
-        { name: 'delivery', label: 'delivery', quantity: 'flow' },
-        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
+        ...pump.outputs!,
         { name: 'marginNow', label: 'pressure above the load signal', quantity: 'pressure' },
       ],
       conditions: [
-        { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
+        ...pump.conditions!,
         { name: 'compensating', label: 'at its compensator', severity: 'info' },
       ],
-      evaluate(l) {
-        const speed = l.p[W]
-        const drop = l.p[P] - l.p[S]
-        const u = l.x[0]
-        const filling = (l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE
-        const flow = perRadian * speed * u * clamp(filling) - leakage * drop
-        l.q[S] = flow
-        l.q[P] = -flow
-        l.q[X] = 0
-        const ideal = perRadian * u * drop
-        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta)
-        l.dx[0] = (wanted(l.p[P], l.p[X]) - u) / values.strokeTime
-      },
       observe(l) {
-        l.o[0] = -l.q[P]
-        l.o[1] = l.q[W] * l.p[W]
+        pump.observe!(l)
         l.o[2] = l.p[P] - l.p[X]
-        l.c[0] = l.p[W] > 0 ? CAVITATION_PRESSURE - (l.p[S] + ATMOSPHERE) : -1
-        l.c[1] = l.p[P] - values.maxPressure
         l.c[2] = l.p[P] - (values.compensator - values.band)
-        l.power[Power.heat] = l.o[1] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
       },
     }
   },

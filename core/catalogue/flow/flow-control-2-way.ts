@@ -1,0 +1,84 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, rootDrop } from '../laws'
+import { checkParameters, checkRate } from '../directional/check'
+import { adjustable, arrowHead, circle, line, rectangle } from '../symbol'
+
+const [A, B] = [0, 1]
+
+/**
+ * Pressure-compensated: Q = q_set·s/(1 + s⁸)^⅛ with s = path(Δp)/path(Δp_min), so the set flow holds above the least
+ * pressure drop and the valve is a fixed orifice below it. Backwards only through its check.
+ */
+export const flowControl2Way = defineKind({
+  name: 'flow-control-2-way',
+  label: 'Flow control valve, pressure-compensated, two-way',
+  family: 'flow',
+  words: ['flow control', 'compensated flow', 'speed control', 'flow regulator'],
+  letter: 'V',
+  description:
+    'Keeps the flow from A to B at its setting whatever the pressures, above a least pressure drop.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet' },
+    { name: 'B', domain: 'oil', role: 'outlet' },
+  ],
+  parameters: {
+    flow: quantity('Set flow', 'flow', '10 L/min', 0, 0.2),
+    leastDrop: quantity('Least pressure drop', 'pressure', '8 bar', 1e5, 50e5),
+    bypass: { type: 'switch', label: 'Check valve for the way back', default: true },
+    ...checkParameters('Check'),
+  },
+  inputs: [{ name: 'flow', label: 'set flow', quantity: 'flow', rest: 'flow', min: 0, max: 0.2 }],
+  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  symbol: (values) => ({
+    shapes: [
+      rectangle(-2, -2, 4, 4),
+      line([0, 4], [0, -4]),
+      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
+      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
+      arrowHead(0, -1.7, 0, -1, 0.7),
+      ...adjustable(0, 0, 1.6),
+      ...(values.bypass
+        ? [
+            line([0, 3.4], [4, 3.4], [4, 0.75]),
+            circle(4, 0, 0.75),
+            line([2.95, -0.05], [4, -1.1], [5.05, -0.05]),
+            line([4, -1.1], [4, -3.4], [0, -3.4]),
+            circle(0, -3.4, 0.25, 'ink'),
+            circle(0, 3.4, 0.25, 'ink'),
+          ]
+        : []),
+    ],
+    ports: { A: { x: 0, y: 4, side: 'down' }, B: { x: 0, y: -4, side: 'up' } },
+    box: { x: -2, y: -3.5, w: values.bypass ? 7.2 : 4, h: 7 },
+  }),
+  caption: (values, show) => [show(values.flow, 'flow')],
+  model(values) {
+    const shape = pathCoefficient(1, values.leastDrop)
+    const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
+    return {
+      states: [{ name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [{ name: 'passed', label: 'flow A to B', quantity: 'flow' }],
+      conditions: [{ name: 'short', label: 'too little pressure drop to keep its flow', severity: 'info' }],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        const s = drop > 0 ? shape * rootDrop(drop) : 0
+        l.dx[0] = checkRate(-drop, l.x[0], values)
+        const flow = (l.u[0] * s) / (1 + s ** 8) ** 0.125 + l.x[0] * back * rootDrop(drop)
+        l.q[A] = flow
+        l.q[B] = -flow
+      },
+      observe(l) {
+        const drop = l.p[A] - l.p[B]
+        l.o[0] = l.q[A]
+        l.c[0] = l.u[0] > 0 && drop > 0 ? values.leastDrop - drop : -1
+        l.power[Power.heat] = l.q[A] * drop
+      },
+    }
+  },
+  say: (l, values, show) =>
+    l.x[0] > 0.01
+      ? `Its check is open: ${show(-l.q[A], 'flow')} go back.`
+      : l.p[A] - l.p[B] < values.leastDrop
+        ? `Passes ${show(l.q[A], 'flow')}: too little pressure drop for its ${show(l.u[0], 'flow')}.`
+        : `Keeps ${show(l.q[A], 'flow')}, throttling ${show(l.p[A] - l.p[B], 'pressure')} away.`,
+})

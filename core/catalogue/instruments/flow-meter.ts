@@ -1,0 +1,58 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, rootDrop } from '../laws'
+import { arrowHead, circle, line } from '../symbol'
+
+const [A, B] = [0, 1]
+
+/** Reads the flow from A to B with a small loss: Q = path(Δp; q_r, Δp_r). */
+export const flowMeter = defineKind({
+  name: 'flow-meter',
+  label: 'Flow meter',
+  family: 'instruments',
+  words: ['flow meter', 'flowmeter', 'turbine'],
+  letter: 'S',
+  description: 'Shows the flow through it.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet' },
+    { name: 'B', domain: 'oil', role: 'outlet' },
+  ],
+  parameters: {
+    range: quantity('Range', 'flow', '100 L/min', 1e-6, 0.2, {
+      note: 'reported when the flow goes beyond it',
+    }),
+    drop: quantity('Pressure drop at its range', 'pressure', '1 bar', 1e4, 20e5),
+  },
+  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  symbol: () => ({
+    shapes: [
+      circle(0, 0, 2),
+      line([0, 3], [0, 2]),
+      line([0, -2], [0, -3]),
+      line([0, 1.3], [0, -0.4]),
+      arrowHead(0, -1.3, 0, -1),
+      line([-1.2, 0.9], [-0.7, 0.4], [-1.2, -0.1]),
+      line([1.2, 0.9], [0.7, 0.4], [1.2, -0.1]),
+    ],
+    ports: { A: { x: 0, y: 3, side: 'down' }, B: { x: 0, y: -3, side: 'up' } },
+    box: { x: -2, y: -2, w: 4, h: 4 },
+    reading: 'reading',
+  }),
+  model(values) {
+    const coefficient = pathCoefficient(values.range, values.drop)
+    return {
+      outputs: [{ name: 'reading', label: 'reading', quantity: 'flow' }],
+      conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
+      evaluate(l) {
+        const flow = coefficient * rootDrop(l.p[A] - l.p[B])
+        l.q[A] = flow
+        l.q[B] = -flow
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.c[0] = Math.abs(l.q[A]) - values.range
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say: (l, _values, show) => `Reads ${show(l.q[A], 'flow')}.`,
+})

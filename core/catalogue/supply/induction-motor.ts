@@ -1,0 +1,89 @@
+import { defineKind, Power, quantity } from '../kind'
+import { circle, shaftStub, text } from '../symbol'
+
+/** The torque of a squirrel-cage motor is limited to this many times its rated torque. */
+const BREAKDOWN = 2.5
+
+/**
+ * n = n_0·(1 − s_r·T/T_r), so T = T_r·(n_0 − n)/(s_r·n_0), limited to 2.5·T_r; run-up against its inertia:
+ * J·dω/dt = T − T_load. Switched off it coasts.
+ */
+export const inductionMotor = defineKind({
+  name: 'induction-motor',
+  label: 'Electric motor, induction',
+  family: 'supply',
+  words: ['induction', 'asynchronous', 'motor start', 'slip', 'squirrel cage'],
+  letter: 'Z',
+  description: 'Runs up against its inertia and slips under load. A schedule may switch it on and off.',
+  ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
+  parameters: {
+    synchronousSpeed: quantity('Speed without load', 'rotationalSpeed', '1500 rpm', 1, 700),
+    ratedPower: quantity('Rated power', 'power', '7.5 kW', 10, 2e6, {
+      note: 'reported when the shaft takes more',
+    }),
+    slip: quantity('Slip at rated power', 'share', '3 %', 0.001, 0.2),
+    inertia: quantity('Moment of inertia', 'inertia', '0.05 kg·m²', 1e-4, 1e4, {
+      note: 'motor and coupling',
+    }),
+  },
+  inputs: [
+    {
+      name: 'on',
+      label: 'supply',
+      quantity: 'ratio',
+      rest: 1,
+      min: 0,
+      max: 1,
+      positions: [
+        { value: 1, label: 'on' },
+        { value: 0, label: 'off' },
+      ],
+    },
+  ],
+  traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'synchronousSpeed' } },
+  symbol: () => ({
+    shapes: [circle(0, 0, 3), text(0, -0.5, 'M', 2.2), text(0, 1.4, '3~', 1.4), ...shaftStub(3, 4)],
+    ports: { W: { x: 4, y: 0, side: 'right' } },
+    box: { x: -3, y: -3, w: 6, h: 6 },
+    captionAt: { x: 0, y: 4.6, anchor: 'middle' },
+  }),
+  caption: (values, show) => [
+    show(values.ratedPower, 'power'),
+    show(values.synchronousSpeed, 'rotationalSpeed'),
+  ],
+  model(values) {
+    const rated = values.ratedPower / (values.synchronousSpeed * (1 - values.slip))
+    const torqueAt = (speed: number, on: number) => {
+      if (on < 0.5) return 0
+      const torque = (rated * (values.synchronousSpeed - speed)) / (values.slip * values.synchronousSpeed)
+      const most = BREAKDOWN * rated
+      return torque > most ? most : torque < -most ? -most : torque
+    }
+    return {
+      outputs: [
+        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
+        { name: 'torque', label: 'torque', quantity: 'torque' },
+      ],
+      conditions: [
+        { name: 'overload', label: 'above its rated power', severity: 'warning', worst: 'shaftPower' },
+      ],
+      evaluate(l) {
+        l.q[0] = -torqueAt(l.p[0], l.u[0])
+        l.v[0] = values.inertia
+      },
+      observe(l) {
+        const torque = -l.q[0]
+        l.o[0] = torque * l.p[0]
+        l.o[1] = torque
+        l.c[0] = l.o[0] - values.ratedPower
+        // the air gap passes torque at synchronous speed; the slip turns into heat
+        l.power[Power.input] = torque * values.synchronousSpeed
+        l.power[Power.heat] = torque * (values.synchronousSpeed - l.p[0])
+      },
+    }
+  },
+  say: (l, _values, show) =>
+    l.u[0] < 0.5
+      ? `Off, ${Math.abs(l.p[0]) < 1 ? 'standing' : `coasting at ${show(l.p[0], 'rotationalSpeed')}`}.`
+      : `Turns at ${show(l.p[0], 'rotationalSpeed')} and gives ${show(l.o[0], 'power')}.`,
+})

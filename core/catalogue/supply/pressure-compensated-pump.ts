@@ -1,0 +1,62 @@
+import { defineKind, quantity } from '../kind'
+import { adjustable, circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
+import { clamp01, variablePumpModel, variablePumpParameters } from './variable-pump'
+
+const [S, P, W] = [0, 1, 2]
+
+/** u* = clamp((p_c − p_P)/b): zero stroke at p_c, full stroke at p_c − b. The rest as every variable pump (variable-pump.ts). */
+export const pressureCompensatedPump = defineKind({
+  name: 'pressure-compensated-pump',
+  label: 'Pump, variable, pressure-compensated',
+  family: 'supply',
+  words: ['pressure compensated', 'variable pump', 'constant pressure pump', 'compensator'],
+  letter: 'P',
+  description: 'Gives full flow until its pressure nears the setting, then only what is taken.',
+  ports: [
+    { name: 'S', domain: 'oil', role: 'suction line' },
+    { name: 'P', domain: 'oil', role: 'pressure line' },
+    { name: 'W', domain: 'shaft', role: 'shaft' },
+  ],
+  parameters: {
+    displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
+    compensator: quantity('Compensator setting', 'pressure', '200 bar', 5e5, 700e5, { note: 'zero stroke' }),
+    band: quantity('Control band', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
+    powerLimit: quantity('Power limit at the shaft', 'power', '1000 kW', 10, 1e7, {
+      note: 'the stroke goes back where pressure and flow would take more; far up is no limit',
+    }),
+    ...variablePumpParameters(),
+  },
+  traits: { draws: ['S'], sized: { displacement: 'displacement' } },
+  symbol: () => ({
+    shapes: [
+      circle(0, 0, 3),
+      flowTriangle(0, -3, 0, -1),
+      line([0, -3], [0, -4]),
+      line([0, 3], [0, 4]),
+      ...shaftStub(-4, -3),
+      ...adjustable(0, 0, 2.8),
+      rectangle(3.6, -1, 1.6, 2),
+      line([3, 0], [3.6, 0]),
+    ],
+    ports: {
+      S: { x: 0, y: 4, side: 'down' },
+      P: { x: 0, y: -4, side: 'up' },
+      W: { x: -4, y: 0, side: 'left' },
+    },
+    box: { x: -3, y: -3, w: 9, h: 6 },
+    captionAt: { x: 3.4, y: 2.6, anchor: 'start' },
+  }),
+  caption: (values, show) => [
+    show(values.displacement, 'displacement'),
+    show(values.compensator, 'pressure'),
+  ],
+  model: (values, fluid) =>
+    variablePumpModel(values, fluid, { S, P, W }, 1, (l) => {
+      const limit =
+        (values.powerLimit * values.hydromechanicalEfficiency * 2 * Math.PI) /
+        Math.max(values.displacement * l.p[W] * (l.p[P] - l.p[S]), 1e-9)
+      return Math.min(clamp01((values.compensator - l.p[P]) / values.band), limit > 1 ? 1 : limit)
+    }),
+  say: (l, values, show) =>
+    `At ${Math.round(l.x[0] * 100)} % stroke, delivering ${show(l.o[0], 'flow')} at ${show(l.p[P], 'pressure')}${l.p[P] > values.compensator - values.band ? ', held by its compensator' : ''}.`,
+})

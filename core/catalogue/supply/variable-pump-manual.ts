@@ -1,0 +1,49 @@
+import { defineKind, quantity } from '../kind'
+import { adjustable, circle, flowTriangle, line, shaftStub } from '../symbol'
+import { clamp01, variablePumpModel, variablePumpParameters } from './variable-pump'
+
+const [S, P, W] = [0, 1, 2]
+
+/** u* is its command. The rest as every variable pump (variable-pump.ts). */
+export const variablePumpManual = defineKind({
+  name: 'variable-pump-manual',
+  label: 'Pump, variable, set by hand',
+  family: 'supply',
+  words: ['variable pump', 'manual displacement', 'handwheel pump'],
+  letter: 'P',
+  description: 'Its stroke is set by hand or by a schedule, from nothing to full.',
+  ports: [
+    { name: 'S', domain: 'oil', role: 'suction line' },
+    { name: 'P', domain: 'oil', role: 'pressure line' },
+    { name: 'W', domain: 'shaft', role: 'shaft' },
+  ],
+  parameters: {
+    displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
+    stroke: quantity('Stroke', 'share', '100 %', 0, 1, { note: 'without a schedule' }),
+    ...variablePumpParameters(),
+  },
+  inputs: [{ name: 'stroke', label: 'stroke', quantity: 'share', rest: 'stroke', min: 0, max: 1 }],
+  traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
+  symbol: () => ({
+    shapes: [
+      circle(0, 0, 3),
+      flowTriangle(0, -3, 0, -1),
+      line([0, -3], [0, -4]),
+      line([0, 3], [0, 4]),
+      ...shaftStub(-4, -3),
+      ...adjustable(0, 0, 2.8),
+    ],
+    ports: {
+      S: { x: 0, y: 4, side: 'down' },
+      P: { x: 0, y: -4, side: 'up' },
+      W: { x: -4, y: 0, side: 'left' },
+    },
+    box: { x: -3, y: -3, w: 6, h: 6 },
+    captionAt: { x: 3.4, y: 2.6, anchor: 'start' },
+  }),
+  caption: (values, show) => [show(values.displacement, 'displacement')],
+  model: (values, fluid) =>
+    variablePumpModel(values, fluid, { S, P, W }, values.stroke, (l) => clamp01(l.u[0])),
+  say: (l, _values, show) =>
+    `At ${Math.round(l.x[0] * 100)} % stroke, delivering ${show(l.o[0], 'flow')} at ${show(l.p[P], 'pressure')}.`,
+})

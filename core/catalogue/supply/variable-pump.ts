@@ -1,0 +1,85 @@
+/** Variable pumps in open circuits: what they share but for what sets their stroke. */
+import { ATMOSPHERE } from '../../units/quantities'
+import { CAVITATION_PRESSURE, type Fluid } from '../../fluid/fluid'
+import { Power, quantity, type Local, type Model } from '../kind'
+
+export const clamp01 = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
+
+export const variablePumpParameters = () =>
+  ({
+    strokeTime: quantity('Lag of the stroke', 'time', '40 ms', 1e-3, 5),
+    volumetricEfficiency: quantity('Volumetric efficiency', 'share', '95 %', 0.3, 1, {
+      group: 'Losses',
+      note: 'at the rated speed and pressure; wear lowers it',
+    }),
+    ratedSpeed: quantity('at speed', 'rotationalSpeed', '1500 rpm', 1, 1000, { group: 'Losses' }),
+    ratedPressure: quantity('at pressure', 'pressure', '250 bar', 1e5, 700e5, { group: 'Losses' }),
+    hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '92 %', 0.3, 1, {
+      group: 'Losses',
+    }),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded',
+    }),
+  }) as const
+
+export interface VariablePumpValues {
+  readonly displacement: number
+  readonly strokeTime: number
+  readonly volumetricEfficiency: number
+  readonly ratedSpeed: number
+  readonly ratedPressure: number
+  readonly hydromechanicalEfficiency: number
+  readonly maxPressure: number
+}
+
+/**
+ * Q = D·n·u·f(P_S) − C_L·(p_P − p_S), C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν; T = D·u·(p_P − p_S)/(2π·η_hm);
+ * the stroke u follows what is wanted with a lag.
+ * @param ports indices of S, P and W @param wanted the stroke asked for, 0 to 1
+ */
+export function variablePumpModel(
+  values: VariablePumpValues,
+  fluid: Fluid,
+  ports: { readonly S: number; readonly P: number; readonly W: number },
+  initial: number,
+  wanted: (l: Local) => number,
+): Model {
+  const { S, P, W } = ports
+  const perRadian = values.displacement / (2 * Math.PI)
+  const leakage =
+    (((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure) *
+    fluid.leakageFactor
+  const eta = values.hydromechanicalEfficiency
+  return {
+    states: [{ name: 'position', label: 'stroke', quantity: 'share', initial, scale: 1 }],
+    outputs: [
+      { name: 'delivery', label: 'delivery', quantity: 'flow' },
+      { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
+    ],
+    conditions: [
+      { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
+      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
+    ],
+    evaluate(l) {
+      const speed = l.p[W]
+      const drop = l.p[P] - l.p[S]
+      const u = l.x[0]
+      const flow =
+        perRadian * speed * u * clamp01((l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE) - leakage * drop
+      l.q.fill(0)
+      l.q[S] = flow
+      l.q[P] = -flow
+      const ideal = perRadian * u * drop
+      l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta)
+      l.dx[0] = (wanted(l) - u) / values.strokeTime
+    },
+    observe(l) {
+      l.o[0] = -l.q[P]
+      l.o[1] = l.q[W] * l.p[W]
+      l.c[0] = l.p[W] > 0 ? CAVITATION_PRESSURE - (l.p[S] + ATMOSPHERE) : -1
+      l.c[1] = l.p[P] - values.maxPressure
+      l.power[Power.heat] = l.o[1] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
+    },
+  }
+}
