@@ -65,3 +65,36 @@ const classes = (shape: { dash?: string; fill?: string }) => [
     </template>
   </g>
 </template>
+
+<style>
+.symbol {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 0.12;
+  stroke-linejoin: round;
+  stroke-linecap: butt;
+}
+.symbol .fill-shape-ink {
+  fill: var(--ink);
+}
+.symbol .fill-shape-paper {
+  fill: var(--paper);
+}
+.symbol .dash-pilot {
+  stroke-dasharray: 0.5 0.3;
+}
+.symbol .dash-chain {
+  stroke-dasharray: 1.4 0.3 0.2 0.3;
+}
+.symbol .oil {
+  stroke: none;
+  fill: var(--oil, transparent);
+}
+.symbol-text {
+  fill: var(--ink);
+  stroke: none;
+  text-anchor: middle;
+  dominant-baseline: central;
+  font-family: var(--font-lettering);
+}
+</style>

@@ -37,6 +37,10 @@ import { flowControl2Way } from './flow/flow-control-2-way'
 import { pressureSwitch } from './instruments/pressure-switch'
 import { flowMeter } from './instruments/flow-meter'
 import { ballValve } from './directional/ball-valve'
+import { cylinderSingleActing } from './actuators/cylinder-single-acting'
+import { cylinderDoubleRod } from './actuators/cylinder-double-rod'
+import { semiRotary } from './actuators/semi-rotary'
+import { proportionalValve } from './directional/proportional-valve'
 
 /** Kinds as the rest of the program handles them: parameter values by name. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each kind's own value type is erased here
@@ -78,6 +82,10 @@ const list: readonly AnyKind[] = [
   pressureSwitch,
   flowMeter,
   ballValve,
+  cylinderSingleActing,
+  cylinderDoubleRod,
+  semiRotary,
+  proportionalValve,
   pressureSource,
   flowSource,
 ]

@@ -351,3 +351,83 @@ describe('flow and switching valves', () => {
     expect(at(r, meter, 1.9)).toBeCloseTo(0, 9)
   })
 })
+
+describe('actuators', () => {
+  it('a single-acting cylinder goes out on oil and back on its spring', () => {
+    let sheet = circuit(
+      {
+        supply: ['pressure-source', { pressure: '40 bar' }],
+        jet: ['needle-valve', { ratedFlow: '20 L/min', ratedDrop: '10 bar' }],
+        clamp: [
+          'cylinder-single-acting',
+          { bore: '40 mm', rod: '20 mm', stroke: '100 mm', mass: '20 kg', springRate: '10 N/mm' },
+        ],
+      },
+      ['supply.P jet.A', 'jet.B clamp.A'],
+    )
+    const clamp = idOf(sheet, 'cylinder-single-acting')
+    sheet = timed(sheet, 4, [track(idOf(sheet, 'pressure-source'), 'pressure', [0, '40 bar'], [2, '0 bar'])])
+    const r = runSheet(sheet)
+    expect(at(r, `${clamp}.position`, 1.9)).toBeCloseTo(0.1, 4)
+    expect(at(r, `${clamp}.loadForce`, 1.9)).toBeCloseTo(1000, -1)
+    // the spring brings it back to where it only just overcomes friction
+    expect(at(r, `${clamp}.position`, 3.9)).toBeLessThan(0.06)
+    balanced(r)
+  })
+  it('a double-rod cylinder moves alike both ways', () => {
+    let sheet = circuit(
+      {
+        ...powerUnit,
+        valve: ['directional-valve-4-3'],
+        tank3: ['reservoir'],
+        ram: ['cylinder-double-rod', { bore: '63 mm', rod: '36 mm', stroke: '400 mm', mass: '200 kg' }],
+      },
+      [...powerUnitPipes, 'pump.P valve.P', 'valve.T tank3.T', 'valve.A ram.A', 'valve.B ram.B'],
+    )
+    const ram = idOf(sheet, 'cylinder-double-rod')
+    sheet = timed(sheet, 6, [track(idOf(sheet, 'directional-valve-4-3'), 'command', [0.5, '1'], [3, '-1'])])
+    const r = runSheet(sheet)
+    expect(at(r, `${ram}.velocity`, 1.5)).toBeCloseTo(-at(r, `${ram}.velocity`, 4), 4)
+    balanced(r)
+  })
+  it('a vane actuator turns between its stops at flow over displacement', () => {
+    const sheet = circuit(
+      {
+        tank: ['reservoir'],
+        source: ['flow-source', { flow: '6 L/min' }],
+        vane: ['semi-rotary', { displacement: '1 L', range: '90 °', start: '0 °', leakage: '0 L/min' }],
+        back: ['reservoir'],
+      },
+      ['tank.T source.A', 'source.B vane.A', 'vane.B back.T'],
+    )
+    const r = runSheet(timed(sheet, 9, []))
+    const vane = idOf(sheet, 'semi-rotary')
+    // 0.1 L/s into 1 L for 90°: 9° a second
+    expect(at(r, `${vane}.speed`, 5)).toBeCloseTo((9 * Math.PI) / 180, 3)
+    balanced(r)
+  })
+  it('a proportional valve meters by its notch beyond its dead band', () => {
+    let sheet = circuit(
+      {
+        supply: ['pressure-source', { pressure: '50 bar' }],
+        valve: [
+          'proportional-valve',
+          { ratedFlow: '40 L/min', ratedDrop: '5 bar', deadBand: '10 %', exponent: '1.5' },
+        ],
+        tank: ['reservoir'],
+        a: ['pressure-source', { pressure: '45 bar' }],
+        b: ['pressure-source', { pressure: '5 bar' }],
+      },
+      ['supply.P valve.P', 'valve.T tank.T', 'valve.A a.P', 'valve.B b.P'],
+    )
+    const valve = idOf(sheet, 'proportional-valve')
+    sheet = timed(sheet, 4, [track(valve, 'command', [0, '10 %'], [1, '55 %'], [2, '100 %'], [3, '-55 %'])])
+    const r = runSheet(sheet)
+    const flow = (t: number) => at(r, `flow(${valve}.P)`, t) / lpm
+    expect(flow(0.9)).toBeCloseTo(0, 3)
+    expect(flow(1.9)).toBeCloseTo(40 * 0.5 ** 1.5, 1)
+    expect(flow(2.9)).toBeCloseTo(40, 0)
+    // the other way it feeds B, at a drop of 45 bar
+    expect(flow(3.9)).toBeCloseTo(40 * 0.5 ** 1.5 * 3, 0)
+  })
+})

@@ -1,15 +1,19 @@
 /** The body of a pressure valve as drawn: a box with its arrow, its spring, pilot and drain lines. */
 import { adjustable, arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
-/** A check beside the valve whose free flow goes from the top line to the bottom line. */
-export const checkBeside = (x: number): Shape[] => [
-  line([0, -3.4], [x, -3.4], [x, -0.75]),
-  line([x - 1.05, 0.05], [x, -1.1], [x + 1.05, 0.05]),
-  circle(x, 0, 0.75),
-  line([x, 0.75], [x, 3.4], [0, 3.4]),
-  circle(0, -3.4, 0.25, 'ink'),
-  circle(0, 3.4, 0.25, 'ink'),
-]
+/** A check beside the valve at (x, y); its free flow goes from the top line to the bottom line, or up. */
+export function checkBeside(x: number, y = 0, flow: 'down' | 'up' = 'down'): Shape[] {
+  const d = flow === 'down' ? 1 : -1
+  return [
+    line([0, -3.4], [x, -3.4], [x, y - 0.75]),
+    // the seat lies on the side the free flow comes from
+    line([x - 1.05, y + 0.05 * d], [x, y - 1.1 * d], [x + 1.05, y + 0.05 * d]),
+    circle(x, y, 0.75),
+    line([x, y + 0.75], [x, 3.4], [0, 3.4]),
+    circle(0, -3.4, 0.25, 'ink'),
+    circle(0, 3.4, 0.25, 'ink'),
+  ]
+}
 
 export interface BodyOptions {
   /** Normally open: the arrow lies in the line. */

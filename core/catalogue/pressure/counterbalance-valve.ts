@@ -55,11 +55,7 @@ export const counterbalanceValve = defineKind({
     shapes: [
       ...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }),
       dashed([-4, 1], [-2, 1]),
-      ...checkBeside(7).map((s) =>
-        s.shape === 'line' && s.points.length === 3 && s.points[1][1] === -1.1
-          ? { ...s, points: s.points.map(([x, y]): [number, number] => [x, -y]) }
-          : s,
-      ),
+      ...checkBeside(7, 0, 'up'),
     ],
     ports: {
       '1': { x: 0, y: -4, side: 'up' },

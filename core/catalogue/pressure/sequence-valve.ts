@@ -1,6 +1,7 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkParameters, checkRate } from '../directional/check'
+import { dashed } from '../symbol'
 import { checkBeside, pressureBody } from './body'
 
 const [A, B, X, Y] = [0, 1, 2, 3]
@@ -54,12 +55,13 @@ export const sequenceValve = defineKind({
   },
   symbol(values) {
     const shapes = [
+      ...(values.drain === 'external' && values.bypass ? [dashed([5, 0], [9, 0])] : []),
       ...pressureBody({
         flow: 'up',
         pilot: values.pilot === 'internal' ? 'bottom' : 'left',
         drain: values.drain === 'internal' ? 'top' : 'right',
       }),
-      ...(values.bypass ? checkBeside(7) : []),
+      ...(values.bypass ? checkBeside(7, -1.8) : []),
     ]
     return {
       shapes,
@@ -67,9 +69,11 @@ export const sequenceValve = defineKind({
         A: { x: 0, y: 4, side: 'down' },
         B: { x: 0, y: -4, side: 'up' },
         ...(values.pilot === 'external' ? { X: { x: -4, y: 0, side: 'left' } as const } : {}),
-        ...(values.drain === 'external' ? { Y: { x: 5, y: 0, side: 'right' } as const } : {}),
+        ...(values.drain === 'external'
+          ? { Y: { x: values.bypass ? 9 : 5, y: 0, side: 'right' } as const }
+          : {}),
       },
-      box: { x: -3, y: -3.5, w: values.bypass ? 8 : 7.4, h: 7 },
+      box: { x: -3, y: -3.5, w: values.bypass ? 11.2 : 7.4, h: 7 },
     }
   },
   caption: (values, show) => [show(values.setting, 'pressure')],

@@ -1,0 +1,116 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, rootDrop, spoolRate } from '../laws'
+import { adjustable, line, partOf, spring } from '../symbol'
+import { BOX, drawBoxes, solenoid, type Box } from './spool'
+
+const [P, T, A, B] = [0, 1, 2, 3]
+const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
+
+/**
+ * The spool follows its command at constant speed. Beyond the dead band each edge opens as the metering notch does:
+ * φ = ((|y| − y_0)/(1 − y_0))^e; y > 0 joins P to A and B to T, y < 0 P to B and A to T. Q = φ·path(Δp; q_r, Δp_r).
+ */
+export const proportionalValve = defineKind({
+  name: 'proportional-valve',
+  label: 'Directional valve 4/3, proportional',
+  family: 'directional',
+  words: ['proportional', 'servo', 'metering valve', 'continuous valve'],
+  letter: 'V',
+  description: 'Opens as far as it is commanded, either way. Closed in its centre.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'pressure line' },
+    { name: 'T', domain: 'oil', role: 'tank line' },
+    { name: 'A', domain: 'oil', role: 'working line A' },
+    { name: 'B', domain: 'oil', role: 'working line B' },
+  ],
+  parameters: {
+    ratedFlow: quantity('Rated flow, each edge', 'flow', '40 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
+    deadBand: quantity('Dead band', 'share', '5 %', 0, 0.5, { note: 'overlap of the spool' }),
+    exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4, { note: '1 is linear; 1.5 is usual' }),
+    shiftTime: quantity('Time for full stroke', 'time', '60 ms', 1e-3, 5),
+    leakage: quantity('Spool leakage at 100 bar', 'flow', '0 L/min', 0, 1e-3, {
+      note: 'between neighbouring lands',
+    }),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded at P, A or B',
+    }),
+  },
+  inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 }],
+  traits: {
+    paths: [
+      { from: 'P', to: 'A', how: 'switched' },
+      { from: 'P', to: 'B', how: 'switched' },
+      { from: 'A', to: 'T', how: 'switched' },
+      { from: 'B', to: 'T', how: 'switched' },
+    ],
+  },
+  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+  symbol() {
+    const half = (BOX * 3) / 2
+    return {
+      shapes: [
+        ...partOf('spool', [
+          ...drawBoxes(boxes, { A: [-1, -2], B: [1, -2], P: [-1, 2], T: [1, 2] }),
+          ...solenoid(-half, 1),
+          ...adjustable(-half - 1, -0.9, 1),
+          ...solenoid(half, -1),
+          ...adjustable(half + 1, -0.9, 1),
+          spring(-half - 2.2, 1, 2.2, 1.1),
+          spring(half, 1, 2.2, 1.1),
+          // the two lines that mark any position between
+          line([-half, -2.4], [half, -2.4]),
+          line([-half, 2.4], [half, 2.4]),
+        ]),
+      ],
+      ports: {
+        A: { x: -1, y: -3, side: 'up' },
+        B: { x: 1, y: -3, side: 'up' },
+        P: { x: -1, y: 3, side: 'down' },
+        T: { x: 1, y: 3, side: 'down' },
+      },
+      box: { x: -half - 2, y: -2.5, w: half * 2 + 4, h: 5 },
+      captionAt: { x: -half - 2, y: -3.2, anchor: 'start' },
+      parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
+    }
+  },
+  caption: (values, show) => [show(values.ratedFlow, 'flow')],
+  model(values, fluid) {
+    const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
+    const leak = (values.leakage / 100e5) * fluid.leakageFactor
+    return {
+      states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [{ name: 'highest', label: 'highest port pressure', quantity: 'pressure' }],
+      conditions: [
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      ],
+      evaluate(l) {
+        const y = l.x[0]
+        const { p, q } = l
+        l.dx[0] = spoolRate(y, l.u[0], values.shiftTime)
+        const beyond = ((y < 0 ? -y : y) - values.deadBand) / (1 - values.deadBand)
+        const opening = beyond > 0 ? coefficient * beyond ** values.exponent : 0
+        const one = y > 0 ? A : B
+        const other = y > 0 ? B : A
+        const into = opening * rootDrop(p[P] - p[one])
+        const out = opening * rootDrop(p[other] - p[T])
+        q[P] = into + leak * (2 * p[P] - p[A] - p[B])
+        q[T] = -out + leak * (2 * p[T] - p[A] - p[B])
+        q[one] = -into + leak * (2 * p[one] - p[P] - p[T])
+        q[other] = out + leak * (2 * p[other] - p[P] - p[T])
+      },
+      observe(l) {
+        l.o[0] = Math.max(l.p[P], l.p[A], l.p[B])
+        l.c[0] = l.o[0] - values.maxPressure
+        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
+      },
+    }
+  },
+  say(l, values, show) {
+    const y = l.x[0]
+    if (Math.abs(y) <= values.deadBand) return 'In its dead band: shut.'
+    const [way, back] = y > 0 ? ['P to A', 'B'] : ['P to B', 'A']
+    return `At ${Math.round(Math.abs(y) * 100)} %: ${way} passes ${show(Math.abs(l.q[P]), 'flow')}, ${back} returns ${show(Math.abs(l.q[T]), 'flow')}.`
+  },
+})
