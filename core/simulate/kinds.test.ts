@@ -395,7 +395,10 @@ describe('actuators', () => {
       {
         tank: ['reservoir'],
         source: ['flow-source', { flow: '6 L/min' }],
-        vane: ['semi-rotary', { displacement: '1 L', range: '90 °', start: '0 °', leakage: '0 L/min' }],
+        vane: [
+          'semi-rotary',
+          { displacement: '1 L', range: '90 °', start: '0 °', leakage: '0 L/min', loadTorque: '2000 N·m' },
+        ],
         back: ['reservoir'],
       },
       ['tank.T source.A', 'source.B vane.A', 'vane.B back.T'],
@@ -403,7 +406,9 @@ describe('actuators', () => {
     const r = runSheet(timed(sheet, 9, []))
     const vane = idOf(sheet, 'semi-rotary')
     // 0.1 L/s into 1 L for 90°: 9° a second
-    expect(at(r, `${vane}.speed`, 5)).toBeCloseTo((9 * Math.PI) / 180, 3)
+    const turned = at(r, `${vane}.angle`, 8) - at(r, `${vane}.angle`, 4)
+    expect(turned).toBeCloseTo((4 * 9 * Math.PI) / 180, 3)
+    expect(at(r, `${vane}.torque`, 8)).toBeGreaterThan(2000)
     balanced(r)
   })
   it('a proportional valve meters by its notch beyond its dead band', () => {
