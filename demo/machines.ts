@@ -64,24 +64,39 @@ export const demoMachines = (): DemoMachine[] => [
     },
     'relief-rig',
   ),
-  machine('Blade press', 'Closes the mould cheeks, then squeezes the glued laminations of an oar blade.', {
-    purpose:
-      'Clamp first, then press: cheeks closed and held at force before the squeeze begins; back in the opposite order.',
-    never:
-      'The squeeze must not begin before the cheeks hold. The cheeks must not open while the squeeze is under force.',
-    onLoss: 'Both hold what they hold; glue sets whether there is power or not.',
-  }),
-  machine('Boat lift', 'Raises, holds, floats and lowers a 3 t platform.', {
-    purpose:
-      'Raise 3 t by 1.2 m, hold for hours, float on the tide, lower smoothly; a hand pump for dead lowering.',
-    never: 'The platform must not drop. Nobody stands under it without the mechanical lock.',
-    onLoss: 'It holds; it can be lowered by hand.',
-  }),
-  machine('Slipway winch', 'Hauls hulls up the slip with a closed-circuit drive.', {
-    purpose: 'Haul and pay out at any speed up to 12 m/min, creep at the cradle, hold on the brake.',
-    never: 'The hull must not run away down the slip.',
-    onLoss: 'The brake comes on by its spring.',
-  }),
+  machine(
+    'Blade press',
+    'Closes the mould cheeks, then squeezes the glued laminations of an oar blade.',
+    {
+      purpose:
+        'Clamp first, then press: cheeks closed and held at force before the squeeze begins; back in the opposite order.',
+      never:
+        'The squeeze must not begin before the cheeks hold. The cheeks must not open while the squeeze is under force.',
+      onLoss: 'Both hold what they hold; glue sets whether there is power or not.',
+    },
+    'blade-press',
+  ),
+  machine(
+    'Boat lift',
+    'Raises, holds, floats and lowers a 3 t platform.',
+    {
+      purpose:
+        'Raise 3 t by 1.2 m, hold for hours, float on the tide, lower smoothly; a hand pump for dead lowering.',
+      never: 'The platform must not drop. Nobody stands under it without the mechanical lock.',
+      onLoss: 'It holds; it can be lowered by hand.',
+    },
+    'boat-lift',
+  ),
+  machine(
+    'Slipway winch',
+    'Hauls hulls up the slip with a closed-circuit drive.',
+    {
+      purpose: 'Haul and pay out at any speed up to 12 m/min, creep at the cradle, hold on the brake.',
+      never: 'The hull must not run away down the slip.',
+      onLoss: 'The brake comes on by its spring.',
+    },
+    'slipway-winch',
+  ),
   machine('Turntable', 'Turns a hull end for end.', {
     purpose: 'Turn 180° in about a minute, stop softly, stay put.',
     never: 'It must not swing on past its mark with people at the edge.',
@@ -93,11 +108,16 @@ export const demoMachines = (): DemoMachine[] => [
     never: 'The sluice must not swing free.',
     onLoss: 'It is locked hydraulically; then hand operation.',
   }),
-  machine('Gate pack', 'Accumulator pack that closes the flood boards.', {
-    purpose: 'Close all boards once without electricity, from the accumulator; recharge afterwards.',
-    never: 'The accumulator must not be opened under pressure.',
-    onLoss: 'It closes the boards.',
-  }),
+  machine(
+    'Gate pack',
+    'Accumulator pack that closes the flood boards.',
+    {
+      purpose: 'Close all boards once without electricity, from the accumulator; recharge afterwards.',
+      never: 'The accumulator must not be opened under pressure.',
+      onLoss: 'It closes the boards.',
+    },
+    'gate-pack',
+  ),
   machine('Quay crane', 'Luff, slew and hoist from one load-sensing pump.', {
     purpose: 'Three motions together, each at the speed of its lever whatever the others do.',
     never: 'The load must not drop, nor jerk when another motion starts.',

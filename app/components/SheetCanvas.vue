@@ -158,7 +158,7 @@ const components = computed<DrawnComponent[]>(() =>
     const above = ports.some((p) => p.side === 'right')
     const caption = own
       ? {
-          x: own.anchor === 'start' ? rect.x : component.x + own.x,
+          x: component.mirrored && own.anchor === 'start' ? rect.x : component.x + own.x,
           y: component.y + own.y,
           anchor: own.anchor,
         }

@@ -76,8 +76,8 @@ export class Balance {
   private volume(): number {
     let sum = 0
     for (let i = 0; i < this.network.nodes.length; i++)
-      if (this.network.nodes[i].domain === 'oil' && this.network.nodeState[i] >= 0)
-        sum += this.network.capacity[i]
+      // a chamber on a line to tank fills from the tank as well
+      if (this.network.nodes[i].domain === 'oil') sum += this.network.capacity[i]
     for (const { states, local } of this.network.elements)
       for (let i = 0; i < states.length; i++) if (states[i].holdsOil) sum += local.x[i]
     return sum
