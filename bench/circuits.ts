@@ -1,7 +1,9 @@
 /** Speed of the solver on the demo circuits: medians of several runs after a warm-up. */
 import { demoMachines } from '../demo/machines'
+import type { Sheet } from '../core/sheet/schema'
 import { compile } from '../core/simulate/compile'
 import { run } from '../core/simulate/run'
+import { largeSheet } from './large'
 
 const RUNS = 9
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]
@@ -18,36 +20,57 @@ console.log(
     'evals',
     'events',
   ]
-    .map((t, i) => (i ? t.padStart(12) : t.padEnd(44)))
+    .map((t, i) => (i ? t.padStart(10) : t.padEnd(48)))
     .join(''),
 )
-for (const { name, sheet } of demoMachines()) {
-  if (!sheet.components.length) continue
-  for (const schedule of sheet.schedules) {
-    const times: number[] = []
-    let result: ReturnType<typeof run> | undefined
-    let states = 0
-    for (let i = 0; i <= RUNS; i++) {
-      const { compiled } = compile(sheet, schedule.id)
-      if (!compiled) throw new Error(`${name} cannot be run`)
-      states = compiled.network.n
-      const start = performance.now()
-      result = run(compiled)
-      if (i) times.push(performance.now() - start)
-    }
-    const wall = median(times)
-    const { steps, evaluations, events } = result!.statistics
-    const cells = [
-      states,
-      result!.duration,
-      wall.toFixed(1),
-      ((result!.duration * 1000) / wall).toFixed(0),
-      steps,
-      ((wall * 1000) / steps).toFixed(1),
-      evaluations,
-      events,
-    ]
-    console.log(`${name}, ${schedule.name}`.padEnd(44) + cells.map((c) => String(c).padStart(12)).join(''))
+function measure(name: string, sheet: Sheet, schedule: string | undefined, repeats: number) {
+  const times: number[] = []
+  let result: ReturnType<typeof run> | undefined
+  let states = 0
+  for (let i = 0; i <= repeats; i++) {
+    const { compiled, findings } = compile(sheet, schedule)
+    if (!compiled) throw new Error(`${name} cannot be run: ${findings[0].message}`)
+    states = compiled.network.n
+    const start = performance.now()
+    result = run(compiled)
+    if (i) times.push(performance.now() - start)
   }
+  const wall = median(times)
+  const { steps, evaluations, factorisations, events } = result!.statistics
+  const cells = [
+    states,
+    result!.duration,
+    wall.toFixed(1),
+    ((result!.duration * 1000) / wall).toFixed(0),
+    steps,
+    ((wall * 1000) / steps).toFixed(1),
+    evaluations,
+    factorisations,
+    events,
+  ]
+  console.log(name.padEnd(48) + cells.map((c) => String(c).padStart(10)).join(''))
+  return wall / steps
 }
-console.log(`Medians of ${RUNS} runs in one process after a warm-up.`)
+
+for (const { name, sheet } of demoMachines())
+  if (sheet.components.length)
+    for (const schedule of sheet.schedules) measure(`${name}, ${schedule.name}`, sheet, schedule.id, RUNS)
+
+const sizes = [50, 100, 200, 300, 400, 800]
+const costs = sizes.map((size) => measure(`generated, ${size} components`, largeSheet(size), undefined, 3))
+const slope = Math.log(costs[costs.length - 1] / costs[0]) / Math.log(sizes[sizes.length - 1] / sizes[0])
+console.log(
+  `Cost of a step grows with the number of components to the power ${slope.toFixed(2)}, from ${sizes[0]} to ${sizes[sizes.length - 1]}.`,
+)
+
+// what a long run leaves behind: allocation per step
+const { compiled } = compile(largeSheet(300))
+const collect = (globalThis as { gc?: () => void }).gc
+collect?.()
+const before = process.memoryUsage().heapUsed
+const long = run(compiled!)
+const after = process.memoryUsage().heapUsed
+console.log(
+  `300 components: ${((after - before) / long.statistics.steps).toFixed(0)} bytes of heap a step${collect ? '' : ' (run with --expose-gc for a clean start)'}, peak resident memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB.`,
+)
+console.log(`Medians of ${RUNS} runs (generated: 3) in one process after a warm-up.`)
