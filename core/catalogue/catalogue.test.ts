@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { kinds } from '.'
-import type { Parameter } from './kind'
+import { kinds, type AnyKind } from '.'
+import type { Local, Model, Parameter } from './kind'
 import { Fluid } from '../fluid/fluid'
 import { readParameter, resolveFluid, type Value } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
@@ -14,6 +14,24 @@ const defaults = (parameters: Record<string, Parameter>) =>
       return [name, read.value as Value]
     }),
   )
+
+/** A component somewhere in the middle of its work. */
+function localOf(kind: AnyKind, model: Model): Local {
+  const count = kind.ports.length
+  return {
+    p: Float64Array.from({ length: count }, (_, i) => (kind.ports[i].domain === 'oil' ? 2e5 + 3e5 * i : 150)),
+    x: Float64Array.from(model.states ?? [], (s) => s.initial + 0.3 * s.scale),
+    u: Float64Array.from(kind.inputs ?? [], () => 0.5),
+    mode: Int32Array.from(model.modes ?? []),
+    q: new Float64Array(count),
+    v: new Float64Array(count),
+    dx: new Float64Array(model.states?.length ?? 0),
+    g: new Float64Array(model.guards?.length ?? 0),
+    o: new Float64Array(model.outputs?.length ?? 0),
+    c: new Float64Array(model.conditions?.length ?? 0),
+    power: new Float64Array(4),
+  }
+}
 
 describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s', (_name, kind) => {
   const values = defaults(kind.parameters)
@@ -29,6 +47,19 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     for (const port of Object.values(symbol.ports)) {
       expect(Number.isInteger(port.x) && Number.isInteger(port.y)).toBe(true)
       expect(port.x > x && port.x < x + w && port.y > y && port.y < y + h).toBe(false)
+    }
+  })
+  it('reads nothing at a port that it calls idle', () => {
+    for (const port of model.idlePorts ?? []) {
+      if (port >= kind.ports.length) continue
+      const at = (p: number) => {
+        const local = localOf(kind, model)
+        local.p[port] = p
+        model.evaluate(local)
+        return [...local.q, ...local.dx].join()
+      }
+      expect(at(0)).toBe(at(5e6))
+      expect(kind.ports[port].mayStayOpen).toBe(true)
     }
   })
   it('moves parts by signals that its model has', () => {
@@ -54,22 +85,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     expect(kind.description).toMatch(/\.$/)
   })
   it('loses no oil: what flows in flows out or moves a chamber', () => {
-    const count = kind.ports.length
-    const local = {
-      p: Float64Array.from({ length: count }, (_, i) =>
-        kind.ports[i].domain === 'oil' ? 2e5 + 3e5 * i : 150,
-      ),
-      x: Float64Array.from(model.states ?? [], (s) => s.initial + 0.3 * s.scale),
-      u: Float64Array.from(kind.inputs ?? [], () => 0.5),
-      mode: Int32Array.from(model.modes ?? []),
-      q: new Float64Array(count),
-      v: new Float64Array(count),
-      dx: new Float64Array(model.states?.length ?? 0),
-      g: new Float64Array(model.guards?.length ?? 0),
-      o: new Float64Array(model.outputs?.length ?? 0),
-      c: new Float64Array(model.conditions?.length ?? 0),
-      power: new Float64Array(4),
-    }
+    const local = localOf(kind, model)
     model.evaluate(local)
     model.observe?.(local)
     for (const list of [local.q, local.v, local.dx, local.g, local.o, local.c, local.power])

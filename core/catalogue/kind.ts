@@ -153,6 +153,8 @@ export interface Model {
   readonly outputs?: readonly OutputSpec[]
   readonly conditions?: readonly ConditionSpec[]
   readonly guards?: readonly GuardSpec[]
+  /** Ports that these parameter values make idle: no equation reads them, nothing flows there. */
+  readonly idlePorts?: readonly number[]
   /** Initial discrete modes. */
   readonly modes?: readonly number[]
   /** Writes the potentials of imposing ports into `p`; may read only `u`. */

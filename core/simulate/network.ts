@@ -155,7 +155,10 @@ export class Network implements Problem {
       })
     for (const d of drafts)
       d.imposes.forEach((holds, i) => {
-        if (holds) imposed.add(d.nodes[i])
+        // an idle port with nothing on it needs no pressure of its own: it stays at 0
+        const node = nodes[d.nodes[i]]
+        const idle = d.model.idlePorts?.includes(i) && node.ports.length === 1 && !node.pipes.length
+        if (holds || idle) imposed.add(d.nodes[i])
       })
     const count = (size: (d: (typeof drafts)[number]) => number) =>
       drafts.reduce((sum, d) => sum + size(d), 0)

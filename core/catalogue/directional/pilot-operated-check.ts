@@ -66,6 +66,7 @@ export const pilotOperatedCheck = defineKind({
     const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
     const external = values.drain === 'external'
     return {
+      idlePorts: external ? [] : [Y],
       states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
       outputs: [
         { name: 'flow', label: 'flow A to B', quantity: 'flow' },

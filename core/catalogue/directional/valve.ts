@@ -260,6 +260,7 @@ export function directionalModel(
   const [X, Y] = [count, count + 1]
   const T = names.indexOf('T')
   return {
+    idlePorts: piloted ? [] : [X, Y],
     states: [{ name: 'spool', label: 'spool position', quantity: 'ratio', initial: 0, scale: 1 }],
     outputs: [{ name: 'highest', label: 'highest port pressure', quantity: 'pressure' }],
     conditions: [

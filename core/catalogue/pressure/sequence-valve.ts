@@ -83,6 +83,7 @@ export const sequenceValve = defineKind({
     const pilot = values.pilot === 'external' ? X : A
     const drain = values.drain === 'external' ? Y : B
     return {
+      idlePorts: [X, Y].filter((port) => port !== pilot && port !== drain),
       states: [
         { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
         { name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 },

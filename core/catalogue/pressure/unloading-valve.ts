@@ -61,6 +61,7 @@ export const unloadingValve = defineKind({
     const snaps = values.differential < 1
     const drain = values.drain === 'external' ? Y : T
     return {
+      idlePorts: drain === Y ? [] : [Y],
       states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
       outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
       conditions: [
