@@ -124,3 +124,22 @@ test('edits the schedule, and the run follows it', async ({ page }) => {
   await expect(components(page)).toHaveCount(12)
   await saved(page)
 })
+
+for (const [machine, words] of [
+  ['Blade press', 'reaches its extended stop'],
+  ['Boat lift', 'open, flow 1 to 2'],
+  ['Slipway winch', 'open, flow'],
+  ['Gate pack', 'the pump is unloaded'],
+])
+  test(`${machine} runs and tells its story`, async ({ page }) => {
+    await openMachine(page, machine, 'Run')
+    await run(page)
+    await expect(
+      page
+        .getByTestId('conditions')
+        .getByRole('button', { name: new RegExp(words) })
+        .first(),
+    ).toBeVisible()
+    await expect(page.locator('.apexcharts-line-series path').first()).toBeVisible()
+    expect(await page.locator('[data-reading]').first().textContent()).toMatch(/\d/)
+  })

@@ -37,7 +37,7 @@ test('sizes from the brief, with the numbers put in, and hands over to the sheet
 })
 
 test('says what keeps a brief from being worked with', async ({ page }) => {
-  await openMachine(page, 'Boat lift', 'Brief')
+  await openMachine(page, 'Quay crane', 'Brief')
   const stroke = page.getByRole('textbox', { name: 'Stroke', exact: true })
   await stroke.fill('100 mm')
   await stroke.press('Enter')
@@ -51,4 +51,23 @@ test('says what keeps a brief from being worked with', async ({ page }) => {
   await expect(page.getByTestId('card-motor')).toBeVisible()
   await expect(page.getByTestId('card-bore')).toContainText('Nothing on the sheet takes the bore yet')
   await saved(page)
+})
+
+test('renames a machine', async ({ page }) => {
+  await openCopy(page, 'relief-rig', 'Nameless', 'Brief')
+  const name = page.getByRole('textbox', { name: 'Machine', exact: true })
+  await name.fill('Named rig')
+  await name.press('Tab')
+  await expect(page.getByTestId('machine-name')).toHaveText('Named rig')
+  await page.goto('/')
+  await expect(page.getByRole('link', { name: 'Named rig' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Nameless' })).toHaveCount(0)
+})
+
+test('shows every symbol of the catalogue, each with its ports', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Symbols' }).click()
+  await expect(page.getByRole('heading', { name: 'Symbols' })).toBeVisible()
+  expect(await page.getByRole('img').count()).toBeGreaterThanOrEqual(30)
+  await expect(page.getByRole('img', { name: 'Sequence valve' })).toContainText('Y')
 })

@@ -31,6 +31,8 @@ const groups = computed(() => {
   return [...result.entries()]
 })
 const problemOf = (name: string) => drawing.briefProblems.find((p) => p.place.parameter === name)?.message
+const rename = (name: string, summary: string) =>
+  drawing.rename(name.trim() || drawing.machine!.name, summary)
 const change = (next: Partial<Brief>) => drawing.setBrief({ ...drawing.brief, ...next })
 </script>
 
@@ -39,14 +41,32 @@ const change = (next: Partial<Brief>) => drawing.setBrief({ ...drawing.brief, ..
     <div class="mx-auto grid max-w-5xl gap-x-10 gap-y-6 px-6 py-6 md:grid-cols-[1fr_1.2fr]">
       <section>
         <h1 class="mb-3 font-lettering text-2xl font-medium">Brief</h1>
+        <label class="mb-3 block">
+          <span class="mb-0.5 block text-soft">Machine</span>
+          <input
+            class="field"
+            :value="drawing.machine?.name"
+            maxlength="80"
+            @change="rename(($event.target as HTMLInputElement).value, drawing.machine!.summary)"
+          />
+        </label>
+        <label class="mb-4 block">
+          <span class="mb-0.5 block text-soft">What it is, in a line</span>
+          <input
+            class="field"
+            :value="drawing.machine?.summary"
+            maxlength="400"
+            @change="rename(drawing.machine!.name, ($event.target as HTMLInputElement).value)"
+          />
+        </label>
         <label v-for="s in statements" :key="s.name" class="mb-4 block">
           <span class="mb-0.5 block text-soft">{{ s.label }}</span>
           <textarea
-            class="field min-h-28"
+            class="field min-h-24"
             :value="drawing.brief[s.name]"
             :placeholder="s.hint"
             maxlength="4000"
-            rows="5"
+            rows="4"
             @change="change({ [s.name]: ($event.target as HTMLTextAreaElement).value })"
           />
         </label>

@@ -6,7 +6,7 @@ import { findKind } from '@oar-bench/core/catalogue'
 import { shownUnit } from '@oar-bench/core/units/quantities'
 import { frameAt } from '@oar-bench/core/simulate/frame'
 import { BALANCE_WARNING } from '@oar-bench/core/simulate/run'
-import type { Condition, RunResult } from '@oar-bench/core/simulate/result'
+import { valueAt, type Condition, type RunResult } from '@oar-bench/core/simulate/result'
 import type { ChartSeries } from './TapeChart.client.vue'
 
 const emit = defineEmits<{ reveal: [id: string] }>()
@@ -21,7 +21,7 @@ const designation = (id: string | undefined) =>
   run.shown?.sheet.components.find((c) => c.id === id)?.designation ?? id ?? ''
 
 // ---- charts -------------------------------------------------------------------------------
-const wanted = ref<ChartQuantity[]>(['length', 'pressure'])
+const wanted = ref<ChartQuantity[]>(['length', 'rotationalSpeed', 'pressure'])
 /** Charts that the shown run has something for. */
 const available = computed(() =>
   result.value ? chartQuantities.filter((q) => firstSignals(result.value!, q).length > 0) : [],
@@ -111,28 +111,36 @@ const lanes = computed(() => {
     const spec =
       component && findKind(component.kind)?.inputs?.find((i) => `${component.id}.${i.name}` === s.id)
     const column = r.columns[index]
-    const parts: { from: number; to: number; value: number; ramp: boolean }[] = []
+    const parts: { from: number; to: number; value: number }[] = []
     for (let k = 0; k < column.length; k++) {
       const last = parts[parts.length - 1]
       if (last && last.value === column[k]) last.to = r.times[k]
       else {
         if (last) last.to = r.times[k]
-        parts.push({ from: r.times[k], to: r.times[k], value: column[k], ramp: false })
+        parts.push({ from: r.times[k], to: r.times[k], value: column[k] })
       }
     }
-    // more parts than a hand could command: a ramp, drawn as one block
-    const blocks = parts.length > 60 ? [{ from: 0, to: r.duration, value: e.max, ramp: true }] : parts
+    // more parts than a hand could command: a ramp, drawn as a line
+    const ramped = parts.length > 60
+    const profile = ramped
+      ? thinned(r, index, shownUnit(s.quantity, system.value), 240)
+          .map(([t]) => t)
+          .map((t) => `${t},${15 - (14 * (valueAt(r, index, t) - e.min)) / (e.max - e.min)}`)
+          .join(' ')
+      : ''
+    const blocks = ramped ? [] : parts
     return [
       {
         id: s.id,
         label: `${designation(s.component)} ${s.label}`,
+        profile,
+        ends: `${show(e.min, s.quantity, 3)} to ${show(e.max, s.quantity, 3)}`,
         blocks: blocks.map((b) => ({
           ...b,
           idle: spec?.positions ? b.value === 0 : false,
-          words: b.ramp
-            ? 'ramp'
-            : (spec?.positions?.find((p) => Math.abs(p.value - b.value) < 1e-6)?.label ??
-              show(b.value, s.quantity, 3)),
+          words:
+            spec?.positions?.find((p) => Math.abs(p.value - b.value) < 1e-6)?.label ??
+            show(b.value, s.quantity, 3),
         })),
       },
     ]
@@ -431,6 +439,24 @@ const kJ = (v: number) => show(v, 'energy', 4)
           <span class="absolute left-0 truncate pl-3 text-[13px]" :style="{ width: `${COLUMN - 4}px` }">{{
             lane.label
           }}</span>
+          <svg
+            v-if="lane.profile"
+            class="absolute top-px h-4"
+            :style="{ left: at(0), width: wide(0, result.duration) }"
+            :viewBox="`0 0 ${result.duration} 16`"
+            preserveAspectRatio="none"
+            role="img"
+            :aria-label="`${lane.label}, ${lane.ends}`"
+          >
+            <title>{{ lane.ends }}</title>
+            <polyline
+              :points="lane.profile"
+              fill="none"
+              stroke="var(--accent)"
+              stroke-width="1.5"
+              vector-effect="non-scaling-stroke"
+            />
+          </svg>
           <span
             v-for="b in lane.blocks"
             :key="b.from"

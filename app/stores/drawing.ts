@@ -152,6 +152,19 @@ export const useDrawing = defineStore('drawing', () => {
     brief.value = next
     touch('brief')
   }
+  /** Renames the machine; the old name stands where the server refuses. */
+  async function rename(name: string, summary: string) {
+    const current = machine.value
+    if (!current || (name === current.name && summary === current.summary)) return
+    try {
+      await $fetch(`/api/machines/${current.id}`, { method: 'PATCH', body: { name, summary } })
+      machine.value = { ...current, name, summary }
+    } catch (error) {
+      machine.value = { ...current }
+      saveProblem.value = failureMessage(error)
+      saveState.value = 'failed'
+    }
+  }
   const select = (ids: Iterable<string>) => (selection.value = new Set(ids))
 
   // ---- what is wrong ----------------------------------------------------------------------
@@ -181,6 +194,7 @@ export const useDrawing = defineStore('drawing', () => {
     undo,
     redo,
     setBrief,
+    rename,
     select,
     findings,
     errors,

@@ -1,13 +1,20 @@
 /** What the tape plots, and how a long column of samples is thinned for it. */
-import type { RunResult } from '@oar-bench/core/simulate/result'
+import type { RunResult, SignalRole } from '@oar-bench/core/simulate/result'
 import { fromSI, type Quantity, type Unit } from '@oar-bench/core/units/quantities'
 
 /** Charts of the tape by the quantity they show. */
-export const chartQuantities = ['length', 'speed', 'pressure', 'flow'] as const satisfies readonly Quantity[]
+export const chartQuantities = [
+  'length',
+  'speed',
+  'rotationalSpeed',
+  'pressure',
+  'flow',
+] as const satisfies readonly Quantity[]
 export type ChartQuantity = (typeof chartQuantities)[number]
 export const chartWords: Record<ChartQuantity, string> = {
   length: 'Stroke',
   speed: 'Speed',
+  rotationalSpeed: 'Turning',
   pressure: 'Pressure',
   flow: 'Flow',
 }
@@ -29,8 +36,14 @@ export function firstSignals(result: RunResult, quantity: ChartQuantity): string
     const e = result.extremes[index]
     return e.max - e.min > 1e-9 * Math.max(1, Math.abs(e.max))
   })
-  const role = quantity === 'pressure' ? 'pressure' : quantity === 'flow' ? 'output' : 'state'
-  const own = lively.filter(({ signal }) => signal.role === role)
+  const roles: Record<ChartQuantity, readonly SignalRole[]> = {
+    length: ['state'],
+    speed: ['state'],
+    rotationalSpeed: ['state', 'output'],
+    pressure: ['pressure'],
+    flow: ['output'],
+  }
+  const own = lively.filter(({ signal }) => roles[quantity].includes(signal.role))
   const size = ({ index }: { index: number }) =>
     Math.max(Math.abs(result.extremes[index].max), Math.abs(result.extremes[index].min))
   return [...own]
