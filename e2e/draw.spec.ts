@@ -225,3 +225,111 @@ test('an empty sheet offers an example that passes the checks', async ({ page })
   await expect(page.getByText('An empty sheet')).toHaveCount(0)
   await saved(page)
 })
+
+test('leads a pipe elsewhere by its end, lays a pilot line, selects by a frame, duplicates', async ({
+  page,
+}) => {
+  await openCopy(page, 'relief-rig', 'Hands on')
+  await place(page, 'gauge', 640, 600)
+  await clickPipe(page, 'L7')
+  // the far end of the gauge pipe goes from the old gauge to the new one
+  const end = page.locator('[data-item="end:L7:to"]')
+  await expect(end).toBeVisible()
+  await lay(page, end, port(page, 'S2', 'P'))
+  await expect(page.locator('[data-component="S1"]')).toHaveClass(/marked-error/)
+  await expect(page.locator('[data-component="S2"]')).not.toHaveClass(/marked-error/)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.locator('[data-component="S1"]')).not.toHaveClass(/marked-error/)
+
+  // a line laid with the tool is of the kind in hand
+  await page.getByTestId('tool-connect').click()
+  await page.getByTestId('sheet').getByRole('combobox', { name: 'Kind of line' }).selectOption('pilot')
+  await lay(page, port(page, 'S2', 'P'), page.locator('[data-item="joint:J2"] .joint-dot'))
+  await expect(page.locator('.pipe.line-pilot')).toHaveCount(1)
+  await page.getByTestId('sheet').press('Escape')
+
+  // a shaft does not join oil
+  await lay(page, port(page, 'M1', 'W'), port(page, 'V1', 'P'))
+  await expect(page.getByRole('alert')).toContainText('A shaft joins only a shaft')
+  await page.getByRole('button', { name: 'Close' }).click()
+
+  // frame selection, then all of it moves and goes together
+  const box = (await page.getByTestId('sheet').boundingBox())!
+  await page.keyboard.down('Shift')
+  await page.mouse.move(box.x + 5, box.y + 60)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width - 5, box.y + box.height - 5)
+  await page.mouse.up()
+  await page.keyboard.up('Shift')
+  await expect(page.getByText(/\d+ selected/)).toBeVisible()
+  await expect(page.locator('.component.selected')).toHaveCount(13)
+  const first = await page.locator('[data-component="P1"] > g').first().getAttribute('transform')
+  const shape = await page.locator('[data-pipe="L8"] .pipe-line').getAttribute('points')
+  await page.getByTestId('sheet').press('ArrowDown')
+  await expect(page.locator('[data-component="P1"] > g').first()).not.toHaveAttribute('transform', first!)
+  // pipes within the frame move along unchanged in shape
+  const moved = (await page.locator('[data-pipe="L8"] .pipe-line').getAttribute('points'))!
+  expect(moved).toBe(
+    shape!
+      .split(' ')
+      .map((p) => p.split(',').map(Number))
+      .map(([x, y]) => `${x},${y + 1}`)
+      .join(' '),
+  )
+  await page.getByTestId('sheet').press('Escape')
+
+  await page.locator('[data-component="V4"]').click()
+  await page.getByRole('button', { name: 'Duplicate' }).click()
+  await expect(page.locator('[data-kind="orifice"]')).toHaveCount(2)
+  await saved(page)
+})
+
+test('edits pipes and the oil, and names what is out of range', async ({ page }) => {
+  await openCopy(page, 'relief-rig', 'Pipes')
+  await clickPipe(page, 'L3')
+  const pane = page.getByRole('complementary', { name: 'Properties' })
+  const length = pane.getByRole('textbox', { name: 'Length' })
+  await expect(length).toHaveValue('1000 mm')
+  await length.fill('4 m')
+  await length.press('Enter')
+  await expect(pane).toContainText('Holds 0.804 L of oil')
+  await pane.getByRole('textbox', { name: 'Name of the line' }).fill('test line')
+  await pane.getByRole('textbox', { name: 'Name of the line' }).press('Tab')
+  await expect(page.locator('[data-pipe="L3"]')).toHaveAttribute('aria-label', /^test line/)
+  await length.fill('9 km')
+  await length.press('Enter')
+  await expect(pane.getByRole('alert')).toContainText('Unknown unit')
+  await length.press('Escape')
+  await length.fill('0 mm')
+  await length.press('Enter')
+  await pane.getByRole('switch', { name: 'Friction and inertia count' }).click()
+  await expect(page.locator('[data-pipe="L3"]')).toHaveClass(/marked-error/)
+  await expect(pane).toContainText('A pipe with friction needs a length')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByTestId('sheet').press('Escape')
+  const thick = pane.getByRole('textbox', { name: 'Viscosity at 100 °C' })
+  await thick.fill('60 mm²/s')
+  await thick.press('Enter')
+  await expect(pane.getByRole('alert')).toContainText('thinner at 100 °C')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByTestId('findings')).toContainText('Checks pass')
+  await saved(page)
+})
+
+test('finds components by plain words, and says so where there is none', async ({ page }) => {
+  await newMachine(page, 'Words')
+  const search = page.getByTestId('palette-search')
+  const options = page.getByTestId('palette-options').getByRole('option')
+  for (const [word, label] of [
+    ['tank', 'Reservoir'],
+    ['poc', 'Check valve, pilot to open'],
+    ['4/3', 'Directional valve 4/3'],
+    ['nitrogen', 'Accumulator, gas-loaded'],
+    ['load sensing', 'Pump, variable, load-sensing'],
+  ]) {
+    await search.fill(word)
+    await expect(options.first()).toHaveText(label)
+  }
+  await search.fill('flux capacitor')
+  await expect(page.getByText('Nothing of that name.')).toBeVisible()
+})

@@ -137,16 +137,7 @@ const range = (name: keyof typeof pipeLimits) =>
       <p v-if="doing" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]" data-testid="doing">
         {{ doing }}
       </p>
-      <ul v-if="general.length" class="mb-2 space-y-1">
-        <li
-          v-for="f in general"
-          :key="f.message"
-          class="text-[13px]"
-          :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
-        >
-          {{ f.message }} <span class="text-soft">{{ f.cure }}</span>
-        </li>
-      </ul>
+      <FindingNotes :findings="general" />
       <label class="mb-2 block">
         <span class="mb-0.5 block text-[13px] text-soft">Designation</span>
         <input
@@ -198,16 +189,7 @@ const range = (name: keyof typeof pipeLimits) =>
       <p v-if="linePressure" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]">
         {{ linePressure }}
       </p>
-      <ul v-if="general.length" class="mb-2 space-y-1">
-        <li
-          v-for="f in general"
-          :key="f.message"
-          class="text-[13px]"
-          :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
-        >
-          {{ f.message }} <span class="text-soft">{{ f.cure }}</span>
-        </li>
-      </ul>
+      <FindingNotes :findings="general" />
       <div v-if="pipe.line !== 'shaft'" class="space-y-2">
         <label class="block">
           <span class="mb-0.5 block text-[13px] text-soft">Name of the line</span>

@@ -4,6 +4,8 @@ import type { Local, Model, Parameter } from './kind'
 import { Fluid } from '../fluid/fluid'
 import { readParameter, resolveFluid, type Value } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
+import type { Quantity } from '../units/quantities'
+import { showQuantity } from '../units/text'
 
 const fluid = new Fluid(resolveFluid(fluidSchema.parse({})).data)
 const defaults = (parameters: Record<string, Parameter>) =>
@@ -48,6 +50,64 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       expect(Number.isInteger(port.x) && Number.isInteger(port.y)).toBe(true)
       expect(port.x > x && port.x < x + w && port.y > y && port.y < y + h).toBe(false)
     }
+  })
+  it('says in a sentence what it is doing, at rest and at work', () => {
+    const show = (si: number, q: Quantity) => showQuantity(si, q, 'metric')
+    for (const command of [-1, 0, 0.5, 1]) {
+      const local = localOf(kind, model)
+      local.u.fill(command)
+      if (local.x.length) local.x[0] = command
+      model.evaluate(local)
+      model.observe?.(local)
+      const words = kind.say!(local, values, show)
+      expect(words).toMatch(/^[A-Z0-9].*\.$/)
+      expect(words).not.toMatch(/NaN|undefined|null|–/)
+    }
+    for (const line of kind.caption?.(values, show) ?? []) expect(line).not.toMatch(/NaN|undefined/)
+  })
+  it('names its signals, conditions and instants once', () => {
+    const names = [
+      ...(kind.inputs ?? []).map((i) => i.name),
+      ...(model.states ?? []).map((i) => i.name),
+      ...(model.outputs ?? []).map((i) => i.name),
+    ]
+    expect(new Set(names).size).toBe(names.length)
+    const told = [...(model.conditions ?? []), ...(model.guards ?? [])].map((i) => i.name)
+    expect(new Set(told).size).toBe(told.length)
+    for (const c of model.conditions ?? [])
+      if (c.worst) expect((model.outputs ?? []).map((o) => o.name)).toContain(c.worst)
+    for (const g of model.guards ?? [])
+      if (g.value) expect((model.states ?? []).map((o) => o.name)).toContain(g.value)
+  })
+  it('lets no parameter stand that no equation reads', () => {
+    const read = new Set<string>()
+    const watched = (start: Record<string, Value>) =>
+      new Proxy(start, {
+        get(target, name) {
+          read.add(String(name))
+          return target[String(name)]
+        },
+      })
+    const parameters = Object.entries(kind.parameters as Record<string, Parameter>)
+    // each choice and each end of a range in turn, since some values count only with them
+    const variants = parameters.flatMap(([name, p]) => {
+      const others =
+        p.type === 'switch' ? [!values[name]] : p.type === 'choice' ? Object.keys(p.choices) : [p.min, p.max]
+      return others.map((value) => ({ ...values, [name]: value }))
+    })
+    for (const start of [values, ...variants]) {
+      const watching = kind.model(watched(start), fluid)
+      for (const x of [0, 0.5, 1]) {
+        const local = localOf(kind, watching)
+        local.x.fill(x)
+        local.mode.fill(x > 0.7 ? 1 : 0)
+        watching.impose?.(local)
+        watching.evaluate(local)
+        watching.observe?.(local)
+      }
+    }
+    for (const input of kind.inputs ?? []) if (typeof input.rest === 'string') read.add(input.rest)
+    for (const [name] of parameters) expect([...read], `${kind.name}: ${name}`).toContain(name)
   })
   it('reads nothing at a port that it calls idle', () => {
     for (const port of model.idlePorts ?? []) {

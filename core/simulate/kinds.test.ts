@@ -360,7 +360,7 @@ describe('actuators', () => {
         jet: ['needle-valve', { ratedFlow: '20 L/min', ratedDrop: '10 bar' }],
         clamp: [
           'cylinder-single-acting',
-          { bore: '40 mm', rod: '20 mm', stroke: '100 mm', mass: '20 kg', springRate: '10 N/mm' },
+          { bore: '40 mm', stroke: '100 mm', mass: '20 kg', springRate: '10 N/mm' },
         ],
       },
       ['supply.P jet.A', 'jet.B clamp.A'],

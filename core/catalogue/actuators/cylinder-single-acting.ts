@@ -14,7 +14,11 @@ import {
 // its rod side is open to air: there is nothing for oil to leak into
 const { leakage, ...parameters } = cylinderParameters
 void leakage
-const tight = { leakage: 0 }
+// and its rod takes no area from any oil
+const { rod, ...geometry } = cylinderGeometry
+void rod
+const sized = Object.fromEntries(Object.entries(cylinderSized).filter(([what]) => what !== 'rod'))
+const none = { leakage: 0, rod: 0 }
 
 /** Oil at A extends it; its spring or its load brings it back. The equations are those of every cylinder (cylinder.ts). */
 export const cylinderSingleActing = defineKind({
@@ -25,11 +29,14 @@ export const cylinderSingleActing = defineKind({
   letter: 'A',
   description: 'Oil at A extends it; a spring or its load brings it back.',
   ports: [{ name: 'A', domain: 'oil', role: 'cap side' }],
-  parameters: { ...cylinderGeometry, ...parameters },
+  parameters: { ...geometry, ...parameters },
   inputs: cylinderInputs,
-  traits: { sized: cylinderSized },
+  traits: { sized },
   care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
-  validate: (v) => cylinderProblems({ ...v, ...tight }),
+  validate: (v) =>
+    cylinderProblems({ ...v, ...none }).flatMap(({ parameter, message }) =>
+      parameter === 'rod' ? [] : [{ parameter, message }],
+    ),
   symbol: (values) => ({
     shapes: [
       rectangle(-5, -1.5, 9, 3),
@@ -48,9 +55,9 @@ export const cylinderSingleActing = defineKind({
   caption: (v, show) => [`⌀ ${show(v.bore, 'length')}`, `stroke ${show(v.stroke, 'length')}`],
   model: (v, fluid) =>
     cylinderModel(
-      { ...v, ...tight },
+      { ...v, ...none },
       fluid,
-      { cap: cylinderAreas(v.bore, v.rod).cap, annulus: 0 },
+      { cap: cylinderAreas(v.bore, 0).cap, annulus: 0 },
       { A: 0, B: -1 },
     ),
   say: (l, _values, show) => cylinderSay(l, show),

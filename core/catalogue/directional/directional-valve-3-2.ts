@@ -1,13 +1,5 @@
 import { defineKind } from '../kind'
-import {
-  directionalInputs,
-  directionalModel,
-  directionalParameters,
-  directionalPorts,
-  directionalSay,
-  directionalSymbol,
-  directionalTraits,
-} from './valve'
+import { directional } from './valve'
 
 const design = {
   ports: ['P', 'T', 'A'],
@@ -24,16 +16,7 @@ const design = {
 export const directionalValve32 = defineKind({
   name: 'directional-valve-3-2',
   label: 'Directional valve 3/2',
-  family: 'directional',
   words: ['3/2', 'three way', 'directional'],
-  letter: 'V',
   description: 'Three ports, two positions: joins A to P or to T.',
-  ports: directionalPorts(design),
-  parameters: directionalParameters(design),
-  inputs: directionalInputs(design),
-  traits: directionalTraits(design),
-  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
-  symbol: (values) => directionalSymbol(design, values),
-  model: (values, fluid) => directionalModel(design, values, fluid),
-  say: (l, values, show) => directionalSay(design, l, values, show),
+  ...directional(design),
 })

@@ -1,13 +1,5 @@
 import { defineKind } from '../kind'
-import {
-  directionalInputs,
-  directionalModel,
-  directionalParameters,
-  directionalPorts,
-  directionalSay,
-  directionalSymbol,
-  directionalTraits,
-} from './valve'
+import { directional } from './valve'
 
 const design = {
   ports: ['P', 'T', 'A', 'B'],
@@ -37,17 +29,8 @@ const design = {
 export const directionalValve42 = defineKind({
   name: 'directional-valve-4-2',
   label: 'Directional valve 4/2',
-  family: 'directional',
   words: ['4/2', 'directional', 'four way', 'two position'],
-  letter: 'V',
   description:
     'Four ports, two positions: at rest P to B and A to T, actuated P to A and B to T, or as chosen.',
-  ports: directionalPorts(design),
-  parameters: directionalParameters(design),
-  inputs: directionalInputs(design),
-  traits: directionalTraits(design),
-  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
-  symbol: (values) => directionalSymbol(design, values),
-  model: (values, fluid) => directionalModel(design, values, fluid),
-  say: (l, values, show) => directionalSay(design, l, values, show),
+  ...directional(design),
 })

@@ -1,13 +1,5 @@
 import { defineKind } from '../kind'
-import {
-  directionalInputs,
-  directionalModel,
-  directionalParameters,
-  directionalPorts,
-  directionalSay,
-  directionalSymbol,
-  directionalTraits,
-} from './valve'
+import { directional } from './valve'
 
 const design = {
   ports: ['P', 'T', 'A', 'B'],
@@ -34,17 +26,8 @@ const design = {
 export const directionalValve43 = defineKind({
   name: 'directional-valve-4-3',
   label: 'Directional valve 4/3',
-  family: 'directional',
   words: ['4/3', 'directional', 'four way', 'three position', 'dcv', 'solenoid valve'],
-  letter: 'V',
   description:
     'Four ports, three positions. End a joins P to A and B to T, end b P to B and A to T; between them its centre.',
-  ports: directionalPorts(design),
-  parameters: directionalParameters(design),
-  inputs: directionalInputs(design),
-  traits: directionalTraits(design),
-  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
-  symbol: (values) => directionalSymbol(design, values),
-  model: (values, fluid) => directionalModel(design, values, fluid),
-  say: (l, values, show) => directionalSay(design, l, values, show),
+  ...directional(design),
 })

@@ -1,6 +1,6 @@
 /**
  * What all directional valves share: a row of boxes, a spool that moves through it, an actuation
- * and a return. A kind adds its ports and the functions it can have.
+ * and springs that return it. A kind adds its ports and the functions it can have.
  */
 import {
   Power,
@@ -18,7 +18,6 @@ import {
   line,
   partOf,
   polygon,
-  rectangle,
   spring,
   type Point,
   type Shape,
@@ -60,7 +59,6 @@ const actuations = {
   roller: 'roller',
 } as const
 type Actuation = keyof typeof actuations
-const returns = { spring: 'spring', detent: 'detent: stays where it was put' } as const
 
 const choice = <C extends string>(
   label: string,
@@ -69,7 +67,7 @@ const choice = <C extends string>(
   note?: string,
 ) => ({ type: 'choice', label, default: standard, choices, note }) as const satisfies ChoiceParameter
 
-export const directionalPorts = (design: DirectionalDesign<string>): PortSpec[] => [
+const directionalPorts = (design: DirectionalDesign<string>): PortSpec[] => [
   ...design.ports.map((name): PortSpec => ({ name, domain: 'oil', role: roles[name] })),
   { name: 'X', domain: 'oil', role: 'pilot a', mayStayOpen: true },
   ...(design.positions === 3
@@ -77,14 +75,13 @@ export const directionalPorts = (design: DirectionalDesign<string>): PortSpec[] 
     : []),
 ]
 
-export function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
+function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
   const functions = Object.fromEntries(
     Object.entries<SpoolFunction>(design.functions).map(([name, f]) => [name, f.label]),
   ) as Record<F, string>
   return {
     centre: choice(design.functionLabel, design.standard, functions),
     actuation: choice('Actuation', 'solenoid', actuations),
-    return: choice('Return', 'spring', returns),
     ratedFlow: quantity('Rated flow, each path', 'flow', '20 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '10 bar', 1e4, 100e5),
     shiftTime: quantity('Shift time, one box', 'time', '30 ms', 1e-3, 5, {
@@ -110,7 +107,6 @@ export function directionalParameters<F extends string>(design: DirectionalDesig
 export interface DirectionalValues {
   readonly centre: string
   readonly actuation: Actuation
-  readonly return: keyof typeof returns
   readonly ratedFlow: number
   readonly ratedDrop: number
   readonly shiftTime: number
@@ -121,7 +117,7 @@ export interface DirectionalValues {
 }
 
 /** Names of the ends that a schedule commands. */
-export const directionalInputs = (design: DirectionalDesign<string>) =>
+const directionalInputs = (design: DirectionalDesign<string>) =>
   [
     {
       name: 'command',
@@ -138,7 +134,7 @@ export const directionalInputs = (design: DirectionalDesign<string>) =>
     },
   ] as const
 
-export function directionalTraits(design: DirectionalDesign<string>) {
+function directionalTraits(design: DirectionalDesign<string>) {
   const pairs = new Map<string, { from: string; to: string; how: 'switched' }>()
   for (const f of Object.values<SpoolFunction>(design.functions))
     for (const box of f.boxes)
@@ -175,20 +171,7 @@ function actuator(actuation: Actuation, x: number, toward: 1 | -1): Shape[] {
 const pilotMark = (x: number, y: number, toward: 1 | -1): Shape =>
   toward > 0 ? pilotTriangle(x, y) : polygon('ink', [x, y - 0.5], [x, y + 0.5], [x - 0.9, y])
 
-/** Notches of a detent below one end. */
-const detent = (x: number, toward: 1 | -1): Shape[] => {
-  const far = x - toward * 2
-  const left = Math.min(x, far)
-  return [
-    rectangle(left, 0.5, 2, 1),
-    line([left + 0.3, 1.5], [left + 0.65, 1], [left + 1, 1.5], [left + 1.35, 1], [left + 1.7, 1.5]),
-  ]
-}
-
-export function directionalSymbol(
-  design: DirectionalDesign<string>,
-  values: DirectionalValues,
-): SymbolDrawing {
+function directionalSymbol(design: DirectionalDesign<string>, values: DirectionalValues): SymbolDrawing {
   const { boxes } = design.functions[values.centre]
   // drawn left to right: the box that the actuation at the left pushes into place, then the rest
   const row = [...boxes].reverse()
@@ -197,13 +180,12 @@ export function directionalSymbol(
   // the box at rest stands where the lines are drawn
   const rest = three ? 0 : BOX / 2
   const places = Object.fromEntries(design.ports.map((p) => [p, design.places[p]]))
-  const sprung = values.return === 'spring'
   const shapes = partOf('spool', [
     ...drawBoxes(row, places),
     ...actuator(values.actuation, -half, 1),
     ...(three ? actuator(values.actuation, half, -1) : []),
-    ...(sprung ? [spring(half, 1, 2.2, 1.1)] : detent(half, -1)),
-    ...(sprung && three ? [spring(-half - 2.2, 1, 2.2, 1.1)] : []),
+    spring(half, 1, 2.2, 1.1),
+    ...(three ? [spring(-half - 2.2, 1, 2.2, 1.1)] : []),
   ])
   const shifted = shapes.map((s) => moveX(s, -rest))
   const piloted = values.actuation === 'pilot'
@@ -237,11 +219,7 @@ function moveX(s: Shape, dx: number): Shape {
  * box in the shift time, towards its command, or where piloted towards clamp((p_X − p_Y)/p_shift).
  * Leakage G·Δp between neighbouring lands, from a catalogue flow at 100 bar, scaled with ν_ref/ν.
  */
-export function directionalModel(
-  design: DirectionalDesign<string>,
-  values: DirectionalValues,
-  fluid: Fluid,
-): Model {
+function directionalModel(design: DirectionalDesign<string>, values: DirectionalValues, fluid: Fluid): Model {
   const { boxes } = design.functions[values.centre]
   const names = design.ports
   const paths = spoolPaths(boxes, names)
@@ -306,7 +284,7 @@ export function directionalModel(
   }
 }
 
-export function directionalSay(
+function directionalSay(
   design: DirectionalDesign<string>,
   l: Local,
   values: DirectionalValues,
@@ -331,4 +309,20 @@ export function directionalSay(
     return flow > 1e-7 ? [`${a} and ${b} pass ${show(flow, 'flow')}`] : []
   })
   return `${where}: ${flows.length ? flows.join(', ') : box.length ? 'nothing flows' : 'all ports blocked'}.`
+}
+
+/** All that a directional kind of this design needs but its name and its words. */
+export function directional<F extends string>(design: DirectionalDesign<F>) {
+  return {
+    family: 'directional',
+    letter: 'V',
+    ports: directionalPorts(design),
+    parameters: directionalParameters(design),
+    inputs: directionalInputs(design),
+    traits: directionalTraits(design),
+    care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+    symbol: (values: DirectionalValues) => directionalSymbol(design, values),
+    model: (values: DirectionalValues, fluid: Fluid) => directionalModel(design, values, fluid),
+    say: (l: Local, values: DirectionalValues, show: Show) => directionalSay(design, l, values, show),
+  } as const
 }

@@ -1,0 +1,19 @@
+<script setup lang="ts">
+/** Findings told where they belong, each with its cure. */
+import type { Finding } from '@oar-bench/core/sheet/finding'
+
+defineProps<{ findings: readonly Finding[] }>()
+</script>
+
+<template>
+  <ul v-if="findings.length" class="mb-2 space-y-1">
+    <li
+      v-for="f in findings"
+      :key="f.message"
+      class="text-[13px]"
+      :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
+    >
+      {{ f.message }} <span class="text-soft">{{ f.cure }}</span>
+    </li>
+  </ul>
+</template>

@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest'
+import { Fluid } from '../fluid/fluid'
+import { resolveFluid } from '../sheet/resolve'
+import { fluidSchema } from '../sheet/schema'
+import {
+  CORNER,
+  frictionFactor,
+  openRamp,
+  orificeCoefficient,
+  pathCoefficient,
+  ramp,
+  rootDrop,
+  spoolRate,
+} from './laws'
+
+const slope = (f: (x: number) => number, x: number, h = 1e-7) => (f(x + h) - f(x - h)) / (2 * h)
+
+describe('path law', () => {
+  it('is the square root far from zero, odd, and straight through zero', () => {
+    expect(rootDrop(100e5)).toBeCloseTo(Math.sqrt(100e5), 1)
+    for (const drop of [1, 1e3, 1e5, 3e7]) expect(rootDrop(-drop)).toBe(-rootDrop(drop))
+    expect(rootDrop(0)).toBe(0)
+    // at Δp « Δp_t it is Δp/√Δp_t
+    expect(slope(rootDrop, 0, 1)).toBeCloseTo(1 / Math.sqrt(0.1e5), 8)
+  })
+  it('passes nearly its catalogue point', () => {
+    const at = (bar: number) => pathCoefficient(1, bar * 1e5) * rootDrop(bar * 1e5)
+    expect(at(5)).toBeCloseTo(1 / (1 + (0.1 / 5) ** 2) ** 0.25, 9)
+    expect(1 - at(1)).toBeCloseTo(0.0025, 4)
+  })
+  it('gives a sharp-edged orifice its textbook flow', () => {
+    const fluid = new Fluid(resolveFluid(fluidSchema.parse({ density15: '885.4961832 kg/m³' })).data)
+    // 1 mm, 0.7, 870 kg/m³, 100 bar: 0.7 · 0.785e-6 · √(2 · 1e7 / 870) = 5.0 L/min
+    const flow = orificeCoefficient(1e-3, fluid) * rootDrop(100e5)
+    expect(flow * 60000).toBeCloseTo(0.7 * (Math.PI / 4) * 1e-6 * Math.sqrt(2e7 / 870) * 60000, 3)
+  })
+})
+
+describe('openings', () => {
+  it('are 0, straight, 1, with a smooth start and end', () => {
+    expect([ramp(-1), ramp(-CORNER), ramp(0.5), ramp(1 + CORNER), ramp(2)]).toEqual([0, 0, 0.5, 1, 1])
+    for (const corner of [-CORNER, CORNER, 1 - CORNER, 1 + CORNER]) {
+      expect(ramp(corner - 1e-9)).toBeCloseTo(ramp(corner + 1e-9), 8)
+      expect(slope(ramp, corner - 1e-5)).toBeCloseTo(slope(ramp, corner + 1e-5), 2)
+    }
+    expect(ramp(0)).toBeCloseTo(CORNER / 4, 12)
+    expect(1 - ramp(1)).toBeCloseTo(CORNER / 4, 12)
+  })
+  it('never fall', () => {
+    for (let s = -0.1; s < 1.1; s += 0.001) expect(ramp(s + 0.001)).toBeGreaterThanOrEqual(ramp(s))
+  })
+  it('of a relief go on in a straight line', () => {
+    expect([openRamp(-0.5), openRamp(0.5), openRamp(3)]).toEqual([0, 0.5, 3])
+    expect(openRamp(0.01)).toBe(ramp(0.01))
+  })
+})
+
+describe('spool', () => {
+  it('moves at constant speed and slows at its end', () => {
+    expect(spoolRate(0, 1, 0.03)).toBeCloseTo(1 / 0.03, 9)
+    expect(spoolRate(1, -1, 0.03)).toBeCloseTo(-1 / 0.03, 9)
+    expect(spoolRate(0.99, 1, 0.03)).toBeCloseTo(0.5 / 0.03, 9)
+    expect(spoolRate(1, 1, 0.03)).toBe(0)
+  })
+})
+
+describe('pipe friction', () => {
+  it('is laminar, Blasius, and continuous between', () => {
+    expect(frictionFactor(1000)).toBeCloseTo(0.064, 12)
+    expect(frictionFactor(1e5)).toBeCloseTo(0.3164 * 1e5 ** -0.25, 12)
+    for (const re of [2000, 4000])
+      expect(frictionFactor(re * 0.999999)).toBeCloseTo(frictionFactor(re * 1.000001), 5)
+    expect(frictionFactor(2828)).toBeCloseTo((0.032 + 0.3164 * 4000 ** -0.25) / 2, 4)
+  })
+})
