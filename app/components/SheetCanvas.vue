@@ -297,6 +297,11 @@ function targetAt(event: PointerEvent): Target | undefined {
     return { component, port }
   }
   if (item.startsWith('joint:')) return { joint: item.slice(6) }
+  // the handle at the end of a selected pipe stands for what lies under it
+  if (item.startsWith('end:')) {
+    const [, pipe, which] = item.split(':') as [string, string, 'from' | 'to']
+    return drawing.sheet.pipes.find((p) => p.id === pipe)?.[which]
+  }
   if (item.startsWith('pipe:')) return { pipe: item.slice(5), at: toGrid(toSheet(event)) }
   return undefined
 }
