@@ -122,6 +122,26 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       expect(kind.ports[port].mayStayOpen).toBe(true)
     }
   })
+  it('draws a line to every port that it shows, with every choice', () => {
+    const choices = Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, p]) =>
+      p.type === 'choice'
+        ? Object.keys(p.choices).map((value) => ({ ...values, [name]: value }))
+        : p.type === 'switch'
+          ? [{ ...values, [name]: !values[name] }]
+          : [],
+    )
+    for (const drawn of [values, ...choices]) {
+      const { shapes, ports } = kind.symbol(drawn)
+      const points = shapes.flatMap((s) => ('points' in s ? s.points : []))
+      for (const [name, port] of Object.entries(ports)) {
+        const off = kind.ports.find((p) => p.name === name)!.domain === 'shaft' ? 0.25 : 0
+        const met = points.some(
+          ([x, y]) => Math.abs(x - port.x) < 1e-9 && Math.abs(Math.abs(y - port.y) - off) < 1e-9,
+        )
+        expect(met, `${kind.name} ${name} ${JSON.stringify(drawn)}`).toBe(true)
+      }
+    }
+  })
   it('moves parts by signals that its model has', () => {
     const names = [...(model.states ?? []), ...(model.outputs ?? [])].map((s) => s.name)
     for (const part of Object.values(symbol.parts ?? {})) expect(names).toContain(part.signal)

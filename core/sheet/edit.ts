@@ -2,7 +2,7 @@
 import { findKind } from '../catalogue'
 import { quantityText } from '../units/text'
 import { parseQuantity } from '../units/text'
-import { endAt, nearestOn, polyline, polylineLength, simplify, type XY } from './geometry'
+import { nearestOn, polyline, polylineLength, simplify, type XY } from './geometry'
 import { route } from './route'
 import {
   componentSchema,
@@ -343,7 +343,3 @@ export function exchangePorts(sheet: Sheet, id: string): Sheet {
 /** Ends of pipes that are at a port. */
 export const pipesAt = (sheet: Sheet, end: PipeEnd) =>
   sheet.pipes.filter((p) => sameEnd(p.from, end) || sameEnd(p.to, end))
-
-/** True where both ends are where they should be. */
-export const hasBothEnds = (sheet: Sheet, pipe: Pipe) =>
-  endAt(sheet, pipe.from) !== undefined && endAt(sheet, pipe.to) !== undefined

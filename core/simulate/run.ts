@@ -23,8 +23,6 @@ const PRECISION = 1e-9
 const CONDITION_PRECISION = 1e-6
 const LONGEST_FIRST_STEP = 1e-3
 const STEPS_BETWEEN_PROGRESS = 500
-/** Absolute error allowed, as a share of each state's scale, per unit of relative tolerance. */
-const ABSOLUTE_SHARE = 1
 /** A balance error beyond this is told. */
 export const BALANCE_WARNING = 1e-3
 
@@ -50,7 +48,7 @@ class Run {
     const { network, settings } = compiled
     this.network = network
     this.duration = Math.min(settings.duration, options.until ?? Infinity)
-    const absolute = network.scale.map((s) => s * settings.tolerance * ABSOLUTE_SHARE)
+    const absolute = network.scale.map((s) => s * settings.tolerance)
     this.solver = new Rosenbrock(network, linearSolver(network.pattern), settings.tolerance, absolute)
     this.recorder = new Recorder(network, Math.floor(this.duration / settings.every + 1e-9) + 2)
     this.watch = new ConditionWatch(network)

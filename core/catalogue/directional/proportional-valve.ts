@@ -62,6 +62,10 @@ export const proportionalValve = defineKind({
           // the two lines that mark any position between
           line([-half, -2.4], [half, -2.4]),
           line([-half, 2.4], [half, 2.4]),
+          line([-1, -2], [-1, -3]),
+          line([1, -2], [1, -3]),
+          line([-1, 2], [-1, 3]),
+          line([1, 2], [1, 3]),
         ]),
       ],
       ports: {

@@ -153,7 +153,7 @@ function actuator(actuation: Actuation, x: number, toward: 1 | -1): Shape[] {
     case 'solenoidPilot':
       return [...solenoid(x, toward), pilotMark(mid - toward * 0.45, -0.9, toward)]
     case 'pilot':
-      return [dashed([far, -0.9], [x, -0.9]), pilotMark(x - toward * 0.9, -0.9, toward)]
+      return [dashed([far, -1], [x, -1]), pilotMark(x - toward * 0.9, -1, toward)]
     case 'lever':
       return [
         line([x, -0.9], [far, -0.9]),
@@ -192,7 +192,7 @@ function directionalSymbol(design: DirectionalDesign<string>, values: Directiona
   const left = Math.round(-half - rest - 2)
   const right = Math.round(half - rest + 2)
   return {
-    shapes: [...shifted, ...(piloted ? [dashed([left, -1], [left + 0.01, -1])] : [])],
+    shapes: shifted,
     ports: {
       ...Object.fromEntries(
         design.ports.map((p) => {
