@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { kinds, type AnyKind } from '.'
-import type { Local, Model, Parameter } from './kind'
+import { POWERS, type Local, type Model, type Parameter } from './kind'
 import { Fluid } from '../fluid/fluid'
 import { readParameter, resolveFluid, type Value } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
@@ -27,11 +27,12 @@ function localOf(kind: AnyKind, model: Model): Local {
     mode: Int32Array.from(model.modes ?? []),
     q: new Float64Array(count),
     v: new Float64Array(count),
+    a: new Float64Array(count),
     dx: new Float64Array(model.states?.length ?? 0),
     g: new Float64Array(model.guards?.length ?? 0),
     o: new Float64Array(model.outputs?.length ?? 0),
     c: new Float64Array(model.conditions?.length ?? 0),
-    power: new Float64Array(4),
+    power: new Float64Array(POWERS),
   }
 }
 

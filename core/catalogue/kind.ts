@@ -45,7 +45,13 @@ export interface SwitchParameter extends ParameterBase {
   readonly type: 'switch'
   readonly default: boolean
 }
-export type Parameter = QuantityParameter | ChoiceParameter | SwitchParameter
+/** Pairs of values with straight lines between them, constant beyond its ends; may be left empty. */
+export interface TableParameter extends ParameterBase {
+  readonly type: 'table'
+  readonly x: { readonly label: string; readonly quantity: Quantity }
+  readonly y: { readonly label: string; readonly quantity: Quantity; readonly min: number; readonly max: number }
+}
+export type Parameter = QuantityParameter | ChoiceParameter | SwitchParameter | TableParameter
 export type Parameters = Readonly<Record<string, Parameter>>
 
 /** Values of a component's parameters after parsing: SI numbers, choices, switches. */
@@ -54,7 +60,15 @@ export type Values<P extends Parameters> = {
     ? keyof P[K]['choices'] & string
     : P[K] extends SwitchParameter
       ? boolean
-      : number
+      : P[K] extends TableParameter
+        ? Table
+        : number
+}
+
+/** A table after parsing: rising x, SI; empty where none is given. */
+export interface Table {
+  readonly x: readonly number[]
+  readonly y: readonly number[]
 }
 
 /** A quantity that a schedule may drive: a spool command, a speed, a force. */
@@ -75,6 +89,8 @@ export interface StateSpec {
   readonly label: string
   readonly quantity: Quantity
   readonly initial: number
+  /** It only counts up (an angle turned, a volume passed): it need not come to rest and starts anew with a run. */
+  readonly counts?: boolean
   /** Size of a change that matters, SI: sets the absolute error allowed. */
   readonly scale: number
   /** It is a volume of oil kept in the component, apart from the lines at its ports. */
@@ -125,6 +141,8 @@ export interface Local {
   readonly q: Float64Array
   /** Capacity the component adds to each port's node: oil volume m³, or inertia kg·m². */
   readonly v: Float64Array
+  /** Compliance of air trapped at each port, m³/Pa, beside that of the oil: written by a fault. */
+  readonly a: Float64Array
   /** Rates of the own states. */
   readonly dx: Float64Array
   /** Guards: a change of sign is located as an event. */
@@ -146,7 +164,10 @@ export const Power = {
   heat: 2,
   /** Going into storage here (kinetic, spring, gas, height). */
   stored: 3,
+  /** Taken out of the oil as heat: a cooler. */
+  cooled: 4,
 } as const
+export const POWERS = 5
 
 export interface Model {
   readonly states?: readonly StateSpec[]
@@ -157,6 +178,8 @@ export interface Model {
   readonly idlePorts?: readonly number[]
   /** Initial discrete modes. */
   readonly modes?: readonly number[]
+  /** The tank (index into `Fluid.tanks`) to which its imposing ports belong. */
+  readonly tank?: number
   /** Writes the potentials of imposing ports into `p`; may read only `u`. */
   impose?(l: Local): void
   /** Flows, capacities, state rates and guards from potentials, states, inputs and modes. */
@@ -165,6 +188,21 @@ export interface Model {
   observe?(l: Local): void
   /** Changes modes when guard `index` crosses zero; direction is that of the crossing. */
   switch?(l: Local, index: number, direction: 1 | -1): void
+}
+
+export type FaultForm =
+  'stuck' | 'leak' | 'blocked' | 'worn' | 'springBroken' | 'drift' | 'reversed' | 'air' | 'lost'
+
+/**
+ * A way in which a component fails: an input that rests at 0 and that a schedule may set. It changes what the sound
+ * model reads (`before`) or has found (`after`); a component that nobody breaks is not slowed down by it.
+ */
+export interface FaultSpec extends Omit<InputSpec, 'rest'> {
+  readonly form: FaultForm
+  /** Changes what the model reads; restored after it. */
+  before?(l: Local, amount: number): void
+  /** Changes what it found. */
+  after?(l: Local, amount: number, fluid: Fluid): void
 }
 
 /** What the design checks need to know of a kind, without naming it. */
@@ -198,6 +236,8 @@ export type Sized =
   | 'motorPower'
   | 'shaftSpeed'
 
+export type SymbolForm = 'simplified' | 'detailed'
+
 export interface Kind<P extends Parameters = Parameters> {
   /** Name in the sheet file. */
   readonly name: string
@@ -213,8 +253,11 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly ports: readonly PortSpec[]
   readonly parameters: P
   readonly inputs?: readonly InputSpec[]
+  readonly faults?: readonly FaultSpec[]
   readonly traits?: Traits
-  symbol(values: Values<P>): SymbolDrawing
+  /** The symbol; a kind that is drawn in two forms says so with `forms` and has its ports in the same places. */
+  symbol(values: Values<P>, form?: SymbolForm): SymbolDrawing
+  readonly forms?: true
   /** Problems between parameters (rod larger than bore); each names the parameter. */
   validate?(values: Values<P>): { parameter: keyof P & string; message: string }[]
   /** The few values written beside the symbol on the sheet. */

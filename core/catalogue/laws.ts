@@ -1,5 +1,4 @@
 /** Equations that several kinds share: flow through paths, openings, lags. */
-import type { Fluid } from '../fluid/fluid'
 import { TRANSITION_DROP } from '../fluid/fluid'
 
 /** Width of the rounding at the corners of an opening ramp. */
@@ -19,9 +18,8 @@ export function rootDrop(drop: number): number {
 /** Coefficient of a path given by a catalogue point, m³/s/√Pa. */
 export const pathCoefficient = (ratedFlow: number, ratedDrop: number) => ratedFlow / Math.sqrt(ratedDrop)
 
-/** Coefficient of a sharp-edged orifice of a diameter in m: C_d·A·√(2/ρ). */
-export const orificeCoefficient = (diameter: number, fluid: Fluid) =>
-  ((Math.PI * diameter * diameter) / 4) * fluid.orificeFactor
+/** Area of a round opening, m²; times `fluid.orificeFactor`, C_d·√(2/ρ), it is the coefficient of a sharp edge. */
+export const circleArea = (diameter: number) => (Math.PI * diameter * diameter) / 4
 
 /** 0 below, s between, 1 above, with both corners rounded by a parabola (C¹). */
 export function ramp(s: number): number {

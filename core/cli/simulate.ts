@@ -10,7 +10,7 @@ import { setParameter } from '../sheet/edit'
 import { placeText, type Finding } from '../sheet/finding'
 import { readSheetText } from '../sheet/read'
 import { compile } from '../simulate/compile'
-import { BALANCE_WARNING, run } from '../simulate/run'
+import { run } from '../simulate/run'
 import type { RunResult } from '../simulate/result'
 import { showNumber, showQuantity } from '../units/text'
 import { shownUnit } from '../units/quantities'
@@ -113,14 +113,7 @@ function print(title: string, r: RunResult, wall: number): void {
   out(
     `oil: from tanks ${(r.oil.supplied * 1000).toPrecision(5)} L, stored ${(r.oil.stored * 1000).toPrecision(5)} L, error ${(100 * r.oil.error).toPrecision(2)} %`,
   )
-  for (const [name, error] of [
-    ['energy', r.energy.error],
-    ['oil', r.oil.error],
-  ] as const)
-    if (error > BALANCE_WARNING)
-      out(
-        `warning: the ${name} balance is off by ${(100 * error).toPrecision(2)} %; take a smaller tolerance`,
-      )
+  for (const warning of r.warnings) out(`warning: ${warning}`)
   const s = r.statistics
   out(
     `solver: ${s.steps} steps, ${s.rejected} rejected, ${s.evaluations} evaluations, ${s.factorisations} factorisations, ${s.events} events; ${(wall * 1000).toFixed(0)} ms, ${(r.duration / wall).toFixed(0)} x real time`,

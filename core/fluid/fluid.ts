@@ -25,6 +25,13 @@ export const DISCHARGE_COEFFICIENT = 0.7
 export const TRANSITION_DROP = 0.1e5
 /** Lowest absolute pressure used in the bulk modulus, Pa. */
 const LOWEST_PRESSURE = 1
+/** Temperatures between which the viscosity law is used, K. */
+const COLDEST = 233.15
+const HOTTEST = 423.15
+/** Tanks that a sheet may tell apart. */
+export const TANKS = 2
+/** Specific heat of mineral oil, J/(kg·K). */
+export const SPECIFIC_HEAT = 1900
 /** A volume below this absolute pressure cavitates, Pa. */
 export const CAVITATION_PRESSURE = 0.3e5
 
@@ -45,26 +52,45 @@ export function densityAt(temperature: number, density15: number) {
   return density15 * (1 - 7e-4 * (temperature - 288.15))
 }
 
-/** The oil at the temperature of the run. */
+/**
+ * The oil of a run. It is one lump: its temperature, and with it what depends on it, may change while the run
+ * goes on, so models read these at every evaluation and keep no copy.
+ */
 export class Fluid {
-  readonly density: number
-  readonly viscosity: number
+  /** K */
+  temperature = 0
+  density = 0
+  viscosity = 0
   /** ν_ref / ν: catalogue leakages are multiplied by it. */
-  readonly leakageFactor: number
+  leakageFactor = 1
   /** C_d·√(2/ρ): a sharp-edged area times this, times √Δp, is its flow. */
-  readonly orificeFactor: number
+  orificeFactor = 1
+  /** Oil in each tank of the sheet, m³. */
+  readonly tanks: Float64Array
   private readonly liquid: number
   private readonly air: number
   private readonly exponent: number
 
-  constructor(data: FluidData) {
-    this.density = densityAt(data.temperature, data.density15)
-    this.viscosity = viscosityAt(data.temperature, data.viscosity40, data.viscosity100)
-    this.leakageFactor = REFERENCE_VISCOSITY / this.viscosity
-    this.orificeFactor = DISCHARGE_COEFFICIENT * Math.sqrt(2 / this.density)
+  constructor(
+    private readonly data: FluidData,
+    tankVolume = 0.1,
+  ) {
+    this.tanks = new Float64Array(TANKS).fill(tankVolume)
+    this.warmTo(data.temperature)
     this.liquid = data.bulkModulus
     this.air = data.freeAir
     this.exponent = data.airExponent
+  }
+
+  /** Sets the temperature, K, within what the viscosity law is good for. */
+  warmTo(temperature: number): void {
+    const { density15, viscosity40, viscosity100 } = this.data
+    const t = Math.min(Math.max(temperature, COLDEST), HOTTEST)
+    this.temperature = t
+    this.density = densityAt(t, density15)
+    this.viscosity = viscosityAt(t, viscosity40, viscosity100)
+    this.leakageFactor = REFERENCE_VISCOSITY / this.viscosity
+    this.orificeFactor = DISCHARGE_COEFFICIENT * Math.sqrt(2 / this.density)
   }
 
   /**

@@ -22,6 +22,13 @@ function parameterRow(name: string, p: Parameter): string {
         .join('; '),
       note,
     )
+  if (p.type === 'table')
+    return row(
+      `\`${name}\``,
+      'none',
+      `pairs of ${p.x.label} and ${p.y.label}`,
+      note,
+    )
   const show = (si: number) => showQuantity(si, p.quantity, 'metric')
   return row(`\`${name}\``, p.default, `${show(p.min)} to ${show(p.max)}`, note)
 }
@@ -51,6 +58,9 @@ export function catalogueText(): string {
         ...parameters.map(([n, p]) => parameterRow(n, p)),
         '',
       )
+    if (kind.forms) lines.push('Drawn simplified or detailed.', '')
+    for (const fault of kind.faults ?? [])
+      lines.push(`Fault \`${fault.name}\` (${fault.label}, ${quantities[fault.quantity].label}), 0 where nothing fails.`, '')
     for (const input of kind.inputs ?? []) {
       const positions = input.positions?.map((p) => `${p.value} ${p.label}`).join(', ')
       lines.push(

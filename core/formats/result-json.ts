@@ -16,6 +16,7 @@ export function resultToJson(sheet: Sheet, result: RunResult): string {
         duration: result.duration,
         finished: result.finished,
         stopped: result.stopped?.message,
+        warnings: result.warnings,
         lineOfPort: Object.fromEntries(
           Object.entries(result.lineOfPort).map(([port, line]) => [port, result.lines[line]]),
         ),

@@ -19,6 +19,8 @@ export const runHeadSchema = z.object({
   stopped: z
     .object({ message: z.string().max(1000), component: optionalName, pipe: optionalName })
     .optional(),
+  // absent in runs that were kept before there were warnings
+  warnings: z.array(z.string().max(1000)).default([]),
   samples: z.number().int().min(0).max(1_000_000),
   signals: z
     .array(

@@ -2,6 +2,7 @@
 import { findKind } from '../catalogue'
 import { quantityText } from '../units/text'
 import { parseQuantity } from '../units/text'
+import type { Written } from './resolve'
 import { nearestOn, polyline, polylineLength, simplify, type XY } from './geometry'
 import { route } from './route'
 import {
@@ -120,7 +121,12 @@ export const mirror = (sheet: Sheet, ids: readonly string[]): Sheet =>
     new Set(ids),
   )
 
-export function setParameter(sheet: Sheet, id: string, name: string, value: string | boolean): Sheet {
+export function setParameter(
+  sheet: Sheet,
+  id: string,
+  name: string,
+  value: Written,
+): Sheet {
   const changed = changeComponent(sheet, id, (c) => ({
     ...c,
     parameters: { ...c.parameters, [name]: value },

@@ -58,7 +58,7 @@ export function valuesToDraw(kind: AnyKind, component: SheetComponent): Record<s
 export function symbolOf(component: SheetComponent): SymbolDrawing | undefined {
   const kind = findKind(component.kind)
   if (!kind) return undefined
-  return kind.symbol(valuesToDraw(kind, component))
+  return kind.symbol(valuesToDraw(kind, component), component.form ?? 'simplified')
 }
 
 export interface PlacedPort {

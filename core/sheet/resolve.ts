@@ -1,13 +1,13 @@
 /** From written values to SI numbers, with a message for every value that does not work. */
 import { findKind, type AnyKind } from '../catalogue'
-import type { Parameter } from '../catalogue/kind'
+import type { Parameter, Table, TableParameter } from '../catalogue/kind'
 import { type FluidData } from '../fluid/fluid'
 import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
 import type { Finding, Place } from './finding'
-import type { FluidSettings, Pipe, SheetComponent } from './schema'
+import type { FluidSettings, Pipe, SheetComponent, TankSettings } from './schema'
 
-export type Value = number | string | boolean
+export type Value = number | string | boolean | Table
 export interface ResolvedComponent {
   readonly component: SheetComponent
   readonly kind: AnyKind
@@ -22,11 +22,35 @@ const error = (rule: string, message: string, place: Place, cure?: string): Find
   cure,
 })
 
+/** A parameter as it stands in a sheet file. */
+export type Written = SheetComponent['parameters'][string]
+
+function readTable(parameter: TableParameter, written: Written | undefined): { value: Table } | { message: string } {
+  if (written === undefined) return { value: { x: [], y: [] } }
+  if (!Array.isArray(written)) return { message: `${parameter.label} needs a table: pairs of values.` }
+  const x: number[] = []
+  const y: number[] = []
+  for (const [at, value] of written) {
+    const where = parseQuantity(at, parameter.x.quantity)
+    const what = parseQuantity(value, parameter.y.quantity)
+    if (!where.ok) return { message: `${parameter.label}: ${where.message}` }
+    if (!what.ok) return { message: `${parameter.label}: ${what.message}` }
+    if (x.length && where.si <= x[x.length - 1])
+      return { message: `${parameter.label}: ${at} must lie beyond the row before it.` }
+    if (what.si < parameter.y.min || what.si > parameter.y.max)
+      return { message: `${parameter.label}: ${value} is outside what is possible here.` }
+    x.push(where.si)
+    y.push(what.si)
+  }
+  return { value: { x, y } }
+}
+
 /** Reads one parameter as written. @returns its value, or a message saying what is wrong */
 export function readParameter(
   parameter: Parameter,
-  written: string | boolean | undefined,
+  written: Written | undefined,
 ): { value: Value } | { message: string } {
+  if (parameter.type === 'table') return readTable(parameter, written)
   if (parameter.type === 'switch') {
     const value = written ?? parameter.default
     return typeof value === 'boolean'
@@ -34,7 +58,7 @@ export function readParameter(
       : { message: `${parameter.label} is on or off (true or false), not "${value}".` }
   }
   const text = written ?? parameter.default
-  if (typeof text !== 'string') return { message: `${parameter.label} needs a value, not on or off.` }
+  if (typeof text !== 'string') return { message: `${parameter.label} needs a single value.` }
   if (parameter.type === 'choice')
     return text in parameter.choices
       ? { value: text }
@@ -105,6 +129,41 @@ export const pipeLimits = {
   bore: [0.5e-3, 1],
   volume: [0, 10],
 } as const
+
+export const tankParameters = {
+  oil: { label: 'Oil in each tank', quantity: 'volume', min: 1e-4, max: 1000 },
+  ambient: { label: 'Surroundings', quantity: 'temperature', min: 213.15, max: 353.15 },
+  heatLoss: { label: 'Heat given off', quantity: 'heatTransfer', min: 0, max: 1e6 },
+} as const satisfies Record<
+  Exclude<keyof TankSettings, 'warming'>,
+  { label: string; quantity: Quantity; min: number; max: number }
+>
+
+/** The tank and its surroundings in SI. */
+export interface TankData {
+  /** m³ in each tank at the start. */
+  readonly oil: number
+  /** K */
+  readonly ambient: number
+  /** W/K */
+  readonly heatLoss: number
+  readonly warming: boolean
+}
+
+export function resolveTank(settings: TankSettings): { data: TankData; problems: Finding[] } {
+  const problems: Finding[] = []
+  const read = (name: keyof typeof tankParameters) => {
+    const { quantity, label, min, max } = tankParameters[name]
+    return readRanged(settings[name], quantity, label, min, max, { parameter: name }, problems)
+  }
+  const data = {
+    oil: read('oil'),
+    ambient: read('ambient'),
+    heatLoss: read('heatLoss'),
+    warming: settings.warming,
+  }
+  return { data, problems }
+}
 
 /** Length, bore and oil volume of a pipe in SI. */
 export function resolvePipe(pipe: Pipe): {

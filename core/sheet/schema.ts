@@ -22,6 +22,12 @@ export const endSchema = z.union([
   z.strictObject({ joint: identifier }),
 ])
 
+export const tableSchema = z
+  .array(z.tuple([written, written]))
+  .min(2)
+  .max(200)
+  .describe('Pairs of written values, the first of each rising; straight lines between them.')
+
 export const componentSchema = z.strictObject({
   id: identifier.describe('Unique on the sheet; used by pipes, schedules and the command line.'),
   kind: z.string().min(1).max(64),
@@ -33,7 +39,14 @@ export const componentSchema = z.strictObject({
     .default(0)
     .describe('Quarter turns clockwise.'),
   mirrored: z.boolean().default(false).describe('Left and right exchanged before rotation.'),
-  parameters: z.record(z.string().max(64), z.union([written, z.boolean()])).default({}),
+  form: z
+    .enum(['simplified', 'detailed'])
+    .optional()
+    .describe('How the symbol is drawn where it has two forms; simplified where nothing is said.'),
+  parameters: z
+    .record(z.string().max(64), z.union([written, z.boolean(), tableSchema]))
+    .default({})
+    .describe('Values that differ from the default: written with a unit, true or false, or a table.'),
 })
 
 export const jointSchema = z.strictObject({
@@ -73,6 +86,16 @@ export const fluidSchema = z.strictObject({
   airExponent: written.default('1.4'),
 })
 
+export const tankSchema = z.strictObject({
+  oil: written.default('100 L').describe('Oil in each tank at the start.'),
+  ambient: written.default('20 °C'),
+  heatLoss: written.default('15 W/K').describe('Heat that tank and lines give off for each kelvin above the surroundings.'),
+  warming: z
+    .boolean()
+    .default(false)
+    .describe('True: the heat of a run warms the oil. False: its temperature stays.'),
+})
+
 export const trackSchema = z.strictObject({
   component: identifier,
   input: z.string().min(1).max(64),
@@ -96,6 +119,10 @@ export const scheduleSchema = z.strictObject({
   name: shortText.default('Schedule'),
   duration: written.default('5 s'),
   every: written.default('10 ms').describe('Interval of the recorded samples.'),
+  start: z
+    .enum(['asSet', 'settled'])
+    .default('asSet')
+    .describe('asSet: from the initial values. settled: from the rest that the commands at 0 s lead to.'),
   tolerance: z.number().min(1e-10).max(1e-2).default(1e-5).describe('Relative error allowed per step.'),
   tracks: z.array(trackSchema).max(500).default([]),
 })
@@ -105,6 +132,7 @@ export const sheetSchema = z.strictObject({
   version: z.literal(SHEET_VERSION),
   title: shortText.min(1).default('Sheet'),
   fluid: fluidSchema.default(() => fluidSchema.parse({})),
+  tank: tankSchema.default(() => tankSchema.parse({})),
   components: z.array(componentSchema).max(2000).default([]),
   joints: z.array(jointSchema).max(5000).default([]),
   pipes: z.array(pipeSchema).max(5000).default([]),
@@ -123,6 +151,8 @@ export type SheetComponent = z.infer<typeof componentSchema>
 export type Joint = z.infer<typeof jointSchema>
 export type Pipe = z.infer<typeof pipeSchema>
 export type PipeEnd = z.infer<typeof endSchema>
+export type TankSettings = z.infer<typeof tankSchema>
+export type TableText = z.infer<typeof tableSchema>
 export type FluidSettings = z.infer<typeof fluidSchema>
 export type Schedule = z.infer<typeof scheduleSchema>
 export type Track = z.infer<typeof trackSchema>

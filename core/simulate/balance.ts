@@ -1,5 +1,7 @@
 /** Energy and oil kept account of over a run, as a check on the solution. */
 import { Power } from '../catalogue/kind'
+import { SPECIFIC_HEAT } from '../fluid/fluid'
+import type { TankData } from '../sheet/resolve'
 import type { Network } from './network'
 import type { EnergyBalance, OilBalance } from './result'
 
@@ -12,17 +14,23 @@ class Snapshot {
   /** Oil out of tanks less oil back, and oil moved at ports, m³/s. */
   supplied = 0
   moved = 0
+  /** Heat that coolers take out, W. */
+  cooled = 0
+  /** Oil into each tank, m³/s. */
+  readonly returned: Float64Array
   readonly heatBy: Float64Array
   readonly pressure: Float64Array
   readonly compliance: Float64Array
   constructor(network: Network) {
+    this.returned = new Float64Array(network.fluid.tanks.length)
     this.heatBy = new Float64Array(network.elements.length)
     this.pressure = new Float64Array(network.nodes.length)
     this.compliance = new Float64Array(network.nodes.length)
   }
 
   take(network: Network): void {
-    this.input = this.useful = this.heat = this.stored = this.supplied = this.moved = 0
+    this.input = this.useful = this.heat = this.stored = this.supplied = this.moved = this.cooled = 0
+    this.returned.fill(0)
     for (let i = 0; i < network.nodes.length; i++) {
       if (network.nodes[i].domain !== 'oil') {
         // torque that speeds a free shaft up
@@ -36,7 +44,11 @@ class Snapshot {
       if (network.nodeState[i] < 0) this.supplied -= network.inflow[i]
     }
     for (let e = 0; e < network.elements.length; e++) {
+      const { model, imposes } = network.elements[e]
       const { power, q } = network.elements[e].local
+      this.cooled += power[Power.cooled]
+      if (model.tank !== undefined)
+        for (let i = 0; i < q.length; i++) if (imposes[i]) this.returned[model.tank] += q[i]
       this.input += power[Power.input]
       this.useful += power[Power.useful]
       this.heat += power[Power.heat]
@@ -62,13 +74,20 @@ export class Balance {
   private moved = 0
   private compressed = 0
   private readonly heatBy: Float64Array
+  /** Tanks that a line leads to. */
+  private readonly used: Uint8Array
   private readonly firstVolume: number
 
-  constructor(private readonly network: Network) {
+  /** @param tank whose oil is warmed and moved by what the run does */
+  constructor(
+    private readonly network: Network,
+    private readonly tank: TankData,
+  ) {
     this.before = new Snapshot(network)
     this.middle = new Snapshot(network)
     this.after = new Snapshot(network)
     this.heatBy = new Float64Array(network.elements.length)
+    this.used = new Uint8Array(network.fluid.tanks.length)
     this.before.take(network)
     this.firstVolume = this.volume()
   }
@@ -115,8 +134,29 @@ export class Balance {
           b.compliance[i] * (p0 - 4 * p1 + 3 * p2)) /
         6
     }
+    this.moveTanks(w)
     this.before = b
     this.after = a
+  }
+
+  /**
+   * V̇ = ΣQ_return − ΣQ_suction for each tank; ρ·V·c·dT/dt = P_loss − UA·(T − T_a) − P_cooler for all their oil as one lump.
+   * Both change slowly against a step and are held during it.
+   */
+  private moveTanks(w: number): void {
+    const { before: a, middle: m, after: b } = this
+    const { fluid } = this.network
+    let volume = 0
+    for (let i = 0; i < fluid.tanks.length; i++) {
+      const into = w * (a.returned[i] + 4 * m.returned[i] + b.returned[i])
+      this.used[i] ||= into !== 0 ? 1 : 0
+      fluid.tanks[i] = Math.max(0, fluid.tanks[i] + into)
+      if (this.used[i]) volume += fluid.tanks[i]
+    }
+    if (!this.tank.warming || volume === 0) return
+    const lost = this.tank.heatLoss * (fluid.temperature - this.tank.ambient) * 6 * w
+    const heat = w * (a.heat + 4 * m.heat + b.heat) - w * (a.cooled + 4 * m.cooled + b.cooled) - lost
+    fluid.warmTo(fluid.temperature + heat / (fluid.density * volume * SPECIFIC_HEAT))
   }
 
   energy(): EnergyBalance {

@@ -1,9 +1,9 @@
 /** From a sheet to a network that can be solved, or the findings that keep it from it. */
 import { checkDesign } from '../check'
-import type { InputSpec } from '../catalogue/kind'
+import type { FaultSpec, InputSpec } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
-import { resolveFluid } from '../sheet/resolve'
+import { resolveFluid, resolveTank, type TankData } from '../sheet/resolve'
 import type { Schedule, Sheet } from '../sheet/schema'
 import { parseQuantity } from '../units/text'
 import { inputSignal } from './inputs'
@@ -15,6 +15,8 @@ export interface RunSettings {
   /** s between recorded samples. */
   readonly every: number
   readonly tolerance: number
+  /** Whether it starts from the rest that the commands at 0 s lead to. */
+  readonly settled: boolean
 }
 export interface Compiled {
   readonly schedule: Schedule
@@ -22,6 +24,7 @@ export interface Compiled {
   readonly network: Network
   readonly inputs: readonly Input[]
   readonly settings: RunSettings
+  readonly tank: TankData
 }
 
 const MOST_SAMPLES = 200_000
@@ -35,7 +38,8 @@ const INITIAL_PRESSURE = { min: -1e5, max: 2000e5 }
 export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
   const { netlist, problems } = buildNetlist(sheet)
   const fluid = resolveFluid(sheet.fluid)
-  const findings = [...problems, ...fluid.problems, ...checkDesign({ sheet, netlist })]
+  const tank = resolveTank(sheet.tank)
+  const findings = [...problems, ...fluid.problems, ...tank.problems, ...checkDesign({ sheet, netlist })]
   if (!sheet.components.length)
     findings.push({
       rule: 'empty',
@@ -58,8 +62,8 @@ export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compile
   const inputs = readInputs(netlist, schedule, findings)
   const initial = readInitialPressures(sheet, netlist, findings)
   if (findings.some((f) => f.severity === 'error')) return { findings }
-  const network = new Network(netlist, fluid.data, inputs, initial)
-  return { findings, compiled: { schedule, netlist, network, inputs, settings } }
+  const network = new Network(netlist, fluid.data, inputs, initial, tank.data.oil)
+  return { findings, compiled: { schedule, netlist, network, inputs, settings, tank: tank.data } }
 }
 
 function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
@@ -83,6 +87,7 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
     duration: read('duration', 86400),
     every: read('every', 3600),
     tolerance: schedule.tolerance,
+    settled: schedule.start === 'settled',
   }
   if (settings.duration / settings.every > MOST_SAMPLES)
     findings.push({
@@ -99,9 +104,9 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
   const place = (component: string) => ({ component, schedule: schedule.id })
   const add = (message: string, component: string) =>
     findings.push({ rule: 'schedule', severity: 'error', message, place: place(component) })
-  const specs = new Map<string, InputSpec>()
+  const specs = new Map<string, InputSpec | FaultSpec>()
   for (const { component, kind } of netlist.components)
-    for (const spec of kind.inputs ?? []) specs.set(portKey(component.id, spec.name), spec)
+    for (const spec of [...(kind.inputs ?? []), ...(kind.faults ?? [])]) specs.set(portKey(component.id, spec.name), spec)
   const tracks = new Map<string, (typeof schedule.tracks)[number]>()
   for (const track of schedule.tracks) {
     const key = portKey(track.component, track.input)
@@ -118,15 +123,23 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
       })
     tracks.set(key, track)
   }
-  return netlist.components.flatMap(({ component, kind, values }) =>
-    (kind.inputs ?? []).map((spec): Input => {
-      const rest = typeof spec.rest === 'string' ? (values[spec.rest] as number) : spec.rest
+  return netlist.components.flatMap(({ component, kind, values }) => {
+    const read = (spec: InputSpec | FaultSpec, rest: number): Input => {
       const track = tracks.get(portKey(component.id, spec.name))
       const { signal, problems } = inputSignal(track, spec, rest, schedule.id)
       findings.push(...problems)
-      return { component: component.id, name: spec.name, signal }
-    }),
-  )
+      return { component: component.id, spec, signal }
+    }
+    return [
+      ...(kind.inputs ?? []).map((spec) =>
+        read(spec, typeof spec.rest === 'string' ? (values[spec.rest] as number) : spec.rest),
+      ),
+      // what nobody breaks costs nothing
+      ...(kind.faults ?? [])
+        .filter((fault) => tracks.has(portKey(component.id, fault.name)))
+        .map((fault) => read(fault, 0)),
+    ]
+  })
 }
 
 function readInitialPressures(sheet: Sheet, netlist: Netlist, findings: Finding[]): Map<number, number> {

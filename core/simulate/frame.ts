@@ -1,5 +1,5 @@
 /** A run seen at one instant: what a component reads then, and the flow in each pipe. */
-import type { Local } from '../catalogue/kind'
+import { POWERS, type Local } from '../catalogue/kind'
 import { findKind } from '../catalogue'
 import type { PipeEnd, Sheet } from '../sheet/schema'
 import { portKey } from '../sheet/netlist'
@@ -49,10 +49,11 @@ export function localAt(
     q: own('flow'),
     o: own('output'),
     v: new Float64Array(0),
+    a: new Float64Array(0),
     dx: new Float64Array(0),
     g: new Float64Array(0),
     c: new Float64Array(0),
-    power: new Float64Array(4),
+    power: new Float64Array(POWERS),
   }
 }
 

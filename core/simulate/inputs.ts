@@ -44,7 +44,7 @@ export class InputSignal {
 
 export function inputSignal(
   track: Track | undefined,
-  spec: InputSpec,
+  spec: Omit<InputSpec, 'rest'>,
   rest: number,
   schedule: string,
 ): { signal: InputSignal; problems: Finding[] } {

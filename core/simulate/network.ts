@@ -4,7 +4,8 @@
  *   oil:    dp/dt = K_e(p)/V · ΣQ      shaft: dω/dt = ΣT/J
  * The Jacobian is assembled from local differences, one small block an element.
  */
-import type { Local, Model, StateSpec } from '../catalogue/kind'
+import { POWERS, type InputSpec, type Local, type Model, type StateSpec } from '../catalogue/kind'
+import { withFaults, type Fault } from './faults'
 import type { ResolvedComponent } from '../sheet/resolve'
 import { pipeModel } from '../catalogue/lines/pipe'
 import { Fluid, type FluidData } from '../fluid/fluid'
@@ -33,7 +34,7 @@ export interface Element {
   readonly firstState: number
   readonly states: readonly StateSpec[]
   readonly inputs: readonly InputSignal[]
-  readonly inputNames: readonly string[]
+  readonly inputSpecs: readonly Omit<InputSpec, 'rest'>[]
   /** Whether each port holds its node's potential. */
   readonly imposes: readonly boolean[]
 }
@@ -58,9 +59,10 @@ interface Imposer {
   readonly first: boolean
 }
 
+/** An input of a component that a schedule may drive; or, where it is set, one of its faults. */
 export interface Input {
   readonly component: string
-  readonly name: string
+  readonly spec: Omit<InputSpec, 'rest'>
   readonly signal: InputSignal
 }
 
@@ -89,6 +91,10 @@ export class Network implements Problem {
   private readonly portPotential: Float64Array
   private readonly portFlow: Float64Array
   private readonly portVolume: Float64Array
+  private readonly portAir: Float64Array
+  /** Compliance of trapped air at each node, m³/Pa; read only where a fault puts air anywhere. */
+  private readonly nodeAir: Float64Array
+  private readonly airy: boolean
   private readonly portNode: Int32Array
   /** Ports that take from their node (those that do not hold it). */
   private readonly takingPorts: Int32Array
@@ -106,14 +112,17 @@ export class Network implements Problem {
   private readonly stateName: string[] = []
   private readonly ft0: Float64Array
   private moving = false
+  /** Commands stay as they are at the start, whatever the time. */
+  private held = false
 
   constructor(
     netlist: Netlist,
     fluidData: FluidData,
     inputs: readonly Input[],
     initialPressure: ReadonlyMap<number, number>,
+    tankVolume?: number,
   ) {
-    this.fluid = new Fluid(fluidData)
+    this.fluid = new Fluid(fluidData, tankVolume)
     const nodes = netlist.nodes
     this.nodes = nodes
     const elements: Element[] = []
@@ -131,16 +140,22 @@ export class Network implements Problem {
     }[] = []
     for (const resolved of netlist.components) {
       const { component, kind, values } = resolved
+      const own = inputs.filter((i) => i.component === component.id)
+      const commands = (kind.inputs ?? []).map((spec) => own.find((i) => i.spec === spec)!)
+      const faults = (kind.faults ?? []).flatMap((fault): Fault[] => {
+        const input = own.find((i) => i.spec === fault)
+        if (!input) return []
+        commands.push(input)
+        return [{ spec: fault, input: commands.length - 1 }]
+      })
       drafts.push({
         id: component.id,
         resolved,
         portNames: kind.ports.map((p) => p.name),
         nodes: kind.ports.map((p) => netlist.nodeOf.get(portKey(component.id, p.name))!),
         imposes: kind.ports.map((p) => p.imposes ?? false),
-        model: kind.model(values, this.fluid),
-        inputs: (kind.inputs ?? []).map((spec) =>
-          inputs.find((i) => i.component === component.id && i.name === spec.name)!,
-        ),
+        model: withFaults(kind.model(values, this.fluid), faults, this.fluid),
+        inputs: commands,
       })
     }
     for (const pipe of netlist.pipes)
@@ -166,6 +181,9 @@ export class Network implements Problem {
     this.portPotential = new Float64Array(portCount)
     this.portFlow = new Float64Array(portCount)
     this.portVolume = new Float64Array(portCount)
+    this.portAir = new Float64Array(portCount)
+    this.nodeAir = new Float64Array(nodes.length)
+    this.airy = inputs.some((i) => 'form' in i.spec && i.spec.form === 'air')
     this.portNode = Int32Array.from(drafts.flatMap((d) => d.nodes))
     this.takingPorts = Int32Array.from(
       drafts.flatMap((d) => d.imposes).flatMap((holds, port) => (holds ? [] : [port])),
@@ -194,11 +212,12 @@ export class Network implements Problem {
         mode: Int32Array.from(d.model.modes ?? []),
         q: this.portFlow.subarray(portAt, portAt + ports),
         v: this.portVolume.subarray(portAt, portAt + ports),
+        a: this.portAir.subarray(portAt, portAt + ports),
         dx: this.stateRates.subarray(stateAt, stateAt + states.length),
         g: new Float64Array(d.model.guards?.length ?? 0),
         o: new Float64Array(d.model.outputs?.length ?? 0),
         c: new Float64Array(d.model.conditions?.length ?? 0),
-        power: new Float64Array(4),
+        power: new Float64Array(POWERS),
       }
       const element: Element = {
         id: d.id,
@@ -211,7 +230,7 @@ export class Network implements Problem {
         firstState: n,
         states,
         inputs: d.inputs.map((i) => i.signal),
-        inputNames: d.inputs.map((i) => i.name),
+        inputSpecs: d.inputs.map((i) => i.spec),
         imposes: d.imposes,
       }
       elements.push(element)
@@ -293,8 +312,20 @@ export class Network implements Problem {
     })
   }
 
+  /** Holds the commands that stand at an instant, for as long as wanted. */
+  hold(t: number): void {
+    this.enter(t)
+    for (let i = 0; i < this.signals.length; i++) this.inputValues[i] = this.signals[i].value(t)
+    this.moving = false
+    this.held = true
+  }
+  release(): void {
+    this.held = false
+  }
+
   /** Chooses the schedule's segments that begin at or before t. */
   enter(t: number): void {
+    if (this.held) return
     this.moving = false
     for (const e of this.elements)
       for (const input of e.inputs) {
@@ -307,7 +338,8 @@ export class Network implements Problem {
   evaluate(t: number, y: Float64Array): void {
     const { models, locals, potential, capacity, inflow, nodeState, baseVolume, portNode, oilNodes } = this
     this.time = t
-    for (let i = 0; i < this.signals.length; i++) this.inputValues[i] = this.signals[i].value(t)
+    if (!this.held)
+      for (let i = 0; i < this.signals.length; i++) this.inputValues[i] = this.signals[i].value(t)
     for (let i = 0; i < potential.length; i++) {
       const s = nodeState[i]
       if (s >= 0) potential[i] = y[s]
@@ -333,10 +365,14 @@ export class Network implements Problem {
       const { element, port, node, first } = this.imposers[k]
       element.local.q[port] = first ? inflow[node] : 0
     }
+    if (this.airy) {
+      this.nodeAir.fill(0)
+      for (let k = 0; k < portNode.length; k++) this.nodeAir[portNode[k]] += this.portAir[k]
+    }
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
       if (capacity[i] < SMALLEST_VOLUME) capacity[i] = SMALLEST_VOLUME
-      this.modulus[i] = this.fluid.bulkModulus(potential[i])
+      this.modulus[i] = this.modulusAt(i, potential[i])
     }
     for (let k = 0; k < this.shaftNodes.length; k++) {
       const i = this.shaftNodes[k]
@@ -358,6 +394,12 @@ export class Network implements Problem {
     for (let i = 0; i < this.stateRates.length; i++) rate[this.firstElementState + i] = this.stateRates[i]
   }
 
+  /** Bulk modulus of a node's oil at a pressure; with trapped air, that of both: 1/K = 1/K_e + C_air/V. */
+  private modulusAt(node: number, pressure: number): number {
+    const modulus = this.fluid.bulkModulus(pressure)
+    return this.airy ? 1 / (1 / modulus + this.nodeAir[node] / this.capacity[node]) : modulus
+  }
+
   /** dV_node/dp of stored oil: V/K_e, m³/Pa; 0 for a shaft or an imposed node. */
   compliance(node: number): number {
     return this.isOil[node] && this.nodeState[node] >= 0 ? this.capacity[node] / this.modulus[node] : 0
@@ -366,12 +408,12 @@ export class Network implements Problem {
   /** At the point of the last `rate`. */
   jacobian(values: Float64Array): void {
     values.fill(0)
-    const { nodeState, potential, capacity, inflow, modulus, isOil, fluid } = this
+    const { nodeState, potential, capacity, inflow, modulus, isOil } = this
     for (let i = 0; i < potential.length; i++) {
       const s = nodeState[i]
       if (s < 0 || !isOil[i]) continue
       const step = DIFFERENCE * Math.max(Math.abs(potential[i]), 1e5)
-      const slope = (fluid.bulkModulus(potential[i] + step) - modulus[i]) / step
+      const slope = (this.modulusAt(i, potential[i] + step) - modulus[i]) / step
       values[this.diagonal[s]] += (slope / capacity[i]) * inflow[i]
     }
     for (let b = 0; b < this.blocks.length; b++) {

@@ -32,7 +32,7 @@ export class Recorder {
     for (const e of network.elements) {
       const owner = e.pipe ? { pipe: e.pipe } : { component: e.id }
       const { model, local } = e
-      e.resolved?.kind.inputs?.forEach((spec, i) =>
+      e.inputSpecs.forEach((spec, i) =>
         add(
           { id: `${e.id}.${spec.name}`, label: spec.label, quantity: spec.quantity, role: 'input', ...owner },
           local.u,

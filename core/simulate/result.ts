@@ -67,6 +67,8 @@ export interface RunResult {
   readonly finished: boolean
   /** Why it stopped early, and where. */
   readonly stopped?: { readonly message: string; readonly component?: string; readonly pipe?: string }
+  /** What the reader of the result must know of it. */
+  readonly warnings: readonly string[]
   readonly times: Float64Array
   readonly signals: readonly Signal[]
   readonly columns: readonly Float32Array[]

@@ -5,7 +5,9 @@ import { ConditionWatch } from './conditions'
 import { linearSolver } from './linear'
 import type { Network } from './network'
 import { Recorder } from './recorder'
-import type { RunResult } from './result'
+import type { Condition, RunResult } from './result'
+import { settle } from './settle'
+import { GuardWatch } from './events'
 import { Rosenbrock } from './rosenbrock'
 
 export interface RunOptions {
@@ -17,8 +19,6 @@ export interface RunOptions {
 
 /** A run that needs more steps than this is given up. */
 const STEP_BUDGET = 2_000_000
-/** An instant is located to this precision, s. */
-const PRECISION = 1e-9
 /** The start and end of a condition are located to this precision, s. */
 const CONDITION_PRECISION = 1e-6
 const LONGEST_FIRST_STEP = 1e-3
@@ -37,8 +37,7 @@ class Run {
   private readonly watch: ConditionWatch
   private readonly duration: number
   private readonly state: Float64Array
-  private guards: Float64Array
-  private guardsNow: Float64Array
+  private readonly guards: GuardWatch
   private samples = 0
 
   constructor(
@@ -53,26 +52,34 @@ class Run {
     this.recorder = new Recorder(network, Math.floor(this.duration / settings.every + 1e-9) + 2)
     this.watch = new ConditionWatch(network)
     this.state = Float64Array.from(network.initial)
-    const guards = network.elements.reduce((sum, e) => sum + e.local.g.length, 0)
-    this.guards = new Float64Array(guards)
-    this.guardsNow = new Float64Array(guards)
+    this.guards = new GuardWatch(network)
   }
 
   go(): RunResult {
-    const { network, solver, recorder, watch, state, duration } = this
-    const { every } = this.compiled.settings
+    const { network, solver, recorder, watch, guards, state, duration } = this
+    const { every, settled, tolerance } = this.compiled.settings
+    const tell = (condition: Condition) => watch.instant(condition)
+    const warnings: string[] = []
     const breaks = [
       ...new Set(this.compiled.inputs.flatMap((i) => i.signal.breaks).filter((t) => t > 0 && t < duration)),
     ].sort((a, b) => a - b)
     breaks.push(duration)
+    if (settled) {
+      const rest = settle(network, tolerance)
+      state.set(network.initial)
+      if (!rest.atRest)
+        warnings.push(
+          `It did not come to rest with its first commands: the run begins as it was after ${rest.time.toPrecision(3)} s of them.`,
+        )
+    }
     network.enter(0)
     network.settleModes(0, state)
     solver.restart(0, state, Math.min(LONGEST_FIRST_STEP, duration * 1e-3))
     network.evaluate(0, state)
     network.observe()
-    const balance = new Balance(network)
+    const balance = new Balance(network, this.compiled.tank)
     watch.look(0)
-    this.readGuards(this.guards)
+    guards.take()
     let stopped: RunResult['stopped']
     let next = 0
     try {
@@ -90,14 +97,14 @@ class Run {
           if (!solver.step(limit)) throw new Stop('the step size fell to nothing', solver.worst)
           const share = this.takeStep(balance)
           if (share < 1) {
-            this.fire()
+            guards.fire(tell)
             const at = solver.tOld + share * (solver.t - solver.tOld)
             solver.restart(at, state, Math.min(solver.h, LONGEST_FIRST_STEP))
             solver.statistics.events++
             this.observe(solver.t, state)
             balance.restart()
             watch.look(solver.t)
-            this.readGuards(this.guards)
+            guards.take()
           }
           if (++next % STEPS_BETWEEN_PROGRESS === 0 && this.options.progress?.(solver.t, duration) === false)
             throw new Stop('ended by hand', -1)
@@ -117,17 +124,28 @@ class Run {
     if (this.samples * every < solver.t + every * (1 - 1e-6) && this.lastSample < solver.t)
       recorder.sample(solver.t)
     const { netlist, schedule } = this.compiled
+    const energy = balance.energy()
+    const oil = balance.oil()
+    for (const [name, error] of [
+      ['energy', energy.error],
+      ['oil', oil.error],
+    ] as const)
+      if (error > BALANCE_WARNING)
+        warnings.push(
+          `The ${name} balance is off by ${(100 * error).toPrecision(2)} %: ask for a more accurate step.`,
+        )
     return {
       schedule: schedule.id,
       duration: solver.t,
       finished: !stopped,
       stopped,
+      warnings,
       ...recorder.finish(),
       signals: recorder.signals,
       extremes: recorder.extremes,
       conditions: watch.finish(),
-      energy: balance.energy(),
-      oil: balance.oil(),
+      energy,
+      oil,
       statistics: solver.statistics,
       lines: netlist.nodes.map((n) => n.name),
       lineOfPort: Object.fromEntries(netlist.nodeOf),
@@ -166,29 +184,17 @@ class Run {
     while (this.samples * every <= t * (1 + 1e-12)) this.samples++
   }
 
-  private readGuards(into: Float64Array): void {
-    let k = 0
-    for (const { local } of this.network.elements)
-      for (let i = 0; i < local.g.length; i++) into[k++] = local.g[i]
-  }
-
-  private guardsCrossed(): boolean {
-    this.readGuards(this.guardsNow)
-    for (let k = 0; k < this.guards.length; k++)
-      if (this.guardsNow[k] >= 0 !== this.guards[k] >= 0) return true
-    return false
-  }
-
   /**
    * Takes account of the last step, up to the first guard that changes sides in it.
    * @returns the share of the step that holds; below 1 the network is at that event
    */
   private takeStep(balance: Balance): number {
-    const { solver } = this
+    const { solver, guards } = this
+    const look = (share: number) => void this.observeAt(share)
     const length = solver.t - solver.tOld
     this.observeAt(0.5)
-    if (this.guardsCrossed()) {
-      const event = this.locate(0, 0.5)
+    if (guards.crossed()) {
+      const event = guards.locate(0, 0.5, length, look)
       this.takeUpTo(0, 0.5 * event, length)
       balance.takeMiddle()
       this.takeUpTo(0.5 * event, event, length)
@@ -198,8 +204,8 @@ class Run {
     this.takeUpTo(0, 0.5, length)
     balance.takeMiddle()
     this.observeAt(1)
-    if (this.guardsCrossed()) {
-      const event = this.locate(0.5, 1)
+    if (guards.crossed()) {
+      const event = guards.locate(0.5, 1, length, look)
       this.observeAt(0.5 * event)
       balance.takeMiddle()
       this.takeUpTo(0.5, event, length)
@@ -208,22 +214,8 @@ class Run {
     }
     this.takeUpTo(0.5, 1, length)
     balance.takeEnd(length)
-    const swap = this.guards
-    this.guards = this.guardsNow
-    this.guardsNow = swap
+    guards.accept()
     return 1
-  }
-
-  /** The share of the last step, between two, at which a guard has just changed sides. */
-  private locate(low: number, high: number): number {
-    const length = this.solver.t - this.solver.tOld
-    while ((high - low) * length > PRECISION && high - low > 1e-12) {
-      const middle = 0.5 * (low + high)
-      this.observeAt(middle)
-      if (this.guardsCrossed()) high = middle
-      else low = middle
-    }
-    return high
   }
 
   /** Samples, conditions and extremes of a part of the last step; ends observed at its end. */
@@ -254,37 +246,6 @@ class Run {
     }
     watch.look(t)
     recorder.watch(t)
-  }
-
-  /** Switches the elements whose guards changed sides; the network is at the event. */
-  private fire(): void {
-    const { network, watch } = this
-    const t = network.time
-    let k = 0
-    for (const e of network.elements) {
-      const { local, model } = e
-      for (let i = 0; i < local.g.length; i++, k++) {
-        if (local.g[i] >= 0 === this.guards[k] >= 0) continue
-        const direction = local.g[i] >= 0 ? 1 : -1
-        const spec = model.guards![i]
-        if (spec.report === direction) {
-          const state = model.states?.findIndex((s) => s.name === spec.value) ?? -1
-          const found = model.states?.[state]
-          watch.instant({
-            name: spec.name,
-            label: spec.label,
-            severity: 'info',
-            component: e.id,
-            start: t,
-            end: t,
-            ...(found
-              ? { worst: { label: found.label, quantity: found.quantity, value: local.x[state], at: t } }
-              : {}),
-          })
-        }
-        model.switch?.(local, i, direction)
-      }
-    }
   }
 }
 

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { quantity, type Parameter, type Values } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
-import { readParameter } from '../sheet/resolve'
+import { readParameter, type Value } from '../sheet/resolve'
 
 const motion = { group: 'Motion' }
 const load = { group: 'Load' }
@@ -76,7 +76,7 @@ export type Brief = z.infer<typeof briefSchema>
 /** Reads a brief's values; each problem names its field in `place.parameter`. */
 export function resolveBrief(brief: Brief): { values?: BriefValues; problems: Finding[] } {
   const problems: Finding[] = []
-  const values: Record<string, number | string | boolean> = {}
+  const values: Record<string, Value> = {}
   const add = (parameter: string, message: string) =>
     problems.push({ rule: 'brief', severity: 'error', message, place: { parameter } })
   for (const [name, parameter] of Object.entries(briefParameters)) {

@@ -173,6 +173,14 @@ const definitions = {
       { symbol: 'lbf·ft', factor: POUND_FORCE * FOOT, also: ['lbf.ft', 'lbft', 'ft.lbf'] },
     ],
   },
+  heatTransfer: {
+    label: 'heat transfer',
+    shown: { metric: 'W/K', us: 'W/K' },
+    units: [
+      { symbol: 'W/K', factor: 1 },
+      { symbol: 'kW/K', factor: 1e3 },
+    ],
+  },
   power: {
     label: 'power',
     shown: { metric: 'kW', us: 'hp' },

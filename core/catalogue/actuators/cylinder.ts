@@ -128,7 +128,7 @@ export function cylinderModel(
   const weight = v.mass * GRAVITY * Math.sin(v.angle)
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * v.mass)
   // oil past the piston of a single-acting cylinder would be lost: its seal is taken as tight
-  const leak = A < 0 || B < 0 ? 0 : (v.leakage / 100e5) * fluid.leakageFactor
+  const leakReference = A < 0 || B < 0 ? 0 : v.leakage / 100e5
   const extraFriction = v.breakawayFriction - v.coulombFriction
   const friction = (speed: number) =>
     (v.coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)) *
@@ -185,7 +185,7 @@ export function cylinderModel(
       const speed = l.x[V]
       const pA = pressureA(l)
       const pB = pressureB(l)
-      const leakage = leak * (pA - pB)
+      const leakage = leakReference * fluid.leakageFactor * (pA - pB)
       const load = l.u[0] + weight + v.springRate * x + v.damping * speed + workPiece(x)
       const stops = stop(l.mode[1], x - v.stroke, speed) - stop(l.mode[0], -x, -speed)
       const force = pA * cap - pB * annulus - load - friction(speed) - stops
@@ -223,7 +223,7 @@ export function cylinderModel(
       l.c[2] = speed > REVERSAL_SPEED && pB > pA ? pB - v.ratedPressure : -1
       l.power[Power.useful] = outer * speed
       l.power[Power.stored] = (weight + v.springRate * x + v.mass * l.dx[V]) * speed
-      l.power[Power.heat] = (friction(speed) + stops) * speed + leak * (pA - pB) * (pA - pB)
+      l.power[Power.heat] = (friction(speed) + stops) * speed + leakReference * fluid.leakageFactor * (pA - pB) * (pA - pB)
     },
   }
 }

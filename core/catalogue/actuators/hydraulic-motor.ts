@@ -89,8 +89,8 @@ export const hydraulicMotor = defineKind({
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
-    const cross = (values.crossLeakage / 250e5) * fluid.leakageFactor
-    const toCase = (values.caseLeakage / 250e5) * fluid.leakageFactor
+    const crossReference = values.crossLeakage / 250e5
+    const caseReference = values.caseLeakage / 250e5
     const viscous = values.viscousFriction / ((1000 * 2 * Math.PI) / 60)
     const logEfficiency = Math.log(values.efficiency)
     const filling = (p: number) => {
@@ -100,7 +100,7 @@ export const hydraulicMotor = defineKind({
     const friction = (speed: number) =>
       values.coulombTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
     return {
-      states: [{ name: 'angle', label: 'angle turned', quantity: 'angle', initial: 0, scale: 0.1 }],
+      states: [{ name: 'angle', label: 'angle turned', quantity: 'angle', initial: 0, counts: true, scale: 0.1 }],
       outputs: [
         { name: 'speed', label: 'speed', quantity: 'rotationalSpeed' },
         { name: 'torque', label: 'torque of the oil', quantity: 'torque' },
@@ -123,7 +123,8 @@ export const hydraulicMotor = defineKind({
         const sign = Math.tanh(speed / REVERSAL_SPEED)
         const torque = perRadian * drop * Math.exp(logEfficiency * (drop > 0 ? sign : drop < 0 ? -sign : 0))
         const turned = perRadian * speed * filling(speed >= 0 ? l.p[A] : l.p[B])
-        const across = cross * drop
+        const toCase = caseReference * fluid.leakageFactor
+        const across = crossReference * fluid.leakageFactor * drop
         const drainA = toCase * (l.p[A] - l.p[L])
         const drainB = toCase * (l.p[B] - l.p[L])
         l.q[A] = turned + across + drainA

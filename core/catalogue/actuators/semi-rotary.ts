@@ -67,7 +67,7 @@ export const semiRotary = defineKind({
   caption: (values, show) => [show(values.displacement, 'volume'), show(values.range, 'angle')],
   model(values, fluid) {
     const perRadian = values.displacement / values.range
-    const leak = (values.leakage / 100e5) * fluid.leakageFactor
+    const leakReference = values.leakage / 100e5
     const viscous = values.damping / ((2 * Math.PI) / 60)
     const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * values.inertia)
     const friction = (speed: number) =>
@@ -98,7 +98,7 @@ export const semiRotary = defineKind({
         const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
         l.dx[ANGLE] = speed
         l.dx[SPEED] = (perRadian * drop - l.u[0] - friction(speed) - stops) / values.inertia
-        l.q[A] = perRadian * speed + leak * drop
+        l.q[A] = perRadian * speed + leakReference * fluid.leakageFactor * drop
         l.q[B] = -l.q[A]
         l.v[A] = DEAD_VOLUME + perRadian * (angle > 0 ? angle : 0)
         l.v[B] = DEAD_VOLUME + perRadian * (angle < values.range ? values.range - angle : 0)

@@ -62,7 +62,7 @@ export const filter = defineKind({
     box: { x: -2.5, y: values.bypass ? -3.7 : -2, w: 5, h: values.bypass ? 5.7 : 4 },
   }),
   model(values, fluid) {
-    const element = (values.ratedFlow / values.ratedDrop) * fluid.leakageFactor * (1 - values.clogging)
+    const clean = (values.ratedFlow / values.ratedDrop) * (1 - values.clogging)
     const bypass = values.bypass ? pathCoefficient(values.ratedFlow, BYPASS_RATED_DROP) : 0
     return {
       outputs: [
@@ -81,14 +81,14 @@ export const filter = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const past = ramp((drop - values.bypassPressure) / 0.5e5) * bypass * rootDrop(drop)
-        const flow = element * drop + past
+        const flow = clean * fluid.leakageFactor * drop + past
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
         const drop = l.p[A] - l.p[B]
         l.o[0] = drop
-        l.o[1] = l.q[A] - element * drop
+        l.o[1] = l.q[A] - clean * fluid.leakageFactor * drop
         l.c[0] = drop - values.indicatorPressure
         l.c[1] = l.o[1] - 1e-3 * values.ratedFlow
         l.power[Power.heat] = l.q[A] * drop

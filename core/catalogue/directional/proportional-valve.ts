@@ -82,7 +82,7 @@ export const proportionalValve = defineKind({
   caption: (values, show) => [show(values.ratedFlow, 'flow')],
   model(values, fluid) {
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
-    const leak = (values.leakage / 100e5) * fluid.leakageFactor
+    const leakReference = values.leakage / 100e5
     return {
       states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
       outputs: [{ name: 'highest', label: 'highest port pressure', quantity: 'pressure' }],
@@ -92,6 +92,7 @@ export const proportionalValve = defineKind({
       evaluate(l) {
         const y = l.x[0]
         const { p, q } = l
+        const leak = leakReference * fluid.leakageFactor
         l.dx[0] = spoolRate(y, l.u[0], values.shiftTime)
         const beyond = ((y < 0 ? -y : y) - values.deadBand) / (1 - values.deadBand)
         const opening = beyond > 0 ? coefficient * beyond ** values.exponent : 0

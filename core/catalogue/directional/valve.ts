@@ -228,7 +228,7 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
     names.indexOf(to),
   ])
   const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
-  const leak = (values.leakage / 100e5) * fluid.leakageFactor
+  const leakReference = values.leakage / 100e5
   const open = values.crossover === 'open'
   const three = design.positions === 3
   const offset = three ? 1 : 0
@@ -254,13 +254,15 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       }
       l.dx[0] = spoolRate(y, target, values.shiftTime)
       q.fill(0)
-      if (leak > 0)
+      if (leakReference > 0) {
+        const leak = leakReference * fluid.leakageFactor
         for (let i = 0; i < lands.length; i++) {
           const [a, b] = lands[i]
           const flow = leak * (p[a] - p[b])
           q[a] += flow
           q[b] -= flow
         }
+      }
       for (let i = 0; i < paths.length; i++) {
         const path = paths[i]
         const opening = pathOpening(path, y + offset, open)

@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity } from '../kind'
-import { orificeCoefficient, rootDrop } from '../laws'
+import { circleArea, rootDrop } from '../laws'
 import { line } from '../symbol'
 
 const [A, B] = [0, 1]
@@ -31,11 +31,11 @@ export const orifice = defineKind({
   }),
   caption: (values, show) => [`⌀ ${show(values.diameter, 'length')}`],
   model(values, fluid) {
-    const coefficient = orificeCoefficient(values.diameter, fluid)
+    const area = circleArea(values.diameter)
     return {
       outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
       evaluate(l) {
-        const flow = coefficient * rootDrop(l.p[A] - l.p[B])
+        const flow = area * fluid.orificeFactor * rootDrop(l.p[A] - l.p[B])
         l.q[A] = flow
         l.q[B] = -flow
       },

@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity } from '../kind'
-import { orificeCoefficient, pathCoefficient, rootDrop } from '../laws'
+import { circleArea, pathCoefficient, rootDrop } from '../laws'
 import { arrow, circle, line } from '../symbol'
 import { checkParameters, checkRate } from '../directional/check'
 
@@ -49,7 +49,7 @@ export const throttleCheck = defineKind({
   }),
   caption: (values, show) => [`⌀ ${show(values.throttle, 'length')}`],
   model(values, fluid) {
-    const throttle = orificeCoefficient(values.throttle, fluid)
+    const area = circleArea(values.throttle)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
       states: [{ name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 }],
@@ -57,7 +57,7 @@ export const throttleCheck = defineKind({
       conditions: [{ name: 'overPressure', label: 'above its highest pressure', severity: 'danger' }],
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const flow = (l.u[0] * throttle + l.x[0] * free) * rootDrop(drop)
+        const flow = (l.u[0] * area * fluid.orificeFactor + l.x[0] * free) * rootDrop(drop)
         l.dx[0] = checkRate(drop, l.x[0], values)
         l.q[A] = flow
         l.q[B] = -flow

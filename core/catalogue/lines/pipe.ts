@@ -19,23 +19,25 @@ export const pipeVolume = (v: PipeValues) => ((Math.PI * v.bore * v.bore) / 4) *
  */
 export function pipeModel(values: PipeValues, fluid: Fluid): Model {
   const area = (Math.PI * values.bore * values.bore) / 4
-  const inertia = (fluid.density * values.length) / area
-  const reynolds = values.bore / (area * fluid.viscosity)
-  const dynamic = ((values.length / values.bore) * fluid.density) / (2 * area * area)
-  const laminar = (128 * fluid.density * fluid.viscosity * values.length) / (Math.PI * values.bore ** 4)
+  const column = values.length / area
+  const wetted = values.bore / area
+  const dynamic = values.length / values.bore / (2 * area * area)
+  const laminar = (128 * values.length) / (Math.PI * values.bore ** 4)
   return {
     states: [{ name: 'flow', label: 'flow', quantity: 'flow', initial: 0, scale: area * 1 }],
     evaluate(l) {
       const flow = l.x[0]
       const size = flow < 0 ? -flow : flow
-      const re = reynolds * size
-      const loss = re < 2000 ? laminar * flow : dynamic * frictionFactor(re) * flow * size
-      l.dx[0] = (l.p[0] - l.p[1] - loss) / inertia
+      const { density, viscosity } = fluid
+      const re = (wetted * size) / viscosity
+      const loss =
+        re < 2000 ? laminar * density * viscosity * flow : dynamic * density * frictionFactor(re) * flow * size
+      l.dx[0] = (l.p[0] - l.p[1] - loss) / (density * column)
       l.q[0] = flow
       l.q[1] = -flow
     },
     observe(l) {
-      const stored = inertia * l.x[0] * l.dx[0]
+      const stored = fluid.density * column * l.x[0] * l.dx[0]
       l.power[Power.stored] = stored
       l.power[Power.heat] = l.x[0] * (l.p[0] - l.p[1]) - stored
     },

@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity } from '../kind'
-import { openRamp, orificeCoefficient, rootDrop } from '../laws'
+import { circleArea, openRamp, rootDrop } from '../laws'
 import { dashed } from '../symbol'
 import {
   reliefCaption,
@@ -51,7 +51,7 @@ export const reliefValveVented = defineKind({
   caption: reliefCaption,
   model(values, fluid) {
     const wide = wideOpen()
-    const feed = orificeCoefficient(values.ventOrifice, fluid)
+    const feed = circleArea(values.ventOrifice)
     const share = values.settingAt === 'cracking' ? 1 : 1 - values.override
     const { crack: set, full } = reliefPressures(values)
     const span = (full - set) / set
@@ -72,7 +72,7 @@ export const reliefValveVented = defineKind({
         const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
         const wanted = openRamp((drop - crack) / (top * span))
         relieve(l, drop, wanted, wide, values.ratedFlow, values.timeConstant)
-        const pilot = feed * rootDrop(l.p[P] - l.p[X])
+        const pilot = feed * fluid.orificeFactor * rootDrop(l.p[P] - l.p[X])
         l.q[P] += pilot
         l.q[X] = -pilot
       },

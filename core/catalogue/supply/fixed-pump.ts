@@ -59,8 +59,7 @@ export const fixedPump = defineKind({
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
     const leakage =
-      (((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure) *
-      fluid.leakageFactor
+      ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
     const eta = values.hydromechanicalEfficiency
     return {
       outputs: [
@@ -76,7 +75,7 @@ export const fixedPump = defineKind({
         const speed = l.p[W]
         const drop = l.p[P] - l.p[S]
         const filling = (l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE
-        const flow = perRadian * speed * (filling < 0 ? 0 : filling > 1 ? 1 : filling) - leakage * drop
+        const flow = perRadian * speed * (filling < 0 ? 0 : filling > 1 ? 1 : filling) - leakage * fluid.leakageFactor * drop
         l.q[S] = flow
         l.q[P] = -flow
         l.q[W] = perRadian * drop * (drop * speed >= 0 ? 1 / eta : eta)
@@ -84,7 +83,7 @@ export const fixedPump = defineKind({
       observe(l) {
         const drop = l.p[P] - l.p[S]
         l.o[0] = -l.q[P]
-        l.o[1] = leakage * drop
+        l.o[1] = leakage * fluid.leakageFactor * drop
         l.o[2] = l.q[W] * l.p[W]
         l.c[0] = l.p[W] > 0 ? CAVITATION_PRESSURE - (l.p[S] + ATMOSPHERE) : -1
         l.c[1] = l.p[P] - values.maxPressure

@@ -75,10 +75,9 @@ export const overCentrePump = defineKind({
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
-    const cross =
-      (((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure) *
-      fluid.leakageFactor
-    const toCase = (values.caseLeakage / 250e5) * fluid.leakageFactor
+    const crossReference =
+      ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
+    const caseReference = values.caseLeakage / 250e5
     const eta = values.hydromechanicalEfficiency
     const lagging = values.strokeTime > 0
     const filling = (p: number) => {
@@ -112,6 +111,8 @@ export const overCentrePump = defineKind({
         const speed = l.p[W]
         const drop = l.p[A] - l.p[B]
         const pumped = perRadian * speed * u * filling(u * speed >= 0 ? l.p[B] : l.p[A])
+        const cross = crossReference * fluid.leakageFactor
+        const toCase = caseReference * fluid.leakageFactor
         const drainA = toCase * (l.p[A] - l.p[L])
         const drainB = toCase * (l.p[B] - l.p[L])
         l.q[A] = -pumped + cross * drop + drainA

@@ -1,7 +1,14 @@
+import { ATMOSPHERE } from '../../units/quantities'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
 
-/** Holds its line at a pressure: p = p_tank (gauge). Any number on a sheet is one tank drawn often. */
+/** Over this share of the least volume the suction changes from oil to air. */
+const MOUTH = 0.05
+
+/**
+ * Holds its line at a pressure: p = p_tank (gauge). Any number on a sheet are one tank drawn often, or two.
+ * A line below the level whose end comes out of the oil draws air: its pressure falls to no pressure at all.
+ */
 export const reservoir = defineKind({
   name: 'reservoir',
   label: 'Reservoir',
@@ -14,21 +21,61 @@ export const reservoir = defineKind({
     pressure: quantity('Tank pressure', 'pressure', '0 bar', 0, 10e5, {
       note: '0 for a vented tank; the air pressure above the oil for a pressurised one',
     }),
+    line: {
+      type: 'choice',
+      label: 'Line ends',
+      default: 'below',
+      choices: { below: 'below the oil level', above: 'above the oil level' },
+    },
+    tank: {
+      type: 'choice',
+      label: 'Which tank',
+      default: 'first',
+      choices: { first: 'first tank', second: 'second tank' },
+      note: 'all reservoirs of one tank share its oil; how much is in it stands with the fluid',
+    },
+    reach: quantity('Line draws air below', 'volume', '10 L', 1e-5, 100, {
+      note: 'oil left in the tank when the end of a line below the level comes out of it',
+    }),
   },
   traits: { tank: ['T'] },
-  symbol: () => ({
-    shapes: [line([-2, -1], [-2, 1], [2, 1], [2, -1]), line([0, -2], [0, 0.5])],
+  symbol: (values) => ({
+    shapes: [
+      line([-2, -1], [-2, 1], [2, 1], [2, -1]),
+      line([0, -2], values.line === 'below' ? [0, 0.5] : [0, -1]),
+      ...(values.pressure > 0 ? [line([-2, -1], [2, -1])] : []),
+    ],
     ports: { T: { x: 0, y: -2, side: 'up' } },
     box: { x: -2, y: -1.2, w: 4, h: 2.2 },
   }),
-  model: ({ pressure }) => ({
-    impose(l) {
-      l.p[0] = pressure
-    },
-    evaluate() {},
-  }),
+  model(values, fluid) {
+    const tank = values.tank === 'first' ? 0 : 1
+    const below = values.line === 'below'
+    /** 1 where the line ends in oil, 0 where in air. */
+    const oiled = () => {
+      const s = (fluid.tanks[tank] - values.reach) / (MOUTH * values.reach) + 1
+      return s < 0 ? 0 : s > 1 ? 1 : s
+    }
+    return {
+      tank,
+      outputs: [
+        { name: 'oil', label: 'oil in the tank', quantity: 'volume' },
+        { name: 'temperature', label: 'oil temperature', quantity: 'temperature' },
+      ],
+      conditions: [{ name: 'dry', label: 'draws air: the oil has sunk below its line', severity: 'danger' }],
+      impose(l) {
+        l.p[0] = below
+          ? values.pressure - (values.pressure + ATMOSPHERE) * (1 - oiled())
+          : values.pressure
+      },
+      evaluate() {},
+      observe(l) {
+        l.o[0] = fluid.tanks[tank]
+        l.o[1] = fluid.temperature
+        l.c[0] = below ? 0.999 - oiled() : -1
+      },
+    }
+  },
   say: (l, _values, show) =>
-    l.q[0] >= 0
-      ? `Takes back ${show(l.q[0], 'flow')} from this line.`
-      : `Gives ${show(-l.q[0], 'flow')} to this line.`,
+    `${l.q[0] >= 0 ? `Takes back ${show(l.q[0], 'flow')} from` : `Gives ${show(-l.q[0], 'flow')} to`} this line; ${show(l.o[0], 'volume')} in the tank.`,
 })

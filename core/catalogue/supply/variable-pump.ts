@@ -47,9 +47,7 @@ export function variablePumpModel(
 ): Model {
   const { S, P, W } = ports
   const perRadian = values.displacement / (2 * Math.PI)
-  const leakage =
-    (((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure) *
-    fluid.leakageFactor
+  const leakage = ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
   const eta = values.hydromechanicalEfficiency
   return {
     states: [{ name: 'position', label: 'stroke', quantity: 'share', initial, scale: 1 }],
@@ -66,7 +64,8 @@ export function variablePumpModel(
       const drop = l.p[P] - l.p[S]
       const u = l.x[0]
       const flow =
-        perRadian * speed * u * clamp01((l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE) - leakage * drop
+        perRadian * speed * u * clamp01((l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE) -
+        leakage * fluid.leakageFactor * drop
       l.q.fill(0)
       l.q[S] = flow
       l.q[P] = -flow

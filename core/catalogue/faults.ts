@@ -1,0 +1,130 @@
+/** The ways in which components fail, as the kinds declare them. Each rests at 0 and is set by a schedule. */
+import { ATMOSPHERE } from '../units/quantities'
+import type { FaultSpec } from './kind'
+
+const yesNo = {
+  quantity: 'ratio',
+  min: 0,
+  max: 1,
+  positions: [
+    { value: 1, label: 'yes' },
+    { value: 0, label: 'no' },
+  ],
+} as const
+/** Exponent of trapped air that is pressed together quickly. */
+const AIR_EXPONENT = 1.4
+
+/** A moving part stays where it is: its state no longer changes. */
+export const stuck = (state: number, label = 'stuck where it is'): FaultSpec => ({
+  name: state === 0 ? 'stuck' : `stuck${state}`,
+  label,
+  form: 'stuck',
+  ...yesNo,
+  after(l, amount) {
+    if (amount > 0.5) l.dx[state] = 0
+  },
+})
+
+/** Laminar leakage from one port to another: Q = G·Δp, given as a flow at 100 bar, scaled with ν_ref/ν. */
+export const leak = (from: number, to: number, label: string, form: 'leak' | 'worn' = 'leak'): FaultSpec => ({
+  name: form,
+  label: `${label}, at 100 bar`,
+  form,
+  quantity: 'flow',
+  min: 0,
+  max: 0.01,
+  after(l, amount, fluid) {
+    const flow = (amount / 100e5) * fluid.leakageFactor * (l.p[from] - l.p[to])
+    l.q[from] += flow
+    l.q[to] -= flow
+  },
+})
+
+/** A share of the way through is closed by dirt; for parts whose flows are all through flows. */
+export const blocked = (label = 'blocked'): FaultSpec => ({
+  name: 'blocked',
+  label,
+  form: 'blocked',
+  quantity: 'share',
+  min: 0,
+  max: 1,
+  after(l, amount) {
+    for (let i = 0; i < l.q.length; i++) l.q[i] *= 1 - amount
+  },
+})
+
+/** The setting (an input) has drifted by this share of itself. */
+export const drifted = (input: number): FaultSpec => ({
+  name: 'drift',
+  label: 'setting drifted by',
+  form: 'drift',
+  quantity: 'share',
+  min: -1,
+  max: 2,
+  before(l, amount) {
+    l.u[input] *= 1 + amount
+  },
+})
+
+/** The spring no longer pushes: the setting (an input) is gone. */
+export const springBroken = (input: number): FaultSpec => ({
+  name: 'springBroken',
+  label: 'spring broken',
+  form: 'springBroken',
+  ...yesNo,
+  before(l, amount) {
+    if (amount > 0.5) l.u[input] = 0
+  },
+})
+
+/** The command does not arrive: coil without voltage, lever disconnected. */
+export const lost = (input: number, label = 'command lost'): FaultSpec => ({
+  name: 'lost',
+  label,
+  form: 'lost',
+  ...yesNo,
+  before(l, amount) {
+    if (amount > 0.5) l.u[input] = 0
+  },
+})
+
+/** Plumbed the wrong way round: two ports exchanged. */
+export const reversed = (a: number, b: number): FaultSpec => ({
+  name: 'reversed',
+  label: 'plumbed the wrong way round',
+  form: 'reversed',
+  ...yesNo,
+  before(l, amount) {
+    if (amount <= 0.5) return
+    const p = l.p[a]
+    l.p[a] = l.p[b]
+    l.p[b] = p
+  },
+  after(l, amount) {
+    if (amount <= 0.5) return
+    const q = l.q[a]
+    l.q[a] = l.q[b]
+    l.q[b] = q
+    const v = l.v[a]
+    l.v[a] = l.v[b]
+    l.v[b] = v
+  },
+})
+
+/**
+ * Air trapped at a port, as its volume V_a at atmospheric pressure: it adds its compliance V_a·(p_atm/P)^(1/n)/(n·P) to
+ * that of the line.
+ */
+export const air = (port: number, label: string): FaultSpec => ({
+  name: 'air',
+  label,
+  form: 'air',
+  quantity: 'volume',
+  min: 0,
+  max: 0.1,
+  after(l, amount) {
+    const absolute = Math.max(l.p[port] + ATMOSPHERE, 1)
+    const volume = amount * (ATMOSPHERE / absolute) ** (1 / AIR_EXPONENT)
+    l.a[port] = volume / (AIR_EXPONENT * absolute)
+  },
+})

@@ -1,0 +1,90 @@
+/** Guards of the elements: which changed sides within a step, where, and what that switches. */
+import type { Condition } from './result'
+import type { Network } from './network'
+
+/** An instant is located to this precision, s. */
+const PRECISION = 1e-9
+
+export class GuardWatch {
+  private before: Float64Array
+  private now: Float64Array
+
+  constructor(private readonly network: Network) {
+    const count = network.elements.reduce((sum, e) => sum + e.local.g.length, 0)
+    this.before = new Float64Array(count)
+    this.now = new Float64Array(count)
+  }
+
+  private read(into: Float64Array): void {
+    let k = 0
+    const { elements } = this.network
+    for (let e = 0; e < elements.length; e++) {
+      const { g } = elements[e].local
+      for (let i = 0; i < g.length; i++) into[k++] = g[i]
+    }
+  }
+
+  /** Takes the sides as the network was last evaluated. */
+  take(): void {
+    this.read(this.before)
+  }
+
+  /** Whether a guard lies on another side than when last taken. */
+  crossed(): boolean {
+    this.read(this.now)
+    for (let k = 0; k < this.before.length; k++)
+      if (this.now[k] >= 0 !== this.before[k] >= 0) return true
+    return false
+  }
+
+  /** The sides last looked at by `crossed` hold from here. */
+  accept(): void {
+    const swap = this.before
+    this.before = this.now
+    this.now = swap
+  }
+
+  /**
+   * The share of a step, between two, at which a guard has just changed sides.
+   * @param length of the step, s @param look evaluates the network at a share
+   */
+  locate(low: number, high: number, length: number, look: (share: number) => void): number {
+    while ((high - low) * length > PRECISION && high - low > 1e-12) {
+      const middle = 0.5 * (low + high)
+      look(middle)
+      if (this.crossed()) high = middle
+      else low = middle
+    }
+    return high
+  }
+
+  /** Switches the elements whose guards changed sides; the network is at the event. */
+  fire(tell?: (condition: Condition) => void): void {
+    const t = this.network.time
+    let k = 0
+    for (const e of this.network.elements) {
+      const { local, model } = e
+      for (let i = 0; i < local.g.length; i++, k++) {
+        if (local.g[i] >= 0 === this.before[k] >= 0) continue
+        const direction = local.g[i] >= 0 ? 1 : -1
+        const spec = model.guards![i]
+        if (tell && spec.report === direction) {
+          const state = model.states?.findIndex((s) => s.name === spec.value) ?? -1
+          const found = model.states?.[state]
+          tell({
+            name: spec.name,
+            label: spec.label,
+            severity: 'info',
+            component: e.id,
+            start: t,
+            end: t,
+            ...(found
+              ? { worst: { label: found.label, quantity: found.quantity, value: local.x[state], at: t } }
+              : {}),
+          })
+        }
+        model.switch?.(local, i, direction)
+      }
+    }
+  }
+}

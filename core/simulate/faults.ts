@@ -1,0 +1,36 @@
+/** Breaks a model on purpose: the faults of its kind that a schedule sets act around its equations. */
+import type { FaultSpec, Local, Model } from '../catalogue/kind'
+import type { Fluid } from '../fluid/fluid'
+
+export interface Fault {
+  readonly spec: FaultSpec
+  /** Index of its amount among the component's inputs. */
+  readonly input: number
+}
+
+/** The model as it behaves with these faults; the sound model itself where there are none. */
+export function withFaults(model: Model, faults: readonly Fault[], fluid: Fluid): Model {
+  if (!faults.length) return model
+  let keptPotentials = new Float64Array(0)
+  let keptInputs = new Float64Array(0)
+  /** Runs `work` on what the faults let it see, then lets them change what it found. */
+  const around = (l: Local, work: (l: Local) => void) => {
+    if (keptPotentials.length !== l.p.length) {
+      keptPotentials = new Float64Array(l.p.length)
+      keptInputs = new Float64Array(l.u.length)
+    }
+    keptPotentials.set(l.p)
+    keptInputs.set(l.u)
+    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.before?.(l, keptInputs[input])
+    work(l)
+    l.p.set(keptPotentials)
+    l.u.set(keptInputs)
+  }
+  const evaluate = (l: Local) => {
+    l.a.fill(0)
+    around(l, model.evaluate)
+    for (const { spec, input } of faults) if (l.u[input] !== 0) spec.after?.(l, l.u[input], fluid)
+  }
+  const observe = model.observe
+  return { ...model, evaluate, ...(observe ? { observe: (l: Local) => around(l, observe) } : {}) }
+}
