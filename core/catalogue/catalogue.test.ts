@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { kinds, type AnyKind } from '.'
 import { POWERS, type Local, type Model, type Parameter } from './kind'
+import { withFaults } from '../simulate/faults'
 import { Fluid } from '../fluid/fluid'
 import { readParameter, resolveFluid, type Value } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
@@ -78,7 +79,8 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     for (const c of model.conditions ?? [])
       if (c.worst) expect((model.outputs ?? []).map((o) => o.name)).toContain(c.worst)
     for (const g of model.guards ?? [])
-      if (g.value) expect((model.states ?? []).map((o) => o.name)).toContain(g.value)
+      if (g.value)
+        expect([...(model.states ?? []), ...(model.outputs ?? [])].map((o) => o.name)).toContain(g.value)
   })
   it('lets no parameter stand that no equation reads', () => {
     const read = new Set<string>()
@@ -93,7 +95,13 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     // each choice and each end of a range in turn, since some values count only with them
     const variants = parameters.flatMap(([name, p]) => {
       const others =
-        p.type === 'switch' ? [!values[name]] : p.type === 'choice' ? Object.keys(p.choices) : [p.min, p.max]
+        p.type === 'switch'
+          ? [!values[name]]
+          : p.type === 'choice'
+            ? Object.keys(p.choices)
+            : p.type === 'table'
+              ? [{ x: [0, 1], y: [1, 2] }]
+              : [p.min, p.max]
       return others.map((value) => ({ ...values, [name]: value }))
     })
     for (const start of [values, ...variants]) {
@@ -101,6 +109,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       for (const x of [0, 0.5, 1]) {
         const local = localOf(kind, watching)
         local.x.fill(x)
+        local.u.fill(x)
         local.mode.fill(x > 0.7 ? 1 : 0)
         watching.impose?.(local)
         watching.evaluate(local)
@@ -108,6 +117,8 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       }
     }
     for (const input of kind.inputs ?? []) if (typeof input.rest === 'string') read.add(input.rest)
+    // what has no oil at all may be there for its drawing alone
+    if (!kind.ports.length) kind.symbol(watched(values))
     for (const [name] of parameters) expect([...read], `${kind.name}: ${name}`).toContain(name)
   })
   it('reads nothing at a port that it calls idle', () => {
@@ -122,6 +133,20 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       expect(at(0)).toBe(at(5e6))
       expect(kind.ports[port].mayStayOpen).toBe(true)
     }
+  })
+  it('has its ports in the same places in both of its forms', () => {
+    if (!kind.forms) return
+    const detailed = kind.symbol(values, 'detailed')
+    expect(detailed.ports).toEqual(symbol.ports)
+    // some of them differ only with one of their choices: a valve whose solenoid is piloted
+    const variants = Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, p]) =>
+      p.type === 'choice' ? Object.keys(p.choices).map((value) => ({ ...values, [name]: value })) : [],
+    )
+    const richer = [values, ...variants].filter(
+      (v) => kind.symbol(v, 'detailed').shapes.length > kind.symbol(v, 'simplified').shapes.length,
+    )
+    expect(richer.length).toBeGreaterThan(0)
+    for (const v of variants) expect(kind.symbol(v, 'detailed').ports).toEqual(kind.symbol(v).ports)
   })
   it('draws a line to every port that it shows, with every choice', () => {
     const choices = Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, p]) =>
@@ -164,6 +189,46 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       expect(ports).toContain(port)
     for (const name of Object.values(kind.traits?.sized ?? {})) expect(kind.parameters).toHaveProperty(name)
     expect(kind.description).toMatch(/\.$/)
+  })
+  it('can be broken in ways that change it and lose no oil inside', () => {
+    const names = [...(kind.inputs ?? []), ...(kind.faults ?? [])].map((i) => i.name)
+    expect(new Set(names).size).toBe(names.length)
+    for (const fault of kind.faults ?? []) {
+      expect(fault.min <= 0 && fault.max > 0, fault.name).toBe(true)
+      const at = (amount: number, top: number, falling: boolean) => {
+        const input = kind.inputs?.length ?? 0
+        const broken = withFaults(model, [{ spec: fault, input }], fluid)
+        const local = { ...localOf(kind, model), u: new Float64Array(input + 1) }
+        kind.inputs?.forEach((spec, i) => {
+          local.u[i] = typeof spec.rest === 'string' ? (values[spec.rest] as number) : spec.rest || spec.max
+        })
+        local.u[input] = amount
+        local.x.forEach((_, i) => (local.x[i] = 0.4 + 0.2 * i))
+        local.p.forEach((p, i) => {
+          const rank = falling ? i : local.p.length - 1 - i
+          const { domain, mayStayOpen } = kind.ports[i]
+          local.p[i] = domain !== 'oil' ? p : falling && mayStayOpen ? 0 : top / (1 + 3 * rank)
+        })
+        local.mode.fill(falling ? 1 : 0)
+        broken.evaluate(local)
+        broken.observe?.(local)
+        return local
+      }
+      const situations = [4e5, 1.5e6, 8e6, 1.2e7, 2.6e7].flatMap((top) =>
+        [true, false].map((f) => [top, f] as const),
+      )
+      const all = (amount: number) =>
+        situations
+          .map(([top, falling]) => at(amount, top, falling))
+          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o].join())
+          .join()
+      expect(all(fault.max), `${kind.name} ${fault.name}`).not.toBe(all(0))
+      const failed = at(fault.max, 1.2e7, true)
+      if (fault.form !== 'leak' && fault.form !== 'blocked') continue
+      const sum = (l: Local) => kind.ports.reduce((s, p, i) => s + (p.domain === 'oil' ? l.q[i] : 0), 0)
+      if (!(model.states ?? []).some((s) => s.holdsOil) && kind.family !== 'actuators')
+        expect(Math.abs(sum(failed))).toBeLessThan(1e-12)
+    }
   })
   it('loses no oil: what flows in flows out or moves a chamber', () => {
     const local = localOf(kind, model)

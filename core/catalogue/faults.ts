@@ -2,7 +2,7 @@
 import { ATMOSPHERE } from '../units/quantities'
 import type { FaultSpec } from './kind'
 
-const yesNo = {
+export const yesNo = {
   quantity: 'ratio',
   min: 0,
   max: 1,

@@ -6,8 +6,11 @@ import type { Fluid } from '../fluid/fluid'
 import type { Quantity } from '../units/quantities'
 import type { SymbolDrawing } from './symbol'
 
-/** What a port joins: oil (pressure, flow) or a rotating shaft (speed, torque). */
-export type Domain = 'oil' | 'shaft'
+/**
+ * What a port joins: oil (pressure, flow), a rotating shaft (speed, torque), or a rod whose position others follow
+ * (position, velocity).
+ */
+export type Domain = 'oil' | 'shaft' | 'rod'
 
 export interface PortSpec {
   readonly name: string
@@ -18,6 +21,8 @@ export interface PortSpec {
   readonly mayStayOpen?: boolean
   /** The component holds this port's pressure or speed itself (a tank, a fixed-speed motor). */
   readonly imposes?: boolean
+  /** The component moves this rod; nothing else may. */
+  readonly drives?: boolean
 }
 
 interface ParameterBase {
@@ -49,7 +54,12 @@ export interface SwitchParameter extends ParameterBase {
 export interface TableParameter extends ParameterBase {
   readonly type: 'table'
   readonly x: { readonly label: string; readonly quantity: Quantity }
-  readonly y: { readonly label: string; readonly quantity: Quantity; readonly min: number; readonly max: number }
+  readonly y: {
+    readonly label: string
+    readonly quantity: Quantity
+    readonly min: number
+    readonly max: number
+  }
 }
 export type Parameter = QuantityParameter | ChoiceParameter | SwitchParameter | TableParameter
 export type Parameters = Readonly<Record<string, Parameter>>
@@ -129,7 +139,7 @@ export interface GuardSpec {
  * `p`, `x`, `u`, `mode` and writes the rest. Flow is positive INTO the component.
  */
 export interface Local {
-  /** Potential at each port: gauge pressure Pa, or shaft speed rad/s. */
+  /** Potential at each port: gauge pressure Pa, shaft speed rad/s, or rod position m. */
   readonly p: Float64Array
   /** Own states. */
   readonly x: Float64Array
@@ -137,7 +147,7 @@ export interface Local {
   readonly u: Float64Array
   /** Discrete modes, changed only by `switch`. */
   readonly mode: Int32Array
-  /** Flow into the component at each port: m³/s, or torque taken from the shaft N·m. */
+  /** Flow into the component at each port: m³/s; torque taken from the shaft N·m; less the rod's velocity m/s. */
   readonly q: Float64Array
   /** Capacity the component adds to each port's node: oil volume m³, or inertia kg·m². */
   readonly v: Float64Array
@@ -178,6 +188,8 @@ export interface Model {
   readonly idlePorts?: readonly number[]
   /** Initial discrete modes. */
   readonly modes?: readonly number[]
+  /** Potentials at the start by port, where not 0 and no initial pressure is given. */
+  readonly initialPotentials?: readonly { readonly port: number; readonly value: number }[]
   /** The tank (index into `Fluid.tanks`) to which its imposing ports belong. */
   readonly tank?: number
   /** Writes the potentials of imposing ports into `p`; may read only `u`. */

@@ -55,3 +55,22 @@ export function frictionFactor(re: number): number {
   const s = Math.log(re / 2000) / Math.LN2
   return 0.032 + s * (0.3164 * 4000 ** -0.25 - 0.032)
 }
+
+/**
+ * The pressure drop whose `rootDrop` is r: the path law the other way round, Δp² = (r⁴ + √(r⁸ + 4·r⁴·Δp_t²))/2.
+ * @param r √Pa @returns Pa
+ */
+export function dropOfRoot(r: number): number {
+  const square = r * r
+  const size = Math.sqrt((square + Math.sqrt(square * square + 4 * TRANSITION_DROP * TRANSITION_DROP)) / 2)
+  return r * size
+}
+
+/** Straight lines between pairs, constant beyond the ends. @param x rising */
+export function interpolate(x: readonly number[], y: readonly number[], at: number): number {
+  let i = 0
+  while (i < x.length && x[i] <= at) i++
+  if (i === 0) return y[0]
+  if (i === x.length) return y[i - 1]
+  return y[i - 1] + ((y[i] - y[i - 1]) * (at - x[i - 1])) / (x[i] - x[i - 1])
+}

@@ -3,12 +3,13 @@ import type { Rule } from './rule'
 
 export const heldTwice: Rule = {
   id: 'held-twice',
-  reason: 'Two components that each hold the pressure or the speed of one line cannot both be right.',
+  reason:
+    'Two components that each hold the pressure, the speed or the position of one line cannot both be right.',
   check({ netlist }) {
     const holders = new Map<number, (typeof netlist.components)[number][]>()
     for (const resolved of netlist.components)
       for (const port of resolved.kind.ports)
-        if (port.imposes) {
+        if (port.imposes || port.drives) {
           const node = netlist.nodeOf.get(portKey(resolved.component.id, port.name))!
           holders.set(node, [...(holders.get(node) ?? []), resolved])
         }
@@ -17,7 +18,7 @@ export const heldTwice: Rule = {
         .slice(1)
         .filter(
           (other) =>
-            other.kind.ports.some((p) => p.domain === 'shaft') ||
+            other.kind.ports.some((p) => p.domain !== 'oil' && (p.imposes || p.drives)) ||
             JSON.stringify(other.values) !== JSON.stringify(list[0].values),
         )
         .map((other) => ({

@@ -16,12 +16,12 @@ export const openPort: Rule = {
           {
             severity: 'error' as const,
             message:
-              port.domain === 'shaft'
-                ? `The shaft of ${name} is joined to nothing.`
+              port.domain !== 'oil'
+                ? `The ${port.domain} of ${name} is joined to nothing.`
                 : `Port ${port.name} of ${name} (${port.role}) is open.`,
             cure:
-              port.domain === 'shaft'
-                ? 'Join it to the shaft of a motor.'
+              port.domain !== 'oil'
+                ? `Join it to the ${port.domain} of ${port.domain === 'shaft' ? 'a motor' : 'a cylinder'}.`
                 : 'Connect it, or close it with a plugged port.',
             place: { component: component.id, port: port.name },
           },

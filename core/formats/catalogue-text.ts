@@ -22,13 +22,7 @@ function parameterRow(name: string, p: Parameter): string {
         .join('; '),
       note,
     )
-  if (p.type === 'table')
-    return row(
-      `\`${name}\``,
-      'none',
-      `pairs of ${p.x.label} and ${p.y.label}`,
-      note,
-    )
+  if (p.type === 'table') return row(`\`${name}\``, 'none', `pairs of ${p.x.label} and ${p.y.label}`, note)
   const show = (si: number) => showQuantity(si, p.quantity, 'metric')
   return row(`\`${name}\``, p.default, `${show(p.min)} to ${show(p.max)}`, note)
 }
@@ -60,7 +54,10 @@ export function catalogueText(): string {
       )
     if (kind.forms) lines.push('Drawn simplified or detailed.', '')
     for (const fault of kind.faults ?? [])
-      lines.push(`Fault \`${fault.name}\` (${fault.label}, ${quantities[fault.quantity].label}), 0 where nothing fails.`, '')
+      lines.push(
+        `Fault \`${fault.name}\` (${fault.label}, ${quantities[fault.quantity].label}), 0 where nothing fails.`,
+        '',
+      )
     for (const input of kind.inputs ?? []) {
       const positions = input.positions?.map((p) => `${p.value} ${p.label}`).join(', ')
       lines.push(

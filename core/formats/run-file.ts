@@ -28,7 +28,7 @@ export const runHeadSchema = z.object({
         id: name,
         label: name,
         quantity,
-        role: z.enum(['pressure', 'flow', 'state', 'input', 'output', 'mode', 'speed']),
+        role: z.enum(['pressure', 'flow', 'state', 'input', 'output', 'mode', 'speed', 'position']),
         component: optionalName,
         pipe: optionalName,
         node: z.number().int().optional(),

@@ -1,9 +1,11 @@
 /** Edits of a sheet as pure functions: a sheet in, a new sheet out, the old one untouched. */
 import { findKind } from '../catalogue'
+import type { Domain } from '../catalogue/kind'
 import { quantityText } from '../units/text'
 import { parseQuantity } from '../units/text'
 import type { Written } from './resolve'
 import { nearestOn, polyline, polylineLength, simplify, type XY } from './geometry'
+import { lineDomain, MIXED_DOMAINS } from './netlist'
 import { route } from './route'
 import {
   componentSchema,
@@ -121,12 +123,7 @@ export const mirror = (sheet: Sheet, ids: readonly string[]): Sheet =>
     new Set(ids),
   )
 
-export function setParameter(
-  sheet: Sheet,
-  id: string,
-  name: string,
-  value: Written,
-): Sheet {
+export function setParameter(sheet: Sheet, id: string, name: string, value: Written): Sheet {
   const changed = changeComponent(sheet, id, (c) => ({
     ...c,
     parameters: { ...c.parameters, [name]: value },
@@ -252,8 +249,11 @@ export function splitPipe(sheet: Sheet, pipeId: string, near: XY): { sheet: Shee
 /** Where a new pipe is to end: at a port or joint, or somewhere on a pipe. */
 export type Target = PipeEnd | { pipe: string; at: XY }
 
-function domainOf(sheet: Sheet, end: PipeEnd): 'oil' | 'shaft' {
-  if ('joint' in end) return 'oil'
+function domainOf(sheet: Sheet, end: PipeEnd): Domain {
+  if ('joint' in end) {
+    const on = sheet.pipes.find((p) => sameEnd(p.from, end) || sameEnd(p.to, end))
+    return on ? lineDomain(on.line) : 'oil'
+  }
   const kind = findKind(sheet.components.find((c) => c.id === end.component)?.kind ?? '')
   return kind?.ports.find((p) => p.name === end.port)?.domain ?? 'oil'
 }
@@ -275,12 +275,8 @@ export function connect(
   const a = land(from)
   const b = land(to)
   if (sameEnd(a, b)) return { problem: 'A pipe needs two different ends.' }
-  const domains = [domainOf(result, a), domainOf(result, b)]
-  const onShaft = [from, to].some(
-    (t) => 'pipe' in t && sheet.pipes.find((p) => p.id === t.pipe)?.line === 'shaft',
-  )
-  if (domains[0] !== domains[1] || (onShaft && domains.includes('oil')))
-    return { problem: 'A shaft joins only a shaft, and an oil line only an oil line.' }
+  const domain = domainOf(result, a)
+  if (domain !== domainOf(result, b)) return { problem: MIXED_DOMAINS }
   if (
     sheet.pipes.some(
       (p) => (sameEnd(p.from, a) && sameEnd(p.to, b)) || (sameEnd(p.from, b) && sameEnd(p.to, a)),
@@ -295,7 +291,7 @@ export function connect(
     id,
     from: a,
     to: b,
-    line: domains[0] === 'shaft' ? 'shaft' : (line ?? 'working'),
+    line: domain === 'oil' ? (line ?? 'working') : domain,
     route: route(result, a, b).map(([x, y]) => [x, y]),
   })
   return { sheet: { ...result, pipes: [...result.pipes, pipe] }, id }

@@ -13,6 +13,8 @@ export interface NetNode {
   readonly joints: readonly string[]
   /** Oil in its pipes, m³. */
   readonly volume: number
+  /** Of it in hoses, m³. */
+  readonly hoseVolume: number
 }
 export interface NetPipe {
   readonly pipe: Pipe
@@ -32,6 +34,10 @@ export interface Netlist {
   /** Pipes with friction, between two nodes. */
   readonly pipes: readonly NetPipe[]
 }
+
+export const lineDomain = (line: Pipe['line']): Domain => (line === 'shaft' || line === 'rod' ? line : 'oil')
+export const MIXED_DOMAINS =
+  'A shaft joins only a shaft, a rod only what follows a rod, and an oil line only an oil line.'
 
 export const portKey = (component: string, port: string) => `${component}.${port}`
 const endKey = (end: PipeEnd) => ('joint' in end ? `joint:${end.joint}` : portKey(end.component, end.port))
@@ -62,7 +68,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
 
   const known = new Map(components.map((r) => [r.component.id, r]))
   const lossy: { pipe: Pipe; length: number; bore: number; volume: number }[] = []
-  const volumes: { key: string; volume: number }[] = []
+  const volumes: { key: string; volume: number; hose: boolean }[] = []
   const laid: Pipe[] = []
   for (const pipe of sheet.pipes) {
     let complete = true
@@ -80,23 +86,24 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     problems.push(...values.problems)
     if (!complete || values.problems.length) continue
     const [a, b] = [endKey(pipe.from), endKey(pipe.to)]
-    const shaft = [a, b].map((k) => domains.get(k)).includes('shaft')
-    if ((shaft && [a, b].some((k) => domains.get(k) === 'oil')) || shaft !== (pipe.line === 'shaft')) {
+    const domain = lineDomain(pipe.line)
+    if ([a, b].some((k) => (domains.get(k) ?? domain) !== domain)) {
       problems.push({
         rule: 'domain',
         severity: 'error',
-        message: 'A shaft joins only a shaft, and an oil line only an oil line.',
+        message: MIXED_DOMAINS,
         place: { pipe: pipe.id },
       })
       continue
     }
     laid.push(pipe)
-    if (pipe.friction && !shaft) {
+    if (pipe.friction && domain === 'oil') {
       lossy.push({ pipe, ...values })
-      volumes.push({ key: a, volume: values.volume / 2 }, { key: b, volume: values.volume / 2 })
+      const half = { volume: values.volume / 2, hose: pipe.line === 'hose' }
+      volumes.push({ key: a, ...half }, { key: b, ...half })
     } else {
       parent.set(find(a), find(b))
-      if (!shaft) volumes.push({ key: a, volume: values.volume })
+      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, hose: pipe.line === 'hose' })
     }
   }
 
@@ -108,6 +115,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     pipes: string[]
     joints: string[]
     volume: number
+    hoseVolume: number
   }[] = []
   const nodeFor = (key: string) => {
     const root = find(key)
@@ -115,7 +123,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     if (i === undefined) {
       i = drafts.length
       index.set(root, i)
-      drafts.push({ domain: 'oil', ports: [], pipes: [], joints: [], volume: 0 })
+      drafts.push({ domain: 'oil', ports: [], pipes: [], joints: [], volume: 0, hoseVolume: 0 })
     }
     return i
   }
@@ -134,7 +142,11 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     nodeOfJoint.set(joint.id, i)
     drafts[i].joints.push(joint.id)
   }
-  for (const { key, volume } of volumes) drafts[nodeFor(key)].volume += volume
+  for (const { key, volume, hose } of volumes) {
+    const draft = drafts[nodeFor(key)]
+    draft.volume += volume
+    if (hose) draft.hoseVolume += volume
+  }
   const nodeOfPipe = new Map<string, number>()
   for (const pipe of laid) {
     const i = nodeFor(endKey(pipe.from))

@@ -25,7 +25,10 @@ const error = (rule: string, message: string, place: Place, cure?: string): Find
 /** A parameter as it stands in a sheet file. */
 export type Written = SheetComponent['parameters'][string]
 
-function readTable(parameter: TableParameter, written: Written | undefined): { value: Table } | { message: string } {
+function readTable(
+  parameter: TableParameter,
+  written: Written | undefined,
+): { value: Table } | { message: string } {
   if (written === undefined) return { value: { x: [], y: [] } }
   if (!Array.isArray(written)) return { message: `${parameter.label} needs a table: pairs of values.` }
   const x: number[] = []

@@ -58,7 +58,7 @@ export const jointSchema = z.strictObject({
 export const pipeSchema = z.strictObject({
   id: identifier,
   name: shortText.optional().describe('Name of the line, used for its pressure in results.'),
-  line: z.enum(['working', 'pilot', 'drain', 'shaft']).default('working'),
+  line: z.enum(['working', 'pilot', 'drain', 'hose', 'shaft', 'rod']).default('working'),
   from: endSchema,
   to: endSchema,
   route: z
@@ -89,7 +89,9 @@ export const fluidSchema = z.strictObject({
 export const tankSchema = z.strictObject({
   oil: written.default('100 L').describe('Oil in each tank at the start.'),
   ambient: written.default('20 °C'),
-  heatLoss: written.default('15 W/K').describe('Heat that tank and lines give off for each kelvin above the surroundings.'),
+  heatLoss: written
+    .default('15 W/K')
+    .describe('Heat that tank and lines give off for each kelvin above the surroundings.'),
   warming: z
     .boolean()
     .default(false)

@@ -34,7 +34,8 @@ class Snapshot {
     for (let i = 0; i < network.nodes.length; i++) {
       if (network.nodes[i].domain !== 'oil') {
         // torque that speeds a free shaft up
-        if (network.nodeState[i] >= 0) this.stored += network.potential[i] * network.inflow[i]
+        if (network.nodes[i].domain === 'shaft' && network.nodeState[i] >= 0)
+          this.stored += network.potential[i] * network.inflow[i]
         continue
       }
       this.pressure[i] = network.potential[i]

@@ -106,7 +106,8 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
     findings.push({ rule: 'schedule', severity: 'error', message, place: place(component) })
   const specs = new Map<string, InputSpec | FaultSpec>()
   for (const { component, kind } of netlist.components)
-    for (const spec of [...(kind.inputs ?? []), ...(kind.faults ?? [])]) specs.set(portKey(component.id, spec.name), spec)
+    for (const spec of [...(kind.inputs ?? []), ...(kind.faults ?? [])])
+      specs.set(portKey(component.id, spec.name), spec)
   const tracks = new Map<string, (typeof schedule.tracks)[number]>()
   for (const track of schedule.tracks) {
     const key = portKey(track.component, track.input)

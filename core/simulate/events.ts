@@ -32,8 +32,7 @@ export class GuardWatch {
   /** Whether a guard lies on another side than when last taken. */
   crossed(): boolean {
     this.read(this.now)
-    for (let k = 0; k < this.before.length; k++)
-      if (this.now[k] >= 0 !== this.before[k] >= 0) return true
+    for (let k = 0; k < this.before.length; k++) if (this.now[k] >= 0 !== this.before[k] >= 0) return true
     return false
   }
 
@@ -70,7 +69,9 @@ export class GuardWatch {
         const spec = model.guards![i]
         if (tell && spec.report === direction) {
           const state = model.states?.findIndex((s) => s.name === spec.value) ?? -1
-          const found = model.states?.[state]
+          const output = model.outputs?.findIndex((s) => s.name === spec.value) ?? -1
+          const found = model.states?.[state] ?? model.outputs?.[output]
+          const value = state >= 0 ? local.x[state] : local.o[output]
           tell({
             name: spec.name,
             label: spec.label,
@@ -78,9 +79,7 @@ export class GuardWatch {
             component: e.id,
             start: t,
             end: t,
-            ...(found
-              ? { worst: { label: found.label, quantity: found.quantity, value: local.x[state], at: t } }
-              : {}),
+            ...(found ? { worst: { label: found.label, quantity: found.quantity, value, at: t } } : {}),
           })
         }
         model.switch?.(local, i, direction)

@@ -15,7 +15,7 @@ export function withFaults(model: Model, faults: readonly Fault[], fluid: Fluid)
   let keptInputs = new Float64Array(0)
   /** Runs `work` on what the faults let it see, then lets them change what it found. */
   const around = (l: Local, work: (l: Local) => void) => {
-    if (keptPotentials.length !== l.p.length) {
+    if (keptPotentials.length !== l.p.length || keptInputs.length !== l.u.length) {
       keptPotentials = new Float64Array(l.p.length)
       keptInputs = new Float64Array(l.u.length)
     }

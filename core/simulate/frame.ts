@@ -2,7 +2,7 @@
 import { POWERS, type Local } from '../catalogue/kind'
 import { findKind } from '../catalogue'
 import type { PipeEnd, Sheet } from '../sheet/schema'
-import { portKey } from '../sheet/netlist'
+import { lineDomain, portKey } from '../sheet/netlist'
 import { sampleAt, type RunResult, type SignalRole } from './result'
 
 /** Values of every signal at a time, straight between samples, into `out`. */
@@ -72,7 +72,7 @@ export function pipeFlows(sheet: Sheet, result: Pick<RunResult, 'signals'>): Pip
   const map = signalMap(result)
   const key = (end: PipeEnd) => ('joint' in end ? `joint:${end.joint}` : portKey(end.component, end.port))
   const at = new Map<string, { pipe: string; other: string }[]>()
-  const oil = sheet.pipes.filter((p) => p.line !== 'shaft')
+  const oil = sheet.pipes.filter((p) => lineDomain(p.line) === 'oil')
   for (const pipe of oil)
     for (const [a, b] of [
       [key(pipe.from), key(pipe.to)],

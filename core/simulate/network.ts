@@ -1,7 +1,7 @@
 /**
  * The equations of a drawn circuit. Nodes carry a potential (pressure, shaft speed) and a
  * capacity (oil volume, inertia); elements take flow from nodes and have states of their own.
- *   oil:    dp/dt = K_e(p)/V · ΣQ      shaft: dω/dt = ΣT/J
+ *   oil: dp/dt = K_e(p)/V · ΣQ      shaft: dω/dt = ΣT/J      rod: dx/dt = v
  * The Jacobian is assembled from local differences, one small block an element.
  */
 import { POWERS, type InputSpec, type Local, type Model, type StateSpec } from '../catalogue/kind'
@@ -18,9 +18,11 @@ import type { Problem } from './rosenbrock'
 const SMALLEST_VOLUME = 1e-6
 /** Smallest inertia of a free shaft, kg·m². */
 const SMALLEST_INERTIA = 1e-4
-/** Sizes of a pressure and of a shaft speed that matter: 1 bar, 1 rad/s. */
-const POTENTIAL_SCALE = { oil: 1e5, shaft: 1 } as const
+/** Sizes of a pressure, a shaft speed and a rod position that matter: 1 bar, 1 rad/s, 1 mm. */
+const POTENTIAL_SCALE = { oil: 1e5, shaft: 1, rod: 1e-3 } as const
 const DIFFERENCE = 1e-7
+/** A high-pressure hose swells as if its oil had this bulk modulus beside its own, Pa: about 5 % of its volume at 300 bar. */
+const HOSE_MODULUS = 6e8
 
 export interface Element {
   /** Component id, or `pipe:<id>`. */
@@ -87,14 +89,15 @@ export class Network implements Problem {
   private readonly isOil: Uint8Array
   /** Flat lists for the hot loop: nodes with a state by kind, ports, states, inputs of all elements. */
   private readonly oilNodes: Int32Array
-  private readonly shaftNodes: Int32Array
+  private readonly mechanicalNodes: Int32Array
   private readonly portPotential: Float64Array
   private readonly portFlow: Float64Array
   private readonly portVolume: Float64Array
   private readonly portAir: Float64Array
-  /** Compliance of trapped air at each node, m³/Pa; read only where a fault puts air anywhere. */
-  private readonly nodeAir: Float64Array
-  private readonly airy: boolean
+  /** Compliance of hoses and of trapped air at each node, m³/Pa; read only where there are any. */
+  private readonly nodeGive: Float64Array
+  private readonly giving: boolean
+  private readonly hoseCompliance: Float64Array
   private readonly portNode: Int32Array
   /** Ports that take from their node (those that do not hold it). */
   private readonly takingPorts: Int32Array
@@ -182,8 +185,11 @@ export class Network implements Problem {
     this.portFlow = new Float64Array(portCount)
     this.portVolume = new Float64Array(portCount)
     this.portAir = new Float64Array(portCount)
-    this.nodeAir = new Float64Array(nodes.length)
-    this.airy = inputs.some((i) => 'form' in i.spec && i.spec.form === 'air')
+    this.nodeGive = new Float64Array(nodes.length)
+    this.hoseCompliance = new Float64Array(nodes.length)
+    this.giving =
+      nodes.some((node) => node.hoseVolume > 0) ||
+      inputs.some((i) => 'form' in i.spec && i.spec.form === 'air')
     this.portNode = Int32Array.from(drafts.flatMap((d) => d.nodes))
     this.takingPorts = Int32Array.from(
       drafts.flatMap((d) => d.imposes).flatMap((holds, port) => (holds ? [] : [port])),
@@ -259,7 +265,10 @@ export class Network implements Problem {
         nodes.flatMap((node, i) => (node.domain === domain && this.nodeState[i] >= 0 ? [i] : [])),
       )
     this.oilNodes = withState('oil')
-    this.shaftNodes = withState('shaft')
+    this.mechanicalNodes = Int32Array.from([...withState('shaft'), ...withState('rod')])
+    nodes.forEach((node, i) => {
+      this.hoseCompliance[i] = node.hoseVolume / HOSE_MODULUS
+    })
     this.baseVolume = Float64Array.from(nodes, (node) => (node.domain === 'oil' ? node.volume : 0))
     this.potential = new Float64Array(nodes.length)
     this.capacity = new Float64Array(nodes.length)
@@ -271,11 +280,16 @@ export class Network implements Problem {
       this.scale[s] = POTENTIAL_SCALE[node.domain]
       this.initial[s] = initialPressure.get(i) ?? 0
     })
-    for (const e of elements)
+    for (const e of elements) {
+      for (const { port, value } of e.model.initialPotentials ?? []) {
+        const s = this.nodeState[e.nodes[port]]
+        if (s >= 0 && !initialPressure.has(e.nodes[port])) this.initial[s] = value
+      }
       e.states.forEach((s, i) => {
         this.initial[e.firstState + i] = s.initial
         this.scale[e.firstState + i] = s.scale
       })
+    }
 
     const rowsOf = (e: Element) => [
       ...Array.from(e.nodes, (node) => this.nodeState[node]),
@@ -365,39 +379,39 @@ export class Network implements Problem {
       const { element, port, node, first } = this.imposers[k]
       element.local.q[port] = first ? inflow[node] : 0
     }
-    if (this.airy) {
-      this.nodeAir.fill(0)
-      for (let k = 0; k < portNode.length; k++) this.nodeAir[portNode[k]] += this.portAir[k]
+    if (this.giving) {
+      this.nodeGive.set(this.hoseCompliance)
+      for (let k = 0; k < portNode.length; k++) this.nodeGive[portNode[k]] += this.portAir[k]
     }
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
       if (capacity[i] < SMALLEST_VOLUME) capacity[i] = SMALLEST_VOLUME
       this.modulus[i] = this.modulusAt(i, potential[i])
     }
-    for (let k = 0; k < this.shaftNodes.length; k++) {
-      const i = this.shaftNodes[k]
+    for (let k = 0; k < this.mechanicalNodes.length; k++) {
+      const i = this.mechanicalNodes[k]
       if (capacity[i] < SMALLEST_INERTIA) capacity[i] = SMALLEST_INERTIA
     }
   }
 
   rate(t: number, y: Float64Array, rate: Float64Array): void {
     this.evaluate(t, y)
-    const { nodeState, inflow, capacity, oilNodes, shaftNodes } = this
+    const { nodeState, inflow, capacity, oilNodes, mechanicalNodes } = this
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
       rate[nodeState[i]] = (this.modulus[i] / capacity[i]) * inflow[i]
     }
-    for (let k = 0; k < shaftNodes.length; k++) {
-      const i = shaftNodes[k]
+    for (let k = 0; k < mechanicalNodes.length; k++) {
+      const i = mechanicalNodes[k]
       rate[nodeState[i]] = inflow[i] / capacity[i]
     }
     for (let i = 0; i < this.stateRates.length; i++) rate[this.firstElementState + i] = this.stateRates[i]
   }
 
-  /** Bulk modulus of a node's oil at a pressure; with trapped air, that of both: 1/K = 1/K_e + C_air/V. */
+  /** Bulk modulus of a node's oil at a pressure; with hoses and trapped air, that of all: 1/K = 1/K_e + C/V. */
   private modulusAt(node: number, pressure: number): number {
     const modulus = this.fluid.bulkModulus(pressure)
-    return this.airy ? 1 / (1 / modulus + this.nodeAir[node] / this.capacity[node]) : modulus
+    return this.giving ? 1 / (1 / modulus + this.nodeGive[node] / this.capacity[node]) : modulus
   }
 
   /** dV_node/dp of stored oil: V/K_e, m³/Pa; 0 for a shaft or an imposed node. */

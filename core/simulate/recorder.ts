@@ -2,6 +2,17 @@
 import type { Network } from './network'
 import type { Extremes, Signal } from './result'
 
+const potentials = {
+  oil: { name: 'pressure', quantity: 'pressure' },
+  shaft: { name: 'speed', quantity: 'rotationalSpeed' },
+  rod: { name: 'position', quantity: 'length' },
+} as const
+const flows = {
+  oil: { name: 'flow', words: 'flow into', quantity: 'flow' },
+  shaft: { name: 'torque', words: 'torque at', quantity: 'torque' },
+  rod: { name: 'velocity', words: 'velocity at', quantity: 'speed' },
+} as const
+
 export class Recorder {
   readonly signals: Signal[] = []
   readonly extremes: Extremes[] = []
@@ -16,15 +27,9 @@ export class Recorder {
       this.sources.push({ array, index })
     }
     network.nodes.forEach((node, i) => {
-      const oil = node.domain === 'oil'
+      const { name, quantity } = potentials[node.domain]
       add(
-        {
-          id: `${oil ? 'pressure' : 'speed'}(${node.name})`,
-          label: oil ? `pressure of ${node.name}` : `speed of ${node.name}`,
-          quantity: oil ? 'pressure' : 'rotationalSpeed',
-          role: oil ? 'pressure' : 'speed',
-          node: i,
-        },
+        { id: `${name}(${node.name})`, label: `${name} of ${node.name}`, quantity, role: name, node: i },
         network.potential,
         i,
       )
@@ -61,15 +66,9 @@ export class Recorder {
         ),
       )
       e.portNames.forEach((port, i) => {
-        const oil = network.nodes[e.nodes[i]].domain === 'oil'
+        const { name, words, quantity } = flows[network.nodes[e.nodes[i]].domain]
         add(
-          {
-            id: `${oil ? 'flow' : 'torque'}(${e.id}.${port})`,
-            label: oil ? `flow into ${port}` : `torque at ${port}`,
-            quantity: oil ? 'flow' : 'torque',
-            role: 'flow',
-            ...owner,
-          },
+          { id: `${name}(${e.id}.${port})`, label: `${words} ${port}`, quantity, role: 'flow', ...owner },
           local.q,
           i,
         )

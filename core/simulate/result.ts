@@ -2,7 +2,7 @@
 import type { Quantity } from '../units/quantities'
 import type { Statistics } from './rosenbrock'
 
-export type SignalRole = 'pressure' | 'flow' | 'state' | 'input' | 'output' | 'mode' | 'speed'
+export type SignalRole = 'pressure' | 'flow' | 'state' | 'input' | 'output' | 'mode' | 'speed' | 'position'
 export interface Signal {
   /** "pressure(LINE)", "flow(COMPONENT.PORT)" or "COMPONENT.NAME". */
   readonly id: string

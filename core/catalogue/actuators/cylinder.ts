@@ -1,7 +1,19 @@
-/** The cylinder, shared by every kind of it: load, friction, end stops, chambers. */
+/** The cylinder, shared by every kind of it: load, friction, end stops, cushions, chambers, and how it is drawn. */
 import { GRAVITY } from '../../units/quantities'
 import type { Fluid } from '../../fluid/fluid'
-import { Power, quantity, type Local, type Model, type Show } from '../kind'
+import { air, leak as leakFault, yesNo } from '../faults'
+import {
+  Power,
+  quantity,
+  type FaultSpec,
+  type Local,
+  type Model,
+  type Show,
+  type Table,
+  type TableParameter,
+} from '../kind'
+import { circleArea, dropOfRoot, interpolate, pathCoefficient } from '../laws'
+import { line, partOf, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
 
 const [X, V] = [0, 1]
 /** Oil in each end of the barrel and its port at the stop, m³. */
@@ -13,20 +25,21 @@ const STRIBECK_SPEED = 0.02
 const REVERSAL_SPEED = 0.001
 /** A contact ends when the gap is this wide, m, so that resting on a stop is one contact. */
 const RELEASE_GAP = 1e-9
+/** What the way out passes where a cushion begins, 1/s of the chamber's area times 1 m/s at this drop, Pa. */
+const CUSHION_ENTRY_DROP = 0.5e5
 
 export const cylinderAreas = (bore: number, rod: number) => ({
-  cap: (Math.PI * bore * bore) / 4,
-  annulus: (Math.PI * (bore * bore - rod * rod)) / 4,
+  cap: circleArea(bore),
+  annulus: circleArea(bore) - circleArea(rod),
 })
 
-export const cylinderGeometry = {
-  bore: quantity('Bore', 'length', '63 mm', 1e-3, 2),
-  rod: quantity('Rod', 'length', '36 mm', 1e-3, 2),
+const bore = quantity('Bore', 'length', '63 mm', 1e-3, 2)
+const rod = quantity('Rod', 'length', '36 mm', 1e-3, 2)
+const travel = {
   stroke: quantity('Stroke', 'length', '400 mm', 1e-3, 20),
   start: quantity('Starts at', 'length', '0 mm', 0, 20, { note: '0 is retracted' }),
 } as const
-/** Load, friction and rating. */
-export const cylinderParameters = {
+const load = {
   mass: quantity('Moved mass', 'mass', '500 kg', 0.1, 1e7, { group: 'Load' }),
   loadForce: quantity('Constant force', 'force', '0 kN', -1e8, 1e8, {
     group: 'Load',
@@ -41,11 +54,21 @@ export const cylinderParameters = {
     note: 'force grows from zero at the retracted end',
   }),
   damping: quantity('Damper', 'damping', '0 kN·s/m', 0, 1e9, { group: 'Load' }),
+  loadTable: {
+    type: 'table',
+    label: 'Force along the stroke',
+    group: 'Load',
+    note: 'added to the constant force; positive opposes extension',
+    x: { label: 'stroke', quantity: 'length' },
+    y: { label: 'force', quantity: 'force', min: -1e8, max: 1e8 },
+  } satisfies TableParameter,
   workPieceAt: quantity('Work-piece met at', 'length', '0 mm', 0, 20, { group: 'Load' }),
   workPieceStiffness: quantity('Work-piece stiffness', 'stiffness', '0 kN/mm', 0, 1e11, {
     group: 'Load',
     note: '0 is no work-piece; it only pushes back',
   }),
+} as const
+const friction = {
   coulombFriction: quantity('Running friction', 'force', '0.4 kN', 0, 1e7, { group: 'Friction' }),
   breakawayFriction: quantity('Breakaway friction', 'force', '0.6 kN', 0, 1e7, {
     group: 'Friction',
@@ -53,33 +76,85 @@ export const cylinderParameters = {
   viscousFriction: quantity('Viscous friction', 'damping', '1 kN·s/m', 0, 1e8, {
     group: 'Friction',
   }),
+} as const
+const leakage = {
   leakage: quantity('Piston leakage at 100 bar', 'flow', '0 L/min', 0, 1e-2, {
     group: 'Friction',
     note: 'past the piston, laminar',
   }),
+} as const
+const cushions = {
+  cushionOut: quantity('Cushion before the extended stop', 'length', '0 mm', 0, 1, {
+    group: 'Cushions',
+    note: '0 is no cushion',
+  }),
+  cushionIn: quantity('Cushion before the retracted stop', 'length', '0 mm', 0, 1, { group: 'Cushions' }),
+  cushionThrottle: quantity('Cushion throttle, as orifice diameter', 'length', '2 mm', 1e-4, 0.05, {
+    group: 'Cushions',
+  }),
+} as const
+const rating = {
   ratedPressure: quantity('Rated pressure', 'pressure', '250 bar', 1e5, 1000e5, {
     group: 'Rating',
     note: 'reported when exceeded on either side',
   }),
 } as const
 
+/** Parameters of a cylinder with oil at both ends. */
+export const doubleActingParameters = {
+  bore,
+  rod,
+  ...travel,
+  ...load,
+  ...friction,
+  ...leakage,
+  ...cushions,
+  ...rating,
+} as const
+/** Parameters of one whose other side is open to air: there is nothing for oil to leak into, no second cushion. */
+export const singleActingParameters = { ...travel, ...load, ...friction, ...rating } as const
+export const cylinderBore = bore
+
 export const cylinderInputs = [
   { name: 'force', label: 'load force', quantity: 'force', rest: 'loadForce', min: -1e8, max: 1e8 },
 ] as const
 
 /** What a cylinder takes from sizing. */
-export const cylinderSized = {
-  bore: 'bore',
-  rod: 'rod',
+export const singleActingSized = {
   stroke: 'stroke',
   mass: 'mass',
   workPieceAt: 'workPieceAt',
   workPieceStiffness: 'workPieceStiffness',
 } as const
+export const doubleActingSized = { bore: 'bore', rod: 'rod', ...singleActingSized } as const
+
+/** How fast a jammed rod loses its speed, 1/s. */
+const JAM = 1e8
+/** The rod no longer moves: something holds it, as a damper that nothing overcomes. */
+export const jammed: FaultSpec = {
+  name: 'jammed',
+  label: 'jammed where it is',
+  form: 'stuck',
+  ...yesNo,
+  after(l, amount) {
+    l.dx[V] -= amount * JAM * l.x[V]
+  },
+}
+export const doubleActingFaults = [
+  leakFault(0, 1, 'piston seal leaks'),
+  air(0, 'air in the chamber at A'),
+  jammed,
+] as const
+
+export const rodPort = {
+  name: 'R',
+  domain: 'rod',
+  role: 'position of the rod',
+  mayStayOpen: true,
+  drives: true,
+} as const
 
 export interface CylinderValues {
-  readonly bore: number
-  readonly rod: number
   readonly stroke: number
   readonly start: number
   readonly mass: number
@@ -87,19 +162,22 @@ export interface CylinderValues {
   readonly angle: number
   readonly springRate: number
   readonly damping: number
+  readonly loadTable: Table
   readonly workPieceAt: number
   readonly workPieceStiffness: number
   readonly coulombFriction: number
   readonly breakawayFriction: number
   readonly viscousFriction: number
-  readonly leakage: number
   readonly ratedPressure: number
+  readonly leakage?: number
+  readonly cushionOut?: number
+  readonly cushionIn?: number
+  readonly cushionThrottle?: number
 }
 
-type Problem = { parameter: 'rod' | 'start' | 'breakawayFriction'; message: string }
-export function cylinderProblems(v: CylinderValues): Problem[] {
-  const problems: Problem[] = []
-  if (v.rod >= v.bore) problems.push({ parameter: 'rod', message: 'The rod must be thinner than the bore.' })
+type Problem<P extends string> = { parameter: P; message: string }
+export function travelProblems(v: CylinderValues): Problem<'start' | 'breakawayFriction'>[] {
+  const problems: Problem<'start' | 'breakawayFriction'>[] = []
   if (v.start > v.stroke) problems.push({ parameter: 'start', message: 'The start lies beyond the stroke.' })
   if (v.breakawayFriction < v.coulombFriction)
     problems.push({
@@ -108,36 +186,87 @@ export function cylinderProblems(v: CylinderValues): Problem[] {
     })
   return problems
 }
+export function cylinderProblems(
+  v: CylinderValues & { bore: number; rod: number; cushionOut: number; cushionIn: number },
+) {
+  const problems: Problem<'rod' | 'start' | 'breakawayFriction' | 'cushionOut'>[] = travelProblems(v)
+  if (v.rod >= v.bore) problems.push({ parameter: 'rod', message: 'The rod must be thinner than the bore.' })
+  if (v.cushionOut + v.cushionIn > v.stroke)
+    problems.push({ parameter: 'cushionOut', message: 'The cushions are longer than the stroke.' })
+  return problems
+}
+
+/** Where oil acts, m². With stages, the area at A changes along the stroke. */
+export interface CylinderAreas {
+  readonly cap: number
+  readonly annulus: number
+  /** Area at A and volume swept at A from 0, by position. */
+  readonly stages?: { area(x: number): number; volume(x: number): number }
+}
 
 /**
  * V1 = V1d + A1·x, V2 = V2d + A2·(stroke − x); m·dv/dt = p1·A1 − p2·A2 − F_load − F_f(v) − F_stop.
  * F_f = (F_c + (F_s − F_c)·exp(−|v|/v_s))·tanh(v/v_t) + b·v.
  * F_stop = max(0, k·δ + c·δ̇) for δ ≥ 0, k = 2e8 N/m, c = 2√(k·m).
- * @param areas of the piston, m², at port A (extends) and at port B (retracts); an end without a port is open to air
+ * Cushion of length L_c: oil leaves its chamber by a way whose coefficient falls with the distance s to the stop as
+ * C_d·A_t·√(2/ρ) + c_0·(s/L_c)²; the pressure on the piston is higher than at the port by the drop of that way
+ * (sharp-edged, quasi-steady). Oil comes in unhindered.
+ * @param areas at port A (extends) and at port B (retracts)
+ * @param ports index of each; −1 for an end that is open to air
  */
 export function cylinderModel(
   v: CylinderValues,
   fluid: Fluid,
-  areas: { readonly cap: number; readonly annulus: number },
-  ports: { readonly A: number; readonly B: number },
+  areas: CylinderAreas,
+  ports: { readonly A: number; readonly B: number; readonly R: number },
 ): Model {
-  const { cap, annulus } = areas
-  const { A, B } = ports
-  const pressureA = (l: Local) => (A < 0 ? 0 : l.p[A])
-  const pressureB = (l: Local) => (B < 0 ? 0 : l.p[B])
+  const { annulus, stages } = areas
+  const { A, B, R } = ports
   const weight = v.mass * GRAVITY * Math.sin(v.angle)
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * v.mass)
-  // oil past the piston of a single-acting cylinder would be lost: its seal is taken as tight
-  const leakReference = A < 0 || B < 0 ? 0 : v.leakage / 100e5
+  const leakReference = A < 0 || B < 0 ? 0 : (v.leakage ?? 0) / 100e5
   const extraFriction = v.breakawayFriction - v.coulombFriction
-  const friction = (speed: number) =>
+  const [cushionOut, cushionIn] = [v.cushionOut ?? 0, v.cushionIn ?? 0]
+  const throttle = circleArea(v.cushionThrottle ?? 0)
+  const entry = (area: number) => pathCoefficient(area, CUSHION_ENTRY_DROP)
+  const tabled = v.loadTable.x.length > 0
+  const frictionAt = (speed: number) =>
     (v.coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)) *
       Math.tanh(speed / REVERSAL_SPEED) +
     v.viscousFriction * speed
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   const workPiece = (x: number) => (x > v.workPieceAt ? v.workPieceStiffness * (x - v.workPieceAt) : 0)
+  /** Force of the load but for its weight and spring. */
+  const outer = (l: Local) => {
+    const x = l.x[X]
+    return (
+      l.u[0] + v.damping * l.x[V] + workPiece(x) + (tabled ? interpolate(v.loadTable.x, v.loadTable.y, x) : 0)
+    )
+  }
+  const cap = (x: number) => (stages ? stages.area(x) : areas.cap)
+  const cushionDrop = (length: number, left: number, area: number, outflow: number) => {
+    if (outflow <= 0 || left >= length) return 0
+    const s = left > 0 ? left / length : 0
+    return dropOfRoot(outflow / (throttle * fluid.orificeFactor + entry(area) * s * s))
+  }
+  /** Pressures on the piston. */
+  const pressureA = (l: Local) =>
+    A < 0
+      ? 0
+      : cushionIn > 0
+        ? l.p[A] + cushionDrop(cushionIn, l.x[X], cap(l.x[X]), -cap(l.x[X]) * l.x[V])
+        : l.p[A]
+  const pressureB = (l: Local) =>
+    B < 0
+      ? 0
+      : cushionOut > 0
+        ? l.p[B] + cushionDrop(cushionOut, v.stroke - l.x[X], annulus, annulus * l.x[V])
+        : l.p[B]
+  const stopsAt = (l: Local) => stop(l.mode[1], l.x[X] - v.stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V])
   return {
+    idlePorts: [R],
+    initialPotentials: [{ port: R, value: v.start }],
     states: [
       { name: 'position', label: 'stroke', quantity: 'length', initial: v.start, scale: 1e-3 },
       { name: 'velocity', label: 'speed', quantity: 'speed', initial: 0, scale: 0.01 },
@@ -185,20 +314,21 @@ export function cylinderModel(
       const speed = l.x[V]
       const pA = pressureA(l)
       const pB = pressureB(l)
+      const area = cap(x)
       const leakage = leakReference * fluid.leakageFactor * (pA - pB)
-      const load = l.u[0] + weight + v.springRate * x + v.damping * speed + workPiece(x)
-      const stops = stop(l.mode[1], x - v.stroke, speed) - stop(l.mode[0], -x, -speed)
-      const force = pA * cap - pB * annulus - load - friction(speed) - stops
+      const load = outer(l) + weight + v.springRate * x
       l.dx[X] = speed
-      l.dx[V] = force / v.mass
+      l.dx[V] = (pA * area - pB * annulus - load - frictionAt(speed) - stopsAt(l)) / v.mass
       if (A >= 0) {
-        l.q[A] = cap * speed + leakage
-        l.v[A] = DEAD_VOLUME + cap * (x > 0 ? x : 0)
+        l.q[A] = area * speed + leakage
+        l.v[A] = DEAD_VOLUME + (x <= 0 ? 0 : stages ? stages.volume(x) : area * x)
       }
       if (B >= 0) {
         l.q[B] = -annulus * speed - leakage
         l.v[B] = DEAD_VOLUME + annulus * (x < v.stroke ? v.stroke - x : 0)
       }
+      l.q[R] = -speed
+      l.v[R] = 1
       l.g[0] = -x + (l.mode[0] ? RELEASE_GAP : 0)
       l.g[1] = x - v.stroke + (l.mode[1] ? RELEASE_GAP : 0)
       l.g[2] = v.workPieceStiffness > 0 ? x - v.workPieceAt : -1
@@ -211,19 +341,24 @@ export function cylinderModel(
       const pB = pressureB(l)
       const x = l.x[X]
       const speed = l.x[V]
-      const outer = l.u[0] + v.damping * speed + workPiece(x)
-      const stops = stop(l.mode[1], x - v.stroke, speed) - stop(l.mode[0], -x, -speed)
-      l.o[0] = outer + weight + v.springRate * x
-      l.o[1] = pA * cap - pB * annulus
+      const load = outer(l)
+      const area = cap(x)
+      l.o[0] = load + weight + v.springRate * x
+      l.o[1] = pA * area - pB * annulus
       l.o[2] = pA
       l.o[3] = pB
       l.o[4] = x / v.stroke
       l.c[0] = pA - v.ratedPressure
       l.c[1] = pB - v.ratedPressure
       l.c[2] = speed > REVERSAL_SPEED && pB > pA ? pB - v.ratedPressure : -1
-      l.power[Power.useful] = outer * speed
+      l.power[Power.useful] = load * speed
       l.power[Power.stored] = (weight + v.springRate * x + v.mass * l.dx[V]) * speed
-      l.power[Power.heat] = (friction(speed) + stops) * speed + leakReference * fluid.leakageFactor * (pA - pB) * (pA - pB)
+      // friction, stops, piston leakage, and what the cushions throttle: all that comes in and goes nowhere else
+      l.power[Power.heat] =
+        (A < 0 ? 0 : l.p[A] * l.q[A]) +
+        (B < 0 ? 0 : l.p[B] * l.q[B]) -
+        l.power[Power.useful] -
+        l.power[Power.stored]
     },
   }
 }
@@ -234,4 +369,63 @@ export function cylinderSay(l: Local, show: Show): string {
   if (l.mode[0]) return `On its retracted stop.`
   if (Math.abs(l.x[V]) < 1e-3) return `Stands at ${at}, pushed with ${show(l.o[1], 'force')}.`
   return `${l.x[V] > 0 ? 'Extends' : 'Retracts'} at ${show(Math.abs(l.x[V]), 'speed')}, now at ${at}, against ${show(l.o[0], 'force')}.`
+}
+
+/** What sets one kind's symbol apart from another's. */
+export interface CylinderLook {
+  /** The port at the rod side is there. */
+  readonly rodSide: boolean
+  /** Shapes that move with the piston, in place of the usual rod. */
+  readonly rod?: readonly Shape[]
+  /** No piston: the plunger itself is pushed. */
+  readonly plunger?: boolean
+  readonly spring?: boolean
+  readonly cushionIn?: boolean
+  readonly cushionOut?: boolean
+  /** How far the drawing reaches to the left of the barrel. */
+  readonly left?: number
+}
+
+/** The barrel from x = −5 to 4 with its piston at the retracted end; ports below, the rod at the right. */
+export function cylinderSymbol(look: CylinderLook): SymbolDrawing {
+  const left = look.left ?? -5
+  const piston: Shape[] = look.plunger
+    ? [rectangle(-4, -0.9, 9, 1.8)]
+    : [
+        rectangle(-4, -1.5, 1, 3),
+        ...(look.cushionIn ? [rectangle(-4.5, -0.5, 0.5, 1)] : []),
+        ...(look.cushionOut ? [rectangle(-3, -0.7, 0.6, 1.4)] : []),
+        rectangle(-3, -0.4, 8, 0.8),
+      ]
+  return {
+    shapes: [
+      rectangle(-5, -1.5, 9, 3),
+      { shape: 'oil', port: 'A', at: [-5, -1.5], size: [1, 3], stretch: { part: 'rod', edge: 'right' } },
+      ...(look.rodSide
+        ? [
+            {
+              shape: 'oil',
+              port: 'B',
+              at: [-3, -1.5],
+              size: [7, 3],
+              stretch: { part: 'rod', edge: 'left' },
+            } as const,
+          ]
+        : []),
+      rectangle(-5, -1.5, 9, 3, 'none'),
+      ...partOf('rod', [...(look.rod ?? piston), line([4.7, 0], [5, 0])]),
+      ...(look.spring ? [spring(-1, -0.95, 5, 0.8), spring(-1, 0.95, 5, 0.8)] : []),
+      line([-4, 1.5], [-4, 3]),
+      ...(look.rodSide ? [line([3, 1.5], [3, 3])] : []),
+    ],
+    ports: {
+      A: { x: -4, y: 3, side: 'down' },
+      ...(look.rodSide ? { B: { x: 3, y: 3, side: 'down' } as const } : {}),
+      R: { x: 5, y: 0, side: 'right' },
+    },
+    box: { x: left, y: -1.5, w: 5 - left, h: 3 },
+    captionAt: { x: -5, y: -4.8, anchor: 'start' },
+    reading: 'position',
+    parts: { rod: { signal: 'travelled', zero: 0, travel: 6, full: 1 } },
+  }
 }

@@ -1,3 +1,4 @@
+import { blocked } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { circle, line, polygon } from '../symbol'
@@ -35,6 +36,7 @@ export const filter = defineKind({
       note: 'reported when exceeded',
     }),
   },
+  faults: [blocked()],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: (values) => ({
     shapes: [

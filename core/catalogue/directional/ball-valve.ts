@@ -1,6 +1,6 @@
-import { defineKind, Power, quantity } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { defineKind, quantity } from '../kind'
 import { line, polygon } from '../symbol'
+import { throttledFaults, throttledModel, throttledParameters } from '../flow/throttled'
 
 const [A, B] = [0, 1]
 
@@ -17,8 +17,7 @@ export const ballValve = defineKind({
     { name: 'B', domain: 'oil', role: 'other side' },
   ],
   parameters: {
-    ratedFlow: quantity('Flow, fully open', 'flow', '100 L/min', 1e-6, 0.5),
-    ratedDrop: quantity('at pressure drop', 'pressure', '1 bar', 1e4, 50e5),
+    ...throttledParameters('100 L/min', '1 bar', 50e5),
     opening: quantity('Opening', 'share', '100 %', 0, 1, { note: 'without a schedule' }),
   },
   inputs: [
@@ -35,6 +34,7 @@ export const ballValve = defineKind({
       ],
     },
   ],
+  faults: throttledFaults,
   traits: { paths: [{ from: 'A', to: 'B', how: 'switched' }] },
   symbol: (values) => ({
     shapes: [
@@ -45,21 +45,7 @@ export const ballValve = defineKind({
     ports: { A: { x: -3, y: 0, side: 'left' }, B: { x: 3, y: 0, side: 'right' } },
     box: { x: -1.5, y: -1, w: 3, h: 2 },
   }),
-  model(values) {
-    const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
-    return {
-      outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
-      evaluate(l) {
-        const flow = l.u[0] * coefficient * rootDrop(l.p[A] - l.p[B])
-        l.q[A] = flow
-        l.q[B] = -flow
-      },
-      observe(l) {
-        l.o[0] = l.q[A]
-        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
-      },
-    }
-  },
+  model: (values) => throttledModel(values, (l) => l.u[0]),
   say: (l, _values, show) =>
     l.u[0] < 1e-3
       ? `Shut, with ${show(l.p[A], 'pressure')} before and ${show(l.p[B], 'pressure')} behind it.`

@@ -1,6 +1,7 @@
 import { defineKind, Power } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { circle, line } from '../symbol'
+import { leak, reversed, stuck } from '../faults'
 import { checkParameters, checkRate } from './check'
 
 const [A, B] = [0, 1]
@@ -18,6 +19,7 @@ export const checkValve = defineKind({
     { name: 'B', domain: 'oil', role: 'outlet of the free flow' },
   ],
   parameters: checkParameters(),
+  faults: [leak(A, B, 'leaks shut'), stuck(0), reversed(A, B)],
   traits: { paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
   care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
   symbol: () => ({

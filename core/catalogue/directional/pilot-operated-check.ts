@@ -1,6 +1,7 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { checkSeat, dashed, line } from '../symbol'
+import { checkSeat, dashed, line, rectangle } from '../symbol'
+import { leak, reversed, stuck } from '../faults'
 import { checkParameters } from './check'
 
 const [A, B, X, Y] = [0, 1, 2, 3]
@@ -38,6 +39,7 @@ export const pilotOperatedCheck = defineKind({
       note: 'reported when exceeded at B',
     }),
   },
+  faults: [leak(B, A, 'leaks shut'), stuck(0), reversed(A, B)],
   traits: {
     paths: [
       { from: 'A', to: 'B', how: 'oneWay' },
@@ -45,8 +47,18 @@ export const pilotOperatedCheck = defineKind({
     ],
   },
   care: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it. Oil stays trapped under pressure at B.',
-  symbol: (values) => ({
+  forms: true,
+  symbol: (values, form) => ({
     shapes: [
+      ...(form === 'detailed'
+        ? [
+            { ...rectangle(-2, -2, 4, 4, 'none'), dash: 'chain' } as const,
+            // its spring, and the pilot piston with its rod towards the poppet
+            line([0, -0.75], [-0.4, -0.95], [0.4, -1.2], [-0.4, -1.45], [0, -1.7]),
+            rectangle(-1.7, 0.65, 0.8, 0.7),
+            line([-0.9, 1], [-0.2, 1], [-0.2, 0.85]),
+          ]
+        : []),
       line([0, 3], [0, 1.1]),
       ...checkSeat(0, 0),
       line([0, -0.75], [0, -3]),

@@ -1,4 +1,5 @@
 import { defineKind, Power, quantity } from '../kind'
+import { leak, lost, stuck } from '../faults'
 import { pathCoefficient, rootDrop, spoolRate } from '../laws'
 import { adjustable, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, type Box } from './spool'
@@ -38,6 +39,7 @@ export const proportionalValve = defineKind({
     }),
   },
   inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 }],
+  faults: [stuck(0, 'spool sticks'), lost(0), leak(A, T, 'leaks from A to T')],
   traits: {
     paths: [
       { from: 'P', to: 'A', how: 'switched' },

@@ -10,14 +10,18 @@ import {
   type Model,
   type PortSpec,
   type Show,
+  type SymbolForm,
 } from '../kind'
+import { leak, lost, stuck } from '../faults'
 import { pathCoefficient, rootDrop, spoolRate } from '../laws'
 import {
+  arrow,
   circle,
   dashed,
   line,
   partOf,
   polygon,
+  rectangle,
   spring,
   type Point,
   type Shape,
@@ -31,6 +35,8 @@ const roles: Record<string, string> = {
   T: 'tank line',
   A: 'working line A',
   B: 'working line B',
+  R: 'return of A',
+  S: 'return of B',
 }
 
 /** What a valve can do: its boxes in the order of the spool position, the rest position in the middle or first. */
@@ -48,6 +54,9 @@ export interface DirectionalDesign<F extends string> {
   /** Three positions (−1, 0, 1) or two (0, 1). */
   readonly positions: 2 | 3
 }
+
+/** Ports that are not under working pressure. */
+const RETURNS = new Set(['T', 'R', 'S'])
 
 const actuations = {
   solenoid: 'solenoid',
@@ -75,11 +84,18 @@ const directionalPorts = (design: DirectionalDesign<string>): PortSpec[] => [
     : []),
 ]
 
+const detent = choice(
+  'Goes back',
+  'spring',
+  { spring: 'by its spring', detent: 'when pushed back: detent' },
+  'with a detent it stays where it was put when let go or without voltage',
+)
+
 function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
   const functions = Object.fromEntries(
     Object.entries<SpoolFunction>(design.functions).map(([name, f]) => [name, f.label]),
   ) as Record<F, string>
-  return {
+  const common = {
     centre: choice(design.functionLabel, design.standard, functions),
     actuation: choice('Actuation', 'solenoid', actuations),
     ratedFlow: quantity('Rated flow, each path', 'flow', '20 L/min', 1e-6, 0.2),
@@ -102,6 +118,8 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
       note: 'reported when exceeded at P, A or B',
     }),
   } as const
+  // whoever reads `detent` takes it as one that may be missing
+  return design.positions === 2 ? ({ ...common, detent } as typeof common) : common
 }
 
 export interface DirectionalValues {
@@ -114,6 +132,8 @@ export interface DirectionalValues {
   readonly crossover: 'closed' | 'open'
   readonly leakage: number
   readonly maxPressure: number
+  /** Of valves with two positions. */
+  readonly detent?: 'spring' | 'detent'
 }
 
 /** Names of the ends that a schedule commands. */
@@ -124,12 +144,12 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       label: 'command',
       quantity: 'ratio',
       rest: 0,
-      min: design.positions === 3 ? -1 : 0,
+      min: -1,
       max: 1,
       positions: [
         { value: 1, label: design.positions === 3 ? 'end a' : 'actuated' },
-        { value: 0, label: design.positions === 3 ? 'centre' : 'at rest' },
-        ...(design.positions === 3 ? [{ value: -1, label: 'end b' }] : []),
+        { value: 0, label: design.positions === 3 ? 'centre' : 'let go' },
+        { value: -1, label: design.positions === 3 ? 'end b' : 'pushed back' },
       ],
     },
   ] as const
@@ -144,14 +164,16 @@ function directionalTraits(design: DirectionalDesign<string>) {
 }
 
 /** What pushes at one end of the row; x is the end, it lies away from the boxes. */
-function actuator(actuation: Actuation, x: number, toward: 1 | -1): Shape[] {
+function actuator(actuation: Actuation, x: number, toward: 1 | -1, form?: SymbolForm): Shape[] {
   const far = x - toward * 2
   const mid = x - toward
   switch (actuation) {
     case 'solenoid':
       return solenoid(x, toward)
     case 'solenoidPilot':
-      return [...solenoid(x, toward), pilotMark(mid - toward * 0.45, -0.9, toward)]
+      return form === 'detailed'
+        ? pilotValve(x, toward)
+        : [...solenoid(x, toward), pilotMark(mid - toward * 0.45, -0.9, toward)]
     case 'pilot':
       return [dashed([far, -1], [x, -1]), pilotMark(x - toward * 0.9, -1, toward)]
     case 'lever':
@@ -168,10 +190,39 @@ function actuator(actuation: Actuation, x: number, toward: 1 | -1): Shape[] {
       return [line([x, -0.9], [mid, -0.9]), circle(mid - toward * 0.55, -0.9, 0.55)]
   }
 }
+/** Notches that hold the spool where it was put. */
+const detentMark = (x: number) =>
+  line([x, 0.6], [x + 0.5, 0.6], [x + 0.9, 1.2], [x + 1.3, 0.6], [x + 1.7, 1.2], [x + 2.1, 0.6])
+
+/** How far a pilot valve drawn in full reaches beyond the row. */
+const PILOT_VALVE = 6
+/** The pilot stage in full: the chamber at the end of the spool, a small 3/2 valve that fills or drains it, its solenoid. */
+function pilotValve(x: number, toward: 1 | -1): Shape[] {
+  const at = (away: number) => x - toward * away
+  const left = (a: number, b: number) => Math.min(at(a), at(b))
+  const coil = left(4.1, 6)
+  return [
+    rectangle(left(0, 1), -1.8, 1, 1.8),
+    pilotMark(at(0.95), -0.9, toward),
+    line([at(1), -0.9], [at(1.5), -0.9]),
+    rectangle(left(1.5, 2.8), -1.8, 1.3, 1.8),
+    rectangle(left(2.8, 4.1), -1.8, 1.3, 1.8),
+    ...arrow([at(1.9), -0.3], [at(1.9), -1.5]),
+    line([at(2.4), -0.2], [at(2.4), -0.6]),
+    ...arrow([at(3.2), -1.5], [at(3.7), -0.3]),
+    line([at(3.3), -0.2], [at(3.3), -0.5]),
+    rectangle(coil, -1.7, 1.9, 1.6),
+    toward > 0 ? line([coil + 0.4, -0.1], [coil + 1.5, -1.7]) : line([coil + 1.5, -0.1], [coil + 0.4, -1.7]),
+  ]
+}
 const pilotMark = (x: number, y: number, toward: 1 | -1): Shape =>
   toward > 0 ? pilotTriangle(x, y) : polygon('ink', [x, y - 0.5], [x, y + 0.5], [x - 0.9, y])
 
-function directionalSymbol(design: DirectionalDesign<string>, values: DirectionalValues): SymbolDrawing {
+function directionalSymbol(
+  design: DirectionalDesign<string>,
+  values: DirectionalValues,
+  form?: SymbolForm,
+): SymbolDrawing {
   const { boxes } = design.functions[values.centre]
   // drawn left to right: the box that the actuation at the left pushes into place, then the rest
   const row = [...boxes].reverse()
@@ -182,15 +233,16 @@ function directionalSymbol(design: DirectionalDesign<string>, values: Directiona
   const places = Object.fromEntries(design.ports.map((p) => [p, design.places[p]]))
   const shapes = partOf('spool', [
     ...drawBoxes(row, places),
-    ...actuator(values.actuation, -half, 1),
-    ...(three ? actuator(values.actuation, half, -1) : []),
-    spring(half, 1, 2.2, 1.1),
+    ...actuator(values.actuation, -half, 1, form),
+    ...(three ? actuator(values.actuation, half, -1, form) : []),
+    ...(values.detent === 'detent' ? [detentMark(half)] : [spring(half, 1, 2.2, 1.1)]),
     ...(three ? [spring(-half - 2.2, 1, 2.2, 1.1)] : []),
   ])
   const shifted = shapes.map((s) => moveX(s, -rest))
   const piloted = values.actuation === 'pilot'
-  const left = Math.round(-half - rest - 2)
-  const right = Math.round(half - rest + 2)
+  const reach = form === 'detailed' && values.actuation === 'solenoidPilot' ? PILOT_VALVE : 2
+  const left = Math.round(-half - rest - reach)
+  const right = Math.round(half - rest + (three ? reach : 2))
   return {
     shapes: shifted,
     ports: {
@@ -235,8 +287,9 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   const least = three ? -1 : 0
   const count = names.length
   const piloted = values.actuation === 'pilot'
+  const stays = values.detent === 'detent'
   const [X, Y] = [count, count + 1]
-  const T = names.indexOf('T')
+  const rated = names.map((name) => !RETURNS.has(name))
   return {
     idlePorts: piloted ? [] : [X, Y],
     states: [{ name: 'spool', label: 'spool position', quantity: 'ratio', initial: 0, scale: 1 }],
@@ -252,7 +305,9 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
         const push = (p[X] - (three ? p[Y] : 0)) / values.shiftPressure
         target = push < least ? least : push > 1 ? 1 : push
       }
-      l.dx[0] = spoolRate(y, target, values.shiftTime)
+      if (target < least) target = least
+      // with a detent nothing moves it but a push
+      l.dx[0] = stays && Math.abs(l.u[0]) < 0.5 && !piloted ? 0 : spoolRate(y, target, values.shiftTime)
       q.fill(0)
       if (leakReference > 0) {
         const leak = leakReference * fluid.leakageFactor
@@ -276,7 +331,7 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       let highest = -Infinity
       let heat = 0
       for (let i = 0; i < count; i++) {
-        if (i !== T && l.p[i] > highest) highest = l.p[i]
+        if (rated[i] && l.p[i] > highest) highest = l.p[i]
         heat += l.p[i] * l.q[i]
       }
       l.o[0] = highest
@@ -321,9 +376,15 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
     ports: directionalPorts(design),
     parameters: directionalParameters(design),
     inputs: directionalInputs(design),
+    faults: [
+      stuck(0, 'spool sticks'),
+      lost(0),
+      leak(design.ports.indexOf('P'), design.ports.indexOf('A'), 'leaks from P to A'),
+    ],
     traits: directionalTraits(design),
     care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
-    symbol: (values: DirectionalValues) => directionalSymbol(design, values),
+    forms: true,
+    symbol: (values: DirectionalValues, form?: SymbolForm) => directionalSymbol(design, values, form),
     model: (values: DirectionalValues, fluid: Fluid) => directionalModel(design, values, fluid),
     say: (l: Local, values: DirectionalValues, show: Show) => directionalSay(design, l, values, show),
   } as const

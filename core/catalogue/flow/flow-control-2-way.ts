@@ -1,9 +1,17 @@
+import { blocked, drifted } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { checkParameters, checkRate } from '../directional/check'
-import { adjustable, arrowHead, circle, line, rectangle } from '../symbol'
+import { adjustable, arrowHead, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 const [A, B] = [0, 1]
+/** The pressure compensator before the metering edge, with its spring and its two pilot lines. */
+const hydrostat: readonly Shape[] = [
+  rectangle(-2, 2, 2.6, 1.3),
+  spring(0.6, 2.65, 1.1, 0.8),
+  dashed([0, 1.9], [-2.6, 1.9], [-2.6, 2.65], [-2, 2.65]),
+  dashed([0, -2.4], [2.4, -2.4], [2.4, 2.65], [1.7, 2.65]),
+]
 
 /**
  * Pressure-compensated: Q = q_set·s/(1 + s⁸)^⅛ with s = path(Δp)/path(Δp_min), so the set flow holds above the least
@@ -28,11 +36,14 @@ export const flowControl2Way = defineKind({
     ...checkParameters('Check'),
   },
   inputs: [{ name: 'flow', label: 'set flow', quantity: 'flow', rest: 'flow', min: 0, max: 0.2 }],
+  faults: [drifted(0), blocked()],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
-  symbol: (values) => ({
+  forms: true,
+  symbol: (values, form) => ({
     shapes: [
       rectangle(-2, -2, 4, 4),
       line([0, 4], [0, -4]),
+      ...(form === 'detailed' ? hydrostat : []),
       line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
       line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
       arrowHead(0, -1.7, 0, -1, 0.7),

@@ -1,6 +1,6 @@
-import { defineKind, Power, quantity } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { defineKind, quantity } from '../kind'
 import { adjustable, line } from '../symbol'
+import { throttledFaults, throttledModel, throttledParameters } from './throttled'
 
 const [A, B] = [0, 1]
 
@@ -17,11 +17,11 @@ export const needleValve = defineKind({
     { name: 'B', domain: 'oil', role: 'other side' },
   ],
   parameters: {
-    ratedFlow: quantity('Flow, fully open', 'flow', '30 L/min', 1e-8, 0.2),
-    ratedDrop: quantity('at pressure drop', 'pressure', '20 bar', 1e4, 300e5),
+    ...throttledParameters('30 L/min', '20 bar', 300e5),
     opening: quantity('Opening', 'share', '100 %', 0, 1),
   },
   inputs: [{ name: 'opening', label: 'opening', quantity: 'share', rest: 'opening', min: 0, max: 1 }],
+  faults: throttledFaults,
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [
@@ -34,21 +34,7 @@ export const needleValve = defineKind({
     box: { x: -1.5, y: -1.5, w: 3, h: 3 },
   }),
   caption: (values, show) => [`${show(values.ratedFlow, 'flow')} at ${show(values.ratedDrop, 'pressure')}`],
-  model(values) {
-    const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
-    return {
-      outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
-      evaluate(l) {
-        const flow = l.u[0] * coefficient * rootDrop(l.p[A] - l.p[B])
-        l.q[A] = flow
-        l.q[B] = -flow
-      },
-      observe(l) {
-        l.o[0] = l.q[A]
-        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
-      },
-    }
-  },
+  model: (values) => throttledModel(values, (l) => l.u[0]),
   say: (l, _values, show) =>
     `Open ${Math.round(l.u[0] * 100)} %, passes ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}.`,
 })

@@ -1,3 +1,4 @@
+import { blocked } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { circleArea, rootDrop } from '../laws'
 import { line } from '../symbol'
@@ -19,6 +20,7 @@ export const orifice = defineKind({
   parameters: {
     diameter: quantity('Diameter', 'length', '1 mm', 1e-5, 0.1),
   },
+  faults: [blocked()],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [

@@ -1,3 +1,4 @@
+import { blocked } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { circleArea, pathCoefficient, rootDrop } from '../laws'
 import { arrow, circle, line } from '../symbol'
@@ -29,6 +30,7 @@ export const throttleCheck = defineKind({
     }),
   },
   inputs: [{ name: 'opening', label: 'throttle opening', quantity: 'share', rest: 1, min: 0, max: 1 }],
+  faults: [blocked('throttle and check blocked')],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   care: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
   symbol: () => ({

@@ -31,7 +31,9 @@ export function pipeModel(values: PipeValues, fluid: Fluid): Model {
       const { density, viscosity } = fluid
       const re = (wetted * size) / viscosity
       const loss =
-        re < 2000 ? laminar * density * viscosity * flow : dynamic * density * frictionFactor(re) * flow * size
+        re < 2000
+          ? laminar * density * viscosity * flow
+          : dynamic * density * frictionFactor(re) * flow * size
       l.dx[0] = (l.p[0] - l.p[1] - loss) / (density * column)
       l.q[0] = flow
       l.q[1] = -flow

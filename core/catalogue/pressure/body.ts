@@ -1,4 +1,5 @@
 /** The body of a pressure valve as drawn: a box with its arrow, its spring, pilot and drain lines. */
+import { drifted, springBroken, stuck } from '../faults'
 import { adjustable, arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 /** A check beside the valve at (x, y); its free flow goes from the top line to the bottom line, or up. */
@@ -14,6 +15,13 @@ export function checkBeside(x: number, y = 0, flow: 'down' | 'up' = 'down'): Sha
     circle(0, 3.4, 0.25, 'ink'),
   ]
 }
+
+/** The knob of a pressure valve: a schedule may turn it. */
+export const settingInput = [
+  { name: 'setting', label: 'setting', quantity: 'pressure', rest: 'setting', min: 0, max: 700e5 },
+] as const
+/** How a pressure valve with a knob and one moving part fails. */
+export const settingFaults = [drifted(0), springBroken(0), stuck(0)] as const
 
 export interface BodyOptions {
   /** Normally open: the arrow lies in the line. */

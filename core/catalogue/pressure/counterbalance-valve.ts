@@ -1,13 +1,15 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkParameters, checkRate } from '../directional/check'
-import { checkBeside, pressureBody } from './body'
+import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
 import { dashed } from '../symbol'
 
 const [HELD, OUT, X] = [0, 1, 2]
 const [OPENING, CHECK] = [0, 1]
 /** It opens fully over this share of its setting. */
 const RANGE = 0.2
+/** A spring backed right off still pushes this much, Pa. */
+const LOWEST_SETTING = 1e5
 
 /**
  * Holds at 1, exhausts to 2. Not vented: d = p_1 + R·p_X − p_set − (1 + R)·p_2, back pressure adds to the setting;
@@ -44,6 +46,8 @@ export const counterbalanceValve = defineKind({
     timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
     ...checkParameters('Check'),
   },
+  inputs: settingInput,
+  faults: settingFaults,
   traits: {
     paths: [
       { from: '1', to: '2', how: 'switched' },
@@ -69,7 +73,6 @@ export const counterbalanceValve = defineKind({
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     const back = values.vented ? 1 : 1 + values.pilotRatio
-    const range = RANGE * values.setting
     return {
       states: [
         { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
@@ -82,8 +85,9 @@ export const counterbalanceValve = defineKind({
       conditions: [{ name: 'open', label: 'open', severity: 'info', worst: 'flow' }],
       evaluate(l) {
         const drop = l.p[HELD] - l.p[OUT]
-        const driving = l.p[HELD] + values.pilotRatio * l.p[X] - values.setting - back * l.p[OUT]
-        l.dx[OPENING] = (ramp(driving / range) - l.x[OPENING]) / values.timeConstant
+        const driving = l.p[HELD] + values.pilotRatio * l.p[X] - l.u[0] - back * l.p[OUT]
+        l.dx[OPENING] =
+          (ramp(driving / (RANGE * Math.max(l.u[0], LOWEST_SETTING))) - l.x[OPENING]) / values.timeConstant
         l.dx[CHECK] = checkRate(-drop, l.x[CHECK], values)
         const flow = (l.x[OPENING] * coefficient + l.x[CHECK] * free) * rootDrop(drop)
         l.q[HELD] = flow
@@ -101,7 +105,7 @@ export const counterbalanceValve = defineKind({
   say(l, values, show) {
     if (l.x[CHECK] > 0.01) return `Its check is open: ${show(-l.q[HELD], 'flow')} go to the load.`
     const needed =
-      (values.setting + (values.vented ? 1 : 1 + values.pilotRatio) * l.p[OUT] - l.p[HELD]) /
+      (l.u[0] + (values.vented ? 1 : 1 + values.pilotRatio) * l.p[OUT] - l.p[HELD]) /
       Math.max(values.pilotRatio, 1e-9)
     return l.x[OPENING] > 0.01
       ? `Open ${Math.round(l.x[OPENING] * 100)} %, letting down ${show(l.q[HELD], 'flow')} from ${show(l.p[HELD], 'pressure')}.`

@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { pressureBody } from './body'
+import { pressureBody, settingFaults, settingInput } from './body'
 
 const [P, A, Y] = [0, 1, 2]
 const [OPENING, RELIEF] = [0, 1]
@@ -36,6 +36,8 @@ export const reducingValve = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
   },
+  inputs: settingInput,
+  faults: settingFaults,
   traits: { paths: [{ from: 'P', to: 'A', how: 'open' }] },
   symbol: () => ({
     shapes: pressureBody({ open: true, flow: 'up', pilot: 'top', drain: 'right' }),
@@ -61,7 +63,7 @@ export const reducingValve = defineKind({
       ],
       conditions: [{ name: 'relieves', label: 'relieves its outlet', severity: 'info', worst: 'relieved' }],
       evaluate(l) {
-        const above = l.p[A] - l.p[Y] - values.setting
+        const above = l.p[A] - l.p[Y] - l.u[0]
         l.dx[OPENING] = (ramp(-above / values.range) - l.x[OPENING]) / values.timeConstant
         l.dx[RELIEF] = (ramp((above - RELIEVES_ABOVE) / values.range) - l.x[RELIEF]) / values.timeConstant
         const through = l.x[OPENING] * coefficient * rootDrop(l.p[P] - l.p[A])

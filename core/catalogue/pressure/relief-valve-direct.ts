@@ -1,6 +1,7 @@
 import { defineKind } from '../kind'
 import {
   reliefCaption,
+  reliefFaults,
   reliefInputs,
   reliefModel,
   reliefParameters,
@@ -20,6 +21,7 @@ export const reliefValveDirect = defineKind({
   ports: reliefPorts,
   parameters: reliefParameters('20 %', '2 ms'),
   inputs: reliefInputs,
+  faults: reliefFaults,
   traits: reliefTraits,
   care: 'A relief protects only the lines that reach it without a valve between.',
   symbol: () => reliefSymbol(false),

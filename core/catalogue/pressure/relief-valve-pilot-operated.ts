@@ -1,6 +1,7 @@
 import { defineKind } from '../kind'
 import {
   reliefCaption,
+  reliefFaults,
   reliefInputs,
   reliefModel,
   reliefParameters,
@@ -20,9 +21,11 @@ export const reliefValvePilotOperated = defineKind({
   ports: reliefPorts,
   parameters: reliefParameters('6 %', '15 ms'),
   inputs: reliefInputs,
+  faults: reliefFaults,
   traits: reliefTraits,
   care: 'Slower than a direct-acting valve: look at the peak pressure, not only at the setting.',
-  symbol: () => reliefSymbol(true),
+  forms: true,
+  symbol: (_values, form) => reliefSymbol(true, 'knob', form),
   caption: reliefCaption,
   model: (values) => reliefModel(values),
   say: reliefSay,

@@ -3,6 +3,7 @@ import { circleArea, openRamp, rootDrop } from '../laws'
 import { dashed } from '../symbol'
 import {
   reliefCaption,
+  reliefFaults,
   reliefInputs,
   reliefParameters,
   reliefPorts,
@@ -38,13 +39,20 @@ export const reliefValveVented = defineKind({
     }),
   },
   inputs: reliefInputs,
+  faults: reliefFaults,
   traits: reliefTraits,
   care: 'The main knob is the maximum. A remote pilot can only set it lower.',
-  symbol() {
-    const plain = reliefSymbol(true)
+  forms: true,
+  symbol(_values, form) {
+    const plain = reliefSymbol(true, 'knob', form)
+    const detailed = form === 'detailed'
     return {
       ...plain,
-      shapes: [...plain.shapes, dashed([-2, 1], [-4, 1])],
+      shapes: [
+        ...plain.shapes,
+        // X is the spring side of the main stage
+        detailed ? dashed([2.8, 0], [2.8, 1.9], [-3.7, 1.9], [-3.7, 1], [-4, 1]) : dashed([-2, 1], [-4, 1]),
+      ],
       ports: { ...plain.ports, X: { x: -4, y: 1, side: 'left' } },
     }
   },

@@ -1,5 +1,15 @@
 /** The relief law, shared by the direct-acting and the pilot-operated kind. */
-import { Power, quantity, type ChoiceParameter, type Local, type Model, type Show } from '../kind'
+import {
+  Power,
+  quantity,
+  type ChoiceParameter,
+  type Local,
+  type Model,
+  type Show,
+  type SymbolForm,
+} from '../kind'
+import { leak } from '../faults'
+import { settingFaults, settingInput } from './body'
 import { openRamp, pathCoefficient, rootDrop } from '../laws'
 import { arrow, dashed, line, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
 
@@ -55,7 +65,8 @@ const [P, T] = [0, 1]
  * Q = q_r·min(y, lim); τ·dy/dt = min(L(s), lim) − y; s = (p_P − p_T − p_crack)/(p_full − p_crack);
  * lim = max(0, path(p_P − p_T; q_r, 4 bar))/q_r: never wider than fully open, never backwards.
  */
-export function reliefModel(values: ReliefValues): Model {
+/** @param settingOf the setting that holds now, Pa; the knob where nothing else is said */
+export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[0]): Model {
   const { ratedFlow, timeConstant } = values
   const wide = wideOpen()
   const crackShare = values.settingAt === 'cracking' ? 1 : 1 - values.override
@@ -69,7 +80,8 @@ export function reliefModel(values: ReliefValues): Model {
     ],
     evaluate(l) {
       const drop = l.p[P] - l.p[T]
-      const setting = l.u[0] > LOWEST_SETTING ? l.u[0] : LOWEST_SETTING
+      const asked = settingOf(l)
+      const setting = asked > LOWEST_SETTING ? asked : LOWEST_SETTING
       const crack = setting * crackShare
       const wanted = openRamp((drop - crack) / (setting * fullShare - crack))
       relieve(l, drop, wanted, wide, ratedFlow, timeConstant)
@@ -103,11 +115,17 @@ export function relieve(
 export const wideOpen = () => pathCoefficient(1, WIDE_OPEN_DROP)
 
 /** The knob: a schedule may turn it. */
-export const reliefInputs = [
-  { name: 'setting', label: 'setting', quantity: 'pressure', rest: 'setting', min: 0, max: 700e5 },
-] as const
+export const reliefInputs = settingInput
 
-export function reliefSymbol(piloted: boolean): SymbolDrawing {
+export const reliefFaults = [...settingFaults, leak(0, 1, 'leaks')] as const
+
+/** @param knob what sets it: a spring with its knob, a spring alone, a proportional or a switching solenoid */
+export function reliefSymbol(
+  piloted: boolean,
+  knob: 'knob' | 'proportional' | 'solenoid' = 'knob',
+  form: SymbolForm = 'simplified',
+): SymbolDrawing {
+  if (piloted && form === 'detailed') return reliefInTwoStages(knob)
   const shapes: Shape[] = [
     rectangle(-2, -2, 4, 4),
     // the flow arrow stands beside the port line: normally closed
@@ -116,7 +134,9 @@ export function reliefSymbol(piloted: boolean): SymbolDrawing {
     line([0, 2], [0, 3]),
     dashed([0, -2.5], [-2.6, -2.5], [-2.6, 0], [-2, 0]),
     spring(2, 0, 2.6, 1.6),
-    ...arrow([2.3, 1.6], [4.3, -1.6]),
+    ...(knob === 'solenoid' ? [] : arrow([2.3, 1.6], [4.3, -1.6])),
+    ...(knob === 'knob' ? [] : [rectangle(4.6, -0.9, 2, 1.8), line([5.1, 0.9], [6.1, -0.9])]),
+    ...(knob === 'proportional' ? arrow([4.2, 1.5], [7, -1.5]) : []),
   ]
   // the pilot stage of a pilot-operated valve: the solid triangle beside its spring
   if (piloted)
@@ -132,7 +152,36 @@ export function reliefSymbol(piloted: boolean): SymbolDrawing {
   return {
     shapes,
     ports: { P: { x: 0, y: -3, side: 'up' }, T: { x: 0, y: 3, side: 'down' } },
-    box: { x: -3, y: -2.5, w: 8, h: 5 },
+    box: { x: -3, y: -2.5, w: knob === 'knob' ? 8 : 10.2, h: 5 },
+  }
+}
+
+/** The main stage with its light spring, the orifice that feeds it, and the pilot stage that sets it. */
+function reliefInTwoStages(knob: 'knob' | 'proportional' | 'solenoid'): SymbolDrawing {
+  return {
+    shapes: [
+      { ...rectangle(-3.4, -2.7, knob === 'knob' ? 11.4 : 13, 5.4, 'none'), dash: 'chain' },
+      rectangle(-2, -1.6, 3.2, 3.2),
+      ...arrow([-0.6, -1.6], [-0.6, 1.6]),
+      line([0, -3], [0, -1.6]),
+      line([0, 1.6], [0, 3]),
+      dashed([0, -2.2], [-2.8, -2.2], [-2.8, 0], [-2, 0]),
+      spring(1.2, 0, 1.3, 0.9),
+      // from the inlet through the orifice to the spring side and the pilot stage
+      dashed([0, -2.2], [2.8, -2.2], [2.8, 0], [2.5, 0]),
+      line([1.3, -2.6], [1.5, -2.35], [1.7, -2.6]),
+      line([1.3, -1.8], [1.5, -2.05], [1.7, -1.8]),
+      dashed([2.8, -2.2], [4.6, -2.2], [4.6, -1.1]),
+      rectangle(3.8, -1.1, 1.8, 1.8),
+      ...arrow([4.4, -1.1], [4.4, 0.7]),
+      dashed([4.6, -1.6], [3.4, -1.6], [3.4, -0.2], [3.8, -0.2]),
+      dashed([4.6, 0.7], [4.6, 2.2], [0, 2.2]),
+      spring(5.6, -0.2, 1.4, 0.8),
+      ...(knob === 'solenoid' ? [] : arrow([5.6, 0.8], [7.2, -1.2])),
+      ...(knob === 'knob' ? [] : [rectangle(7.2, -1, 1.8, 1.6), line([7.6, 0.6], [8.6, -1])]),
+    ],
+    ports: { P: { x: 0, y: -3, side: 'up' }, T: { x: 0, y: 3, side: 'down' } },
+    box: { x: -3.4, y: -2.7, w: knob === 'knob' ? 11.4 : 13, h: 5.4 },
   }
 }
 
@@ -142,11 +191,12 @@ export const reliefCaption = (values: ReliefValues, show: Show) => [
 ]
 
 export const reliefSay = (
-  l: { p: Float64Array; q: Float64Array; u: Float64Array },
+  l: Local,
   values: ReliefValues,
   show: Show,
+  settingOf = (own: Local) => own.u[0],
 ) => {
-  const { crack } = reliefPressures({ ...values, setting: l.u[0] })
+  const { crack } = reliefPressures({ ...values, setting: settingOf(l) })
   const margin = crack - (l.p[P] - l.p[T])
   return l.q[P] > 1e-3 * values.ratedFlow
     ? `Open, passing ${show(l.q[P], 'flow')} at ${show(l.p[P], 'pressure')}; it cracks at ${show(crack, 'pressure')}.`

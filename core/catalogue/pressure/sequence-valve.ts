@@ -2,7 +2,7 @@ import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkParameters, checkRate } from '../directional/check'
 import { dashed } from '../symbol'
-import { checkBeside, pressureBody } from './body'
+import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
 
 const [A, B, X, Y] = [0, 1, 2, 3]
 const [OPENING, CHECK] = [0, 1]
@@ -47,6 +47,8 @@ export const sequenceValve = defineKind({
     bypass: { type: 'switch', label: 'Check valve for the way back', default: true },
     ...checkParameters('Check'),
   },
+  inputs: settingInput,
+  faults: settingFaults,
   traits: {
     paths: [
       { from: 'A', to: 'B', how: 'switched' },
@@ -92,7 +94,7 @@ export const sequenceValve = defineKind({
       conditions: [{ name: 'open', label: 'open', severity: 'info', worst: 'flow' }],
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const driving = l.p[pilot] - l.p[drain] - values.setting
+        const driving = l.p[pilot] - l.p[drain] - l.u[0]
         l.dx[OPENING] = (ramp(driving / values.range) - l.x[OPENING]) / values.timeConstant
         l.dx[CHECK] = checkRate(-drop, l.x[CHECK], values)
         const flow = (l.x[OPENING] * coefficient + l.x[CHECK] * back) * rootDrop(drop)
@@ -111,8 +113,8 @@ export const sequenceValve = defineKind({
   say(l, values, show) {
     const pilot = l.p[values.pilot === 'external' ? X : A] - l.p[values.drain === 'external' ? Y : B]
     if (l.x[OPENING] > 0.01)
-      return `Open ${Math.round(l.x[OPENING] * 100)} %, passing ${show(l.q[A], 'flow')}; it shuts below ${show(values.setting, 'pressure')}.`
+      return `Open ${Math.round(l.x[OPENING] * 100)} %, passing ${show(l.q[A], 'flow')}; it shuts below ${show(l.u[0], 'pressure')}.`
     if (l.x[CHECK] > 0.01) return `Its check is open: ${show(-l.q[A], 'flow')} go back to A.`
-    return `Shut: ${show(Math.max(0, values.setting - pilot), 'pressure')} below its setting.`
+    return `Shut: ${show(Math.max(0, l.u[0] - pilot), 'pressure')} below its setting.`
   },
 })

@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { pressureBody } from './body'
+import { pressureBody, settingFaults, settingInput } from './body'
 
 const [P, T, X, Y] = [0, 1, 2, 3]
 
@@ -40,6 +40,8 @@ export const unloadingValve = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
   },
+  inputs: settingInput,
+  faults: settingFaults,
   traits: { paths: [{ from: 'P', to: 'T', how: 'switched' }] },
   symbol: (values) => ({
     shapes: pressureBody({
@@ -73,9 +75,9 @@ export const unloadingValve = defineKind({
         const pilot = l.p[X] - l.p[drain]
         let wanted: number
         if (snaps) {
-          l.g[0] = pilot - (l.mode[0] ? values.differential : 1) * values.setting
+          l.g[0] = pilot - (l.mode[0] ? values.differential : 1) * l.u[0]
           wanted = l.mode[0]
-        } else wanted = ramp((pilot - values.setting) / values.range)
+        } else wanted = ramp((pilot - l.u[0]) / values.range)
         l.dx[0] = (wanted - l.x[0]) / values.timeConstant
         const flow = l.x[0] * coefficient * rootDrop(l.p[P] - l.p[T])
         l.q[P] = flow
@@ -93,10 +95,10 @@ export const unloadingValve = defineKind({
       },
     }
   },
-  say(l, values, show) {
+  say(l, _values, show) {
     const pilot = show(l.p[X], 'pressure')
     return l.x[0] > 0.01
       ? `Open ${Math.round(l.x[0] * 100)} %, sending ${show(l.q[P], 'flow')} to tank; its pilot has ${pilot}.`
-      : `Shut; its pilot has ${pilot} of ${show(values.setting, 'pressure')}.`
+      : `Shut; its pilot has ${pilot} of ${show(l.u[0], 'pressure')}.`
   },
 })

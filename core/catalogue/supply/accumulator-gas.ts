@@ -1,22 +1,20 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { defineKind, Power, quantity } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
-import { line, polygon, type Point } from '../symbol'
+import { polygon } from '../symbol'
+import {
+  accumulatorCare,
+  accumulatorSymbol,
+  CLOSING_SHARE,
+  inlet,
+  inletParameters,
+  ratingParameter,
+} from './accumulator'
 
 const P = 0
 const [OIL, TEMPERATURE] = [0, 1]
-/** Oil below this share of the volume leaves more and more slowly: the bag closes the port. */
-const CLOSING_SHARE = 1e-3
 /** Ratio of specific heats of nitrogen less one. */
 const GAMMA_LESS_ONE = 0.4
 const START_TEMPERATURE = 313.15
-
-/** An upright capsule of half-width 1.5 from y = −3 to 3. */
-const capsule: Point[] = Array.from({ length: 41 }, (_, i): Point => {
-  const a = (i / 40) * 2 * Math.PI
-  const y = 1.5 * Math.sin(a)
-  return [1.5 * Math.cos(a), y + (y < 0 ? -1.5 : 1.5)]
-})
 
 /**
  * Gas under a bag or piston: p_g·V_g^n = p_0·V_0^n, absolute, n = 1 isothermal, 1.4 adiabatic; or with heat,
@@ -49,40 +47,25 @@ export const accumulatorGas = defineKind({
     heatTime: quantity('Time constant of its heat exchange', 'time', '30 s', 0.1, 3600, {
       note: 'bladder tens of seconds, piston longer',
     }),
-    ratedFlow: quantity('Inlet, rated flow', 'flow', '200 L/min', 1e-6, 0.5),
-    ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 50e5),
+    ...inletParameters,
     startPressure: quantity('Starts charged to', 'pressure', '0 bar', 0, 700e5, {
       note: 'below the precharge it starts empty',
     }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '330 bar', 1e5, 1000e5, {
-      group: 'Rating',
-      note: 'reported when exceeded',
-    }),
+    maxPressure: ratingParameter,
   },
-  care: 'Stored energy: shut off, discharge to tank and check the gauge before any work. A pressure vessel under its own code; nitrogen only.',
+  care: `${accumulatorCare} Nitrogen only.`,
   validate(v) {
     return v.startPressure > v.maxPressure
       ? [{ parameter: 'startPressure', message: 'It would start above its highest pressure.' }]
       : []
   },
-  symbol: () => ({
-    shapes: [
-      polygon('paper', ...capsule),
-      line([-1.5, 0], [1.5, 0]),
-      // the hollow triangle marks gas
-      polygon('none', [0, -0.6], [-0.6, -1.7], [0.6, -1.7]),
-      line([0, 3], [0, 4]),
-    ],
-    ports: { P: { x: 0, y: 4, side: 'down' } },
-    box: { x: -1.5, y: -3, w: 3, h: 6 },
-    reading: 'oil',
-  }),
+  // the hollow triangle marks gas
+  symbol: () => accumulatorSymbol([polygon('none', [0, -0.6], [-0.6, -1.7], [0.6, -1.7])]),
   caption: (values, show) => [
     show(values.volume, 'volume'),
     `${show(values.precharge, 'pressure')} precharge`,
   ],
   model(values) {
-    const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const absolute0 = values.precharge + ATMOSPHERE
     const thermal = values.process === 'thermal'
     const n = values.process === 'adiabatic' ? 1.4 : 1
@@ -94,12 +77,7 @@ export const accumulatorGas = defineKind({
         ? absolute0 * (values.volume / left) * (temperature / START_TEMPERATURE) - ATMOSPHERE
         : absolute0 * (values.volume / left) ** n - ATMOSPHERE
     }
-    const flowIn = (p: number, oil: number, temperature: number) => {
-      const flow = coefficient * rootDrop(p - gasPressure(oil, temperature))
-      if (flow >= 0) return flow
-      const share = oil / (CLOSING_SHARE * values.volume)
-      return flow * (share < 0 ? 0 : share > 1 ? 1 : share)
-    }
+    const into = inlet(values)
     return {
       states: [
         {
@@ -133,7 +111,7 @@ export const accumulatorGas = defineKind({
       ],
       evaluate(l) {
         const temperature = thermal ? l.x[TEMPERATURE] : START_TEMPERATURE
-        const flow = flowIn(l.p[P], l.x[OIL], temperature)
+        const flow = into(l.p[P], gasPressure(l.x[OIL], temperature), l.x[OIL])
         l.q[P] = flow
         l.dx[OIL] = flow
         if (thermal) {

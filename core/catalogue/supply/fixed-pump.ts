@@ -1,5 +1,6 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { CAVITATION_PRESSURE } from '../../fluid/fluid'
+import { leak } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { circle, line, polygon } from '../symbol'
 
@@ -38,6 +39,7 @@ export const fixedPump = defineKind({
       note: 'reported when exceeded',
     }),
   },
+  faults: [leak(P, S, 'worn: leaks more', 'worn')],
   traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
   symbol: () => ({
     shapes: [
@@ -58,8 +60,7 @@ export const fixedPump = defineKind({
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
-    const leakage =
-      ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
+    const leakage = ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
     const eta = values.hydromechanicalEfficiency
     return {
       outputs: [
@@ -75,7 +76,9 @@ export const fixedPump = defineKind({
         const speed = l.p[W]
         const drop = l.p[P] - l.p[S]
         const filling = (l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE
-        const flow = perRadian * speed * (filling < 0 ? 0 : filling > 1 ? 1 : filling) - leakage * fluid.leakageFactor * drop
+        const flow =
+          perRadian * speed * (filling < 0 ? 0 : filling > 1 ? 1 : filling) -
+          leakage * fluid.leakageFactor * drop
         l.q[S] = flow
         l.q[P] = -flow
         l.q[W] = perRadian * drop * (drop * speed >= 0 ? 1 / eta : eta)

@@ -1,6 +1,7 @@
+import { leak, stuck } from '../faults'
 import { defineKind, quantity, type Local } from '../kind'
-import { adjustable, circle, dashed, flowTriangle, line, rectangle, shaftStub } from '../symbol'
-import { clamp01, variablePumpModel, variablePumpParameters } from './variable-pump'
+import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
+import { clamp01, pumpController, variablePumpModel, variablePumpParameters } from './variable-pump'
 
 const [S, P, X, W] = [0, 1, 2, 3]
 
@@ -30,8 +31,10 @@ export const loadSensingPump = defineKind({
     band: quantity('Control band', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
     ...variablePumpParameters(),
   },
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'stroke sticks')],
   traits: { draws: ['S'], sized: { displacement: 'displacement' } },
-  symbol: () => ({
+  forms: true,
+  symbol: (_values, form) => ({
     shapes: [
       circle(0, 0, 3),
       flowTriangle(0, -3, 0, -1),
@@ -40,8 +43,7 @@ export const loadSensingPump = defineKind({
       ...shaftStub(-4, -3),
       ...adjustable(0, 0, 2.8),
       // the controller with its load signal
-      rectangle(3.6, -1, 1.6, 2),
-      line([3, 0], [3.6, 0]),
+      ...pumpController(form),
       dashed([5.2, 0], [7, 0]),
     ],
     ports: {

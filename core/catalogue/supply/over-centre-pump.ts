@@ -1,5 +1,6 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { CAVITATION_PRESSURE } from '../../fluid/fluid'
+import { leak } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
 
@@ -45,6 +46,7 @@ export const overCentrePump = defineKind({
     }),
   },
   inputs: [{ name: 'stroke', label: 'stroke', quantity: 'share', rest: 'stroke', min: -1, max: 1 }],
+  faults: [leak(A, B, 'worn: leaks more', 'worn')],
   traits: {
     paths: [
       { from: 'A', to: 'B', how: 'switched' },

@@ -1,6 +1,7 @@
+import { leak, stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
-import { adjustable, circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
-import { clamp01, variablePumpModel, variablePumpParameters } from './variable-pump'
+import { adjustable, circle, flowTriangle, line, shaftStub } from '../symbol'
+import { clamp01, pumpController, variablePumpModel, variablePumpParameters } from './variable-pump'
 
 const [S, P, W] = [0, 1, 2]
 
@@ -26,8 +27,10 @@ export const pressureCompensatedPump = defineKind({
     }),
     ...variablePumpParameters(),
   },
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'stroke sticks')],
   traits: { draws: ['S'], sized: { displacement: 'displacement' } },
-  symbol: () => ({
+  forms: true,
+  symbol: (_values, form) => ({
     shapes: [
       circle(0, 0, 3),
       flowTriangle(0, -3, 0, -1),
@@ -35,8 +38,7 @@ export const pressureCompensatedPump = defineKind({
       line([0, 3], [0, 4]),
       ...shaftStub(-4, -3),
       ...adjustable(0, 0, 2.8),
-      rectangle(3.6, -1, 1.6, 2),
-      line([3, 0], [3.6, 0]),
+      ...pumpController(form),
     ],
     ports: {
       S: { x: 0, y: 4, side: 'down' },

@@ -64,9 +64,7 @@ export const reservoir = defineKind({
       ],
       conditions: [{ name: 'dry', label: 'draws air: the oil has sunk below its line', severity: 'danger' }],
       impose(l) {
-        l.p[0] = below
-          ? values.pressure - (values.pressure + ATMOSPHERE) * (1 - oiled())
-          : values.pressure
+        l.p[0] = below ? values.pressure - (values.pressure + ATMOSPHERE) * (1 - oiled()) : values.pressure
       },
       evaluate() {},
       observe(l) {

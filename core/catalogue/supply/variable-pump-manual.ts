@@ -1,3 +1,4 @@
+import { leak, stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { adjustable, circle, flowTriangle, line, shaftStub } from '../symbol'
 import { clamp01, variablePumpModel, variablePumpParameters } from './variable-pump'
@@ -23,6 +24,7 @@ export const variablePumpManual = defineKind({
     ...variablePumpParameters(),
   },
   inputs: [{ name: 'stroke', label: 'stroke', quantity: 'share', rest: 'stroke', min: 0, max: 1 }],
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'stroke sticks')],
   traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
   symbol: () => ({
     shapes: [

@@ -1,9 +1,25 @@
 /** Variable pumps in open circuits: what they share but for what sets their stroke. */
 import { ATMOSPHERE } from '../../units/quantities'
 import { CAVITATION_PRESSURE, type Fluid } from '../../fluid/fluid'
-import { Power, quantity, type Local, type Model } from '../kind'
+import { Power, quantity, type Local, type Model, type SymbolForm } from '../kind'
+import { arrow, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 export const clamp01 = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
+
+/** The controller beside the pump: a box, or in full its two positions, its spring and the line from the outlet. */
+export const pumpController = (form: SymbolForm | undefined): Shape[] =>
+  form === 'detailed'
+    ? [
+        rectangle(3.6, -1, 1.2, 1.6),
+        rectangle(4.8, -1, 1.2, 1.6),
+        ...arrow([4.2, 0.4], [4.2, -0.8]),
+        ...arrow([5.2, -0.8], [5.6, 0.4]),
+        line([3, 0], [3.6, 0]),
+        dashed([0, -3.4], [3.2, -3.4], [3.2, -0.6], [3.6, -0.6]),
+        spring(6, -0.5, 1, 0.7),
+        ...arrow([5.9, 0.3], [7.1, -1.3]),
+      ]
+    : [rectangle(3.6, -1, 1.6, 2), line([3, 0], [3.6, 0])]
 
 export const variablePumpParameters = () =>
   ({

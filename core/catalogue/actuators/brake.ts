@@ -1,0 +1,82 @@
+import { springBroken, stuck } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { circleArea, ramp } from '../laws'
+import { dashed, line, rectangle, shaftStub, spring } from '../symbol'
+
+const [X, W] = [0, 1]
+/** Speed over which its friction changes sign, rad/s. */
+const SLIP_SPEED = 0.02
+
+/**
+ * Springs press it on, pressure at X lifts it: T = (1 − φ)·T_b·tanh(ω/ω_t) against the shaft, τ·dφ/dt = ramp((p_X − p_begin)/(p_lifted − p_begin)) − φ. Its piston
+ * takes the oil A·s·dφ/dt.
+ */
+export const brake = defineKind({
+  name: 'brake',
+  label: 'Brake, spring-applied',
+  family: 'actuators',
+  words: ['brake', 'parking brake', 'holding brake', 'multi-disc', 'spring applied'],
+  letter: 'A',
+  description: 'Holds its shaft by springs; pressure at X lifts it. Without oil it is on.',
+  ports: [
+    { name: 'X', domain: 'oil', role: 'pressure to lift it' },
+    { name: 'W', domain: 'shaft', role: 'shaft' },
+  ],
+  parameters: {
+    torque: quantity('Braking torque', 'torque', '600 N·m', 0.1, 1e7, { note: 'without pressure' }),
+    begins: quantity('Begins to lift at', 'pressure', '12 bar', 1e4, 300e5),
+    lifted: quantity('Wholly lifted at', 'pressure', '20 bar', 1e4, 350e5),
+    piston: quantity('Piston', 'length', '80 mm', 1e-3, 1, { note: 'its diameter' }),
+    way: quantity('Way of the piston', 'length', '2 mm', 1e-5, 0.05),
+    response: quantity('Response', 'time', '50 ms', 1e-3, 2),
+  },
+  inputs: [{ name: 'torque', label: 'braking torque', quantity: 'torque', rest: 'torque', min: 0, max: 1e7 }],
+  faults: [stuck(0, 'brake sticks'), springBroken(0)],
+  care: 'A brake holds; it is not sized to stop a running load again and again.',
+  validate: (v) =>
+    v.lifted <= v.begins
+      ? [{ parameter: 'lifted', message: 'It must be lifted above the pressure at which it begins to lift.' }]
+      : [],
+  symbol: () => ({
+    shapes: [
+      rectangle(-2, -1.4, 4, 2.8),
+      line([-0.5, -1.4], [-0.5, 1.4]),
+      spring(-2, -0.7, 1.5, 0.7),
+      spring(-2, 0.7, 1.5, 0.7),
+      rectangle(2, -0.25, 1, 0.5),
+      rectangle(3, -2, 0.5, 4, 'ink'),
+      rectangle(4, -2, 0.5, 4, 'ink'),
+      ...shaftStub(4.5, 6),
+      dashed([0, 3], [0, 1.4]),
+    ],
+    ports: { X: { x: 0, y: 3, side: 'down' }, W: { x: 6, y: 0, side: 'right' } },
+    box: { x: -2, y: -2, w: 6.8, h: 4 },
+  }),
+  caption: (v, show) => [show(v.torque, 'torque'), `lifted ${show(v.lifted, 'pressure')}`],
+  model(v) {
+    const volume = circleArea(v.piston) * v.way
+    return {
+      states: [{ name: 'lift', label: 'lifted', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [{ name: 'holding', label: 'torque it can hold', quantity: 'torque' }],
+      conditions: [{ name: 'slips', label: 'slips: turns while it is on', severity: 'warning' }],
+      evaluate(l) {
+        const wanted = ramp((l.p[X] - v.begins) / (v.lifted - v.begins))
+        l.dx[0] = (wanted - l.x[0]) / v.response
+        l.q[X] = volume * l.dx[0]
+        l.v[X] = volume * l.x[0]
+        l.q[W] = (1 - l.x[0]) * l.u[0] * Math.tanh(l.p[W] / SLIP_SPEED)
+      },
+      observe(l) {
+        l.o[0] = (1 - l.x[0]) * l.u[0]
+        l.c[0] = l.x[0] < 0.5 ? Math.abs(l.p[W]) - 5 * SLIP_SPEED : -1
+        l.power[Power.heat] = l.q[W] * l.p[W] + l.p[X] * l.q[X]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.x[0] > 0.98
+      ? `Lifted by ${show(l.p[X], 'pressure')}.`
+      : l.x[0] > 0.02
+        ? `Lifted ${Math.round(l.x[0] * 100)} %; it still drags with up to ${show(l.o[0], 'torque')}.`
+        : `On: it can hold ${show(l.o[0], 'torque')}.`,
+})

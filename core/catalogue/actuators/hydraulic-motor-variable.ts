@@ -1,0 +1,44 @@
+import { defineKind, quantity } from '../kind'
+import { adjustable } from '../symbol'
+import {
+  loadTorqueInput,
+  motorCare,
+  motorFaults,
+  motorModel,
+  motorParameters,
+  motorPorts,
+  motorSay,
+  motorSymbol,
+  motorTraits,
+} from './motor'
+
+/** Its displacement follows its command between a least and the whole: u = max(u_min, command). The equations are those of every motor (motor.ts). */
+export const hydraulicMotorVariable = defineKind({
+  name: 'hydraulic-motor-variable',
+  label: 'Hydraulic motor, variable, two directions',
+  family: 'actuators',
+  words: ['variable motor', 'hydraulic motor', 'secondary control', 'two-speed motor'],
+  letter: 'M',
+  description: 'Set back, it turns faster with less torque from the same flow.',
+  ports: motorPorts,
+  parameters: {
+    displacement: quantity('Displacement, whole', 'displacement', '80 cm³/rev', 1e-8, 2e-2),
+    least: quantity('Least displacement', 'share', '30 %', 0.05, 1, {
+      note: 'of the whole; a stop keeps it from running away',
+    }),
+    swing: quantity('Displacement set', 'share', '100 %', 0, 1, { note: 'without a schedule' }),
+    ...motorParameters,
+  },
+  inputs: [
+    loadTorqueInput,
+    { name: 'swing', label: 'displacement', quantity: 'share', rest: 'swing', min: 0, max: 1 },
+  ],
+  faults: motorFaults,
+  traits: motorTraits,
+  care: motorCare,
+  symbol: () => motorSymbol(adjustable(0, 0, 2.8)),
+  caption: (values, show) => [show(values.displacement, 'displacement')],
+  model: (values, fluid) => motorModel(values, fluid, (l) => (l.u[1] > values.least ? l.u[1] : values.least)),
+  say: (l, v, show) =>
+    `At ${Math.round(Math.max(l.u[1], v.least) * 100)} % of its displacement. ${motorSay(l, show)}`,
+})

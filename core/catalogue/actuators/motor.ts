@@ -1,0 +1,179 @@
+/** Hydraulic motors of fixed and of variable displacement: what they share. */
+import { ATMOSPHERE } from '../../units/quantities'
+import { CAVITATION_PRESSURE, type Fluid } from '../../fluid/fluid'
+import { leak } from '../faults'
+import { Power, quantity, type Local, type Model, type PortSpec, type Show } from '../kind'
+import { circle, dashed, flowTriangle, line, shaftStub, type Shape, type SymbolDrawing } from '../symbol'
+
+const [A, B, L, W] = [0, 1, 2, 3]
+/** Speed over which friction and efficiency change sign, rad/s. */
+const REVERSAL_SPEED = 0.5
+
+export const motorPorts = [
+  { name: 'A', domain: 'oil', role: 'working line A' },
+  { name: 'B', domain: 'oil', role: 'working line B' },
+  { name: 'L', domain: 'oil', role: 'case drain' },
+  { name: 'W', domain: 'shaft', role: 'shaft', mayStayOpen: true },
+] as const satisfies readonly PortSpec[]
+
+export const motorParameters = {
+  inertia: quantity('Moment of inertia', 'inertia', '0.5 kg·m²', 1e-4, 1e6, {
+    group: 'Load',
+    note: 'motor and load',
+  }),
+  loadTorque: quantity('Load torque', 'torque', '0 N·m', -1e7, 1e7, {
+    group: 'Load',
+    note: 'positive opposes turning from A to B',
+  }),
+  coulombTorque: quantity('Friction torque', 'torque', '5 N·m', 0, 1e6, { group: 'Load' }),
+  viscousFriction: quantity('Friction torque at 1000 rpm more', 'torque', '10 N·m', 0, 1e6, {
+    group: 'Load',
+    note: 'grows with the speed',
+  }),
+  efficiency: quantity('Mechanical efficiency', 'share', '92 %', 0.3, 1, { group: 'Losses' }),
+  crossLeakage: quantity('Leakage A to B at 250 bar', 'flow', '1.5 L/min', 0, 1e-2, { group: 'Losses' }),
+  caseLeakage: quantity('Leakage to the case, each port, at 250 bar', 'flow', '1 L/min', 0, 1e-2, {
+    group: 'Losses',
+  }),
+  maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+    group: 'Rating',
+    note: 'reported when exceeded at A or B',
+  }),
+  maxCasePressure: quantity('Highest case pressure', 'pressure', '3 bar', 1e4, 50e5, {
+    group: 'Rating',
+    note: 'reported when exceeded: the shaft seal gives way',
+  }),
+} as const
+export interface MotorValues {
+  readonly displacement: number
+  readonly inertia: number
+  readonly coulombTorque: number
+  readonly viscousFriction: number
+  readonly efficiency: number
+  readonly crossLeakage: number
+  readonly caseLeakage: number
+  readonly maxPressure: number
+  readonly maxCasePressure: number
+}
+
+export const loadTorqueInput = {
+  name: 'loadTorque',
+  label: 'load torque',
+  quantity: 'torque',
+  rest: 'loadTorque',
+  min: -1e7,
+  max: 1e7,
+} as const
+
+export const motorFaults = [leak(A, B, 'worn: leaks more', 'worn')] as const
+export const motorTraits = {
+  paths: [
+    { from: 'A', to: 'B', how: 'switched' },
+    { from: 'A', to: 'L', how: 'switched' },
+    { from: 'B', to: 'L', how: 'switched' },
+  ],
+} as const
+export const motorCare = 'A motor leaks and cannot hold a load: a brake must.'
+
+export const motorSymbol = (more: readonly Shape[] = []): SymbolDrawing => ({
+  shapes: [
+    circle(0, 0, 3),
+    flowTriangle(0, -1.7, 0, 1),
+    flowTriangle(0, 1.7, 0, -1),
+    line([0, -3], [0, -4]),
+    line([0, 3], [0, 4]),
+    ...shaftStub(3, 4),
+    dashed([-2.1, 2.1], [-4, 4]),
+    ...more,
+  ],
+  ports: {
+    A: { x: 0, y: -4, side: 'up' },
+    B: { x: 0, y: 4, side: 'down' },
+    L: { x: -4, y: 4, side: 'down' },
+    W: { x: 4, y: 0, side: 'right' },
+  },
+  box: { x: -3, y: -3, w: 6, h: 6 },
+  captionAt: { x: 3.4, y: -2.2, anchor: 'start' },
+  reading: 'speed',
+})
+
+/**
+ * J·dω/dt = u·D·(p_A − p_B)/(2π)·η_m^σ − T_load − T_f(ω), σ = tanh(ω/ω_t)·sgn(p_A − p_B);
+ * Q_A = u·D·ω/(2π)·f + G_x·(p_A − p_B) + G_c·p_A, Q_B the like, the two G_c parts leave by the case drain L.
+ * T_f = T_c·tanh(ω/ω_t) + b·ω. Speed is that of the shaft W, to which J belongs. The load torque is the first input.
+ * @param swing u, the share of the displacement that turns now
+ */
+export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) => number): Model {
+  const full = values.displacement / (2 * Math.PI)
+  const crossReference = values.crossLeakage / 250e5
+  const caseReference = values.caseLeakage / 250e5
+  const viscous = values.viscousFriction / ((1000 * 2 * Math.PI) / 60)
+  const logEfficiency = Math.log(values.efficiency)
+  const filling = (p: number) => {
+    const f = (p + ATMOSPHERE) / CAVITATION_PRESSURE
+    return f < 0 ? 0 : f > 1 ? 1 : f
+  }
+  const friction = (speed: number) =>
+    values.coulombTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
+  const oilTorque = (l: Local) => {
+    const drop = l.p[A] - l.p[B]
+    const sign = Math.tanh(l.p[W] / REVERSAL_SPEED)
+    return full * swing(l) * drop * Math.exp(logEfficiency * (drop > 0 ? sign : drop < 0 ? -sign : 0))
+  }
+  return {
+    states: [
+      { name: 'angle', label: 'angle turned', quantity: 'angle', initial: 0, counts: true, scale: 0.1 },
+    ],
+    outputs: [
+      { name: 'speed', label: 'speed', quantity: 'rotationalSpeed' },
+      { name: 'torque', label: 'torque of the oil', quantity: 'torque' },
+      { name: 'highest', label: 'higher port pressure', quantity: 'pressure' },
+      { name: 'casePressure', label: 'case pressure', quantity: 'pressure' },
+    ],
+    conditions: [
+      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      {
+        name: 'caseOver',
+        label: 'case above its highest pressure',
+        severity: 'danger',
+        worst: 'casePressure',
+      },
+      { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
+    ],
+    evaluate(l) {
+      const speed = l.p[W]
+      const turned = full * swing(l) * speed * filling(speed >= 0 ? l.p[A] : l.p[B])
+      const across = crossReference * fluid.leakageFactor * (l.p[A] - l.p[B])
+      const toCase = caseReference * fluid.leakageFactor
+      const drainA = toCase * (l.p[A] - l.p[L])
+      const drainB = toCase * (l.p[B] - l.p[L])
+      l.q[A] = turned + across + drainA
+      l.q[B] = -turned - across + drainB
+      l.q[L] = -drainA - drainB
+      l.q[W] = l.u[0] + friction(speed) - oilTorque(l)
+      l.v[W] = values.inertia
+      l.dx[0] = speed
+    },
+    observe(l) {
+      const speed = l.p[W]
+      l.o[0] = speed
+      l.o[1] = oilTorque(l)
+      l.o[2] = Math.max(l.p[A], l.p[B])
+      l.o[3] = l.p[L]
+      l.c[0] = l.o[2] - values.maxPressure
+      l.c[1] = l.p[L] - values.maxCasePressure
+      const inlet = speed >= 0 ? l.p[A] : l.p[B]
+      l.c[2] = Math.abs(speed) > REVERSAL_SPEED ? CAVITATION_PRESSURE - (inlet + ATMOSPHERE) : -1
+      l.power[Power.useful] = l.u[0] * speed
+      // what the oil and the shaft bring, less the load: losses; its inertia belongs to the shaft
+      l.power[Power.heat] =
+        l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L] + l.q[W] * speed - l.power[Power.useful]
+    },
+  }
+}
+
+export function motorSay(l: Local, show: Show): string {
+  if (Math.abs(l.o[0]) < 0.5) return `Stands, pushed with ${show(l.o[1], 'torque')}.`
+  const driven = l.o[1] * l.o[0] < 0
+  return `Turns at ${show(l.o[0], 'rotationalSpeed')}, ${driven ? 'driven by its load and held back' : 'driven'} with ${show(Math.abs(l.o[1]), 'torque')}.`
+}

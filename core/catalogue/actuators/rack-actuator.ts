@@ -1,0 +1,62 @@
+import { defineKind, quantity } from '../kind'
+import { circleArea } from '../laws'
+import { arrow, circle, line, rectangle, shaftStub } from '../symbol'
+import {
+  rotaryFaults,
+  rotaryInputs,
+  rotaryModel,
+  rotaryParameters,
+  rotaryPorts,
+  rotaryProblems,
+  rotarySay,
+} from './rotary-actuator'
+
+/** Pistons drive a rack, the rack a pinion: D_r = n·A·r. Tight, so without internal leakage. The equations are those of rotary-actuator.ts. */
+export const rackActuator = defineKind({
+  name: 'rack-actuator',
+  label: 'Rotary actuator, rack and pinion',
+  family: 'actuators',
+  words: ['rack', 'pinion', 'rotary actuator', 'swing', 'steering gear'],
+  letter: 'A',
+  description: 'A rack between pistons turns a pinion: oil at A one way, at B the other.',
+  ports: rotaryPorts,
+  parameters: {
+    bore: quantity('Bore', 'length', '63 mm', 1e-3, 1),
+    pinion: quantity('Pitch radius of the pinion', 'length', '40 mm', 1e-3, 2),
+    racks: {
+      type: 'choice',
+      label: 'Racks',
+      default: 'one',
+      choices: { one: 'one', two: 'two, opposite each other' },
+    },
+    ...rotaryParameters,
+  },
+  inputs: rotaryInputs,
+  faults: rotaryFaults,
+  traits: { sized: { bore: 'bore' } },
+  validate: rotaryProblems,
+  symbol: () => ({
+    shapes: [
+      rectangle(-4, -1, 8, 2),
+      rectangle(-3, -1, 0.8, 2),
+      rectangle(2.2, -1, 0.8, 2),
+      line([-2.2, 0], [2.2, 0]),
+      circle(0, -1.6, 1.6),
+      circle(0, -1.6, 0.3, 'ink'),
+      ...arrow([-0.9, -3.7], [0.9, -3.7]),
+      line([-3.5, 1], [-3, 1.5], [-3, 3]),
+      line([3.5, 1], [3, 1.5], [3, 3]),
+      ...shaftStub(1.6, 5, -2),
+    ],
+    ports: {
+      A: { x: -3, y: 3, side: 'down' },
+      B: { x: 3, y: 3, side: 'down' },
+      W: { x: 5, y: -2, side: 'right' },
+    },
+    box: { x: -4, y: -4, w: 8, h: 6 },
+    reading: 'angle',
+  }),
+  caption: (v, show) => [`⌀ ${show(v.bore, 'length')}`, show(v.range, 'angle')],
+  model: (v, fluid) => rotaryModel(v, fluid, (v.racks === 'two' ? 2 : 1) * circleArea(v.bore) * v.pinion, 0),
+  say: (l, _v, show) => rotarySay(l, show),
+})

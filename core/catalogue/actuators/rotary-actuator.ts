@@ -1,0 +1,119 @@
+/** Actuators that turn through part of a turn: what the vane and the rack have in common. */
+import type { Fluid } from '../../fluid/fluid'
+import { air, leak } from '../faults'
+import { Power, quantity, type Local, type Model, type PortSpec, type Show } from '../kind'
+
+const [A, B, W] = [0, 1, 2]
+const ANGLE = 0
+/** Speed over which friction reverses, rad/s. */
+const REVERSAL_SPEED = 0.01
+/** Oil at each stop, m³. */
+const DEAD_VOLUME = 5e-5
+/** Stiffness of an end stop, N·m/rad. */
+const STOP_STIFFNESS = 1e7
+const RELEASE_GAP = 1e-9
+
+export const rotaryPorts = [
+  { name: 'A', domain: 'oil', role: 'turns it up' },
+  { name: 'B', domain: 'oil', role: 'turns it back' },
+  { name: 'W', domain: 'shaft', role: 'shaft', mayStayOpen: true },
+] as const satisfies readonly PortSpec[]
+
+export const rotaryParameters = {
+  range: quantity('Whole angle', 'angle', '90 °', 0.1, 20),
+  start: quantity('Starts at', 'angle', '45 °', 0, 20),
+  inertia: quantity('Moment of inertia', 'inertia', '50 kg·m²', 1e-3, 1e7, { group: 'Load' }),
+  loadTorque: quantity('Load torque', 'torque', '0 N·m', -1e8, 1e8, {
+    group: 'Load',
+    note: 'positive opposes A',
+  }),
+  coulombTorque: quantity('Friction torque', 'torque', '50 N·m', 0, 1e7, { group: 'Load' }),
+  damping: quantity('Friction torque at 1 rpm more', 'torque', '20 N·m', 0, 1e7, { group: 'Load' }),
+  maxPressure: quantity('Highest pressure allowed', 'pressure', '210 bar', 1e5, 1000e5, {
+    group: 'Rating',
+    note: 'reported when exceeded on either side',
+  }),
+} as const
+export interface RotaryValues {
+  readonly range: number
+  readonly start: number
+  readonly inertia: number
+  readonly coulombTorque: number
+  readonly damping: number
+  readonly maxPressure: number
+}
+export const rotaryFaults = [leak(A, B, 'leaks past its seals'), air(A, 'air in the chamber at A')] as const
+export const rotaryInputs = [
+  { name: 'loadTorque', label: 'load torque', quantity: 'torque', rest: 'loadTorque', min: -1e8, max: 1e8 },
+] as const
+export const rotaryProblems = (v: RotaryValues): { parameter: 'start'; message: string }[] =>
+  v.start > v.range ? [{ parameter: 'start', message: 'The start lies beyond its angle.' }] : []
+
+/**
+ * V_A = V_d + D_r·φ, V_B = V_d + D_r·(φ_max − φ); J·dω/dt = D_r·(p_A − p_B) − T_load − T_f − T_stop,
+ * T_f = T_c·tanh(ω/ω_t) + b·ω, ω_t = 0.01 rad/s; internal leakage G·(p_A − p_B). Its speed is that of its shaft W, to which J
+ * belongs. End stops as the cylinder's.
+ * @param perRadian D_r, m³/rad @param leakReference G at the reference viscosity, m³/s/Pa
+ */
+export function rotaryModel(
+  values: RotaryValues,
+  fluid: Fluid,
+  perRadian: number,
+  leakReference: number,
+): Model {
+  const viscous = values.damping / ((2 * Math.PI) / 60)
+  const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * values.inertia)
+  const friction = (speed: number) =>
+    values.coulombTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
+  const stop = (touching: number, depth: number, rate: number) =>
+    touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
+  return {
+    states: [{ name: 'angle', label: 'angle', quantity: 'angle', initial: values.start, scale: 1e-2 }],
+    outputs: [
+      { name: 'speed', label: 'speed', quantity: 'rotationalSpeed' },
+      { name: 'torque', label: 'torque of the oil', quantity: 'torque' },
+      { name: 'highest', label: 'higher port pressure', quantity: 'pressure' },
+    ],
+    conditions: [
+      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+    ],
+    guards: [
+      { name: 'lower', label: 'reaches its lower stop', report: 1, value: 'speed' },
+      { name: 'upper', label: 'reaches its upper stop', report: 1, value: 'speed' },
+    ],
+    modes: [0, 0],
+    evaluate(l) {
+      const angle = l.x[ANGLE]
+      const speed = l.p[W]
+      const drop = l.p[A] - l.p[B]
+      const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
+      l.dx[ANGLE] = speed
+      l.q[A] = perRadian * speed + leakReference * fluid.leakageFactor * drop
+      l.q[B] = -l.q[A]
+      l.v[A] = DEAD_VOLUME + perRadian * (angle > 0 ? angle : 0)
+      l.v[B] = DEAD_VOLUME + perRadian * (angle < values.range ? values.range - angle : 0)
+      l.q[W] = l.u[0] + friction(speed) + stops - perRadian * drop
+      l.v[W] = values.inertia
+      l.g[0] = -angle + (l.mode[0] ? RELEASE_GAP : 0)
+      l.g[1] = angle - values.range + (l.mode[1] ? RELEASE_GAP : 0)
+    },
+    switch(l, index, direction) {
+      l.mode[index] = direction > 0 ? 1 : 0
+    },
+    observe(l) {
+      const speed = l.p[W]
+      l.o[0] = speed
+      l.o[1] = perRadian * (l.p[A] - l.p[B])
+      l.o[2] = Math.max(l.p[A], l.p[B])
+      l.c[0] = l.o[2] - values.maxPressure
+      l.power[Power.useful] = l.u[0] * speed
+      // its inertia belongs to the shaft
+      l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.q[W] * speed - l.power[Power.useful]
+    },
+  }
+}
+
+export const rotarySay = (l: Local, show: Show) =>
+  Math.abs(l.o[0]) < 1e-3
+    ? `Stands at ${show(l.x[ANGLE], 'angle')}, pushed with ${show(l.o[1], 'torque')}.`
+    : `Turns ${l.o[0] > 0 ? 'up' : 'back'} at ${show(Math.abs(l.o[0]), 'rotationalSpeed')}, now at ${show(l.x[ANGLE], 'angle')}.`

@@ -1,0 +1,104 @@
+import { GRAVITY } from '../../units/quantities'
+import { defineKind, Power, quantity } from '../kind'
+import { arrow, circle, line, shaftStub } from '../symbol'
+
+const W = 0
+const [ANGLE, SINE, COSINE] = [0, 1, 2]
+/** Speed over which friction changes sign, rad/s. */
+const REVERSAL_SPEED = 0.01
+
+/**
+ * On a shaft behind a gear of ratio i: J = J_l/i², and T = [T_load + T_c·tanh(ω_l/ω_t) + m·g·r·cos φ + T_w·sin(2πt/t_w)]/i, ω_l = ω/i,
+ * φ the angle turned from where the arm lies level. The wave or gust runs by its own pair of states, s' = Ω·c, c' = −Ω·s.
+ */
+export const rotatingLoad = defineKind({
+  name: 'rotating-load',
+  label: 'Rotating load',
+  family: 'actuators',
+  words: ['inertia', 'flywheel', 'turntable', 'wave', 'gust', 'gravity arm', 'slew', 'load'],
+  letter: 'A',
+  description:
+    'Something heavy that turns: its inertia, its friction, an arm that gravity pulls, waves or gusts.',
+  ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
+  parameters: {
+    inertia: quantity('Moment of inertia', 'inertia', '2000 kg·m²', 1e-4, 1e9),
+    ratio: quantity('Gear ratio', 'ratio', '1', 1e-2, 1000, {
+      note: 'turns of the shaft for one of the load',
+    }),
+    torque: quantity('Torque against turning forward', 'torque', '0 N·m', -1e8, 1e8),
+    friction: quantity('Friction torque', 'torque', '200 N·m', 0, 1e8),
+    armMass: quantity('Mass on an arm', 'mass', '0 kg', 0, 1e7),
+    arm: quantity('Arm', 'length', '1 m', 0, 100, { note: 'level at the start' }),
+    waveTorque: quantity('Wave or gust, largest torque', 'torque', '0 N·m', 0, 1e8),
+    wavePeriod: quantity('Wave or gust, period', 'time', '6 s', 0.05, 1000),
+  },
+  inputs: [{ name: 'torque', label: 'torque', quantity: 'torque', rest: 'torque', min: -1e8, max: 1e8 }],
+  symbol: () => ({
+    shapes: [
+      ...shaftStub(-4, -2),
+      circle(0, 0, 2),
+      circle(0, 0, 0.5, 'ink'),
+      line([0, 0], [1.6, -1]),
+      ...arrow([2.5, -1.5], [2.9, 0.2]),
+      line([1.2, -2.5], [2.5, -1.5]),
+    ],
+    ports: { W: { x: -4, y: 0, side: 'left' } },
+    box: { x: -2, y: -2.5, w: 5, h: 4.5 },
+    reading: 'angle',
+  }),
+  caption: (v, show) => [show(v.inertia, 'inertia')],
+  model(v) {
+    const gravity = v.armMass * GRAVITY * v.arm
+    const inertia = (v.inertia + v.armMass * v.arm * v.arm) / (v.ratio * v.ratio)
+    const omega = (2 * Math.PI) / v.wavePeriod
+    const waves = v.waveTorque > 0
+    const outer = (u: number, wave: number) => u + (waves ? v.waveTorque * wave : 0)
+    return {
+      states: [
+        { name: 'angle', label: 'angle', quantity: 'angle', initial: 0, counts: gravity === 0, scale: 0.01 },
+        ...(waves
+          ? [
+              { name: 'wave', label: 'wave', quantity: 'ratio', initial: 0, counts: true, scale: 1 } as const,
+              {
+                name: 'waveCosine',
+                label: 'wave, a quarter on',
+                quantity: 'ratio',
+                initial: 1,
+                counts: true,
+                scale: 1,
+              } as const,
+            ]
+          : []),
+      ],
+      outputs: [
+        { name: 'speed', label: 'speed', quantity: 'rotationalSpeed' },
+        { name: 'load', label: 'torque of the load', quantity: 'torque' },
+      ],
+      evaluate(l) {
+        const speed = l.p[W] / v.ratio
+        l.dx[ANGLE] = speed
+        if (waves) {
+          l.dx[SINE] = omega * l.x[COSINE]
+          l.dx[COSINE] = -omega * l.x[SINE]
+        }
+        const friction = v.friction * Math.tanh(speed / REVERSAL_SPEED)
+        const torque = outer(l.u[0], waves ? l.x[SINE] : 0) + gravity * Math.cos(l.x[ANGLE]) + friction
+        l.q[W] = torque / v.ratio
+        l.v[W] = inertia
+      },
+      observe(l) {
+        const speed = l.p[W] / v.ratio
+        const load = outer(l.u[0], waves ? l.x[SINE] : 0)
+        l.o[0] = speed
+        l.o[1] = l.q[W] * v.ratio
+        l.power[Power.useful] = load * speed
+        l.power[Power.stored] = gravity * Math.cos(l.x[ANGLE]) * speed
+        l.power[Power.heat] = l.q[W] * l.p[W] - l.power[Power.useful] - l.power[Power.stored]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    Math.abs(l.o[0]) < 1e-3
+      ? `Stands at ${show(l.x[ANGLE], 'angle')} and loads its shaft with ${show(l.o[1], 'torque')}.`
+      : `Turns at ${show(l.o[0], 'rotationalSpeed')}, now at ${show(l.x[ANGLE], 'angle')}.`,
+})

@@ -1,0 +1,104 @@
+import { GRAVITY } from '../../units/quantities'
+import { defineKind, Power, quantity } from '../kind'
+import { circle, line, rectangle, shaftStub } from '../symbol'
+
+const W = 0
+/** Rope speed over which rolling friction changes sign, m/s. */
+const REVERSAL_SPEED = 0.002
+
+/**
+ * A rope on a drum behind a gear: v = ω·r/i. The load pulls with F = m·g·sin θ + F_r·tanh(v/v_t) + F_ext while the rope is taut; on the shaft
+ * T = F·r/(i·η^σ) and J = m·(r/i)² + J_d, σ = ±1 as the drum lifts or is driven. A rope does not push: below zero force it is slack.
+ */
+export const winchLoad = defineKind({
+  name: 'winch-load',
+  label: 'Winch drum with rope and load',
+  family: 'actuators',
+  words: ['winch', 'rope', 'drum', 'hoist', 'slip', 'hull', 'load'],
+  letter: 'A',
+  description: 'A drum and its rope, with a load on a slope or hanging, on a shaft.',
+  ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
+  parameters: {
+    mass: quantity('Load', 'mass', '4 t', 1, 1e7),
+    slope: quantity('Slope', 'angle', '8 °', -Math.PI / 2, Math.PI / 2, { note: '90° hangs' }),
+    rolling: quantity('Rolling or sliding friction', 'force', '1 kN', 0, 1e7),
+    force: quantity('Other pull on the rope', 'force', '0 kN', -1e8, 1e8, {
+      note: 'positive opposes hauling: wind, waves, current',
+    }),
+    radius: quantity('Drum radius', 'length', '180 mm', 1e-3, 5, { note: 'to the middle of the rope' }),
+    ratio: quantity('Gear ratio', 'ratio', '20', 0.1, 1000, {
+      note: 'turns of the shaft for one of the drum',
+    }),
+    gearEfficiency: quantity('Efficiency of gear and drum', 'share', '90 %', 0.3, 1),
+    drumInertia: quantity('Moment of inertia, drum and gear', 'inertia', '0.05 kg·m²', 1e-6, 1e5, {
+      note: 'on the shaft',
+    }),
+  },
+  inputs: [{ name: 'force', label: 'other pull', quantity: 'force', rest: 'force', min: -1e8, max: 1e8 }],
+  care: 'Keep clear of a rope under load, and of everything that it holds.',
+  symbol: () => ({
+    shapes: [
+      ...shaftStub(-5, -3),
+      rectangle(-3, -2, 5, 4),
+      line([-3, -2.6], [-3, 2.6]),
+      line([2, -2.6], [2, 2.6]),
+      line([-1.6, -2], [-1.6, 2]),
+      line([-0.4, -2], [-0.4, 2]),
+      line([0.8, -2], [0.8, 2]),
+      line([0.8, 2], [0.8, 4]),
+      rectangle(-0.6, 4, 2.8, 1.6),
+      circle(0.8, 3.8, 0.2, 'ink'),
+    ],
+    ports: { W: { x: -5, y: 0, side: 'left' } },
+    box: { x: -3, y: -2.6, w: 5.2, h: 8.2 },
+    captionAt: { x: 3, y: -0.6, anchor: 'start' },
+    reading: 'hauled',
+  }),
+  caption: (v, show) => [show(v.mass, 'mass'), show(v.slope, 'angle')],
+  model(v) {
+    const arm = v.radius / v.ratio
+    const weight = v.mass * GRAVITY * Math.sin(v.slope)
+    const inertia = v.mass * arm * arm + v.drumInertia
+    const pull = (speed: number, other: number) => {
+      const force = weight + other + v.rolling * Math.tanh(speed / REVERSAL_SPEED)
+      return force > 0 ? force : 0
+    }
+    const shaftTorque = (speed: number, force: number) => {
+      const driving = Math.tanh(speed / REVERSAL_SPEED)
+      return (force * arm) / v.gearEfficiency ** driving
+    }
+    return {
+      states: [
+        { name: 'hauled', label: 'rope hauled', quantity: 'length', initial: 0, counts: true, scale: 1e-2 },
+      ],
+      outputs: [
+        { name: 'rope', label: 'speed of the rope', quantity: 'speed' },
+        { name: 'pull', label: 'pull in the rope', quantity: 'force' },
+      ],
+      conditions: [{ name: 'slack', label: 'rope slack', severity: 'warning' }],
+      evaluate(l) {
+        const speed = l.p[W] * arm
+        l.dx[0] = speed
+        l.q[W] = shaftTorque(speed, pull(speed, l.u[0]))
+        l.v[W] = inertia
+      },
+      observe(l) {
+        const speed = l.p[W] * arm
+        const force = pull(speed, l.u[0])
+        l.o[0] = speed
+        l.o[1] = force
+        l.c[0] = force <= 0 ? 1 : -1
+        const useful = force > 0 ? l.u[0] * speed : 0
+        l.power[Power.useful] = useful
+        l.power[Power.stored] = force > 0 ? weight * speed : 0
+        l.power[Power.heat] = l.q[W] * l.p[W] - useful - l.power[Power.stored]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.o[1] <= 0
+      ? 'The rope is slack.'
+      : Math.abs(l.o[0]) < 1e-3
+        ? `Holds ${show(l.o[1], 'force')} with ${show(l.x[0], 'length')} hauled.`
+        : `${l.o[0] > 0 ? 'Hauls' : 'Pays out'} at ${show(Math.abs(l.o[0]), 'speed')} against ${show(l.o[1], 'force')}.`,
+})

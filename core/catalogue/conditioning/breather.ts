@@ -1,0 +1,62 @@
+import { ATMOSPHERE } from '../../units/quantities'
+import { defineKind, quantity } from '../kind'
+import { line, polygon } from '../symbol'
+
+/**
+ * Lets air in and out as the oil level moves. A clogged one would change the pressure over the oil: with the air
+ * space V_a, taken as tight, p = p_atm·(V_a0/V_a) − p_atm is what the tank would come to, and is told.
+ */
+export const breather = defineKind({
+  name: 'breather',
+  label: 'Breather',
+  family: 'conditioning',
+  words: ['breather', 'air filter', 'filler', 'vent'],
+  letter: 'Z',
+  description: 'Lets air into the tank and out of it as the level falls and rises, and keeps the dirt out.',
+  ports: [],
+  parameters: {
+    airSpace: quantity('Air space over the oil at the start', 'volume', '30 L', 1e-4, 1000),
+    allowed: quantity('Pressure the tank can take', 'pressure', '0.2 bar', 1e3, 5e5, {
+      note: 'either way; reported where a clogged breather would pass it',
+    }),
+    tank: {
+      type: 'choice',
+      label: 'Which tank',
+      default: 'first',
+      choices: { first: 'first tank', second: 'second tank' },
+    },
+  },
+  symbol: () => ({
+    shapes: [
+      polygon('none', [-1, -1.6], [1, -1.6], [0, 0]),
+      polygon('paper', [-1.2, 1.2], [0, 0], [1.2, 1.2], [0, 2.4]),
+      { ...line([0, 0], [0, 2.4]), dash: 'pilot' },
+    ],
+    ports: {},
+    box: { x: -1.2, y: -1.6, w: 2.4, h: 4 },
+  }),
+  model(v, fluid) {
+    const tank = v.tank === 'first' ? 0 : 1
+    const start = fluid.tanks[tank]
+    return {
+      outputs: [
+        { name: 'let', label: 'air let in', quantity: 'volume' },
+        { name: 'clogged', label: 'tank pressure if it were clogged', quantity: 'pressure' },
+      ],
+      conditions: [
+        { name: 'needed', label: 'clogged, it would strain the tank', severity: 'info', worst: 'clogged' },
+      ],
+      evaluate() {},
+      observe(l) {
+        l.o[0] = start - fluid.tanks[tank]
+        const space = Math.max(v.airSpace + l.o[0], 1e-3 * v.airSpace)
+        l.o[1] = ATMOSPHERE * (v.airSpace / space - 1)
+        l.c[0] = Math.abs(l.o[1]) - v.allowed
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.o[0] >= 0
+      ? `Has let in ${show(l.o[0], 'volume')} of air.`
+      : `Has let out ${show(-l.o[0], 'volume')} of air.`,
+})

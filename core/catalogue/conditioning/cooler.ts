@@ -1,0 +1,59 @@
+import { blocked } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { arrow, line, polygon } from '../symbol'
+import { throttledModel, throttledParameters } from '../flow/throttled'
+
+const [A, B] = [0, 1]
+
+/**
+ * Takes P = k·(T − T_c)·ε from the oil, ε = min(1, |Q|/q_r): the whole of its rating from its rated flow on, and in proportion below. Its drop is a path.
+ */
+export const cooler = defineKind({
+  name: 'cooler',
+  label: 'Cooler',
+  family: 'conditioning',
+  words: ['cooler', 'heat exchanger', 'oil cooler', 'radiator'],
+  letter: 'Z',
+  description:
+    'Takes heat from the oil that flows through it. It counts where the sheet lets its oil warm up.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet' },
+    { name: 'B', domain: 'oil', role: 'outlet' },
+  ],
+  parameters: {
+    rating: quantity('Heat for each kelvin', 'heatTransfer', '150 W/K', 0, 1e6, {
+      note: 'at its rated flow',
+    }),
+    coolant: quantity('Coolant', 'temperature', '20 °C', 233.15, 353.15),
+    ...throttledParameters('60 L/min', '1 bar', 20e5),
+    on: { type: 'switch', label: 'Coolant runs', default: true },
+  },
+  faults: [blocked()],
+  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  symbol: () => ({
+    shapes: [
+      line([-3, 0], [-2, 0]),
+      line([2, 0], [3, 0]),
+      polygon('paper', [-2, 0], [0, -2], [2, 0], [0, 2]),
+      ...arrow([0, -2], [0, -3.2]),
+      ...arrow([0, 2], [0, 3.2]),
+    ],
+    ports: { A: { x: -3, y: 0, side: 'left' }, B: { x: 3, y: 0, side: 'right' } },
+    box: { x: -2, y: -3.2, w: 4, h: 6.4 },
+  }),
+  caption: (v, show) => [show(v.rating, 'heatTransfer')],
+  model: (v, fluid) =>
+    throttledModel(v, () => 1, {
+      outputs: [
+        { name: 'flow', label: 'flow', quantity: 'flow' },
+        { name: 'taken', label: 'heat taken from the oil', quantity: 'power' },
+      ],
+      observe(l) {
+        const share = Math.abs(l.q[A]) / v.ratedFlow
+        l.o[1] = v.on ? v.rating * (fluid.temperature - v.coolant) * Math.min(1, share) : 0
+        l.power[Power.cooled] = l.o[1]
+      },
+    }),
+  say: (l, _v, show) =>
+    `Takes ${show(l.o[1], 'power')} from ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(l.p[A] - l.p[B], 'pressure')}.`,
+})

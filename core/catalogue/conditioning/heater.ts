@@ -1,0 +1,71 @@
+import { lost } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { arrow, line, polygon } from '../symbol'
+
+/** In the tank: P while it is on. Its thermostat switches it on below one temperature and off above another; the command enables it. */
+export const heater = defineKind({
+  name: 'heater',
+  label: 'Heater',
+  family: 'conditioning',
+  words: ['heater', 'tank heater', 'warm up'],
+  letter: 'Z',
+  description: 'Warms the oil in the tank by its thermostat. It counts where the sheet lets its oil warm up.',
+  ports: [],
+  parameters: {
+    power: quantity('Power', 'power', '2 kW', 0, 1e6),
+    onBelow: quantity('On below', 'temperature', '20 °C', 233.15, 373.15),
+    offAbove: quantity('Off above', 'temperature', '25 °C', 233.15, 373.15),
+  },
+  inputs: [
+    {
+      name: 'enabled',
+      label: 'supply',
+      quantity: 'ratio',
+      rest: 1,
+      min: 0,
+      max: 1,
+      positions: [
+        { value: 1, label: 'on' },
+        { value: 0, label: 'off' },
+      ],
+    },
+  ],
+  faults: [lost(0, 'supply lost')],
+  validate: (v) =>
+    v.offAbove <= v.onBelow
+      ? [{ parameter: 'offAbove', message: 'It must go off above the temperature at which it goes on.' }]
+      : [],
+  symbol: () => ({
+    shapes: [
+      polygon('paper', [-2, 0], [0, -2], [2, 0], [0, 2]),
+      ...arrow([0, -3.4], [0, -2]),
+      ...arrow([0, 3.4], [0, 2]),
+      line([-2, 0], [-3, 0]),
+      line([2, 0], [3, 0]),
+    ],
+    ports: {},
+    box: { x: -3, y: -3.4, w: 6, h: 6.8 },
+  }),
+  caption: (v, show) => [show(v.power, 'power')],
+  model: (v, fluid) => ({
+    outputs: [{ name: 'heat', label: 'heat given', quantity: 'power' }],
+    guards: [{ name: 'thermostat', label: 'thermostat switches on', report: -1 }],
+    modes: [0],
+    evaluate(l) {
+      // on the colder side of its points
+      l.g[0] = fluid.temperature - (l.mode[0] ? v.offAbove : v.onBelow)
+    },
+    switch(l, _index, direction) {
+      l.mode[0] = direction > 0 ? 0 : 1
+    },
+    observe(l) {
+      l.o[0] = l.mode[0] && l.u[0] > 0.5 ? v.power : 0
+      l.power[Power.input] = l.o[0]
+      l.power[Power.heat] = l.o[0]
+    },
+  }),
+  say: (l, v, show) =>
+    l.o[0] > 0
+      ? `On, giving ${show(v.power, 'power')}.`
+      : `Off; it goes on below ${show(v.onBelow, 'temperature')}.`,
+})

@@ -1,0 +1,121 @@
+import { leak, stuck } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { checkSeat, circle, dashed, line, rectangle, shifted, type Shape } from '../symbol'
+import { checkParameters } from './check'
+
+const [A, B, A1, B1] = [0, 1, 2, 3]
+
+const half = (x: number, detailed: boolean): Shape[] => [
+  line([x, 4], [x, 1.1]),
+  ...shifted(checkSeat(0, 0), x, 0),
+  line([x, -0.75], [x, -4]),
+  ...(detailed ? [line([x + 1.05, -1.5], [x + 0.4, -1.2], [x - 0.4, -0.9], [x + 0.4, -0.75])] : []),
+]
+
+/**
+ * Two piloted checks in one body, each opened by the line of the other: for side A
+ * d = (p_A − p_A1) + R·max(0, p_B − p_A) − p_crack, drained to its own valve side; for B the like.
+ * τ·dφ/dt = ramp(d/p_open) − φ; Q = φ·path, both ways.
+ */
+export const doublePilotCheck = defineKind({
+  name: 'double-pilot-check',
+  label: 'Check valve, double, pilot to open',
+  family: 'directional',
+  words: ['double pilot check', 'hydraulic lock', 'twin check', 'lock valve'],
+  letter: 'V',
+  description: 'Locks both lines of an actuator; pressure in either line opens the other.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'line A of the directional valve' },
+    { name: 'B', domain: 'oil', role: 'line B of the directional valve' },
+    { name: 'A1', domain: 'oil', role: 'held line A' },
+    { name: 'B1', domain: 'oil', role: 'held line B' },
+  ],
+  parameters: {
+    ...checkParameters(),
+    pilotRatio: quantity('Pilot ratio', 'ratio', '4', 1, 100, { note: 'pilot area to seat area' }),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded at A1 or B1',
+    }),
+  },
+  faults: [leak(A1, A, 'side A leaks shut'), stuck(0, 'side A stuck'), stuck(1, 'side B stuck')],
+  traits: {
+    paths: [
+      { from: 'A', to: 'A1', how: 'oneWay' },
+      { from: 'A1', to: 'A', how: 'switched' },
+      { from: 'B', to: 'B1', how: 'oneWay' },
+      { from: 'B1', to: 'B', how: 'switched' },
+    ],
+  },
+  care: 'The valve before it must relieve both lines in its centre, or the checks do not shut. No single valve may be relied on under a raised load.',
+  forms: true,
+  symbol: (_v, form) => ({
+    shapes: [
+      {
+        ...rectangle(-5, -3, 10, 6, 'none'),
+        dash: 'chain',
+      },
+      ...half(-3, form === 'detailed'),
+      ...half(3, form === 'detailed'),
+      circle(-3, 2.4, 0.25, 'ink'),
+      circle(3, 2.4, 0.25, 'ink'),
+      dashed([-3, 2.4], [0.6, 2.4], [0.6, 0.9], [2.4, 0.9]),
+      dashed([3, 2.4], [1.4, 2.4], [1.4, 1.6], [-1.2, 1.6], [-1.2, 0.9], [-2.4, 0.9]),
+      ...(form === 'detailed' ? [rectangle(-2.4, 0.55, 0.9, 0.7), rectangle(1.5, 0.55, 0.9, 0.7)] : []),
+    ],
+    ports: {
+      A: { x: -3, y: 4, side: 'down' },
+      B: { x: 3, y: 4, side: 'down' },
+      A1: { x: -3, y: -4, side: 'up' },
+      B1: { x: 3, y: -4, side: 'up' },
+    },
+    box: { x: -5, y: -3, w: 10, h: 6 },
+  }),
+  caption: (v) => [`${v.pilotRatio} : 1`],
+  model(v) {
+    const coefficient = pathCoefficient(v.checkFlow, v.checkDrop)
+    const rate = (own: number, held: number, other: number, opening: number) => {
+      const push = other - own
+      const driving = own - held + (push > 0 ? v.pilotRatio * push : 0) - v.crackingPressure
+      return (ramp(driving / v.openingRange) - opening) / v.checkResponse
+    }
+    return {
+      states: [
+        { name: 'openingA', label: 'opening, side A', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'openingB', label: 'opening, side B', quantity: 'share', initial: 0, scale: 1 },
+      ],
+      outputs: [
+        { name: 'flowA', label: 'flow A to A1', quantity: 'flow' },
+        { name: 'flowB', label: 'flow B to B1', quantity: 'flow' },
+        { name: 'held', label: 'higher pressure held', quantity: 'pressure' },
+      ],
+      conditions: [
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+      ],
+      evaluate(l) {
+        l.dx[0] = rate(l.p[A], l.p[A1], l.p[B], l.x[0])
+        l.dx[1] = rate(l.p[B], l.p[B1], l.p[A], l.x[1])
+        const a = l.x[0] * coefficient * rootDrop(l.p[A] - l.p[A1])
+        const b = l.x[1] * coefficient * rootDrop(l.p[B] - l.p[B1])
+        l.q[A] = a
+        l.q[A1] = -a
+        l.q[B] = b
+        l.q[B1] = -b
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.o[1] = l.q[B]
+        l.o[2] = Math.max(l.p[A1], l.p[B1])
+        l.c[0] = l.o[2] - v.maxPressure
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[A1]) + l.q[B] * (l.p[B] - l.p[B1])
+      },
+    }
+  },
+  say(l, _v, show) {
+    if (l.x[0] < 0.01 && l.x[1] < 0.01)
+      return `Locked: ${show(l.p[A1], 'pressure')} held at A1 and ${show(l.p[B1], 'pressure')} at B1.`
+    const [into, out] = l.q[A] >= 0 ? ['A', 'B'] : ['B', 'A']
+    return `Open: ${show(Math.abs(l.q[into === 'A' ? A : B]), 'flow')} go in at ${into}, whose pressure holds ${out} open.`
+  },
+})

@@ -1,0 +1,74 @@
+import { leak, reversed, stuck } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { checkSeat, dashed, line } from '../symbol'
+import { checkParameters } from './check'
+
+const [A, B, X] = [0, 1, 2]
+
+/**
+ * Free flow A to B until pressure at X shuts it: d = (p_A − p_B) − R·max(0, p_X − p_A) − p_crack, the pilot piston
+ * pushing the poppet onto its seat; τ·dφ/dt = ramp(d/p_open) − φ; Q = φ·path(p_A − p_B).
+ */
+export const pilotToCloseCheck = defineKind({
+  name: 'pilot-to-close-check',
+  label: 'Check valve, pilot to close',
+  family: 'directional',
+  words: ['pilot to close', 'prefill shut', 'blocking check'],
+  letter: 'V',
+  description:
+    'Lets oil pass from A to B, never back, and not at all while its pilot at X is under pressure.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
+    { name: 'B', domain: 'oil', role: 'outlet of the free flow' },
+    { name: 'X', domain: 'oil', role: 'pilot to close' },
+  ],
+  parameters: {
+    ...checkParameters(),
+    pilotRatio: quantity('Pilot ratio', 'ratio', '2', 0.5, 20, { note: 'pilot area to seat area' }),
+  },
+  faults: [leak(B, A, 'leaks shut'), stuck(0), reversed(A, B)],
+  traits: { paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
+  care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
+  symbol: () => ({
+    shapes: [
+      line([0, 3], [0, 1.1]),
+      ...checkSeat(0, 0),
+      line([0, -0.75], [0, -3]),
+      dashed([-3, -1], [-0.4, -1], [-0.4, -0.65]),
+    ],
+    ports: {
+      A: { x: 0, y: 3, side: 'down' },
+      B: { x: 0, y: -3, side: 'up' },
+      X: { x: -3, y: -1, side: 'left' },
+    },
+    box: { x: -2, y: -2, w: 4, h: 4 },
+  }),
+  caption: (v) => [`${v.pilotRatio} : 1`],
+  model(v) {
+    const coefficient = pathCoefficient(v.checkFlow, v.checkDrop)
+    return {
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        const push = l.p[X] - l.p[A]
+        const driving = drop - (push > 0 ? v.pilotRatio * push : 0) - v.crackingPressure
+        l.dx[0] = (ramp(driving / v.openingRange) - l.x[0]) / v.checkResponse
+        l.q[A] = l.x[0] * coefficient * rootDrop(drop)
+        l.q[B] = -l.q[A]
+        l.q[X] = 0
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.x[0] > 0.01
+      ? `Open ${Math.round(l.x[0] * 100)} %, passing ${show(l.q[A], 'flow')}.`
+      : l.p[X] > l.p[A]
+        ? `Shut by ${show(l.p[X], 'pressure')} at its pilot.`
+        : `Shut, holding back ${show(Math.max(0, l.p[B] - l.p[A]), 'pressure')}.`,
+})

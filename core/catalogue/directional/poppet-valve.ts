@@ -1,0 +1,122 @@
+import { blocked, leak, lost, stuck } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { line, partOf, polygon, rectangle, spring } from '../symbol'
+import { BOX, solenoid } from './spool'
+
+const [A, B] = [0, 1]
+
+/**
+ * Its seat does not leak. Switched open Q = φ·path(p_A − p_B) both ways. Switched shut it holds back B→A and, as a seat
+ * that blocks one way, opens A→B like a check from its spring on; as one that blocks both ways it holds both.
+ */
+export const poppetValve = defineKind({
+  name: 'poppet-valve',
+  label: 'Isolating valve, poppet 2/2',
+  family: 'directional',
+  words: ['poppet', 'seat valve', 'isolating', 'leak-free', 'cartridge', '2/2'],
+  letter: 'V',
+  description: 'A seat that shuts tight, opened or shut by its solenoid.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'one side' },
+    { name: 'B', domain: 'oil', role: 'held side' },
+  ],
+  parameters: {
+    rest: {
+      type: 'choice',
+      label: 'At rest',
+      default: 'shut',
+      choices: { shut: 'shut: solenoid opens it', open: 'open: solenoid shuts it' },
+    },
+    blocks: {
+      type: 'choice',
+      label: 'Shut, it blocks',
+      default: 'one',
+      choices: { one: 'B to A only, as a check', both: 'both ways' },
+    },
+    ratedFlow: quantity('Rated flow', 'flow', '40 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
+    crackingPressure: quantity('As a check it opens at', 'pressure', '1 bar', 0, 50e5),
+    switchTime: quantity('Response', 'time', '25 ms', 1e-3, 2, { note: 'time constant of its opening' }),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded',
+    }),
+  },
+  inputs: [
+    {
+      name: 'command',
+      label: 'solenoid',
+      quantity: 'ratio',
+      rest: 0,
+      min: 0,
+      max: 1,
+      positions: [
+        { value: 1, label: 'on' },
+        { value: 0, label: 'off' },
+      ],
+    },
+  ],
+  faults: [stuck(0, 'poppet sticks'), lost(0, 'coil without voltage'), leak(B, A, 'leaks shut'), blocked()],
+  traits: { paths: [{ from: 'A', to: 'B', how: 'switched' }] },
+  care: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
+  symbol: (v) => ({
+    shapes: partOf('poppet', [
+      rectangle(-BOX + 2, -2, BOX, BOX),
+      rectangle(2, -2, BOX, BOX),
+      ...(v.rest === 'shut' ? [0, 4] : [4, 0]).flatMap((x, open) =>
+        open
+          ? [line([x, 2], [x, -2]), polygon('ink', [x, -2], [x - 0.35, -1.2], [x + 0.35, -1.2])]
+          : [
+              line([x, 2], [x, 0.7]),
+              line([x - 0.9, -0.2], [x, 0.7], [x + 0.9, -0.2]),
+              polygon('paper', [x - 0.5, -0.3], [x + 0.5, -0.3], [x, 0.5]),
+              line([x, -0.3], [x, -2]),
+            ],
+      ),
+      ...solenoid(6, -1),
+      spring(-4.2, 1, 2.2, 1.1),
+    ]).map((shape) => shape),
+    ports: { A: { x: 0, y: 2, side: 'down' }, B: { x: 0, y: -2, side: 'up' } },
+    box: { x: -4, y: -2, w: 12, h: 4 },
+    captionAt: { x: 2.5, y: -3, anchor: 'start' },
+    parts: { poppet: { signal: 'switched', zero: 0, travel: -BOX, full: 1 } },
+  }),
+  caption: (v, show) => [show(v.ratedFlow, 'flow')],
+  model(v) {
+    const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
+    const opens = v.rest === 'shut'
+    const check = v.blocks === 'one'
+    return {
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: opens ? 0 : 1, scale: 1 }],
+      outputs: [
+        { name: 'flow', label: 'flow A to B', quantity: 'flow' },
+        { name: 'held', label: 'pressure held', quantity: 'pressure' },
+        { name: 'switched', label: 'way of the spool', quantity: 'share' },
+      ],
+      conditions: [
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+      ],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        const switched = l.u[0] > 0.5 === opens ? 1 : 0
+        const lifted = check ? ramp((drop - v.crackingPressure) / 0.5e5) : 0
+        l.dx[0] = (Math.max(switched, lifted) - l.x[0]) / v.switchTime
+        const flow = l.x[0] * coefficient * rootDrop(drop)
+        l.q[A] = flow
+        l.q[B] = -flow
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.o[1] = Math.max(l.p[A], l.p[B])
+        l.o[2] = opens ? l.x[0] : 1 - l.x[0]
+        l.c[0] = l.o[1] - v.maxPressure
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.x[0] < 0.01
+      ? `Shut tight, with ${show(Math.abs(l.p[B] - l.p[A]), 'pressure')} across its seat.`
+      : `Open ${Math.round(l.x[0] * 100)} %, passing ${show(Math.abs(l.q[A]), 'flow')} from ${l.q[A] >= 0 ? 'A to B' : 'B to A'}.`,
+})

@@ -1,0 +1,189 @@
+import { leak, lost, stuck } from '../faults'
+import { defineKind, Power, quantity, type Local } from '../kind'
+import { pathCoefficient, rootDrop, spoolRate } from '../laws'
+import { checkParameters, checkRate } from './check'
+import { portRelief } from '../pressure/port-relief'
+import { circle, line, partOf, spring } from '../symbol'
+import { BOX, drawBoxes, type Box } from './spool'
+
+const [P, N, M, T, A, B] = [0, 1, 2, 3, 4, 5]
+const [SPOOL, CHECK, RELIEF_A, RELIEF_B, SUCTION_A, SUCTION_B] = [0, 1, 2, 3, 4, 5]
+const boxes: readonly Box[] = [['P>A', 'B>T'], ['N>M'], ['P>B', 'A>T']]
+
+/**
+ * One section of a lever bank. Its spool metres P→A and B→T, or P→B and A→T, by the notch φ = ((|y| − y_0)/(1 − y_0))^e beyond its
+ * dead band; the neutral gallery N→M, open in neutral, closes with φ_N = (1 − |y|/y_N) as the spool leaves it, so that with an open
+ * centre the pump pressure rises. Ahead of P a load check; at A and B port reliefs to T and suction checks from T. Between the lands
+ * leakage G·Δp scaled with ν_ref/ν.
+ */
+export const valveSection = defineKind({
+  name: 'valve-section',
+  label: 'Valve section, six ports',
+  family: 'directional',
+  words: ['section', 'sectional', 'bank', 'mobile valve', 'lever valve', '6/3', 'spool section'],
+  letter: 'V',
+  description:
+    'A lever section of a bank: meters to A or B, with a neutral gallery from N to M, a load check, port reliefs and suction checks.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'parallel gallery' },
+    { name: 'N', domain: 'oil', role: 'neutral gallery, in' },
+    { name: 'M', domain: 'oil', role: 'neutral gallery, on to the next section' },
+    { name: 'T', domain: 'oil', role: 'tank gallery' },
+    { name: 'A', domain: 'oil', role: 'working line A' },
+    { name: 'B', domain: 'oil', role: 'working line B' },
+  ],
+  parameters: {
+    ratedFlow: quantity('Rated flow, each edge', 'flow', '60 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '7 bar', 1e4, 100e5),
+    neutralDrop: quantity('Pressure drop of the neutral gallery', 'pressure', '2 bar', 1e4, 50e5, {
+      note: 'at the rated flow, spool in neutral',
+    }),
+    neutralClosed: quantity('Neutral gallery shut at', 'share', '70 %', 0.1, 1, { note: 'of the lever' }),
+    deadBand: quantity('Dead band', 'share', '15 %', 0, 0.5, { note: 'of the lever' }),
+    exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4),
+    shiftTime: quantity('Time for full stroke', 'time', '100 ms', 1e-3, 5),
+    leakage: quantity('Spool leakage at 100 bar', 'flow', '0.03 L/min', 0, 1e-3, {
+      note: 'from A and from B to the tank gallery',
+    }),
+    reliefA: quantity('Port relief at A', 'pressure', '200 bar', 2e5, 700e5, {
+      group: 'Ports',
+      note: 'at its rated flow',
+    }),
+    reliefB: quantity('Port relief at B', 'pressure', '200 bar', 2e5, 700e5, { group: 'Ports' }),
+    portReliefs: { type: 'switch', label: 'Port reliefs fitted', default: true, group: 'Ports' },
+    suction: { type: 'switch', label: 'Suction checks fitted', default: true, group: 'Ports' },
+    ...checkParameters('Checks'),
+  },
+  inputs: [{ name: 'command', label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 }],
+  faults: [stuck(SPOOL, 'spool sticks'), lost(0, 'lever disconnected'), leak(A, T, 'leaks from A to T')],
+  traits: {
+    paths: [
+      { from: 'N', to: 'M', how: 'switched' },
+      { from: 'P', to: 'A', how: 'switched' },
+      { from: 'P', to: 'B', how: 'switched' },
+      { from: 'A', to: 'T', how: 'switched' },
+      { from: 'B', to: 'T', how: 'switched' },
+    ],
+  },
+  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+  symbol(v) {
+    const half = (BOX * 3) / 2
+    const places = { P: [-1, 2], N: [0, 2], T: [1, 2], A: [-1, -2], M: [0, -2], B: [1, -2] } as const
+    return {
+      shapes: [
+        ...partOf('spool', [
+          ...drawBoxes(boxes, places),
+          line([-half, -0.9], [-half - 2, -0.9]),
+          line([-half - 2, -0.9], [-half - 2.5, -2.6]),
+          circle(-half - 2, -0.9, 0.2, 'ink'),
+          spring(-half - 2.2, 1, 2.2, 1.1),
+          spring(half, 1, 2.2, 1.1),
+          // any position between
+          line([-half, -2.4], [half, -2.4]),
+          line([-half, 2.4], [half, 2.4]),
+        ]),
+        line([-1, -2], [-2, -3], [-2, -4]),
+        line([0, -2], [0, -4]),
+        line([1, -2], [2, -3], [2, -4]),
+        line([-1, 2], [-2, 3], [-2, 4]),
+        line([0, 2], [0, 4]),
+        line([1, 2], [2, 3], [2, 4]),
+        // a small load check in the parallel gallery
+        circle(-2, 3.2, 0.3),
+        ...(v.portReliefs || v.suction ? [circle(-2, -3.2, 0.3, 'ink'), circle(2, -3.2, 0.3, 'ink')] : []),
+      ],
+      ports: {
+        P: { x: -2, y: 4, side: 'down' },
+        N: { x: 0, y: 4, side: 'down' },
+        T: { x: 2, y: 4, side: 'down' },
+        A: { x: -2, y: -4, side: 'up' },
+        M: { x: 0, y: -4, side: 'up' },
+        B: { x: 2, y: -4, side: 'up' },
+      },
+      box: { x: -half - 2, y: -3.2, w: half * 2 + 4, h: 6.4 },
+      captionAt: { x: half + 0.5, y: -2.4, anchor: 'start' },
+      parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
+    }
+  },
+  caption: (v, show) => [show(v.ratedFlow, 'flow')],
+  model(v, fluid) {
+    const edge = pathCoefficient(v.ratedFlow, v.ratedDrop)
+    const neutral = pathCoefficient(v.ratedFlow, v.neutralDrop)
+    const free = pathCoefficient(v.checkFlow, v.checkDrop)
+    const relief = portRelief({ ratedFlow: v.ratedFlow, override: 0.15, timeConstant: 2e-3 })
+    /** Flow from a working port to T through its port relief, less what its suction check lets in. */
+    const guarded = (l: Local, port: number, reliefState: number, suctionState: number) => {
+      const drop = l.p[port] - l.p[T]
+      return (
+        (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
+        (v.suction ? l.x[suctionState] * free * rootDrop(drop) : 0)
+      )
+    }
+    return {
+      states: [
+        { name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'check', label: 'load check', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'reliefA', label: 'port relief A', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'reliefB', label: 'port relief B', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'suctionA', label: 'suction check A', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'suctionB', label: 'suction check B', quantity: 'share', initial: 0, scale: 1 },
+      ],
+      outputs: [
+        { name: 'working', label: 'flow to the actuator', quantity: 'flow' },
+        { name: 'neutralFlow', label: 'flow through the neutral gallery', quantity: 'flow' },
+        { name: 'relieved', label: 'flow of the port reliefs', quantity: 'flow' },
+      ],
+      conditions: [
+        { name: 'relieving', label: 'a port relief is open', severity: 'warning', worst: 'relieved' },
+      ],
+      evaluate(l) {
+        const { p, q } = l
+        const y = l.x[SPOOL]
+        const size = y < 0 ? -y : y
+        l.dx[SPOOL] = spoolRate(y, l.u[0], v.shiftTime)
+        const beyond = (size - v.deadBand) / (1 - v.deadBand)
+        const opening = beyond > 0 ? edge * beyond ** v.exponent : 0
+        const one = y > 0 ? A : B
+        const other = y > 0 ? B : A
+        const lift = p[P] - p[one]
+        l.dx[CHECK] = checkRate(lift, l.x[CHECK], v)
+        const into = l.x[CHECK] * opening * rootDrop(lift)
+        const out = opening * rootDrop(p[other] - p[T])
+        const left = 1 - size / v.neutralClosed
+        const through = left > 0 ? left * neutral * rootDrop(p[N] - p[M]) : 0
+        l.dx[RELIEF_A] = relief.rate(l.x[RELIEF_A], p[A] - p[T], v.reliefA)
+        l.dx[RELIEF_B] = relief.rate(l.x[RELIEF_B], p[B] - p[T], v.reliefB)
+        l.dx[SUCTION_A] = checkRate(p[T] - p[A], l.x[SUCTION_A], v)
+        l.dx[SUCTION_B] = checkRate(p[T] - p[B], l.x[SUCTION_B], v)
+        const leak = (v.leakage / 100e5) * fluid.leakageFactor
+        const a = guarded(l, A, RELIEF_A, SUCTION_A) + leak * (p[A] - p[T])
+        const b = guarded(l, B, RELIEF_B, SUCTION_B) + leak * (p[B] - p[T])
+        q[P] = into
+        q[N] = through
+        q[M] = -through
+        q[A] = a
+        q[B] = b
+        q[T] = -a - b - out
+        q[one] -= into
+        q[other] += out
+      },
+      observe(l) {
+        l.o[0] = l.q[P]
+        l.o[1] = l.q[N]
+        l.o[2] = v.portReliefs
+          ? Math.max(relief.flow(l.x[RELIEF_A], l.p[A] - l.p[T]), relief.flow(l.x[RELIEF_B], l.p[B] - l.p[T]))
+          : 0
+        l.c[0] = l.o[2] - 1e-3 * v.ratedFlow
+        let heat = 0
+        for (let i = 0; i < 6; i++) heat += l.p[i] * l.q[i]
+        l.power[Power.heat] = heat
+      },
+    }
+  },
+  say(l, v, show) {
+    const y = l.x[SPOOL]
+    const neutral = `${show(Math.abs(l.o[1]), 'flow')} go on through the neutral gallery`
+    if (Math.abs(y) <= v.deadBand) return `In neutral: ${neutral}.`
+    return `Lever at ${Math.round(Math.abs(y) * 100)} %: ${show(l.q[P], 'flow')} to ${y > 0 ? 'A' : 'B'}, ${neutral}.`
+  },
+})

@@ -1,0 +1,41 @@
+/** What the pressure-compensated flow valves with a bypass share: the regulated way and the way of the excess. */
+import { quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+
+export const compensatedParameters = (flow: string) =>
+  ({
+    flow: quantity('Set flow', 'flow', flow, 0, 0.2),
+    leastDrop: quantity('Pressure drop it keeps', 'pressure', '7 bar', 1e5, 50e5, {
+      note: 'across its metering edge; also the least that it needs',
+    }),
+    range: quantity('Excess opens fully over', 'pressure', '1 bar', 1e4, 50e5),
+    ratedFlow: quantity('Excess, rated flow', 'flow', '60 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
+    timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
+  }) as const
+export interface CompensatedValues {
+  readonly leastDrop: number
+  readonly range: number
+  readonly ratedFlow: number
+  readonly ratedDrop: number
+  readonly timeConstant: number
+}
+export const flowInput = [
+  { name: 'flow', label: 'set flow', quantity: 'flow', rest: 'flow', min: 0, max: 0.2 },
+] as const
+
+/**
+ * The metering edge passes q_set·√(Δp/m); the compensator lets the excess out so far as Δp passes m:
+ * φ* = ramp((Δp − m)/r), τ·dφ/dt = φ* − φ. Nothing goes back through the edge.
+ */
+export function compensated(v: CompensatedValues) {
+  const shape = pathCoefficient(1, v.leastDrop)
+  const wide = pathCoefficient(v.ratedFlow, v.ratedDrop)
+  return {
+    /** Share of the set flow that its metering edge passes at a drop. */
+    edge: (drop: number) => (drop > 0 ? shape * rootDrop(drop) : 0),
+    rate: (opening: number, drop: number) =>
+      (ramp((drop - v.leastDrop) / v.range) - opening) / v.timeConstant,
+    excess: (opening: number, drop: number) => (drop > 0 ? opening * wide * rootDrop(drop) : 0),
+  }
+}

@@ -1,0 +1,63 @@
+import { stuck } from '../faults'
+import { defineKind, quantity } from '../kind'
+import { dashed, line, rectangle, spring, circle } from '../symbol'
+import { throttledModel, throttledParameters } from './throttled'
+
+const ROD = 2
+
+/**
+ * A cam on the rod shuts it along the stroke: φ = 1 before the cam meets the roller, falling in a straight line to φ_end over the cam's
+ * rise, and staying there; Q = φ·path(p_A − p_B).
+ */
+export const decelerationValve = defineKind({
+  name: 'deceleration-valve',
+  label: 'Deceleration valve, cam-operated',
+  family: 'flow',
+  words: ['deceleration', 'cam valve', 'roller throttle', 'rapid approach'],
+  letter: 'V',
+  description: 'A cam on the rod closes it over a part of the stroke, so that the motion slows.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'one side' },
+    { name: 'B', domain: 'oil', role: 'other side' },
+    { name: 'R', domain: 'rod', role: 'rod with the cam' },
+  ],
+  parameters: {
+    ...throttledParameters('40 L/min', '3 bar'),
+    from: quantity('Begins to close at', 'length', '300 mm', -20, 20, { note: 'position of the rod' }),
+    over: quantity('Rise of the cam', 'length', '50 mm', 1e-4, 5),
+    left: quantity('Stays open by', 'share', '5 %', 0, 1),
+  },
+  faults: [stuck(0, 'spool sticks')],
+  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  symbol: () => ({
+    shapes: [
+      rectangle(-2, -2, 4, 4),
+      line([0, 3], [0, -3]),
+      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
+      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
+      spring(2, 0, 2, 1.2),
+      line([-2, 0], [-3, 0]),
+      circle(-3.5, 0, 0.5),
+      dashed([-4, 0], [-6, 0]),
+    ],
+    ports: {
+      A: { x: 0, y: 3, side: 'down' },
+      B: { x: 0, y: -3, side: 'up' },
+      R: { x: -6, y: 0, side: 'left' },
+    },
+    box: { x: -4, y: -2, w: 8, h: 4 },
+  }),
+  caption: (v, show) => [`from ${show(v.from, 'length')}`],
+  model: (v) =>
+    throttledModel(v, (l) => l.x[0], {
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 1, scale: 1 }],
+      evaluate(l) {
+        const pressed = (l.p[ROD] - v.from) / v.over
+        const wanted = 1 - (1 - v.left) * (pressed < 0 ? 0 : pressed > 1 ? 1 : pressed)
+        // the roller follows the cam as fast as the spool can
+        l.dx[0] = (wanted - l.x[0]) / 5e-3
+        l.q[ROD] = 0
+      },
+    }),
+  say: (l, _v, show) => `Open ${Math.round(l.x[0] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')}.`,
+})

@@ -1,0 +1,80 @@
+import { blocked, drifted, stuck } from '../faults'
+import { defineKind, Power } from '../kind'
+import { adjustable, arrowHead, line, rectangle } from '../symbol'
+import { compensated, compensatedParameters, flowInput } from './compensated'
+
+const [A, B, T] = [0, 1, 2]
+
+/**
+ * Three-way: keeps p_A − p_B at its spring by letting the excess from A to T, so the flow to B holds at its setting and the pump
+ * works only a little above the load. The law is that of compensated.ts; A→T at p_A − p_T.
+ */
+export const flowControl3Way = defineKind({
+  name: 'flow-control-3-way',
+  label: 'Flow control valve, pressure-compensated, three-way',
+  family: 'flow',
+  words: ['three-way flow control', '3-way', 'bypass flow control', 'compensated flow'],
+  letter: 'V',
+  description: 'Keeps the flow to B at its setting and lets what the pump gives more go from A to T.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet' },
+    { name: 'B', domain: 'oil', role: 'regulated outlet' },
+    { name: 'T', domain: 'oil', role: 'excess, to tank' },
+  ],
+  parameters: compensatedParameters('12 L/min'),
+  inputs: flowInput,
+  faults: [drifted(0), stuck(0, 'compensator sticks'), blocked()],
+  traits: {
+    paths: [
+      { from: 'A', to: 'B', how: 'open' },
+      { from: 'A', to: 'T', how: 'switched' },
+    ],
+  },
+  symbol: () => ({
+    shapes: [
+      rectangle(-2, -2, 4, 4),
+      line([0, 4], [0, -4]),
+      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
+      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
+      arrowHead(0, -1.7, 0, -1, 0.7),
+      ...adjustable(0, 0, 1.6),
+      line([0, 1.2], [1.4, 1.2], [1.4, 2.6], [3, 2.6], [3, 4]),
+      arrowHead(3, 3.8, 0, 1, 0.7),
+    ],
+    ports: {
+      A: { x: 0, y: 4, side: 'down' },
+      B: { x: 0, y: -4, side: 'up' },
+      T: { x: 3, y: 4, side: 'down' },
+    },
+    box: { x: -2, y: -2.5, w: 5.2, h: 6 },
+  }),
+  caption: (v, show) => [show(v.flow, 'flow')],
+  model(v) {
+    const law = compensated(v)
+    return {
+      states: [{ name: 'bypass', label: 'opening to T', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'regulated', label: 'flow to B', quantity: 'flow' },
+        { name: 'excess', label: 'flow to T', quantity: 'flow' },
+      ],
+      conditions: [{ name: 'short', label: 'the pump gives less than its setting', severity: 'info' }],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        l.dx[0] = law.rate(l.x[0], drop)
+        const regulated = l.u[0] * law.edge(drop)
+        const excess = law.excess(l.x[0], l.p[A] - l.p[T])
+        l.q[A] = regulated + excess
+        l.q[B] = -regulated
+        l.q[T] = -excess
+      },
+      observe(l) {
+        l.o[0] = -l.q[B]
+        l.o[1] = -l.q[T]
+        l.c[0] = l.o[0] > 0 ? 0.98 * l.u[0] - l.o[0] : -1
+        l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[T] * l.q[T]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    `Passes ${show(l.o[0], 'flow')} of ${show(l.u[0], 'flow')} to B and lets ${show(l.o[1], 'flow')} go to T.`,
+})

@@ -1,0 +1,113 @@
+import { ATMOSPHERE } from '../../units/quantities'
+import { CAVITATION_PRESSURE } from '../../fluid/fluid'
+import { leak } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { circle, flowTriangle, line, shaftStub } from '../symbol'
+
+const [P, A, B] = [0, 1, 2]
+/** Speed over which friction changes sign, rad/s. */
+const REVERSAL_SPEED = 0.5
+
+/**
+ * Two gear motors on one shaft: Q_i = D_i·ω/(2π)·f + G_i·(p_P − p_i); J·dω/dt = Σ D_i·(p_P − p_i)/(2π) − T_c·tanh(ω/ω_t). The section with
+ * the lower load drives the other, whose pressure may rise above that of the inlet.
+ */
+export const flowDividerGear = defineKind({
+  name: 'flow-divider-gear',
+  label: 'Flow divider, gear',
+  family: 'flow',
+  words: ['gear flow divider', 'rotary divider', 'motor divider', 'synchronise', 'intensifier'],
+  letter: 'V',
+  description:
+    'Two gear sections on one shaft divide the flow by their displacements; one can drive the other.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'common line' },
+    { name: 'A', domain: 'oil', role: 'first section' },
+    { name: 'B', domain: 'oil', role: 'second section' },
+  ],
+  parameters: {
+    displacementA: quantity('Displacement, section A', 'displacement', '12 cm³/rev', 1e-8, 5e-3),
+    displacementB: quantity('Displacement, section B', 'displacement', '12 cm³/rev', 1e-8, 5e-3),
+    leakage: quantity('Leakage of each section at 200 bar', 'flow', '0.6 L/min', 0, 1e-2),
+    frictionTorque: quantity('Friction torque', 'torque', '1.5 N·m', 0, 1e4),
+    inertia: quantity('Moment of inertia', 'inertia', '0.002 kg·m²', 1e-6, 10),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded at A or B',
+    }),
+  },
+  faults: [leak(P, A, 'worn: leaks more', 'worn')],
+  traits: {
+    paths: [
+      { from: 'P', to: 'A', how: 'open' },
+      { from: 'P', to: 'B', how: 'open' },
+    ],
+  },
+  care: 'With one side free and the other blocked it multiplies pressure: each outlet needs its own relief valve.',
+  symbol: () => ({
+    shapes: [
+      circle(-3, 0, 2),
+      circle(3, 0, 2),
+      flowTriangle(-3, -0.7, 0, 1),
+      flowTriangle(3, -0.7, 0, 1),
+      ...shaftStub(-1, 1),
+      line([0, 4], [0, 3], [-3, 3], [-3, 2]),
+      line([0, 3], [3, 3], [3, 2]),
+      circle(0, 3, 0.25, 'ink'),
+      line([-3, -2], [-3, -4]),
+      line([3, -2], [3, -4]),
+    ],
+    ports: {
+      P: { x: 0, y: 4, side: 'down' },
+      A: { x: -3, y: -4, side: 'up' },
+      B: { x: 3, y: -4, side: 'up' },
+    },
+    box: { x: -5, y: -2, w: 10, h: 5.2 },
+    reading: 'speed',
+  }),
+  caption: (v, show) => [
+    `${show(v.displacementA, 'displacement')} / ${show(v.displacementB, 'displacement')}`,
+  ],
+  model(v, fluid) {
+    const [a, b] = [v.displacementA / (2 * Math.PI), v.displacementB / (2 * Math.PI)]
+    const leakage = v.leakage / 200e5
+    const filling = (p: number) => {
+      const f = (p + ATMOSPHERE) / CAVITATION_PRESSURE
+      return f < 0 ? 0 : f > 1 ? 1 : f
+    }
+    return {
+      states: [{ name: 'speed', label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'toA', label: 'flow to A', quantity: 'flow' },
+        { name: 'toB', label: 'flow to B', quantity: 'flow' },
+        { name: 'highest', label: 'higher outlet pressure', quantity: 'pressure' },
+      ],
+      conditions: [
+        { name: 'intensified', label: 'an outlet is above the inlet', severity: 'info', worst: 'highest' },
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      ],
+      evaluate(l) {
+        const speed = l.x[0]
+        const [dropA, dropB] = [l.p[P] - l.p[A], l.p[P] - l.p[B]]
+        const g = leakage * fluid.leakageFactor
+        const qa = a * speed * filling(speed >= 0 ? l.p[P] : l.p[A]) + g * dropA
+        const qb = b * speed * filling(speed >= 0 ? l.p[P] : l.p[B]) + g * dropB
+        l.q[P] = qa + qb
+        l.q[A] = -qa
+        l.q[B] = -qb
+        l.dx[0] = (a * dropA + b * dropB - v.frictionTorque * Math.tanh(speed / REVERSAL_SPEED)) / v.inertia
+      },
+      observe(l) {
+        l.o[0] = -l.q[A]
+        l.o[1] = -l.q[B]
+        l.o[2] = Math.max(l.p[A], l.p[B])
+        l.c[0] = l.x[0] > REVERSAL_SPEED ? l.o[2] - l.p[P] : -1
+        l.c[1] = l.o[2] - v.maxPressure
+        l.power[Power.stored] = v.inertia * l.dx[0] * l.x[0]
+        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B] - l.power[Power.stored]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    `Turns at ${show(Math.abs(l.x[0]), 'rotationalSpeed')}: ${show(l.o[0], 'flow')} to A, ${show(l.o[1], 'flow')} to B.`,
+})

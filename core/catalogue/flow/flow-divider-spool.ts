@@ -1,0 +1,97 @@
+import { blocked, stuck } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, rootDrop } from '../laws'
+import { arrow, line, rectangle } from '../symbol'
+
+const [P, A, B] = [0, 1, 2]
+/** The spool never shuts a side wholly. */
+const NARROWEST = 0.02
+/** Drive of the spool towards equal shares, per unit of unequal flow. */
+const GAIN = 3
+
+/**
+ * A spool throttles the side that passes more than its share: with e = (|Q_A|/s − |Q_B|/(1 − s))/q_r,
+ * τ·dy/dt = clamp(y + 3·e, ±0.98) − y; Q_A = (1 − max(0, y))·path(p_P − p_A; s·q_r, Δp_r), Q_B = (1 + min(0, y))·path(p_P − p_B; (1 − s)·q_r, Δp_r).
+ * It divides from P and joins to P.
+ */
+export const flowDividerSpool = defineKind({
+  name: 'flow-divider-spool',
+  label: 'Flow divider, spool',
+  family: 'flow',
+  words: ['flow divider', 'divider combiner', 'synchronise', 'equal flow'],
+  letter: 'V',
+  description:
+    'Divides the flow at P between A and B by its ratio, whatever their loads; joins it on the way back.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'common line' },
+    { name: 'A', domain: 'oil', role: 'first share' },
+    { name: 'B', domain: 'oil', role: 'second share' },
+  ],
+  parameters: {
+    share: quantity('Share of A', 'share', '50 %', 0.05, 0.95),
+    ratedFlow: quantity('Rated flow, both', 'flow', '40 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '8 bar', 1e4, 100e5),
+    timeConstant: quantity('Response', 'time', '15 ms', 1e-3, 1),
+  },
+  faults: [stuck(0, 'spool sticks'), blocked()],
+  traits: {
+    paths: [
+      { from: 'P', to: 'A', how: 'open' },
+      { from: 'P', to: 'B', how: 'open' },
+    ],
+  },
+  symbol: () => ({
+    shapes: [
+      rectangle(-3, -2, 6, 4),
+      line([0, 4], [0, 1]),
+      ...arrow([0, 1], [-2, -1.6]),
+      ...arrow([0, 1], [2, -1.6]),
+      line([-2, -1.6], [-2, -4]),
+      line([2, -1.6], [2, -4]),
+      line([-1.7, 0], [-1.2, 0.5]),
+      line([1.7, 0], [1.2, 0.5]),
+    ],
+    ports: {
+      P: { x: 0, y: 4, side: 'down' },
+      A: { x: -2, y: -4, side: 'up' },
+      B: { x: 2, y: -4, side: 'up' },
+    },
+    box: { x: -3, y: -2, w: 6, h: 4 },
+  }),
+  caption: (v) => [`${Math.round(v.share * 100)} : ${Math.round((1 - v.share) * 100)}`],
+  model(v) {
+    const a = pathCoefficient(v.share * v.ratedFlow, v.ratedDrop)
+    const b = pathCoefficient((1 - v.share) * v.ratedFlow, v.ratedDrop)
+    return {
+      states: [{ name: 'spool', label: 'spool', quantity: 'ratio', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'toA', label: 'flow to A', quantity: 'flow' },
+        { name: 'toB', label: 'flow to B', quantity: 'flow' },
+      ],
+      conditions: [{ name: 'unequal', label: 'cannot keep its shares', severity: 'warning' }],
+      evaluate(l) {
+        const y = l.x[0]
+        const qa = (1 - (y > 0 ? y : 0)) * a * rootDrop(l.p[P] - l.p[A])
+        const qb = (1 + (y < 0 ? y : 0)) * b * rootDrop(l.p[P] - l.p[B])
+        const error = (Math.abs(qa) / v.share - Math.abs(qb) / (1 - v.share)) / v.ratedFlow
+        const most = 1 - NARROWEST
+        const wanted = y + GAIN * error
+        l.dx[0] = ((wanted > most ? most : wanted < -most ? -most : wanted) - y) / v.timeConstant
+        l.q[P] = qa + qb
+        l.q[A] = -qa
+        l.q[B] = -qb
+      },
+      observe(l) {
+        l.o[0] = -l.q[A]
+        l.o[1] = -l.q[B]
+        const sum = Math.abs(l.q[P])
+        l.c[0] = sum > 0.05 * v.ratedFlow ? Math.abs(Math.abs(l.q[A]) / sum - v.share) - 0.1 : -1
+        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.q[P] >= 0
+      ? `Divides ${show(l.q[P], 'flow')}: ${show(l.o[0], 'flow')} to A, ${show(l.o[1], 'flow')} to B.`
+      : `Joins ${show(-l.o[0], 'flow')} from A and ${show(-l.o[1], 'flow')} from B.`,
+})

@@ -1,0 +1,85 @@
+import { blocked, drifted, stuck } from '../faults'
+import { defineKind, Power } from '../kind'
+import { arrow, line, rectangle, spring, text } from '../symbol'
+import { compensated, compensatedParameters, flowInput } from './compensated'
+
+const [P, A, B] = [0, 1, 2]
+
+/**
+ * Serves A first: its metering edge keeps p_P − p_A at its spring as long as there is oil; what is more goes to B against whatever load
+ * is there. With B at the higher pressure the spool throttles the way to A as well: Q_A = q_set·s/(1 + s⁸)^⅛, s = √(Δp/m).
+ */
+export const priorityValve = defineKind({
+  name: 'priority-valve',
+  label: 'Priority valve',
+  family: 'flow',
+  words: ['priority', 'steering priority', 'flow priority', 'divider with priority'],
+  letter: 'V',
+  description: 'Gives A its set flow first, whatever the pressures; only what is left goes to B.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'inlet' },
+    { name: 'A', domain: 'oil', role: 'served first' },
+    { name: 'B', domain: 'oil', role: 'excess' },
+  ],
+  parameters: compensatedParameters('12 L/min'),
+  inputs: flowInput,
+  faults: [drifted(0), stuck(0, 'spool sticks'), blocked()],
+  traits: {
+    paths: [
+      { from: 'P', to: 'A', how: 'open' },
+      { from: 'P', to: 'B', how: 'switched' },
+    ],
+  },
+  symbol: () => ({
+    shapes: [
+      rectangle(-4, -2, 4, 4),
+      rectangle(0, -2, 4, 4),
+      line([-2, 4], [-2, 2]),
+      ...arrow([-2, 2], [-3, -2]),
+      line([-3, -2], [-3, -4]),
+      line([-1, -2], [-1, -4]),
+      line([-1, -1.1], [-1.45, -1.1], [-0.55, -1.1]),
+      ...arrow([2, 2], [3, -2]),
+      ...arrow([2, 2], [1, -2]),
+      spring(-6.2, 0, 2.2, 1.2),
+      text(-3.8, -3, 'A', 0.9),
+    ],
+    ports: {
+      P: { x: -2, y: 4, side: 'down' },
+      A: { x: -3, y: -4, side: 'up' },
+      B: { x: -1, y: -4, side: 'up' },
+    },
+    box: { x: -6.2, y: -2, w: 10.2, h: 4 },
+    captionAt: { x: 0.4, y: -2.8, anchor: 'start' },
+  }),
+  caption: (v, show) => [show(v.flow, 'flow')],
+  model(v) {
+    const law = compensated(v)
+    return {
+      states: [{ name: 'excessOpening', label: 'opening to B', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'first', label: 'flow to A', quantity: 'flow' },
+        { name: 'excess', label: 'flow to B', quantity: 'flow' },
+      ],
+      conditions: [{ name: 'short', label: 'less than its set flow for A', severity: 'warning' }],
+      evaluate(l) {
+        const drop = l.p[P] - l.p[A]
+        l.dx[0] = law.rate(l.x[0], drop)
+        const s = law.edge(drop)
+        const first = (l.u[0] * s) / (1 + s ** 8) ** 0.125
+        const excess = law.excess(l.x[0], l.p[P] - l.p[B])
+        l.q[P] = first + excess
+        l.q[A] = -first
+        l.q[B] = -excess
+      },
+      observe(l) {
+        l.o[0] = -l.q[A]
+        l.o[1] = -l.q[B]
+        l.c[0] = l.o[0] > 0 ? 0.85 * l.u[0] - l.o[0] : -1
+        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    `${show(l.o[0], 'flow')} of ${show(l.u[0], 'flow')} go to A first, ${show(l.o[1], 'flow')} are left for B.`,
+})

@@ -1,0 +1,36 @@
+/** A single way through, opened so far: what cocks, throttles and couplings share. */
+import { blocked } from '../faults'
+import { Power, quantity, type Local, type Model } from '../kind'
+import { pathCoefficient, rootDrop } from '../laws'
+
+/** A path by its catalogue point. */
+export const throttledParameters = (flow: string, drop: string, largestDrop = 300e5) =>
+  ({
+    ratedFlow: quantity('Flow, fully open', 'flow', flow, 1e-8, 0.5),
+    ratedDrop: quantity('at pressure drop', 'pressure', drop, 1e4, largestDrop),
+  }) as const
+export const throttledFaults = [blocked()] as const
+
+/** Q = φ·path(p_0 − p_1; q_r, Δp_r) from the first port to the second. @param opening φ, 0 to 1 */
+export function throttledModel(
+  values: { readonly ratedFlow: number; readonly ratedDrop: number },
+  opening: (l: Local) => number,
+  more: Partial<Model> = {},
+): Model {
+  const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
+  return {
+    outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
+    ...more,
+    evaluate(l) {
+      more.evaluate?.(l)
+      const flow = opening(l) * coefficient * rootDrop(l.p[0] - l.p[1])
+      l.q[0] = flow
+      l.q[1] = -flow
+    },
+    observe(l) {
+      l.o[0] = l.q[0]
+      l.power[Power.heat] = l.q[0] * (l.p[0] - l.p[1])
+      more.observe?.(l)
+    },
+  }
+}

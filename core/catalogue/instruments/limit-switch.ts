@@ -1,0 +1,52 @@
+import { defineKind, quantity } from '../kind'
+import { circle, dashed, line } from '../symbol'
+import { switchBox } from './switch'
+
+/**
+ * On while the rod's cam is on its roller: from `at` to `at + width`; the reset region, by which it goes off later than it went on, lies at both ends.
+ */
+export const limitSwitch = defineKind({
+  name: 'limit-switch',
+  label: 'Limit switch',
+  family: 'instruments',
+  words: ['limit switch', 'position switch', 'proximity switch', 'end switch'],
+  letter: 'S',
+  description: 'Switches while the rod is in its region, and lets go a little later than it takes.',
+  ports: [{ name: 'R', domain: 'rod', role: 'rod that is watched' }],
+  parameters: {
+    at: quantity('On from', 'length', '395 mm', -20, 40, { note: 'position of the rod' }),
+    width: quantity('over', 'length', '20 mm', 1e-5, 20),
+    reset: quantity('Reset region', 'length', '2 mm', 0, 1, {
+      note: 'how far it must go back to switch off',
+    }),
+  },
+  symbol: () => ({
+    shapes: [...switchBox('G'), line([-1.5, 0], [-2, 0]), circle(-2.4, 0, 0.4), dashed([-2.8, 0], [-4, 0])],
+    ports: { R: { x: -4, y: 0, side: 'left' } },
+    box: { x: -2.8, y: -1.5, w: 4.3, h: 3 },
+  }),
+  caption: (v, show) => [show(v.at, 'length')],
+  model: (v) => ({
+    outputs: [{ name: 'on', label: 'on', quantity: 'ratio' }],
+    conditions: [{ name: 'tripped', label: 'on', severity: 'info' }],
+    guards: [{ name: 'trip', label: 'switches on', report: 1 }],
+    modes: [0],
+    evaluate(l) {
+      const slack = l.mode[0] ? v.reset : 0
+      const x = l.p[0]
+      l.q[0] = 0
+      l.g[0] = Math.min(x - v.at + slack, v.at + v.width - x + slack)
+    },
+    switch(l, _index, direction) {
+      l.mode[0] = direction > 0 ? 1 : 0
+    },
+    observe(l) {
+      l.o[0] = l.mode[0]
+      l.c[0] = l.mode[0] - 0.5
+    },
+  }),
+  say: (l, v, show) =>
+    l.mode[0]
+      ? `On: the rod is at ${show(l.p[0], 'length')}.`
+      : `Off: the rod is at ${show(l.p[0], 'length')}, it goes on at ${show(v.at, 'length')}.`,
+})

@@ -1,0 +1,24 @@
+import { defineKind, quantity } from '../kind'
+import { dashed } from '../symbol'
+import { filterParameter, transducerBox, transducerModel } from './transducer'
+
+/** Signal = x/range behind a first-order filter. */
+export const positionTransducer = defineKind({
+  name: 'position-transducer',
+  label: 'Position transducer',
+  family: 'instruments',
+  words: ['position transducer', 'position sensor', 'stroke measuring', 'encoder'],
+  letter: 'S',
+  description: 'Gives an electric signal in proportion to the position of a rod.',
+  ports: [{ name: 'R', domain: 'rod', role: 'rod that is measured' }],
+  parameters: { range: quantity('Range', 'length', '400 mm', 1e-3, 40), filter: filterParameter },
+  symbol: () => ({
+    shapes: [...transducerBox('G'), dashed([-1.5, 0], [-3, 0])],
+    ports: { R: { x: -3, y: 0, side: 'left' } },
+    box: { x: -1.5, y: -1.5, w: 3, h: 3 },
+    reading: 'reading',
+  }),
+  model: (v) =>
+    transducerModel((l) => l.p[0], 0, v.range, v.filter, { quantity: 'length', label: 'position read' }),
+  say: (l, _v, show) => `Reads ${show(l.o[1], 'length')}, a signal of ${Math.round(l.o[0] * 100)} %.`,
+})

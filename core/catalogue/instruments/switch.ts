@@ -1,0 +1,50 @@
+/** Switches with a set point and a reset point: one guard, one mode, and how they are drawn. */
+import type { Local, Model, Show } from '../kind'
+import type { Quantity } from '../../units/quantities'
+import { line, rectangle, text, type Shape } from '../symbol'
+
+/**
+ * On when the measure reaches `set`, off when it is back at `reset`. Reset below set makes it a switch for rising,
+ * above it one for falling measures.
+ */
+export function switchModel(measure: (l: Local) => number, set: number, reset: number): Model {
+  const rising = set >= reset
+  return {
+    outputs: [{ name: 'on', label: 'on', quantity: 'ratio' }],
+    conditions: [{ name: 'tripped', label: 'on', severity: 'info' }],
+    guards: [{ name: 'trip', label: 'switches on', report: 1 }],
+    modes: [0],
+    evaluate(l) {
+      l.q.fill(0)
+      const point = l.mode[0] ? reset : set
+      l.g[0] = rising ? measure(l) - point : point - measure(l)
+    },
+    switch(l, _index, direction) {
+      l.mode[0] = direction > 0 ? 1 : 0
+    },
+    observe(l) {
+      l.o[0] = l.mode[0]
+      l.c[0] = l.mode[0] - 0.5
+    },
+  }
+}
+
+export const switchSay = (
+  l: Local,
+  now: number,
+  set: number,
+  reset: number,
+  quantity: Quantity,
+  show: Show,
+) =>
+  l.mode[0]
+    ? `On; it goes off at ${show(reset, quantity)}, now ${show(now, quantity)}.`
+    : `Off; it goes on at ${show(set, quantity)}, now ${show(now, quantity)}.`
+
+/** A box with the letter of what it watches and its contact. */
+export const switchBox = (letter: string): Shape[] => [
+  rectangle(-1.5, -1.5, 3, 3),
+  text(0, -0.5, letter, 1.4),
+  line([-1, 0.9], [-0.4, 0.9], [0.5, 0.3]),
+  line([0.5, 0.9], [1, 0.9]),
+]

@@ -1,0 +1,43 @@
+import { defineKind, quantity } from '../kind'
+import { line } from '../symbol'
+import { switchBox, switchModel, switchSay } from './switch'
+
+/** On when the oil has warmed to its set point, off again when it has cooled to its reset point. */
+export const temperatureSwitch = defineKind({
+  name: 'temperature-switch',
+  label: 'Temperature switch',
+  family: 'instruments',
+  words: ['temperature switch', 'thermostat', 'over-temperature'],
+  letter: 'S',
+  description: 'Switches when the oil gets too warm.',
+  ports: [],
+  parameters: {
+    set: quantity('Switches on at', 'temperature', '65 °C', 233.15, 423.15),
+    reset: quantity('Switches off at', 'temperature', '60 °C', 233.15, 423.15),
+  },
+  validate: (v) =>
+    v.reset >= v.set
+      ? [{ parameter: 'reset', message: 'It must switch off below the temperature at which it switches on.' }]
+      : [],
+  symbol: () => ({
+    shapes: [...switchBox('T'), line([0, 1.5], [0, 2.4])],
+    ports: {},
+    box: { x: -1.5, y: -1.5, w: 3, h: 4 },
+  }),
+  caption: (v, show) => [`on ${show(v.set, 'temperature')}`],
+  model(v, fluid) {
+    const model = switchModel(() => fluid.temperature, v.set, v.reset)
+    return {
+      ...model,
+      outputs: [
+        ...model.outputs!,
+        { name: 'temperature', label: 'oil temperature', quantity: 'temperature' },
+      ],
+      observe(l) {
+        model.observe!(l)
+        l.o[1] = fluid.temperature
+      },
+    }
+  },
+  say: (l, v, show) => switchSay(l, l.o[1], v.set, v.reset, 'temperature', show),
+})

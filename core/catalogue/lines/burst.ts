@@ -1,0 +1,75 @@
+import { defineKind, Power, quantity } from '../kind'
+import { circleArea, rootDrop } from '../laws'
+import { line, polygon } from '../symbol'
+
+const [P, FLOOR] = [0, 1]
+
+/**
+ * A place where a line can break: its oil goes to the surroundings, not to the tank, through a hole that a schedule opens;
+ * Q = C_d·A·√(2/ρ)·√p as a sharp edge.
+ */
+export const burst = defineKind({
+  name: 'burst',
+  label: 'Burst or leak to the outside',
+  family: 'lines',
+  words: ['burst', 'leak', 'broken hose', 'pipe break', 'spill'],
+  letter: 'Z',
+  description: 'A hole in a line through which oil is lost from the moment a schedule opens it.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'line that breaks' },
+    { name: 'O', domain: 'oil', role: 'outside', imposes: true, mayStayOpen: true },
+  ],
+  parameters: {
+    hole: quantity('Hole, as orifice diameter', 'length', '4 mm', 1e-5, 0.1, { note: 'when wholly open' }),
+  },
+  inputs: [{ name: 'open', label: 'hole', quantity: 'share', rest: 0, min: 0, max: 1 }],
+  care: 'Oil under pressure goes through the skin: never look for a leak by hand. Stop the pump, bleed the line, then look.',
+  symbol: () => ({
+    shapes: [
+      line([0, 3], [0, 0.8]),
+      polygon(
+        'none',
+        [0, 0.8],
+        [-1.4, 0.4],
+        [-0.5, -0.1],
+        [-1, -1.4],
+        [0, -0.5],
+        [1, -1.4],
+        [0.5, -0.1],
+        [1.4, 0.4],
+      ),
+    ],
+    ports: { P: { x: 0, y: 3, side: 'down' } },
+    box: { x: -1.4, y: -1.4, w: 2.8, h: 2.2 },
+  }),
+  caption: (v, show) => [`⌀ ${show(v.hole, 'length')}`],
+  model(v, fluid) {
+    const area = circleArea(v.hole)
+    return {
+      states: [
+        { name: 'spilled', label: 'oil spilled', quantity: 'volume', initial: 0, counts: true, scale: 1e-4 },
+      ],
+      outputs: [{ name: 'flow', label: 'oil lost', quantity: 'flow' }],
+      conditions: [{ name: 'losing', label: 'loses oil to the outside', severity: 'danger', worst: 'flow' }],
+      impose(l) {
+        l.p[FLOOR] = 0
+      },
+      evaluate(l) {
+        const flow = l.u[0] * area * fluid.orificeFactor * rootDrop(l.p[P])
+        // nothing comes back in
+        l.q[P] = flow > 0 ? flow : 0
+        l.q[FLOOR] = -l.q[P]
+        l.dx[0] = l.q[P]
+      },
+      observe(l) {
+        l.o[0] = l.q[P]
+        l.c[0] = l.q[P] - 1e-8
+        l.power[Power.heat] = l.p[P] * l.q[P]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.u[0] > 0
+      ? `Loses ${show(l.o[0], 'flow')} to the outside; ${show(l.x[0], 'volume')} are gone.`
+      : 'Whole.',
+})

@@ -1,0 +1,31 @@
+import { defineKind } from '../kind'
+import { circle, line } from '../symbol'
+
+/** A place to put a gauge: takes no oil, reads p. */
+export const testPoint = defineKind({
+  name: 'test-point',
+  label: 'Test point',
+  family: 'lines',
+  words: ['test point', 'measuring point', 'diagnostic'],
+  letter: 'S',
+  description: 'Where a gauge can be put on while the line is under pressure.',
+  ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],
+  parameters: {},
+  care: 'Put a gauge on with the cap tool and the rated hose only; a jet from a loose fitting goes through the skin.',
+  symbol: () => ({
+    shapes: [line([0, 2], [0, 0.6]), circle(0, 0, 0.6), line([-0.9, -0.9], [0.9, -0.9])],
+    ports: { P: { x: 0, y: 2, side: 'down' } },
+    box: { x: -0.9, y: -0.9, w: 1.8, h: 1.6 },
+    reading: 'reading',
+  }),
+  model: () => ({
+    outputs: [{ name: 'reading', label: 'reading', quantity: 'pressure' }],
+    evaluate(l) {
+      l.q[0] = 0
+    },
+    observe(l) {
+      l.o[0] = l.p[0]
+    },
+  }),
+  say: (l, _v, show) => `A gauge here would read ${show(l.o[0], 'pressure')}.`,
+})

@@ -1,0 +1,65 @@
+import { defineKind, Power } from '../kind'
+import { pathCoefficient, rootDrop } from '../laws'
+import { checkParameters, checkRate } from '../directional/check'
+import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
+import { portRelief, portReliefParameters } from './port-relief'
+
+const [A, B] = [0, 1]
+const [OPENING, CHECK] = [0, 1]
+
+/** Keeps A above B by its setting while oil flows, as a relief in the return line: the law of port-relief.ts; a check B→A beside it. */
+export const backPressureValve = defineKind({
+  name: 'back-pressure-valve',
+  label: 'Back-pressure valve',
+  family: 'pressure',
+  words: ['back pressure', 'preload valve', 'return preload', 'regeneration'],
+  letter: 'V',
+  description: 'Keeps a pressure in the return line, so that lines that draw from it stay filled.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'line that is kept under pressure' },
+    { name: 'B', domain: 'oil', role: 'towards the tank' },
+  ],
+  parameters: { ...portReliefParameters('6 bar'), ...checkParameters('Check') },
+  inputs: settingInput,
+  faults: settingFaults,
+  traits: {
+    paths: [
+      { from: 'A', to: 'B', how: 'open' },
+      { from: 'B', to: 'A', how: 'oneWay' },
+    ],
+  },
+  symbol: () => ({
+    shapes: [...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }), ...checkBeside(7, 0, 'up')],
+    ports: { A: { x: 0, y: -4, side: 'up' }, B: { x: 0, y: 4, side: 'down' } },
+    box: { x: -3, y: -3.5, w: 11.2, h: 7 },
+  }),
+  caption: (v, show) => [show(v.setting, 'pressure')],
+  model(v) {
+    const relief = portRelief(v)
+    const back = pathCoefficient(v.checkFlow, v.checkDrop)
+    return {
+      states: [
+        { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
+      ],
+      outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        l.dx[OPENING] = relief.rate(l.x[OPENING], drop, l.u[0])
+        l.dx[CHECK] = checkRate(-drop, l.x[CHECK], v)
+        l.q[A] = relief.flow(l.x[OPENING], drop) + l.x[CHECK] * back * rootDrop(drop)
+        l.q[B] = -l.q[A]
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.q[A] > 1e-7
+      ? `Passes ${show(l.q[A], 'flow')} and keeps ${show(l.p[A], 'pressure')} before it.`
+      : l.q[A] < -1e-7
+        ? `Its check is open: ${show(-l.q[A], 'flow')} are drawn back.`
+        : `Shut, with ${show(l.p[A] - l.p[B], 'pressure')} across it.`,
+})

@@ -1,0 +1,143 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, rootDrop } from '../laws'
+import { checkParameters, checkRate } from '../directional/check'
+import { drifted, springBroken, stuck } from '../faults'
+import { arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+import { portRelief, portReliefParameters } from './port-relief'
+
+const [A, B, C] = [0, 1, 2]
+const [FROM_A, FROM_B, TO_A, TO_B] = [0, 1, 2, 3]
+
+/** One relief at (x, 0) from the top line to the bottom line, or the other way. */
+const relief = (x: number, down: boolean): Shape[] => [
+  rectangle(x - 1.5, -1.5, 3, 3),
+  ...(down ? arrow([x - 0.6, -1.5], [x - 0.6, 1.5]) : arrow([x - 0.6, 1.5], [x - 0.6, -1.5])),
+  line([x, -3], [x, -1.5]),
+  line([x, 1.5], [x, 3]),
+  dashed([x, down ? -2.2 : 2.2], [x - 2.2, down ? -2.2 : 2.2], [x - 2.2, 0], [x - 1.5, 0]),
+  spring(x + 1.5, 0, 1.3, 1),
+]
+const suctionCheck = (y: number): Shape[] => {
+  const d = Math.sign(y)
+  return [
+    line([6.95, y - 0.05 * d], [8, y - 1.1 * d], [9.05, y - 0.05 * d]),
+    circle(8, y, 0.75),
+    line([8, y + 0.75 * d], [8, 3 * d], [3, 3 * d]),
+    line([8, y - 1.1 * d], [8, 0]),
+  ]
+}
+
+/**
+ * Two quick reliefs, A→B and B→A, that let a driven motor spill from the side it compresses to the side it empties; with
+ * anti-cavitation, checks from C to both sides make up what leaks away.
+ */
+export const crossPortRelief = defineKind({
+  name: 'cross-port-relief',
+  label: 'Cross-port relief valves',
+  family: 'pressure',
+  words: ['cross port', 'cross-line relief', 'crossover relief', 'motor brake', 'anti-cavitation'],
+  letter: 'V',
+  description: 'Limits the pressure of both lines of a motor by spilling each into the other.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'one line of the motor' },
+    { name: 'B', domain: 'oil', role: 'other line of the motor' },
+    { name: 'C', domain: 'oil', role: 'make-up line', mayStayOpen: true },
+  ],
+  parameters: {
+    ...portReliefParameters('180 bar'),
+    back: quantity('Setting from B to A', 'pressure', '180 bar', 2e5, 700e5, { note: 'at rated flow' }),
+    makeUp: {
+      type: 'switch',
+      label: 'Anti-cavitation checks from C',
+      default: true,
+      note: 'without them a coasting motor may run empty on its inlet',
+    },
+    ...checkParameters('Checks'),
+  },
+  inputs: [
+    { name: 'setting', label: 'setting A to B', quantity: 'pressure', rest: 'setting', min: 0, max: 700e5 },
+    { name: 'back', label: 'setting B to A', quantity: 'pressure', rest: 'back', min: 0, max: 700e5 },
+  ],
+  faults: [drifted(0), springBroken(0), stuck(FROM_A)],
+  traits: {
+    paths: [
+      { from: 'A', to: 'B', how: 'relief' },
+      { from: 'B', to: 'A', how: 'relief' },
+      { from: 'C', to: 'A', how: 'oneWay' },
+      { from: 'C', to: 'B', how: 'oneWay' },
+    ],
+  },
+  symbol: (v) => ({
+    shapes: [
+      line([-3, -4], [-3, -3], [3, -3]),
+      line([-3, 4], [-3, 3], [3, 3]),
+      circle(-3, -3, 0.25, 'ink'),
+      circle(-3, 3, 0.25, 'ink'),
+      ...relief(-3, true),
+      ...relief(3, false),
+      ...(v.makeUp ? [...suctionCheck(-1.6), ...suctionCheck(1.6), line([8, 0], [10, 0])] : []),
+    ],
+    ports: {
+      A: { x: -3, y: -4, side: 'up' },
+      B: { x: -3, y: 4, side: 'down' },
+      ...(v.makeUp ? { C: { x: 10, y: 0, side: 'right' } as const } : {}),
+    },
+    box: { x: -5.2, y: -3.5, w: v.makeUp ? 14.3 : 11, h: 7 },
+  }),
+  caption: (v, show) => [show(v.setting, 'pressure'), show(v.back, 'pressure')],
+  model(v) {
+    const spill = portRelief(v)
+    const suction = v.makeUp ? pathCoefficient(v.checkFlow, v.checkDrop) : 0
+    return {
+      idlePorts: v.makeUp ? [] : [C],
+      states: [
+        { name: 'openingA', label: 'opening A to B', quantity: 'share', initial: 0, scale: 1 },
+        { name: 'openingB', label: 'opening B to A', quantity: 'share', initial: 0, scale: 1 },
+        ...(v.makeUp
+          ? [
+              { name: 'suctionA', label: 'suction to A', quantity: 'share', initial: 0, scale: 1 } as const,
+              { name: 'suctionB', label: 'suction to B', quantity: 'share', initial: 0, scale: 1 } as const,
+            ]
+          : []),
+      ],
+      outputs: [
+        { name: 'spilled', label: 'flow A to B', quantity: 'flow' },
+        { name: 'madeUp', label: 'flow from C', quantity: 'flow' },
+      ],
+      conditions: [
+        { name: 'spills', label: 'spills from line to line', severity: 'info', worst: 'spilled' },
+        { name: 'drawing', label: 'makes up oil', severity: 'info', worst: 'madeUp' },
+      ],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[B]
+        l.dx[FROM_A] = spill.rate(l.x[FROM_A], drop, l.u[0])
+        l.dx[FROM_B] = spill.rate(l.x[FROM_B], -drop, l.u[1])
+        const across = spill.flow(l.x[FROM_A], drop) - spill.flow(l.x[FROM_B], -drop)
+        let toA = 0
+        let toB = 0
+        if (v.makeUp) {
+          l.dx[TO_A] = checkRate(l.p[C] - l.p[A], l.x[TO_A], v)
+          l.dx[TO_B] = checkRate(l.p[C] - l.p[B], l.x[TO_B], v)
+          toA = l.x[TO_A] * suction * rootDrop(l.p[C] - l.p[A])
+          toB = l.x[TO_B] * suction * rootDrop(l.p[C] - l.p[B])
+        }
+        l.q[A] = across - toA
+        l.q[B] = -across - toB
+        l.q[C] = toA + toB
+      },
+      observe(l) {
+        l.o[0] = spill.flow(l.x[FROM_A], l.p[A] - l.p[B]) - spill.flow(l.x[FROM_B], l.p[B] - l.p[A])
+        l.o[1] = l.q[C]
+        l.c[0] = Math.abs(l.o[0]) - 1e-3 * v.ratedFlow
+        l.c[1] = v.makeUp ? l.o[1] - 1e-3 * v.checkFlow : -1
+        l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[C] * l.q[C]
+      },
+    }
+  },
+  say: (l, v, show) =>
+    Math.abs(l.o[0]) > 1e-3 * v.ratedFlow
+      ? `Spills ${show(Math.abs(l.o[0]), 'flow')} from ${l.o[0] > 0 ? 'A to B' : 'B to A'}.`
+      : l.o[1] > 1e-3 * v.checkFlow
+        ? `Makes up ${show(l.o[1], 'flow')} from C.`
+        : `Shut, with ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')} between its lines.`,
+})

@@ -1,0 +1,69 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { blocked, drifted, stuck } from '../faults'
+import { dashed } from '../symbol'
+import { pressureBody } from './body'
+
+const [P, T, X] = [0, 1, 2]
+
+/**
+ * Three-way compensator for a fixed pump: opens P→T when the pump line is above the load signal by its spring,
+ * d = p_P − p_X − m; τ·dφ/dt = ramp(d/r) − φ; Q = φ·path(p_P − p_T). Without a signal the pump idles at its spring.
+ */
+export const loadUnloadingValve = defineKind({
+  name: 'load-unloading-valve',
+  label: 'Unloading valve by load signal',
+  family: 'pressure',
+  words: ['load sensing unloader', 'three-way compensator', 'bypass compensator', 'unload by load'],
+  letter: 'V',
+  description: 'Sends to tank what a fixed pump gives too much, a margin above the highest load.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'pump line' },
+    { name: 'T', domain: 'oil', role: 'tank line' },
+    { name: 'X', domain: 'oil', role: 'load signal', mayStayOpen: true },
+  ],
+  parameters: {
+    margin: quantity('Margin above the load', 'pressure', '10 bar', 1e4, 100e5),
+    range: quantity('Opens fully over', 'pressure', '3 bar', 1e4, 50e5),
+    ratedFlow: quantity('Rated flow', 'flow', '80 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
+    timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
+  },
+  inputs: [{ name: 'margin', label: 'margin', quantity: 'pressure', rest: 'margin', min: 0, max: 100e5 }],
+  faults: [drifted(0), stuck(0), blocked()],
+  traits: { paths: [{ from: 'P', to: 'T', how: 'switched' }] },
+  symbol: () => ({
+    shapes: [...pressureBody({ flow: 'down', pilot: 'top', adjustable: false }), dashed([4, 0], [5, 0])],
+    ports: {
+      P: { x: 0, y: -4, side: 'up' },
+      T: { x: 0, y: 4, side: 'down' },
+      X: { x: 5, y: 0, side: 'right' },
+    },
+    box: { x: -3, y: -3, w: 7.4, h: 6 },
+  }),
+  caption: (v, show) => [`${show(v.margin, 'pressure')} margin`],
+  model(v) {
+    const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
+    return {
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'flow', label: 'flow to tank', quantity: 'flow' },
+        { name: 'marginNow', label: 'pressure above the load signal', quantity: 'pressure' },
+      ],
+      evaluate(l) {
+        l.dx[0] = (ramp((l.p[P] - l.p[X] - l.u[0]) / v.range) - l.x[0]) / v.timeConstant
+        const flow = l.x[0] * coefficient * rootDrop(l.p[P] - l.p[T])
+        l.q[P] = flow
+        l.q[T] = -flow
+        l.q[X] = 0
+      },
+      observe(l) {
+        l.o[0] = l.q[P]
+        l.o[1] = l.p[P] - l.p[X]
+        l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    `Sends ${show(l.q[P], 'flow')} to tank; the pump line is ${show(l.o[1], 'pressure')} above the load signal.`,
+})

@@ -1,0 +1,106 @@
+import { defineKind, Power, quantity } from '../kind'
+import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { blocked, drifted, stuck } from '../faults'
+import { dashed } from '../symbol'
+import { pressureBody } from './body'
+
+const [A, B, Y] = [0, 1, 2]
+
+/**
+ * Before the metering edge (pre-compensated): normally open, keeps its outlet above the load at Y by its spring,
+ * d = p_Y + m − p_B. Behind the edge (post-compensated, flow sharing): normally shut, keeps its inlet at the highest load at Y
+ * plus its spring, d = p_A − p_Y − m, and lets no oil back. τ·dφ/dt = ramp(d/r) − φ; Q = φ·path(p_A − p_B).
+ */
+export const pressureCompensator = defineKind({
+  name: 'pressure-compensator',
+  label: 'Pressure compensator',
+  family: 'pressure',
+  words: [
+    'compensator',
+    'hydrostat',
+    'pre-compensated',
+    'post-compensated',
+    'flow sharing',
+    'pressure balance',
+  ],
+  letter: 'V',
+  description:
+    'Keeps the pressure drop of a metering edge: its own before the edge, that of all edges alike behind it.',
+  ports: [
+    { name: 'A', domain: 'oil', role: 'inlet' },
+    { name: 'B', domain: 'oil', role: 'outlet' },
+    { name: 'Y', domain: 'oil', role: 'load signal' },
+  ],
+  parameters: {
+    place: {
+      type: 'choice',
+      label: 'It sits',
+      default: 'before',
+      choices: { before: 'before the metering edge', behind: 'behind it: flow sharing' },
+      note: 'before: Y is the own load; behind: Y is the highest load of all sections',
+    },
+    margin: quantity('Spring', 'pressure', '7 bar', 1e4, 100e5, {
+      note: 'pressure drop of the metering edge; behind the edge that of the spring alone',
+    }),
+    range: quantity('Moves fully over', 'pressure', '3 bar', 1e4, 50e5),
+    ratedFlow: quantity('Rated flow', 'flow', '60 L/min', 1e-6, 0.2),
+    ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
+    timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
+  },
+  inputs: [{ name: 'margin', label: 'spring', quantity: 'pressure', rest: 'margin', min: 0, max: 100e5 }],
+  faults: [drifted(0), stuck(0), blocked()],
+  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  symbol: (v) => ({
+    shapes: [
+      ...pressureBody({
+        open: v.place === 'before',
+        flow: 'up',
+        pilot: v.place === 'before' ? 'top' : 'bottom',
+        adjustable: false,
+      }),
+      dashed([4, 0], [5, 0]),
+    ],
+    ports: {
+      A: { x: 0, y: 4, side: 'down' },
+      B: { x: 0, y: -4, side: 'up' },
+      Y: { x: 5, y: 0, side: 'right' },
+    },
+    box: { x: -3, y: -3, w: 7.4, h: 6 },
+  }),
+  caption: (v, show) => [show(v.margin, 'pressure')],
+  model(v) {
+    const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
+    const before = v.place === 'before'
+    return {
+      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: before ? 1 : 0, scale: 1 }],
+      outputs: [
+        { name: 'flow', label: 'flow', quantity: 'flow' },
+        {
+          name: 'kept',
+          label: before ? 'drop kept at the edge' : 'inlet above the load signal',
+          quantity: 'pressure',
+        },
+      ],
+      conditions: [{ name: 'wide', label: 'wide open: too little pressure to compensate', severity: 'info' }],
+      evaluate(l) {
+        const driving = before ? l.p[Y] + l.u[0] - l.p[B] : l.p[A] - l.p[Y] - l.u[0]
+        l.dx[0] = (ramp(driving / v.range) - l.x[0]) / v.timeConstant
+        const drop = l.p[A] - l.p[B]
+        const flow = !before && drop < 0 ? 0 : l.x[0] * coefficient * rootDrop(drop)
+        l.q[A] = flow
+        l.q[B] = -flow
+        l.q[Y] = 0
+      },
+      observe(l) {
+        l.o[0] = l.q[A]
+        l.o[1] = before ? l.p[B] - l.p[Y] : l.p[A] - l.p[Y]
+        l.c[0] = l.q[A] > 1e-3 * v.ratedFlow ? l.x[0] - 0.98 : -1
+        l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
+      },
+    }
+  },
+  say: (l, v, show) =>
+    l.q[A] < 1e-3 * v.ratedFlow
+      ? `Passes nothing; ${show(l.o[1], 'pressure')} above its load signal.`
+      : `Open ${Math.round(l.x[0] * 100)} %, passing ${show(l.q[A], 'flow')} with ${show(l.o[1], 'pressure')} above its load signal.`,
+})

@@ -1,0 +1,34 @@
+import { defineKind, quantity, type Local } from '../kind'
+import { leak, lost, stuck } from '../faults'
+import { reliefModel, reliefParameters, reliefPorts, reliefSay, reliefSymbol, reliefTraits } from './relief'
+
+const settingOf = (values: { setting: number; least: number }) => (l: Local) =>
+  values.least + (values.setting - values.least) * l.u[0]
+
+/** A relief set by a proportional solenoid: p_set = p_least + (p_most − p_least)·u, u from 0 to 1. The law is that of relief.ts. */
+export const reliefValveProportional = defineKind({
+  name: 'relief-valve-proportional',
+  label: 'Relief valve, proportional',
+  family: 'pressure',
+  words: ['proportional relief', 'electric relief', 'pressure control'],
+  letter: 'V',
+  description: 'Its setting follows an electric command, from its least to its most.',
+  ports: reliefPorts,
+  parameters: {
+    ...reliefParameters('10 %', '20 ms'),
+    least: quantity('Setting without command', 'pressure', '8 bar', 2e5, 100e5),
+  },
+  inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 }],
+  faults: [lost(0, 'command lost'), stuck(0), leak(0, 1, 'leaks')],
+  traits: reliefTraits,
+  validate: (v) =>
+    v.setting < v.least
+      ? [{ parameter: 'least', message: 'The setting without command lies above the setting.' }]
+      : [],
+  care: 'Without its command it relieves at its least setting: what it held may move.',
+  symbol: () => reliefSymbol(false, 'proportional'),
+  caption: (values, show) => [`${show(values.least, 'pressure')} to ${show(values.setting, 'pressure')}`],
+  model: (values) => reliefModel(values, settingOf(values)),
+  say: (l, values, show) =>
+    `Commanded to ${Math.round(l.u[0] * 100)} %. ${reliefSay(l, values, show, settingOf(values))}`,
+})

@@ -1,0 +1,58 @@
+import { defineKind, quantity, type Local } from '../kind'
+import { leak, lost, stuck } from '../faults'
+import {
+  reliefCaption,
+  reliefModel,
+  reliefParameters,
+  reliefPorts,
+  reliefSay,
+  reliefSymbol,
+  reliefTraits,
+} from './relief'
+
+const settingOf = (values: { setting: number; high: number }) => (l: Local) =>
+  values.setting + (values.high - values.setting) * l.u[0]
+
+/** A relief whose spring is pushed further by a solenoid: p_set = p_low + (p_high − p_low)·u. The law is that of relief.ts. */
+export const reliefValveTwoStage = defineKind({
+  name: 'relief-valve-two-stage',
+  label: 'Relief valve, two settings',
+  family: 'pressure',
+  words: ['two-stage relief', 'two pressure', 'power boost', 'dual relief', 'second setting'],
+  letter: 'V',
+  description: 'A main relief with a lower setting at rest and a higher one while its solenoid is on.',
+  ports: reliefPorts,
+  parameters: {
+    ...reliefParameters('6 %', '15 ms'),
+    high: quantity('Higher setting', 'pressure', '210 bar', 2e5, 700e5, { note: 'solenoid on' }),
+  },
+  inputs: [
+    {
+      name: 'boost',
+      label: 'higher setting',
+      quantity: 'ratio',
+      rest: 0,
+      min: 0,
+      max: 1,
+      positions: [
+        { value: 1, label: 'on' },
+        { value: 0, label: 'off' },
+      ],
+    },
+  ],
+  faults: [lost(0, 'coil without voltage'), stuck(0), leak(0, 1, 'leaks')],
+  traits: reliefTraits,
+  validate: (v) =>
+    v.high < v.setting
+      ? [{ parameter: 'high', message: 'The higher setting lies below the lower one.' }]
+      : [],
+  forms: true,
+  symbol: (_values, form) => reliefSymbol(true, 'solenoid', form),
+  caption: (values, show) => [
+    `${show(values.setting, 'pressure')} / ${show(values.high, 'pressure')}`,
+    reliefCaption(values, show)[1],
+  ],
+  model: (values) => reliefModel(values, settingOf(values)),
+  say: (l, values, show) =>
+    `${l.u[0] > 0.5 ? 'At its higher setting' : 'At its lower setting'}. ${reliefSay(l, values, show, settingOf(values))}`,
+})

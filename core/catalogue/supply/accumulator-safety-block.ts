@@ -1,0 +1,135 @@
+import { blocked } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { circleArea, pathCoefficient, rootDrop } from '../laws'
+import { portRelief } from '../pressure/port-relief'
+import { arrow, circle, dashed, line, polygon, rectangle, spring } from '../symbol'
+
+const [P, A, T] = [0, 1, 2]
+
+/**
+ * Between an accumulator and its system: a shut-off path P–A, a relief A→T that guards the vessel (port-relief.ts), and a bleed A→T as a sharp
+ * edge. All of them are worked by hand or by a schedule; de-energised, its bleed may open by itself.
+ */
+export const accumulatorSafetyBlock = defineKind({
+  name: 'accumulator-safety-block',
+  label: 'Safety block of an accumulator',
+  family: 'supply',
+  words: ['safety block', 'accumulator shut-off', 'bleed', 'vessel relief'],
+  letter: 'V',
+  description: 'Shuts an accumulator off, guards it with its own relief valve and lets it down to tank.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'system line' },
+    { name: 'A', domain: 'oil', role: 'accumulator' },
+    { name: 'T', domain: 'oil', role: 'tank line' },
+  ],
+  parameters: {
+    setting: quantity('Relief setting', 'pressure', '250 bar', 2e5, 700e5, {
+      note: 'not above what the vessel is allowed',
+    }),
+    reliefFlow: quantity('Relief, rated flow', 'flow', '40 L/min', 1e-6, 0.2),
+    ratedFlow: quantity('Shut-off, rated flow', 'flow', '200 L/min', 1e-6, 0.5),
+    ratedDrop: quantity('at pressure drop', 'pressure', '1 bar', 1e4, 50e5),
+    bleed: quantity('Bleed, as orifice diameter', 'length', '3 mm', 1e-4, 0.02),
+  },
+  inputs: [
+    {
+      name: 'open',
+      label: 'shut-off',
+      quantity: 'share',
+      rest: 1,
+      min: 0,
+      max: 1,
+      positions: [
+        { value: 1, label: 'open' },
+        { value: 0, label: 'shut' },
+      ],
+    },
+    {
+      name: 'bleed',
+      label: 'bleed',
+      quantity: 'share',
+      rest: 0,
+      min: 0,
+      max: 1,
+      positions: [
+        { value: 1, label: 'open' },
+        { value: 0, label: 'shut' },
+      ],
+    },
+  ],
+  faults: [blocked()],
+  traits: {
+    paths: [
+      { from: 'P', to: 'A', how: 'switched' },
+      { from: 'A', to: 'T', how: 'relief' },
+    ],
+  },
+  care: 'Before any work: shut off, open the bleed, read zero on the gauge, and only then loosen a fitting.',
+  symbol: () => ({
+    shapes: [
+      { ...rectangle(-5, -4, 10, 8, 'none'), dash: 'chain' },
+      // shut-off in the line
+      line([-3, 5], [-3, 1.2]),
+      polygon('paper', [-3.7, 1.2], [-2.3, 1.2], [-3.7, -0.8], [-2.3, -0.8]),
+      line([-3, -0.8], [-3, -5]),
+      circle(-3, -2.8, 0.25, 'ink'),
+      // relief and bleed to the tank line
+      line([-3, -2.8], [3, -2.8], [3, -1.6]),
+      rectangle(1.8, -1.6, 2.4, 2.4),
+      ...arrow([2.6, -1.6], [2.6, 0.8]),
+      spring(4.2, -0.4, 0.8, 0.8),
+      dashed([3, -2.2], [1.2, -2.2], [1.2, -0.4], [1.8, -0.4]),
+      line([3, 0.8], [3, 5]),
+      line([0, -2.8], [0, -0.6]),
+      polygon('ink', [-0.6, -0.6], [0.6, -0.6], [-0.6, 1.2], [0.6, 1.2]),
+      line([0, 1.2], [0, 2.6], [3, 2.6]),
+      circle(0, -2.8, 0.25, 'ink'),
+      circle(3, 2.6, 0.25, 'ink'),
+    ],
+    ports: {
+      P: { x: -3, y: 5, side: 'down' },
+      A: { x: -3, y: -5, side: 'up' },
+      T: { x: 3, y: 5, side: 'down' },
+    },
+    box: { x: -5, y: -4, w: 10, h: 8 },
+  }),
+  caption: (v, show) => [show(v.setting, 'pressure')],
+  model(v, fluid) {
+    const line = pathCoefficient(v.ratedFlow, v.ratedDrop)
+    const relief = portRelief({ ratedFlow: v.reliefFlow, override: 0.1, timeConstant: 2e-3 })
+    const bleed = circleArea(v.bleed)
+    return {
+      states: [{ name: 'opening', label: 'relief opening', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'toAccumulator', label: 'flow to the accumulator', quantity: 'flow' },
+        { name: 'toTank', label: 'flow to tank', quantity: 'flow' },
+      ],
+      conditions: [
+        { name: 'guarding', label: 'its relief guards the vessel', severity: 'warning', worst: 'toTank' },
+        { name: 'shutOff', label: 'accumulator shut off under pressure', severity: 'warning' },
+      ],
+      evaluate(l) {
+        const drop = l.p[A] - l.p[T]
+        l.dx[0] = relief.rate(l.x[0], drop, v.setting)
+        const through = l.u[0] * line * rootDrop(l.p[P] - l.p[A])
+        const away = relief.flow(l.x[0], drop) + l.u[1] * bleed * fluid.orificeFactor * rootDrop(drop)
+        l.q[P] = through
+        l.q[A] = away - through
+        l.q[T] = -away
+      },
+      observe(l) {
+        l.o[0] = l.q[P]
+        l.o[1] = -l.q[T]
+        l.c[0] = relief.flow(l.x[0], l.p[A] - l.p[T]) - 1e-3 * v.reliefFlow
+        l.c[1] = l.u[0] < 0.01 ? l.p[A] - 5e5 : -1
+        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[T] * l.q[T]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.u[1] > 0.01
+      ? `Bleeds ${show(l.o[1], 'flow')} to tank; ${show(l.p[A], 'pressure')} left.`
+      : l.u[0] < 0.01
+        ? `Shut off, with ${show(l.p[A], 'pressure')} in the accumulator.`
+        : `Open: ${show(Math.abs(l.o[0]), 'flow')} ${l.o[0] >= 0 ? 'to' : 'from'} the accumulator at ${show(l.p[A], 'pressure')}.`,
+})

@@ -1,0 +1,47 @@
+import { defineKind, quantity } from '../kind'
+import { line } from '../symbol'
+import {
+  accumulatorCare,
+  accumulatorModel,
+  accumulatorSymbol,
+  inletParameters,
+  ratingParameter,
+} from './accumulator'
+
+/** A spring on a piston: p = p_0 + (p_1 − p_0)·V_oil/V_0, empty below p_0. The rest as accumulator.ts. */
+export const accumulatorSpring = defineKind({
+  name: 'accumulator-spring',
+  label: 'Accumulator, spring-loaded',
+  family: 'supply',
+  words: ['spring accumulator', 'accumulator', 'piston accumulator'],
+  letter: 'Z',
+  description: 'Stores oil under a spring: its pressure rises in a straight line as it fills.',
+  ports: [{ name: 'P', domain: 'oil', role: 'line' }],
+  parameters: {
+    volume: quantity('Oil when full', 'volume', '0.5 L', 1e-6, 1),
+    preload: quantity('Pressure when it begins to fill', 'pressure', '10 bar', 0, 400e5),
+    full: quantity('Pressure when full', 'pressure', '25 bar', 1e4, 400e5),
+    ...inletParameters,
+    startFilled: quantity('Starts filled by', 'share', '0 %', 0, 1),
+    maxPressure: ratingParameter,
+  },
+  care: accumulatorCare,
+  validate: (v) =>
+    v.full <= v.preload
+      ? [{ parameter: 'full', message: 'Full, its pressure must lie above that at which it begins to fill.' }]
+      : [],
+  symbol: () =>
+    accumulatorSymbol([line([0, -3], [0, -2.6], [-0.7, -2.2], [0.7, -1.6], [-0.7, -1], [0, -0.6], [0, 0])]),
+  caption: (v, show) => [
+    show(v.volume, 'volume'),
+    `${show(v.preload, 'pressure')} to ${show(v.full, 'pressure')}`,
+  ],
+  model: (v) =>
+    accumulatorModel(
+      v,
+      (oil) => v.preload + ((v.full - v.preload) * oil) / v.volume,
+      v.startFilled * v.volume,
+    ),
+  say: (l, v, show) =>
+    `Filled ${Math.round((100 * l.x[0]) / v.volume)} %, its spring pushes with ${show(l.o[0], 'pressure')}.`,
+})

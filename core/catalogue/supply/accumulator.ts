@@ -1,0 +1,96 @@
+/** What the accumulators share but for what pushes on their oil: the way in, how they empty, how they are drawn. */
+import { Power, quantity, type Local, type Model } from '../kind'
+import { pathCoefficient, rootDrop } from '../laws'
+import { line, polygon, type Point, type Shape } from '../symbol'
+
+/** Oil below this share of the volume leaves more and more slowly: the port is closed by bag or piston. */
+export const CLOSING_SHARE = 1e-3
+
+export const inletParameters = {
+  ratedFlow: quantity('Inlet, rated flow', 'flow', '200 L/min', 1e-6, 0.5),
+  ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 50e5),
+} as const
+export const ratingParameter = quantity('Highest pressure allowed', 'pressure', '330 bar', 1e5, 1000e5, {
+  group: 'Rating',
+  note: 'reported when exceeded',
+})
+
+export const accumulatorCare =
+  'Stored energy: shut off, discharge to tank and check the gauge before any work. A pressure vessel under its own code.'
+
+/** An upright capsule of half-width 1.5 from y = −3 to 3. */
+const capsule: Point[] = Array.from({ length: 41 }, (_, i): Point => {
+  const a = (i / 40) * 2 * Math.PI
+  const y = 1.5 * Math.sin(a)
+  return [1.5 * Math.cos(a), y + (y < 0 ? -1.5 : 1.5)]
+})
+/** @param inside what marks the way it stores */
+export const accumulatorSymbol = (inside: readonly Shape[]) =>
+  ({
+    shapes: [polygon('paper', ...capsule), line([-1.5, 0], [1.5, 0]), ...inside, line([0, 3], [0, 4])],
+    ports: { P: { x: 0, y: 4, side: 'down' } },
+    box: { x: -1.5, y: -3, w: 3, h: 6 },
+    reading: 'oil',
+  }) as const
+
+interface InletValues {
+  readonly volume: number
+  readonly ratedFlow: number
+  readonly ratedDrop: number
+}
+/** Flow in from pressure p against what pushes back; an empty one gives nothing, a full one takes nothing. */
+export function inlet(v: InletValues) {
+  const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
+  const end = CLOSING_SHARE * v.volume
+  return (p: number, pushed: number, oil: number) => {
+    const flow = coefficient * rootDrop(p - pushed)
+    const left = (flow < 0 ? oil : v.volume - oil) / end
+    return flow * (left < 0 ? 0 : left > 1 ? 1 : left)
+  }
+}
+
+/**
+ * An accumulator whose oil stands under a pressure that follows from how much there is: dV/dt = Q = path(p_P − p(V)).
+ * @param pushed pressure of the oil in it by its volume, Pa @param start oil at the start, m³
+ */
+export function accumulatorModel(
+  v: InletValues & { readonly maxPressure: number },
+  pushed: (oil: number, l: Local) => number,
+  start: number,
+): Model {
+  const into = inlet(v)
+  return {
+    states: [
+      {
+        name: 'oil',
+        label: 'oil in it',
+        quantity: 'volume',
+        initial: start,
+        scale: v.volume * 1e-2,
+        holdsOil: true,
+      },
+    ],
+    outputs: [
+      { name: 'stored', label: 'pressure of its load', quantity: 'pressure' },
+      { name: 'flow', label: 'flow in', quantity: 'flow' },
+    ],
+    conditions: [
+      { name: 'empty', label: 'empty', severity: 'info' },
+      { name: 'full', label: 'full', severity: 'warning' },
+      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'stored' },
+    ],
+    evaluate(l) {
+      l.q[0] = into(l.p[0], pushed(l.x[0], l), l.x[0])
+      l.dx[0] = l.q[0]
+    },
+    observe(l) {
+      l.o[0] = pushed(l.x[0], l)
+      l.o[1] = l.q[0]
+      l.c[0] = 2 * CLOSING_SHARE * v.volume - l.x[0]
+      l.c[1] = l.x[0] - (1 - 2 * CLOSING_SHARE) * v.volume
+      l.c[2] = l.p[0] - v.maxPressure
+      l.power[Power.stored] = l.o[0] * l.q[0]
+      l.power[Power.heat] = (l.p[0] - l.o[0]) * l.q[0]
+    },
+  }
+}

@@ -1,0 +1,90 @@
+import { defineKind, Power, quantity } from '../kind'
+import { blocked } from '../faults'
+import { arrow, circle, flowTriangle, line } from '../symbol'
+
+const [S, P] = [0, 1]
+/** The hand gives up over this share of the pressure it can hold. */
+const TIRING = 0.1
+/** Friction of piston and lever. */
+const EFFICIENCY = 0.9
+
+/**
+ * Q = V·f·clamp((p_max − Δp)/(0.1·p_max)), the mean of its strokes; p_max = F·η/A with the piston area A and what the hand pushes with by its
+ * lever. Its checks let no oil back.
+ */
+export const handPump = defineKind({
+  name: 'hand-pump',
+  label: 'Hand pump',
+  family: 'supply',
+  words: ['hand pump', 'emergency pump', 'lever pump', 'dead engine'],
+  letter: 'P',
+  description: 'Moves oil by hand as long as the arm can push against the pressure.',
+  ports: [
+    { name: 'S', domain: 'oil', role: 'suction line' },
+    { name: 'P', domain: 'oil', role: 'pressure line' },
+  ],
+  parameters: {
+    displacement: quantity('Oil for each double stroke', 'volume', '25 cm³', 1e-7, 1e-3),
+    force: quantity('Push of the hand', 'force', '0.25 kN', 10, 1000, { note: 'what a person can keep up' }),
+    lever: quantity('Lever', 'ratio', '12', 1, 100, { note: 'hand way to piston way' }),
+    piston: quantity('Piston', 'length', '20 mm', 1e-3, 0.2, { note: 'its diameter' }),
+  },
+  inputs: [
+    {
+      name: 'strokes',
+      label: 'double strokes',
+      quantity: 'rotationalSpeed',
+      rest: 0,
+      min: 0,
+      max: 20,
+    },
+  ],
+  faults: [blocked('suction check shut')],
+  traits: { draws: ['S'] },
+  symbol: () => ({
+    shapes: [
+      circle(0, 0, 3),
+      flowTriangle(0, -3, 0, -1),
+      line([0, -3], [0, -4]),
+      line([0, 3], [0, 4]),
+      line([-3, 0], [-5, 0]),
+      line([-5, 0], [-6, -2.4]),
+      ...arrow([-6.6, -0.4], [-5.6, 1.4]),
+    ],
+    ports: { S: { x: 0, y: 4, side: 'down' }, P: { x: 0, y: -4, side: 'up' } },
+    box: { x: -6.6, y: -3, w: 9.6, h: 6 },
+    captionAt: { x: 3.4, y: 1.6, anchor: 'start' },
+  }),
+  caption: (v, show) => [`${show(v.displacement, 'volume')} a stroke`],
+  model(v) {
+    const area = (Math.PI * v.piston * v.piston) / 4
+    const most = (v.force * v.lever * EFFICIENCY) / area
+    return {
+      outputs: [
+        { name: 'delivery', label: 'delivery', quantity: 'flow' },
+        { name: 'most', label: 'pressure that the hand can hold', quantity: 'pressure' },
+      ],
+      conditions: [{ name: 'tooHeavy', label: 'too heavy for the hand', severity: 'info' }],
+      evaluate(l) {
+        const left = (most - (l.p[P] - l.p[S])) / (TIRING * most)
+        // strokes a minute as turns a minute: rad/s over 2π are strokes a second
+        const flow = ((v.displacement * l.u[0]) / (2 * Math.PI)) * (left < 0 ? 0 : left > 1 ? 1 : left)
+        l.q[S] = flow
+        l.q[P] = -flow
+      },
+      observe(l) {
+        const drop = l.p[P] - l.p[S]
+        l.o[0] = l.q[S]
+        l.o[1] = most
+        l.c[0] = l.u[0] > 0 ? drop - (1 - TIRING) * most : -1
+        const hydraulic = l.q[S] * drop
+        l.power[Power.input] = hydraulic >= 0 ? hydraulic / EFFICIENCY : hydraulic
+        l.power[Power.heat] = l.power[Power.input] - hydraulic
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    l.u[0] > 0
+      ? `Pumped by hand: ${show(l.o[0], 'flow')} at ${show(l.p[P], 'pressure')}; the hand can hold ${show(l.o[1], 'pressure')}.`
+      : 'Nobody pumps.',
+})

@@ -1,0 +1,135 @@
+import { ATMOSPHERE } from '../../units/quantities'
+import { CAVITATION_PRESSURE } from '../../fluid/fluid'
+import { leak, stuck } from '../faults'
+import { defineKind, Power, quantity } from '../kind'
+import { circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
+
+const [S, P, W] = [0, 1, 2]
+
+/**
+ * Two pumps on one shaft with their unloader and check in one body. Below the change-over both deliver, above it the large one circulates at
+ * its idling pressure: with the share s of its flow that goes to P, τ·ds/dt = s* − s, s* = 0 from p_set on until p_P falls below k·p_set,
+ * Q_P = (s·D_1 + D_2)·n·f − C_L·(p_P − p_S), T = [D_1·(s·(p_P − p_S) + (1 − s)·p_idle) + D_2·(p_P − p_S)]/(2π·η_hm).
+ */
+export const twoStagePump = defineKind({
+  name: 'two-stage-pump',
+  label: 'Pump, two-stage (high–low)',
+  family: 'supply',
+  words: ['high low', 'two-stage', 'double pump', 'hi-lo', 'unloading pump'],
+  letter: 'P',
+  description:
+    'Much oil at low pressure, little at high pressure: its large stage is unloaded above the change-over.',
+  ports: [
+    { name: 'S', domain: 'oil', role: 'suction line' },
+    { name: 'P', domain: 'oil', role: 'pressure line' },
+    { name: 'W', domain: 'shaft', role: 'shaft' },
+  ],
+  parameters: {
+    large: quantity('Displacement, large stage', 'displacement', '25 cm³/rev', 1e-8, 5e-3),
+    small: quantity('Displacement, small stage', 'displacement', '6 cm³/rev', 1e-8, 5e-3),
+    changeOver: quantity('Change-over at', 'pressure', '60 bar', 1e5, 400e5),
+    differential: quantity('Back at', 'share', '85 %', 0.1, 0.99, { note: 'of the change-over pressure' }),
+    idle: quantity('Idling pressure of the large stage', 'pressure', '4 bar', 0, 50e5),
+    response: quantity('Response', 'time', '15 ms', 1e-3, 1),
+    volumetricEfficiency: quantity('Volumetric efficiency', 'share', '92 %', 0.3, 1, {
+      group: 'Losses',
+      note: 'of the small stage at the rated speed and pressure',
+    }),
+    ratedSpeed: quantity('at speed', 'rotationalSpeed', '1500 rpm', 1, 1000, { group: 'Losses' }),
+    ratedPressure: quantity('at pressure', 'pressure', '210 bar', 1e5, 700e5, { group: 'Losses' }),
+    hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '90 %', 0.3, 1, {
+      group: 'Losses',
+    }),
+    maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
+      group: 'Rating',
+      note: 'reported when exceeded',
+    }),
+  },
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'unloader sticks')],
+  traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'small' } },
+  symbol: () => ({
+    shapes: [
+      rectangle(-7, -3.6, 11, 7.2, 'none'),
+      circle(-4, 0, 2.4),
+      circle(1, 0, 2.4),
+      flowTriangle(-4, -2.4, 0, -1),
+      flowTriangle(1, -2.4, 0, -1),
+      ...shaftStub(-1.6, -1.4),
+      ...shaftStub(3.4, 5),
+      // both draw from S; the large one joins the small one's line past its check
+      line([1, 2.4], [1, 4]),
+      line([-4, 2.4], [-4, 3], [1, 3]),
+      line([1, -2.4], [1, -4]),
+      line([-4, -2.4], [-4, -3], [-2.2, -3]),
+      line([-1.6, -3.4], [-2.2, -3], [-1.6, -2.6]),
+      circle(-1.7, -3, 0.35),
+      line([-1.35, -3], [1, -3]),
+      circle(1, -3, 0.25, 'ink'),
+      circle(1, 3, 0.25, 'ink'),
+    ],
+    ports: {
+      S: { x: 1, y: 4, side: 'down' },
+      P: { x: 1, y: -4, side: 'up' },
+      W: { x: 5, y: 0, side: 'right' },
+    },
+    box: { x: -7, y: -3.6, w: 11, h: 7.2 },
+  }),
+  caption: (v, show) => [
+    `${show(v.large, 'displacement')} + ${show(v.small, 'displacement')}`,
+    `change-over ${show(v.changeOver, 'pressure')}`,
+  ],
+  model(v, fluid) {
+    const [large, small] = [v.large / (2 * Math.PI), v.small / (2 * Math.PI)]
+    const leakage = ((1 - v.volumetricEfficiency) * small * v.ratedSpeed) / v.ratedPressure
+    const eta = v.hydromechanicalEfficiency
+    return {
+      states: [
+        {
+          name: 'joined',
+          label: 'share of the large stage delivered',
+          quantity: 'share',
+          initial: 1,
+          scale: 1,
+        },
+      ],
+      outputs: [
+        { name: 'delivery', label: 'delivery', quantity: 'flow' },
+        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
+      ],
+      conditions: [
+        { name: 'unloaded', label: 'large stage unloaded', severity: 'info' },
+        { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
+        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
+      ],
+      guards: [{ name: 'changeOver', label: 'changes over', report: 1 }],
+      modes: [0],
+      evaluate(l) {
+        const speed = l.p[W]
+        const drop = l.p[P] - l.p[S]
+        const s = l.x[0]
+        const filling = (l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE
+        const f = filling < 0 ? 0 : filling > 1 ? 1 : filling
+        const flow = (s * large + small) * speed * f - leakage * fluid.leakageFactor * drop
+        l.dx[0] = ((l.mode[0] ? 0 : 1) - s) / v.response
+        l.g[0] = drop - (l.mode[0] ? v.differential : 1) * v.changeOver
+        l.q[S] = flow
+        l.q[P] = -flow
+        const ideal = large * (s * drop + (1 - s) * v.idle) + small * drop
+        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta)
+      },
+      switch(l, _index, direction) {
+        l.mode[0] = direction > 0 ? 1 : 0
+      },
+      observe(l) {
+        l.o[0] = -l.q[P]
+        l.o[1] = l.q[W] * l.p[W]
+        l.c[0] = 0.5 - l.x[0]
+        l.c[1] = l.p[W] > 0 ? CAVITATION_PRESSURE - (l.p[S] + ATMOSPHERE) : -1
+        l.c[2] = l.p[P] - v.maxPressure
+        l.power[Power.heat] = l.o[1] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
+      },
+    }
+  },
+  say: (l, _v, show) =>
+    `Delivers ${show(l.o[0], 'flow')} against ${show(l.p[P] - l.p[S], 'pressure')} ${l.x[0] > 0.5 ? 'with both stages' : 'with its small stage alone'}, taking ${show(l.o[1], 'power')} at the shaft.`,
+})
