@@ -1,6 +1,6 @@
 /** The machines of the demo: what each must do, and the sheet where it is drawn. */
 import { readFileSync } from 'node:fs'
-import { emptySheet, type Sheet } from '../core/sheet/schema'
+import type { Sheet } from '../core/sheet/schema'
 import { readSheetText } from '../core/sheet/read'
 import { briefSchema, type Brief } from '../core/size/brief'
 
@@ -8,7 +8,8 @@ interface DemoMachine {
   name: string
   summary: string
   brief: Brief
-  sheet: Sheet
+  /** Ways of doing it, on the same duty: each a sheet. */
+  variants: readonly { name: string; sheet: Sheet }[]
 }
 
 function sheetFile(name: string): Sheet {
@@ -20,12 +21,12 @@ const machine = (
   name: string,
   summary: string,
   brief: Partial<Omit<Brief, 'values'>> & { values?: Brief['values'] },
-  sheet?: string,
+  ...variants: readonly (readonly [name: string, file: string])[]
 ): DemoMachine => ({
   name,
   summary,
   brief: briefSchema.parse(brief),
-  sheet: sheet ? sheetFile(sheet) : emptySheet(name),
+  variants: variants.map(([name, file]) => ({ name, sheet: sheetFile(file) })),
 })
 
 /** The yard's machines, invented with it. */
@@ -51,7 +52,7 @@ export const demoMachines = (): DemoMachine[] => [
         workingPressure: '160 bar',
       },
     },
-    'shavings-press',
+    ['Two pumps, unloader and check', 'shavings-press'],
   ),
   machine(
     'Relief rig',
@@ -62,7 +63,7 @@ export const demoMachines = (): DemoMachine[] => [
       never: 'No valve of the rig may be screwed shut while the motor runs.',
       onLoss: 'The motor stops; the line bleeds down through the pump.',
     },
-    'relief-rig',
+    ['Direct and piloted', 'relief-rig'],
   ),
   machine(
     'Blade press',
@@ -83,7 +84,7 @@ export const demoMachines = (): DemoMachine[] => [
         rodOverhang: '150 mm',
       },
     },
-    'blade-press',
+    ['One sequence valve', 'blade-press'],
   ),
   machine(
     'Boat lift',
@@ -104,7 +105,7 @@ export const demoMachines = (): DemoMachine[] => [
         workingPressure: '110 bar',
       },
     },
-    'boat-lift',
+    ['Counterbalance valve', 'boat-lift'],
   ),
   machine(
     'Slipway winch',
@@ -114,7 +115,7 @@ export const demoMachines = (): DemoMachine[] => [
       never: 'The hull must not run away down the slip.',
       onLoss: 'The brake comes on by its spring.',
     },
-    'slipway-winch',
+    ['Charge relief to tank', 'slipway-winch'],
   ),
   machine('Turntable', 'Turns a hull end for end.', {
     purpose: 'Turn 180° in about a minute, stop softly, stay put.',
@@ -145,7 +146,7 @@ export const demoMachines = (): DemoMachine[] => [
         workingPressure: '100 bar',
       },
     },
-    'gate-pack',
+    ['Pump unloaded', 'gate-pack'],
   ),
   machine('Quay crane', 'Luff, slew and hoist from one load-sensing pump.', {
     purpose: 'Three motions together, each at the speed of its lever whatever the others do.',

@@ -17,6 +17,7 @@ if (db.select({ id: machines.id }).from(machines).limit(1).get()) {
 } else {
   const list = demoMachines()
   for (const machine of list) insertMachine(db, machine)
-  console.log(`${list.length} demo machines added.`)
+  const variants = list.reduce((sum, machine) => sum + machine.variants.length, 0)
+  console.log(`${list.length} demo machines added, with ${variants} variants.`)
 }
 connection.close()

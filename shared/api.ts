@@ -7,6 +7,12 @@ export const machineBody = z.strictObject({
   name: z.string().trim().min(1, 'Give the machine a name.').max(80),
   summary: z.string().max(400).default(''),
 })
+/** The first variant of a machine that has no other. */
+export const FIRST_VARIANT = 'First variant'
+const variantName = z.string().trim().min(1, 'Give the variant a name.').max(80)
+export const variantNameBody = z.strictObject({ name: variantName })
+/** A new variant, copied from another or empty. */
+export const variantBody = z.strictObject({ name: variantName, from: z.string().max(64).optional() })
 export const briefBody = z.strictObject({ revision: z.number().int().positive(), brief: briefSchema })
 /** The sheet itself is checked by the core, which says what is wrong where. */
 export const sheetBody = z.strictObject({ revision: z.number().int().positive(), sheet: z.unknown() })
@@ -23,9 +29,15 @@ export interface MachineRow {
   id: string
   name: string
   summary: string
+  /** Of the variant with the most. */
   components: number
+  variants: number
   runs: number
   updatedAt: number
+}
+export interface VariantRow {
+  id: string
+  name: string
 }
 export interface RunRow {
   id: string
@@ -43,7 +55,9 @@ export interface MachineDetail {
   summary: string
   brief: Brief
   briefRevision: number
-  sheet: { id: string; revision: number; content: Sheet }
+  /** The variant that is open. */
+  sheet: { id: string; name: string; revision: number; content: Sheet }
+  variants: VariantRow[]
   runs: RunRow[]
 }
 export interface Saved {

@@ -51,14 +51,15 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
       >
     </NuxtLink>
     <template v-if="step && drawing.machine">
-      <span class="max-w-56 truncate border-l border-rule pl-3 font-semibold" data-testid="machine-name">{{
+      <span class="max-w-44 truncate border-l border-rule pl-3 font-semibold" data-testid="machine-name">{{
         drawing.machine.name
       }}</span>
+      <VariantMenu v-if="step !== 'brief'" />
       <nav aria-label="Steps" class="ml-2 flex h-full">
         <NuxtLink
           v-for="s in steps"
           :key="s.name"
-          :to="`/machines/${drawing.machine.id}/${s.name}`"
+          :to="{ path: `/machines/${drawing.machine.id}/${s.name}`, query: $route.query }"
           class="flex h-full flex-col justify-center border-b-2 px-3 leading-tight hover:text-accent"
           :class="s.name === step ? 'border-accent text-accent' : 'border-transparent'"
           :aria-current="s.name === step ? 'step' : undefined"

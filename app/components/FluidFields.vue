@@ -1,14 +1,18 @@
 <script setup lang="ts">
 /** The oil of the sheet. */
-import { fluidParameters } from '@oar-bench/core/sheet/resolve'
-import type { FluidSettings } from '@oar-bench/core/sheet/schema'
+import { fluidParameters, tankParameters } from '@oar-bench/core/sheet/resolve'
+import type { FluidSettings, TankSettings } from '@oar-bench/core/sheet/schema'
 
 const drawing = useDrawing()
 const names = Object.keys(fluidParameters) as (keyof typeof fluidParameters)[]
+const tankNames = Object.keys(tankParameters) as (keyof typeof tankParameters)[]
 const problemOf = (name: string) =>
   drawing.findings.find((f) => !f.place.component && !f.place.pipe && f.place.parameter === name)?.message
 function set(name: keyof FluidSettings, value: string) {
   drawing.apply({ ...drawing.sheet, fluid: { ...drawing.sheet.fluid, [name]: value } })
+}
+function setTank(change: Partial<TankSettings>) {
+  drawing.apply({ ...drawing.sheet, tank: { ...drawing.sheet.tank, ...change } })
 }
 </script>
 
@@ -37,6 +41,27 @@ function set(name: keyof FluidSettings, value: string) {
         :problem="problemOf(name)"
         @update:model-value="set(name, $event)"
       />
+    </div>
+    <h3 class="heading mt-3 mb-1 border-t border-rule pt-2">Tank and heat</h3>
+    <div class="space-y-2">
+      <QuantityField
+        v-for="name in tankNames"
+        :key="name"
+        :model-value="drawing.sheet.tank[name]"
+        :quantity="tankParameters[name].quantity"
+        :label="tankParameters[name].label"
+        :problem="problemOf(name)"
+        @update:model-value="setTank({ [name]: $event })"
+      />
+      <ParameterField
+        :parameter="{ type: 'switch', label: 'Oil warms up during a run', default: false }"
+        :model-value="drawing.sheet.tank.warming"
+        @update:model-value="setTank({ warming: $event === true })"
+      />
+      <p class="text-xs text-soft">
+        All the oil is one lump: losses warm it, its surroundings and coolers take heat from it. Else it stays
+        at the temperature above.
+      </p>
     </div>
   </div>
 </template>

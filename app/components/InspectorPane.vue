@@ -11,10 +11,12 @@ import {
   remove,
   rotate,
   setDesignation,
+  setForm,
   setParameter,
 } from '@oar-bench/core/sheet/edit'
 import { valuesToDraw } from '@oar-bench/core/sheet/geometry'
-import { pipeLimits, resolvePipe } from '@oar-bench/core/sheet/resolve'
+import { lineDomain } from '@oar-bench/core/sheet/netlist'
+import { pipeLimits, resolvePipe, type Written } from '@oar-bench/core/sheet/resolve'
 import type { Pipe } from '@oar-bench/core/sheet/schema'
 import { frameAt, localAt } from '@oar-bench/core/simulate/frame'
 
@@ -64,7 +66,7 @@ const linePressure = computed(() => {
 function setDesignationTo(text: string) {
   drawing.apply(setDesignation(drawing.sheet, component.value!.id, text.trim().slice(0, 24)))
 }
-function set(name: string, value: string | boolean) {
+function set(name: string, value: Written | undefined) {
   drawing.apply(setParameter(drawing.sheet, component.value!.id, name, value))
 }
 const setPipe = (change: Partial<Pipe>) => drawing.apply(changePipe(drawing.sheet, pipe.value!.id, change))
@@ -83,7 +85,14 @@ function duplicate() {
   drawing.apply(sheet)
   drawing.select([id])
 }
-const lineWords = { working: 'working line', pilot: 'pilot line', drain: 'drain line' }
+const lineWords = {
+  working: 'working line',
+  pilot: 'pilot line',
+  drain: 'drain line',
+  hose: 'flexible hose',
+}
+const mechanical = computed(() => !!pipe.value && lineDomain(pipe.value.line) !== 'oil')
+const forms = { simplified: 'simplified', detailed: 'in detail' } as const
 const range = (name: keyof typeof pipeLimits) =>
   `${show(pipeLimits[name][0], name === 'volume' ? 'volume' : 'length')} to ${show(pipeLimits[name][1], name === 'volume' ? 'volume' : 'length')}`
 </script>
@@ -148,6 +157,26 @@ const range = (name: keyof typeof pipeLimits) =>
           @change="setDesignationTo(($event.target as HTMLInputElement).value)"
         />
       </label>
+      <label v-if="kind.forms" class="mb-2 block">
+        <span class="mb-0.5 block text-[13px] text-soft">Symbol</span>
+        <select
+          class="field"
+          :value="component.form ?? 'simplified'"
+          data-testid="form"
+          @change="
+            drawing.apply(
+              setForm(
+                drawing.sheet,
+                [component.id],
+                ($event.target as HTMLSelectElement).value as keyof typeof forms,
+              ),
+            )
+          "
+        >
+          <option v-for="(words, form) in forms" :key="form" :value="form">{{ words }}</option>
+        </select>
+        <span class="mt-0.5 block text-xs text-soft">The same valve, drawn simply or in detail.</span>
+      </label>
       <section v-for="[group, list] in groups" :key="group" class="mb-2">
         <h3 v-if="group" class="heading mt-1 mb-1 border-t border-rule pt-2">{{ group }}</h3>
         <div class="space-y-2">
@@ -168,12 +197,14 @@ const range = (name: keyof typeof pipeLimits) =>
     </template>
 
     <template v-else-if="pipe">
-      <h2 class="heading">{{ pipe.line === 'shaft' ? 'Shaft' : 'Pipe' }}</h2>
+      <h2 class="heading">{{ pipe.line === 'shaft' ? 'Shaft' : pipe.line === 'rod' ? 'Rod' : 'Pipe' }}</h2>
       <p class="mb-2 text-[13px] text-soft">
         {{
           pipe.line === 'shaft'
             ? 'Joins two shafts; they turn together.'
-            : 'Drag one of its ends to lead it elsewhere.'
+            : pipe.line === 'rod'
+              ? 'What it leads to follows the position of the rod.'
+              : 'Drag one of its ends to lead it elsewhere.'
         }}
       </p>
       <div class="mb-2">
@@ -190,7 +221,7 @@ const range = (name: keyof typeof pipeLimits) =>
         {{ linePressure }}
       </p>
       <FindingNotes :findings="general" />
-      <div v-if="pipe.line !== 'shaft'" class="space-y-2">
+      <div v-if="!mechanical" class="space-y-2">
         <label class="block">
           <span class="mb-0.5 block text-[13px] text-soft">Name of the line</span>
           <input

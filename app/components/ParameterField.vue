@@ -2,15 +2,18 @@
 /** Edits one parameter, whatever its type. */
 import { Switch, SwitchGroup, SwitchLabel } from '@headlessui/vue'
 import type { Parameter } from '@oar-bench/core/catalogue/kind'
+import type { Written } from '@oar-bench/core/sheet/resolve'
 
 const props = defineProps<{
   parameter: Parameter
-  modelValue: string | boolean | undefined
+  modelValue: Written | undefined
   problem?: string
 }>()
-const emit = defineEmits<{ 'update:modelValue': [value: string | boolean] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: Written | undefined] }>()
 const id = useId()
-const value = computed(() => props.modelValue ?? props.parameter.default)
+const value = computed(
+  () => props.modelValue ?? (props.parameter.type === 'table' ? undefined : props.parameter.default),
+)
 </script>
 
 <template>
@@ -37,6 +40,13 @@ const value = computed(() => props.modelValue ?? props.parameter.default)
     <p v-if="problem" class="mt-0.5 text-[13px] text-error" role="alert">{{ problem }}</p>
     <p v-else-if="parameter.note" class="mt-0.5 text-xs text-soft">{{ parameter.note }}</p>
   </div>
+  <TableField
+    v-else-if="parameter.type === 'table'"
+    :parameter="parameter"
+    :model-value="Array.isArray(value) ? value : undefined"
+    :problem="problem"
+    @update:model-value="emit('update:modelValue', $event)"
+  />
   <SwitchGroup v-else as="div" class="flex items-center justify-between py-0.5">
     <SwitchLabel class="text-[13px] text-soft">{{ parameter.label }}</SwitchLabel>
     <Switch

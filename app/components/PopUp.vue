@@ -1,16 +1,20 @@
 <script setup lang="ts">
 /** A button that opens a panel beside it, kept inside the window. */
-import { autoUpdate, flip, offset, shift, size, useFloating } from '@floating-ui/vue'
+import { autoUpdate, flip, offset, shift, size, useFloating, type Placement } from '@floating-ui/vue'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 
-defineProps<{ testid?: string; panelClass?: string }>()
+const { placement = 'top-start' } = defineProps<{
+  testid?: string
+  panelClass?: string
+  placement?: Placement
+}>()
 const button = useTemplateRef<{ $el: HTMLElement }>('button')
 const panel = useTemplateRef<{ $el: HTMLElement }>('panel')
 const reference = computed(() => button.value?.$el)
 const floating = computed(() => panel.value?.$el)
 const { floatingStyles } = useFloating(reference, floating, {
   strategy: 'fixed',
-  placement: 'top-start',
+  placement: () => placement,
   whileElementsMounted: autoUpdate,
   middleware: [
     offset(4),

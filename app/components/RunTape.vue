@@ -3,6 +3,7 @@
 import { useElementSize, useRafFn } from '@vueuse/core'
 import { Activity, Pause, Play, Save, Square, StepBack, Zap } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
+import { commandableOf } from '@oar-bench/core/catalogue/kind'
 import { shownUnit } from '@oar-bench/core/units/quantities'
 import { frameAt } from '@oar-bench/core/simulate/frame'
 import { BALANCE_WARNING } from '@oar-bench/core/simulate/run'
@@ -109,7 +110,8 @@ const lanes = computed(() => {
     if (s.role !== 'input' || e.max === e.min) return []
     const component = run.shown!.sheet.components.find((c) => c.id === s.component)
     const spec =
-      component && findKind(component.kind)?.inputs?.find((i) => `${component.id}.${i.name}` === s.id)
+      component &&
+      commandableOf(findKind(component.kind) ?? {}).find((i) => `${component.id}.${i.name}` === s.id)
     const column = r.columns[index]
     const parts: { from: number; to: number; value: number }[] = []
     for (let k = 0; k < column.length; k++) {
@@ -379,6 +381,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
                 {{ number(100 * result.oil.error, 'ratio', 2) }} %
               </dd>
             </dl>
+            <p v-for="warning in result.warnings" :key="warning" class="mt-2 text-caution">{{ warning }}</p>
             <p class="mt-2 text-soft">
               {{ result.statistics.steps }} steps, {{ result.statistics.rejected }} rejected,
               {{ result.statistics.events }} events. Results support a qualified person's judgement; they do

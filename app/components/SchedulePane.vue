@@ -2,7 +2,7 @@
 /** The schedules of the sheet: who is commanded to what, when. */
 import { Plus, Trash2, X } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
-import type { InputSpec } from '@oar-bench/core/catalogue/kind'
+import { commandableOf, type FaultForm, type InputSpec } from '@oar-bench/core/catalogue/kind'
 import { scheduleSchema, type Schedule, type SheetComponent, type Track } from '@oar-bench/core/sheet/schema'
 import { parseQuantity, quantityText } from '@oar-bench/core/units/text'
 import { shownUnit } from '@oar-bench/core/units/quantities'
@@ -13,20 +13,31 @@ const schedule = computed(() => drawing.schedule)
 
 interface Commandable {
   component: SheetComponent
-  spec: InputSpec
+  spec: InputSpec & { form?: FaultForm }
 }
 const commandable = computed<Commandable[]>(() =>
   drawing.sheet.components.flatMap((component) =>
-    (findKind(component.kind)?.inputs ?? []).map((spec) => ({ component, spec })),
+    commandableOf(findKind(component.kind) ?? {}).map((spec) => ({ component, spec })),
   ),
 )
 const specOf = (track: Track) =>
   commandable.value.find((c) => c.component.id === track.component && c.spec.name === track.input)
+const name = (c: Commandable) => c.component.designation ?? c.component.id
 const words = (c: Commandable) => `${c.component.designation ?? c.component.id} ${c.spec.label}`
 const free = computed(() =>
   commandable.value.filter(
     (c) => !schedule.value?.tracks.some((t) => t.component === c.component.id && t.input === c.spec.name),
   ),
+)
+/** What may be commanded, and below it what may be broken, in the order of their designations. */
+const offers = computed(() =>
+  [
+    { label: 'Commands', list: free.value.filter((c) => !c.spec.form) },
+    { label: 'Faults', list: free.value.filter((c) => c.spec.form) },
+  ].map((g) => ({
+    label: g.label,
+    list: [...g.list].sort((a, b) => name(a).localeCompare(name(b), 'en', { numeric: true })),
+  })),
 )
 const problems = computed(() => drawing.findings.filter((f) => f.place.schedule === schedule.value?.id))
 
@@ -70,11 +81,14 @@ const written = (spec: InputSpec, si: number) =>
   quantityText(si, spec.quantity, shownUnit(spec.quantity, 'metric').symbol)
 function addTrack(event: Event) {
   const select = event.target as HTMLSelectElement
-  const c = free.value[Number(select.value)]
+  const c = free.value.find((f) => `${f.component.id}.${f.spec.name}` === select.value)
   select.value = ''
   if (!c) return
   const value =
-    c.spec.positions?.[0]?.value ?? (typeof c.spec.rest === 'number' ? c.spec.rest : Math.max(0, c.spec.min))
+    c.spec.positions?.[0]?.value ??
+    // a fault is offered at a size that shows
+    (c.spec.form ? c.spec.max / 10 : undefined) ??
+    (typeof c.spec.rest === 'number' ? c.spec.rest : Math.max(0, c.spec.min))
   change({
     tracks: [
       ...schedule.value!.tracks,
@@ -177,6 +191,17 @@ function removeSchedule() {
           </option>
         </select>
       </label>
+      <label class="mb-2 block">
+        <span class="mb-0.5 block text-[13px] text-soft">It begins</span>
+        <select
+          class="field"
+          :value="schedule.start"
+          @change="change({ start: ($event.target as HTMLSelectElement).value as Schedule['start'] })"
+        >
+          <option value="asSet">from the values set on the sheet</option>
+          <option value="settled">settled: at rest with its first commands</option>
+        </select>
+      </label>
       <ul v-if="problems.length" class="mb-2">
         <li v-for="p in problems" :key="p.message" class="text-[13px] text-error">{{ p.message }}</li>
       </ul>
@@ -261,8 +286,16 @@ function removeSchedule() {
         </div>
       </section>
       <select class="field mt-2" aria-label="Command something" @change="addTrack">
-        <option value="">Command something more …</option>
-        <option v-for="(c, i) in free" :key="words(c)" :value="i">{{ words(c) }}</option>
+        <option value="">Command or break something …</option>
+        <optgroup v-for="group in offers" :key="group.label" :label="group.label">
+          <option
+            v-for="c in group.list"
+            :key="`${c.component.id}.${c.spec.name}`"
+            :value="`${c.component.id}.${c.spec.name}`"
+          >
+            {{ words(c) }}
+          </option>
+        </optgroup>
       </select>
     </template>
   </aside>

@@ -26,6 +26,7 @@ import {
   type XY,
 } from '@oar-bench/core/sheet/geometry'
 import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
+import { lineDomain } from '@oar-bench/core/sheet/netlist'
 import type { Pipe, PipeEnd, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 
 const props = defineProps<{ running: boolean }>()
@@ -592,6 +593,7 @@ const describe = (pipe: Pipe) => {
           <polyline :points="path" class="pipe-reach" />
           <polyline :points="path" class="pipe-line" />
           <polyline v-if="pipe.line === 'shaft'" :points="path" class="shaft-core" />
+          <polyline v-if="pipe.line === 'hose'" :points="path" class="hose-mark" />
           <title>{{ marks.get(pipe.id)?.message ?? describe(pipe) }}</title>
         </g>
         <g
@@ -606,7 +608,7 @@ const describe = (pipe: Pipe) => {
         </g>
         <g v-for="{ pipe, arrow } in pipes" :key="pipe.id">
           <path
-            v-if="arrow && pipe.line !== 'shaft'"
+            v-if="arrow && lineDomain(pipe.line) === 'oil'"
             d="M-0.45 -0.5 L0.6 0 L-0.45 0.5 Z"
             class="flow-arrow"
             :data-flow="pipe.id"
@@ -775,6 +777,19 @@ const describe = (pipe: Pipe) => {
 .line-drain .pipe-line {
   stroke-dasharray: 0.6 0.35;
   stroke-width: 0.1;
+}
+/* a flexible hose: the working line with the swell of a hose beside it */
+.hose-mark {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 0.1;
+  stroke-dasharray: 0.2 0.6;
+  transform: translate(0.35px, 0.35px);
+  pointer-events: none;
+}
+.line-rod .pipe-line {
+  stroke-dasharray: 1.1 0.3 0.25 0.3;
+  stroke-width: 0.14;
 }
 .line-shaft .pipe-line {
   stroke-width: 0.62;

@@ -108,6 +108,7 @@ const showSchedule = ref(false)
                 <option value="working">working line</option>
                 <option value="pilot">pilot line</option>
                 <option value="drain">drain line</option>
+                <option value="hose">flexible hose</option>
               </select>
             </template>
             <button

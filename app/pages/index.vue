@@ -88,7 +88,8 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
                 <span class="block max-w-md text-soft">{{ m.summary }}</span>
               </td>
               <td class="py-2 pr-4 whitespace-nowrap">
-                {{ m.components ? `${m.components} components` : 'not drawn yet' }}
+                {{ m.components ? `${m.components} components` : 'not drawn yet'
+                }}{{ m.variants > 1 ? `, ${m.variants} variants` : '' }}
               </td>
               <td class="py-2 pr-4">{{ m.runs || '–' }}</td>
               <td class="py-2 pr-4 whitespace-nowrap text-soft">{{ when.format(m.updatedAt) }}</td>

@@ -11,7 +11,7 @@ interface Placing {
 
 export const useDesk = defineStore('desk', () => {
   const tool = ref<'select' | 'connect'>('select')
-  const lineKind = ref<Exclude<Pipe['line'], 'shaft'>>('working')
+  const lineKind = ref<Exclude<Pipe['line'], 'shaft' | 'rod'>>('working')
   const placing = shallowRef<Placing>()
   /** A short word to the person: why something could not be done. */
   const message = ref('')

@@ -5,7 +5,7 @@ import type { Finding } from '@oar-bench/core/sheet/finding'
 import { emptySheet, type Sheet } from '@oar-bench/core/sheet/schema'
 import { compile } from '@oar-bench/core/simulate/compile'
 import { briefSchema, resolveBrief, type Brief } from '@oar-bench/core/size/brief'
-import type { MachineDetail, Saved } from '#shared/api'
+import type { MachineDetail, Saved, VariantRow } from '#shared/api'
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'failed' | 'conflict'
 const SAVE_DELAY = 400
@@ -14,6 +14,7 @@ const RETRY_DELAY = 3000
 export const useDrawing = defineStore('drawing', () => {
   const machine = ref<Pick<MachineDetail, 'id' | 'name' | 'summary'>>()
   const sheetId = ref('')
+  const variants = shallowRef<readonly VariantRow[]>([])
   const sheet = shallowRef<Sheet>(emptySheet('Sheet'))
   const brief = shallowRef<Brief>(briefSchema.parse({}))
   const past = shallowRef<readonly Sheet[]>([])
@@ -93,7 +94,7 @@ export const useDrawing = defineStore('drawing', () => {
   /** After a conflict: takes the other side's version, or puts this one over it. */
   async function settleConflict(keep: 'mine' | 'theirs'): Promise<void> {
     const id = machine.value!.id
-    const detail = await $fetch<MachineDetail>(`/api/machines/${id}`)
+    const detail = await $fetch<MachineDetail>(`/api/machines/${id}`, { query: { sheet: sheetId.value } })
     if (keep === 'theirs') return open(detail)
     revisions.sheet = detail.sheet.revision
     revisions.brief = detail.briefRevision
@@ -106,6 +107,7 @@ export const useDrawing = defineStore('drawing', () => {
     clearTimeout(retry)
     machine.value = { id: detail.id, name: detail.name, summary: detail.summary }
     sheetId.value = detail.sheet.id
+    variants.value = detail.variants
     sheet.value = detail.sheet.content
     brief.value = detail.brief
     revisions.sheet = detail.sheet.revision
@@ -176,6 +178,7 @@ export const useDrawing = defineStore('drawing', () => {
   return {
     machine,
     sheetId,
+    variants,
     sheet,
     brief,
     past,

@@ -41,6 +41,7 @@ import { directionalValve53 } from './directional/directional-valve-5-3'
 import { doublePilotCheck } from './directional/double-pilot-check'
 import { pilotToCloseCheck } from './directional/pilot-to-close-check'
 import { poppetValve } from './directional/poppet-valve'
+import { loadSensingSection } from './directional/load-sensing-section'
 import { valveSection } from './directional/valve-section'
 import { reliefValveDirect } from './pressure/relief-valve-direct'
 import { reliefValvePilotOperated } from './pressure/relief-valve-pilot-operated'
@@ -138,6 +139,7 @@ const list: readonly AnyKind[] = [
   pilotToCloseCheck,
   poppetValve,
   valveSection,
+  loadSensingSection,
   reliefValveDirect,
   reliefValvePilotOperated,
   reliefValveVented,

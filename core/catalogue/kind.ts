@@ -282,6 +282,15 @@ export interface Kind<P extends Parameters = Parameters> {
   say?(l: Local, values: Values<P>, show: Show): string
 }
 
+/** All that a schedule may drive of a kind: its inputs, then its faults. */
+export const commandableOf = (kind: {
+  readonly inputs?: readonly InputSpec[]
+  readonly faults?: readonly FaultSpec[]
+}): readonly (InputSpec & { form?: FaultForm })[] => [
+  ...(kind.inputs ?? []),
+  ...(kind.faults ?? []).map((fault) => ({ ...fault, rest: 0 })),
+]
+
 export type Show = (si: number, quantity: Quantity) => string
 
 export const families = {

@@ -1,6 +1,6 @@
 /** Edits of a sheet as pure functions: a sheet in, a new sheet out, the old one untouched. */
 import { findKind } from '../catalogue'
-import type { Domain } from '../catalogue/kind'
+import type { Domain, SymbolForm } from '../catalogue/kind'
 import { quantityText } from '../units/text'
 import { parseQuantity } from '../units/text'
 import type { Written } from './resolve'
@@ -123,13 +123,19 @@ export const mirror = (sheet: Sheet, ids: readonly string[]): Sheet =>
     new Set(ids),
   )
 
-export function setParameter(sheet: Sheet, id: string, name: string, value: Written): Sheet {
-  const changed = changeComponent(sheet, id, (c) => ({
-    ...c,
-    parameters: { ...c.parameters, [name]: value },
-  }))
-  return changed
+export function setParameter(sheet: Sheet, id: string, name: string, value: Written | undefined): Sheet {
+  return changeComponent(sheet, id, (c) => {
+    const others = Object.entries(c.parameters).filter(([other]) => other !== name)
+    return {
+      ...c,
+      parameters: value === undefined ? Object.fromEntries(others) : { ...c.parameters, [name]: value },
+    }
+  })
 }
+
+/** Draws components simplified or in detail; those of kinds with one form stay as they are. */
+export const setForm = (sheet: Sheet, ids: readonly string[], form: SymbolForm): Sheet =>
+  ids.reduce((s, id) => changeComponent(s, id, (c) => (findKind(c.kind)?.forms ? { ...c, form } : c)), sheet)
 
 export const setDesignation = (sheet: Sheet, id: string, designation: string): Sheet =>
   changeComponent(sheet, id, (c) => ({ ...c, designation: designation || undefined }))

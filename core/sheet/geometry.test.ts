@@ -14,7 +14,7 @@ import {
   simplify,
 } from './geometry'
 import { route } from './route'
-import { emptySheet, type Sheet } from './schema'
+import { emptySheet, sheetSchema, type Sheet } from './schema'
 
 const at = (rotation: 0 | 1 | 2 | 3, mirrored = false, x = 10, y = 20) => ({ x, y, rotation, mirrored })
 
@@ -203,5 +203,23 @@ describe('splitting a pipe', () => {
     expect(again.joint).toBe('J1')
     expect(again.sheet).toBe(once.sheet)
     expect(() => splitPipe(sheet, 'none', [0, 0])).toThrow('No pipe')
+  })
+})
+
+describe('routes beside what a file may hold', () => {
+  it('come to an end where another pipe slants', () => {
+    const sheet = sheetSchema.parse({
+      format: 'oar-bench-sheet',
+      version: 1,
+      title: 'x',
+      components: [
+        { id: 'a', kind: 'reservoir', x: 0, y: 0 },
+        { id: 'b', kind: 'reservoir', x: 13, y: 7 },
+        { id: 'c', kind: 'reservoir', x: 0, y: 20 },
+      ],
+      pipes: [{ id: 'p', from: { component: 'a', port: 'T' }, to: { component: 'b', port: 'T' }, route: [] }],
+    })
+    const laid = route(sheet, { component: 'a', port: 'T' }, { component: 'c', port: 'T' })
+    expect(laid.length).toBeGreaterThan(0)
   })
 })

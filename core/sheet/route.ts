@@ -102,12 +102,12 @@ export function route(
     for (let i = 0; i + 1 < points.length; i++) {
       const [[ax, ay], [bx, by]] = [points[i], points[i + 1]]
       const [dx, dy] = [Math.sign(bx - ax), Math.sign(by - ay)]
-      for (let x = ax, y = ay; ; x += dx, y += dy) {
-        if (x >= x0 && y >= y0 && x < x0 + w && y < y0 + h) {
-          if (dx) horizontal[cell(x, y)] = 1
-          if (dy) vertical[cell(x, y)] = 1
-        }
-        if ((x === bx && y === by) || (dx === 0 && dy === 0)) break
+      // a sheet file may hold a slanting piece: it is followed as far as its longer side
+      const steps = Math.max(Math.abs(bx - ax), Math.abs(by - ay))
+      for (let k = 0, x = ax, y = ay; k <= steps; k++, x += dx, y += dy) {
+        if (x < x0 || y < y0 || x >= x0 + w || y >= y0 + h) continue
+        if (dx) horizontal[cell(x, y)] = 1
+        if (dy) vertical[cell(x, y)] = 1
       }
     }
   blocked[cell(...start.at)] = 0

@@ -18,7 +18,7 @@ export interface RunOptions {
 }
 
 /** A run that needs more steps than this is given up. */
-const STEP_BUDGET = 2_000_000
+const STEP_BUDGET = 400_000
 /** The start and end of a condition are located to this precision, s. */
 const CONDITION_PRECISION = 1e-6
 const LONGEST_FIRST_STEP = 1e-3

@@ -8,7 +8,7 @@ import { Rosenbrock } from './rosenbrock'
 const REST = 1e-2
 /** What has not come to rest by then goes on for ever: a motor that swings, a load that creeps. */
 const LONGEST = 120
-const STEP_BUDGET = 100_000
+const STEP_BUDGET = 20_000
 const FIRST_STEP = 1e-4
 
 export interface Settled {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { eq } from 'drizzle-orm'
+import { asc, eq } from 'drizzle-orm'
 import { briefSchema } from '../../core/size/brief'
 import type { Brief } from '../../core/size/brief'
 import type { Sheet } from '../../core/sheet/schema'
@@ -7,10 +7,15 @@ import { writeSheetText } from '../../core/sheet/read'
 import type { Store } from './open'
 import { machines, sheets } from './schema'
 
-/** Makes a machine with its sheet. @returns the machine's id */
+/** Makes a machine with its variants, each a sheet. @returns the machine's id */
 export function insertMachine(
   store: Store,
-  machine: { name: string; summary: string; brief?: Brief; sheet: Sheet },
+  machine: {
+    name: string
+    summary: string
+    brief?: Brief
+    variants: readonly { name: string; sheet: Sheet }[]
+  },
 ): string {
   const now = new Date()
   const id = randomUUID()
@@ -25,14 +30,35 @@ export function insertMachine(
         updatedAt: now,
       })
       .run()
-    tx.insert(sheets)
-      .values({ id: randomUUID(), machineId: id, content: writeSheetText(machine.sheet), updatedAt: now })
-      .run()
+    machine.variants.forEach(({ name, sheet }, position) =>
+      tx
+        .insert(sheets)
+        .values({
+          id: randomUUID(),
+          machineId: id,
+          name,
+          position,
+          content: writeSheetText(sheet),
+          updatedAt: now,
+        })
+        .run(),
+    )
   })
   return id
 }
 
 export const findMachine = (store: Store, id: string) =>
   store.select().from(machines).where(eq(machines.id, id)).get()
-export const findSheetOf = (store: Store, machineId: string) =>
-  store.select().from(sheets).where(eq(sheets.machineId, machineId)).get()
+/** The variants of a machine in their order. */
+export const variantsOf = (store: Store, machineId: string) =>
+  store
+    .select()
+    .from(sheets)
+    .where(eq(sheets.machineId, machineId))
+    .orderBy(asc(sheets.position), asc(sheets.id))
+    .all()
+/** One variant of a machine: that of an id, else the first. */
+export const findSheetOf = (store: Store, machineId: string, sheetId?: string) => {
+  const variants = variantsOf(store, machineId)
+  return sheetId ? variants.find((v) => v.id === sheetId) : variants[0]
+}

@@ -21,6 +21,9 @@ export const sheets = sqliteTable(
     machineId: text('machine_id')
       .notNull()
       .references(() => machines.id, { onDelete: 'cascade' }),
+    /** Name of the variant, and its place among the variants of its machine. */
+    name: text('name').notNull().default('First variant'),
+    position: integer('position').notNull().default(0),
     content: text('content').notNull(),
     /** Counts saves; a save names the one it started from. */
     revision: integer('revision').notNull().default(1),

@@ -20,7 +20,9 @@ const problem = ref('')
 async function load() {
   state.value = 'loading'
   try {
-    const detail = await $fetch<MachineDetail>(`/api/machines/${String(route.params.id)}`)
+    const detail = await $fetch<MachineDetail>(`/api/machines/${String(route.params.id)}`, {
+      query: route.query.sheet ? { sheet: route.query.sheet } : {},
+    })
     drawing.open(detail)
     run.open(detail)
     state.value = 'ready'
@@ -30,6 +32,15 @@ async function load() {
   }
 }
 onMounted(load)
+// another variant is another sheet: what is open is saved first
+watch(
+  () => route.query.sheet,
+  async (asked) => {
+    if (asked === drawing.sheetId) return
+    if (drawing.unsaved) await drawing.saveNow()
+    await load()
+  },
+)
 useEventListener('beforeunload', (event) => {
   if (!drawing.unsaved) return
   void drawing.saveNow()

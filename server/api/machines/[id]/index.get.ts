@@ -1,4 +1,4 @@
-import { findMachine, findSheetOf } from '../../../database/machines'
+import { findMachine, findSheetOf, variantsOf } from '../../../database/machines'
 import { desc, eq } from 'drizzle-orm'
 import { readSheetText } from '@oar-bench/core/sheet/read'
 import { briefSchema } from '@oar-bench/core/size/brief'
@@ -8,8 +8,11 @@ import { runs } from '../../../database/schema'
 export default defineEventHandler((event): MachineDetail => {
   const store = useStore()
   const machine = findMachine(store, getRouterParam(event, 'id')!)
-  const sheet = machine && findSheetOf(store, machine.id)
-  if (!machine || !sheet) refuse(404, 'There is no such machine; it may have been deleted.')
+  const asked = getQuery(event).sheet
+  const sheet =
+    machine && findSheetOf(store, machine.id, typeof asked === 'string' ? asked : undefined)
+  if (!machine) refuse(404, 'There is no such machine; it may have been deleted.')
+  if (!sheet) refuse(404, 'The machine has no such variant; it may have been deleted.')
   const read = readSheetText(sheet.content)
   if (!read.ok) refuse(500, `The kept sheet does not read: ${read.problems[0].message}`, read.problems)
   const kept = store
@@ -33,7 +36,8 @@ export default defineEventHandler((event): MachineDetail => {
     summary: machine.summary,
     brief: briefSchema.parse(JSON.parse(machine.brief)),
     briefRevision: machine.briefRevision,
-    sheet: { id: sheet.id, revision: sheet.revision, content: read.sheet },
+    sheet: { id: sheet.id, name: sheet.name, revision: sheet.revision, content: read.sheet },
+    variants: variantsOf(store, machine.id).map(({ id, name }) => ({ id, name })),
     runs: kept.map((r) => ({ ...r, createdAt: r.createdAt.getTime() })),
   }
 })

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+/** The variants of the machine: open one, add one, rename, delete. All share the brief. */
+import { GitFork, Trash2 } from 'lucide-vue-next'
+import type { VariantRow } from '#shared/api'
+
+const drawing = useDrawing()
+const route = useRoute()
+const router = useRouter()
+const problem = ref('')
+const doomed = ref<string>()
+
+const open = (id: string) => router.push({ query: { ...route.query, sheet: id } })
+async function attempt(work: () => Promise<void>) {
+  problem.value = ''
+  try {
+    await work()
+  } catch (error) {
+    problem.value = failureMessage(error)
+  }
+}
+const add = () =>
+  attempt(async () => {
+    if (drawing.unsaved) await drawing.saveNow()
+    const names = new Set(drawing.variants.map((v) => v.name))
+    let n = drawing.variants.length + 1
+    while (names.has(`Variant ${n}`)) n++
+    const body = { name: `Variant ${n}`, from: drawing.sheetId }
+    const added = await $fetch<VariantRow>(`/api/machines/${drawing.machine!.id}/sheets`, {
+      method: 'POST',
+      body,
+    })
+    drawing.variants = [...drawing.variants, added]
+    await open(added.id)
+  })
+const rename = (variant: VariantRow, text: string) =>
+  attempt(async () => {
+    const name = text.trim()
+    if (!name || name === variant.name) return
+    await $fetch(`/api/sheets/${variant.id}`, { method: 'PATCH', body: { name } })
+    drawing.variants = drawing.variants.map((v) => (v.id === variant.id ? { ...v, name } : v))
+  })
+const remove = (variant: VariantRow) =>
+  attempt(async () => {
+    if (doomed.value !== variant.id) {
+      doomed.value = variant.id
+      return
+    }
+    await $fetch(`/api/sheets/${variant.id}`, { method: 'DELETE' })
+    drawing.variants = drawing.variants.filter((v) => v.id !== variant.id)
+    doomed.value = undefined
+    if (variant.id === drawing.sheetId) await open(drawing.variants[0].id)
+  })
+const current = computed(() => drawing.variants.find((v) => v.id === drawing.sheetId)?.name ?? '')
+</script>
+
+<template>
+  <PopUp testid="variants" panel-class="w-80 p-2" placement="bottom-start">
+    <template #button>
+      <GitFork :size="15" aria-hidden="true" /><span class="max-w-44 truncate">{{ current }}</span>
+      <span v-if="drawing.variants.length > 1" class="text-soft"
+        >{{ drawing.variants.findIndex((v) => v.id === drawing.sheetId) + 1 }}/{{
+          drawing.variants.length
+        }}</span
+      >
+    </template>
+    <template #default="{ close }">
+      <p class="mb-1 px-1 text-[13px] text-soft">Variants of this machine share its brief.</p>
+      <ul>
+        <li
+          v-for="variant in drawing.variants"
+          :key="variant.id"
+          class="flex items-center gap-1 py-0.5"
+          data-testid="variant"
+        >
+          <input
+            class="field min-w-0 flex-1 !border-transparent hover:!border-rule"
+            :class="variant.id === drawing.sheetId ? 'font-semibold' : ''"
+            :value="variant.name"
+            maxlength="80"
+            :aria-label="`Name of ${variant.name}`"
+            @change="rename(variant, ($event.target as HTMLInputElement).value)"
+          />
+          <button
+            class="button"
+            :disabled="variant.id === drawing.sheetId"
+            :aria-label="`Open ${variant.name}`"
+            @click="
+              () => {
+                void open(variant.id)
+                close()
+              }
+            "
+          >
+            {{ variant.id === drawing.sheetId ? 'Open now' : 'Open' }}
+          </button>
+          <button
+            v-if="drawing.variants.length > 1"
+            class="icon-button"
+            :class="doomed === variant.id ? '!text-error' : ''"
+            :aria-label="
+              doomed === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`
+            "
+            :title="doomed === variant.id ? 'Press again: its sheet and its kept runs go' : 'Delete'"
+            @click="remove(variant)"
+            @blur="doomed = undefined"
+          >
+            <Trash2 :size="15" />
+          </button>
+        </li>
+      </ul>
+      <p v-if="problem" class="px-1 text-[13px] text-error" role="alert">{{ problem }}</p>
+      <button class="button mt-1" data-testid="add-variant" @click="add">Another, copied from this</button>
+    </template>
+  </PopUp>
+</template>

@@ -1,0 +1,191 @@
+import { leak, lost, stuck } from '../faults'
+import { defineKind, Power, quantity, type Local } from '../kind'
+import { circleArea, pathCoefficient, ramp, rootDrop, spoolRate } from '../laws'
+import { arrow, circle, dashed, line, partOf, spring } from '../symbol'
+import { BOX, drawBoxes, solenoid, type Box } from './spool'
+
+const [P, T, X, A, B] = [0, 1, 2, 3, 4]
+const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
+/** The check into the load signal line opens over this, Pa. */
+const SIGNAL_RANGE = 0.5e5
+/** Behind the edge oil only goes on to its own load where the pump line is above it by this much, Pa. */
+const FORWARD_RANGE = 1e5
+
+/**
+ * A metering section with its pressure compensator. The spool opens its edges by the notch φ = ((|y| − y_0)/(1 − y_0))^e.
+ * Pre-compensated: its own spring m stands across the edge while the pump can supply it, Q = φ·c·√m·s/(1 + s⁸)^⅛ with s = √((p_P − p_load)/m).
+ * Post-compensated (flow sharing): p_P − (p_X + p_spring) stands across every edge, Q = φ·c·√(p_P − p_X − p_spring), so that all sections
+ * slow in one ratio when the pump runs out. Not compensated: Q = φ·path(p_P − p_load). No oil goes back to P.
+ * The load is that of the port it feeds; a check passes it to the signal line X, which bleeds to T. The compensator is taken as quick
+ * against the pump.
+ */
+export const loadSensingSection = defineKind({
+  name: 'load-sensing-section',
+  label: 'Metering section, load-sensing',
+  family: 'directional',
+  words: ['load sensing', 'metering section', 'pre-compensated', 'post-compensated', 'flow sharing', 'proportional'],
+  letter: 'V',
+  description:
+    'A proportional section that keeps the speed of its lever whatever its load, and tells its load to the pump at X.',
+  ports: [
+    { name: 'P', domain: 'oil', role: 'pump gallery' },
+    { name: 'T', domain: 'oil', role: 'tank gallery' },
+    { name: 'X', domain: 'oil', role: 'load signal, of all sections' },
+    { name: 'A', domain: 'oil', role: 'working line A' },
+    { name: 'B', domain: 'oil', role: 'working line B' },
+  ],
+  parameters: {
+    compensation: {
+      type: 'choice',
+      label: 'Compensation',
+      default: 'pre',
+      choices: {
+        pre: 'before the edge: own pressure drop',
+        post: 'behind the edge: flow sharing',
+        none: 'none',
+      },
+    },
+    flow: quantity('Flow at full lever', 'flow', '30 L/min', 1e-6, 0.2, { note: 'compensated' }),
+    margin: quantity('Compensator spring', 'pressure', '7 bar', 1e5, 50e5, {
+      note: 'before the edge: the drop it keeps; behind the edge: lost from the margin of the pump',
+    }),
+    pumpMargin: quantity('Margin of the pump', 'pressure', '20 bar', 1e5, 100e5, {
+      note: 'for which the full flow holds, where it shares the flow',
+    }),
+    returnDrop: quantity('Pressure drop of the return edge', 'pressure', '5 bar', 1e4, 100e5, {
+      note: 'at full lever and flow',
+    }),
+    deadBand: quantity('Dead band', 'share', '10 %', 0, 0.5),
+    exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4),
+    shiftTime: quantity('Time for full stroke', 'time', '80 ms', 1e-3, 5),
+    signalFeed: quantity('Signal, feed orifice', 'length', '1.2 mm', 1e-4, 5e-3),
+    signalBleed: quantity('Signal, bleed orifice', 'length', '0.2 mm', 1e-5, 5e-3, { note: 'to the tank gallery' }),
+    leakage: quantity('Spool leakage at 100 bar', 'flow', '0.02 L/min', 0, 1e-3, {
+      note: 'from A and from B to the tank gallery',
+    }),
+  },
+  inputs: [{ name: 'command', label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 }],
+  faults: [stuck(0, 'spool sticks'), lost(0), leak(A, T, 'leaks from A to T')],
+  traits: {
+    paths: [
+      { from: 'P', to: 'A', how: 'switched' },
+      { from: 'P', to: 'B', how: 'switched' },
+      { from: 'A', to: 'T', how: 'switched' },
+      { from: 'B', to: 'T', how: 'switched' },
+      { from: 'X', to: 'T', how: 'open' },
+    ],
+  },
+  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+  symbol(v) {
+    const half = (BOX * 3) / 2
+    const places = { P: [-1, 2], T: [1, 2], A: [-1, -2], B: [1, -2] } as const
+    return {
+      shapes: [
+        ...partOf('spool', [
+          ...drawBoxes(boxes, places),
+          ...solenoid(-half, 1),
+          ...solenoid(half, -1),
+          spring(-half - 2.2, 1, 2.2, 1.1),
+          spring(half, 1, 2.2, 1.1),
+          line([-half, -2.4], [half, -2.4]),
+          line([-half, 2.4], [half, 2.4]),
+        ]),
+        line([-1, -2], [-2, -3], [-2, -4]),
+        line([1, -2], [2, -3], [2, -4]),
+        line([-1, 2], [-2, 3], [-2, 4]),
+        line([1, 2], [2, 3], [2, 4]),
+        dashed([0, 2.4], [0, 4]),
+        // the compensator, before or behind the edge
+        ...(v.compensation === 'none'
+          ? []
+          : v.compensation === 'pre'
+            ? [circle(-2, 3.3, 0.45), ...arrow([-2.9, 3.9], [-1.2, 2.8])]
+            : [circle(-2, -3.3, 0.45), ...arrow([-2.9, -2.7], [-1.2, -3.8])]),
+      ],
+      ports: {
+        P: { x: -2, y: 4, side: 'down' },
+        X: { x: 0, y: 4, side: 'down' },
+        T: { x: 2, y: 4, side: 'down' },
+        A: { x: -2, y: -4, side: 'up' },
+        B: { x: 2, y: -4, side: 'up' },
+      },
+      box: { x: -half - 2, y: -3.6, w: half * 2 + 4, h: 7.2 },
+      captionAt: { x: half + 0.5, y: -2.6, anchor: 'start' },
+      parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
+    }
+  },
+  caption: (v, show) => [
+    show(v.flow, 'flow'),
+    v.compensation === 'pre' ? 'pre-compensated' : v.compensation === 'post' ? 'flow sharing' : 'not compensated',
+  ],
+  model(v, fluid) {
+    const post = v.compensation === 'post'
+    const kept = post ? Math.max(v.pumpMargin - v.margin, 0.5e5) : v.margin
+    const edge = pathCoefficient(v.flow, kept)
+    const shape = pathCoefficient(1, v.margin)
+    const back = pathCoefficient(v.flow, v.returnDrop)
+    const [feed, bleed] = [circleArea(v.signalFeed), circleArea(v.signalBleed)]
+    const notch = (y: number) => {
+      const beyond = ((y < 0 ? -y : y) - v.deadBand) / (1 - v.deadBand)
+      return beyond > 0 ? beyond ** v.exponent : 0
+    }
+    const metered = (l: Local, opening: number, load: number) => {
+      const drop = l.p[P] - load
+      if (drop <= 0) return 0
+      if (post) {
+        const across = l.p[P] - l.p[X] - v.margin
+        return across > 0 ? opening * edge * rootDrop(across) * ramp(drop / FORWARD_RANGE) : 0
+      }
+      if (v.compensation === 'none') return opening * edge * rootDrop(drop)
+      const s = shape * rootDrop(drop)
+      return (opening * v.flow * s) / (1 + s ** 8) ** 0.125
+    }
+    return {
+      states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
+      outputs: [
+        { name: 'working', label: 'flow to the actuator', quantity: 'flow' },
+        { name: 'load', label: 'load pressure', quantity: 'pressure' },
+      ],
+      conditions: [
+        { name: 'short', label: 'gets less than its lever asks for', severity: 'info', worst: 'load' },
+      ],
+      evaluate(l) {
+        const { p, q } = l
+        const y = l.x[0]
+        l.dx[0] = spoolRate(y, l.u[0], v.shiftTime)
+        const opening = notch(y)
+        const one = y > 0 ? A : B
+        const other = y > 0 ? B : A
+        const into = opening > 0 ? metered(l, opening, p[one]) : 0
+        const out = opening * back * rootDrop(p[other] - p[T])
+        // the load is told while the spool is beyond its dead band
+        const above = p[one] - p[X]
+        const told =
+          ramp(opening / 0.02) * ramp(above / SIGNAL_RANGE) * feed * fluid.orificeFactor * rootDrop(above)
+        const bled = bleed * fluid.orificeFactor * rootDrop(p[X] - p[T])
+        const g = (v.leakage / 100e5) * fluid.leakageFactor
+        q[P] = into
+        q[A] = g * (p[A] - p[T])
+        q[B] = g * (p[B] - p[T])
+        q[T] = -q[A] - q[B] - out - bled
+        q[one] += told - into
+        q[other] += out
+        q[X] = bled - told
+      },
+      observe(l) {
+        const y = l.x[0]
+        l.o[0] = l.q[P]
+        l.o[1] = y > 0 ? l.p[A] : l.p[B]
+        l.c[0] = notch(y) > 0.02 ? 0.9 * notch(y) * v.flow - l.q[P] : -1
+        let heat = 0
+        for (let i = 0; i < 5; i++) heat += l.p[i] * l.q[i]
+        l.power[Power.heat] = heat
+      },
+    }
+  },
+  say(l, v, show) {
+    const y = l.x[0]
+    if (Math.abs(y) <= v.deadBand) return 'In neutral: shut, and it tells no load.'
+    return `Lever at ${Math.round(Math.abs(y) * 100)} %: ${show(l.q[P], 'flow')} to ${y > 0 ? 'A' : 'B'} against ${show(l.o[1], 'pressure')}.`
+  },
+})
