@@ -5,7 +5,7 @@ import { compile } from '../core/simulate/compile'
 import { run } from '../core/simulate/run'
 import { largeSheet } from './large'
 
-const RUNS = 9
+const RUNS = Number(process.env.RUNS ?? 9)
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]
 
 console.log(
@@ -52,9 +52,10 @@ function measure(name: string, sheet: Sheet, schedule: string | undefined, repea
   return wall / steps
 }
 
-for (const { name, sheet } of demoMachines())
-  if (sheet.components.length)
-    for (const schedule of sheet.schedules) measure(`${name}, ${schedule.name}`, sheet, schedule.id, RUNS)
+for (const { name, variants } of demoMachines())
+  for (const { name: variant, sheet } of variants)
+    for (const schedule of sheet.schedules)
+      measure(`${name}, ${variant}: ${schedule.id}`, sheet, schedule.id, RUNS)
 
 const sizes = [50, 100, 200, 300, 400, 800]
 const costs = sizes.map((size) => measure(`generated, ${size} components`, largeSheet(size), undefined, 3))

@@ -85,6 +85,9 @@ export const demoMachines = (): DemoMachine[] => [
       },
     },
     ['One sequence valve', 'blade-press'],
+    ['Two sequence valves', 'blade-press-two-sequence'],
+    ['Two hand valves', 'blade-press-two-valves'],
+    ['Pressure and limit switches', 'blade-press-switches'],
   ),
   machine(
     'Boat lift',
@@ -106,6 +109,7 @@ export const demoMachines = (): DemoMachine[] => [
       },
     },
     ['Counterbalance valve', 'boat-lift'],
+    ['Pilot check, hand pump', 'boat-lift-pilot-check'],
   ),
   machine(
     'Slipway winch',
@@ -116,18 +120,31 @@ export const demoMachines = (): DemoMachine[] => [
       onLoss: 'The brake comes on by its spring.',
     },
     ['Charge relief to tank', 'slipway-winch'],
+    ['Charge relief into the case', 'slipway-winch-case'],
   ),
-  machine('Turntable', 'Turns a hull end for end.', {
-    purpose: 'Turn 180° in about a minute, stop softly, stay put.',
-    never: 'It must not swing on past its mark with people at the edge.',
-    onLoss: 'It is braked to a stop.',
-  }),
-  machine('Sluice rotor', "A vane actuator that turns the yard's tide sluice; duty and standby packs.", {
-    purpose:
-      'Follow the ordered angle, hold against the tide, change over to the standby pack by itself when oil is lost.',
-    never: 'The sluice must not swing free.',
-    onLoss: 'It is locked hydraulically; then hand operation.',
-  }),
+  machine(
+    'Turntable',
+    'Turns a hull end for end.',
+    {
+      purpose: 'Turn 180° in about a minute, stop softly, stay put.',
+      never: 'It must not swing on past its mark with people at the edge.',
+      onLoss: 'It is braked to a stop.',
+    },
+    ['Brake valves, open centre', 'turntable-brake-valve'],
+    ['Cross-port reliefs, blocked centre', 'turntable-cross-port'],
+    ['Cross-port reliefs, tandem centre', 'turntable-tandem'],
+  ),
+  machine(
+    'Sluice rotor',
+    "A vane actuator that turns the yard's tide sluice; duty and standby packs.",
+    {
+      purpose:
+        'Follow the ordered angle, hold against the tide, change over to the standby pack by itself when oil is lost.',
+      never: 'The sluice must not swing free.',
+      onLoss: 'It is locked hydraulically; then hand operation.',
+    },
+    ['Duty and standby packs', 'sluice-rotor'],
+  ),
   machine(
     'Gate pack',
     'Accumulator pack that closes the flood boards.',
@@ -147,17 +164,29 @@ export const demoMachines = (): DemoMachine[] => [
       },
     },
     ['Pump unloaded', 'gate-pack'],
+    ['Motor started and stopped', 'gate-pack-start-stop'],
   ),
-  machine('Quay crane', 'Luff, slew and hoist from one load-sensing pump.', {
-    purpose: 'Three motions together, each at the speed of its lever whatever the others do.',
-    never: 'The load must not drop, nor jerk when another motion starts.',
-    onLoss: 'All motions hold.',
-  }),
-  machine('Mud dredge', 'Two pumps, a merge and divide manifold, reduced pilot supply.', {
-    purpose: 'Bucket, arm and travel; both pumps together for the fast motions.',
-    never: 'Pilot pressure must not fail while a lever is out.',
-    onLoss: 'Everything stops where it is.',
-  }),
+  machine(
+    'Quay crane',
+    'Luff, slew and hoist from one load-sensing pump.',
+    {
+      purpose: 'Three motions together, each at the speed of its lever whatever the others do.',
+      never: 'The load must not drop, nor jerk when another motion starts.',
+      onLoss: 'All motions hold.',
+    },
+    ['Pre-compensated', 'quay-crane'],
+    ['Flow sharing', 'quay-crane-sharing'],
+  ),
+  machine(
+    'Mud dredge',
+    'Two pumps, a merge and divide manifold, reduced pilot supply.',
+    {
+      purpose: 'Bucket, arm and travel; both pumps together for the fast motions.',
+      never: 'Pilot pressure must not fail while a lever is out.',
+      onLoss: 'Everything stops where it is.',
+    },
+    ['Merge and divide', 'mud-dredge'],
+  ),
   machine(
     'Yard tug bank',
     'Three-section lever valve, set up open centre, closed centre or with carry-over.',
@@ -166,5 +195,8 @@ export const demoMachines = (): DemoMachine[] => [
       never: 'A wrong set-up must be seen before the engine starts.',
       onLoss: 'Levers centre; loads are held by the sections.',
     },
+    ['Open centre', 'tug-bank'],
+    ['Closed centre', 'tug-bank-closed'],
+    ['Carry-over', 'tug-bank-carry-over'],
   ),
 ]

@@ -97,9 +97,7 @@ const current = computed(() => drawing.variants.find((v) => v.id === drawing.she
             v-if="drawing.variants.length > 1"
             class="icon-button"
             :class="doomed === variant.id ? '!text-error' : ''"
-            :aria-label="
-              doomed === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`
-            "
+            :aria-label="doomed === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`"
             :title="doomed === variant.id ? 'Press again: its sheet and its kept runs go' : 'Delete'"
             @click="remove(variant)"
             @blur="doomed = undefined"

@@ -18,8 +18,8 @@ import type { Problem } from './rosenbrock'
 const SMALLEST_VOLUME = 1e-6
 /** Smallest inertia of a free shaft, kg·m². */
 const SMALLEST_INERTIA = 1e-4
-/** Sizes of a pressure, a shaft speed and a rod position that matter: 1 bar, 1 rad/s, 1 mm. */
-const POTENTIAL_SCALE = { oil: 1e5, shaft: 1, rod: 1e-3 } as const
+/** Sizes of a pressure, a shaft speed and a rod position that matter: 10 bar, 10 rad/s, 10 mm. */
+const POTENTIAL_SCALE = { oil: 10e5, shaft: 10, rod: 10e-3 } as const
 const DIFFERENCE = 1e-7
 /** A high-pressure hose swells as if its oil had this bulk modulus beside its own, Pa: about 5 % of its volume at 300 bar. */
 const HOSE_MODULUS = 6e8

@@ -73,8 +73,8 @@ const D31 = -0.6762803392806898,
   D34 = 24.76722511418386,
   D35 = -6.594389125716872
 
-const SAFETY = 0.9
-const MOST_GROWTH = 6
+const SAFETY = 0.85
+const MOST_GROWTH = 4
 const MOST_SHRINKING = 0.2
 
 export class Rosenbrock {

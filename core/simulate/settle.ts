@@ -5,11 +5,12 @@ import type { Network } from './network'
 import { Rosenbrock } from './rosenbrock'
 
 /** It is at rest when no state moves by more than this share of its scale in a second. */
-const REST = 1e-2
+const REST = 5e-2
 /** What has not come to rest by then goes on for ever: a motor that swings, a load that creeps. */
 const LONGEST = 120
 const STEP_BUDGET = 20_000
 const FIRST_STEP = 1e-4
+const WAY_TOLERANCE = 1e-3
 
 export interface Settled {
   /** s that were simulated for it. */
@@ -23,8 +24,10 @@ export interface Settled {
  * solution of f(y) = 0 that cannot end on an unstable branch.
  */
 export function settle(network: Network, tolerance: number, at = 0): Settled {
-  const absolute = network.scale.map((s) => s * tolerance)
-  const solver = new Rosenbrock(network, linearSolver(network.pattern), tolerance, absolute)
+  // only the rest counts, not the way to it
+  const loose = Math.max(tolerance, WAY_TOLERANCE)
+  const absolute = network.scale.map((s) => s * loose)
+  const solver = new Rosenbrock(network, linearSolver(network.pattern), loose, absolute)
   const guards = new GuardWatch(network)
   const y = Float64Array.from(network.initial)
   const rate = new Float64Array(network.n)

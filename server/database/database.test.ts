@@ -23,11 +23,11 @@ afterAll(() => rmSync(place, { recursive: true }))
 describe('database', () => {
   it('migrates once, and again without harm', () => {
     const first = openDatabase(join(place, 'a'), migrations)
-    const id = insertMachine(first.db, { name: 'Press', summary: '', sheet: demoMachines()[0].sheet })
+    const id = insertMachine(first.db, { name: 'Press', summary: '', variants: demoMachines()[0].variants })
     first.connection.close()
     const second = openDatabase(join(place, 'a'), migrations)
     expect(findMachine(second.db, id)?.name).toBe('Press')
-    expect(JSON.parse(findSheetOf(second.db, id)!.content)).toEqual(demoMachines()[0].sheet)
+    expect(JSON.parse(findSheetOf(second.db, id)!.content)).toEqual(demoMachines()[0].variants[0].sheet)
     second.connection.close()
   })
   it('refuses a database of a newer program', () => {
@@ -47,7 +47,7 @@ describe('database', () => {
   })
   it('keeps runs with their version, and lets them go with their machine', () => {
     const { db, connection } = openDatabase(join(place, 'b'), migrations)
-    const machine = insertMachine(db, { name: 'x', summary: '', sheet: demoMachines()[0].sheet })
+    const machine = insertMachine(db, { name: 'x', summary: '', variants: demoMachines()[0].variants })
     const sheetId = findSheetOf(db, machine)!.id
     const run = {
       id: 'r',
@@ -72,11 +72,12 @@ describe('database', () => {
 
 describe('demo machines', () => {
   it('can all be run where they are drawn, and have a brief', () => {
-    for (const { name, sheet, brief } of demoMachines()) {
+    for (const { name, variants, brief } of demoMachines()) {
       expect(brief.purpose, name).not.toBe('')
-      if (!sheet.components.length) continue
-      for (const schedule of sheet.schedules)
-        expect(compile(sheet, schedule.id).findings, `${name}, ${schedule.name}`).toEqual([])
+      expect(variants.length, name).toBeGreaterThan(0)
+      for (const { sheet } of variants)
+        for (const schedule of sheet.schedules)
+          expect(compile(sheet, schedule.id).findings, `${sheet.title}, ${schedule.name}`).toEqual([])
     }
   })
 })

@@ -268,8 +268,8 @@ export function cylinderModel(
     idlePorts: [R],
     initialPotentials: [{ port: R, value: v.start }],
     states: [
-      { name: 'position', label: 'stroke', quantity: 'length', initial: v.start, scale: 1e-3 },
-      { name: 'velocity', label: 'speed', quantity: 'speed', initial: 0, scale: 0.01 },
+      { name: 'position', label: 'stroke', quantity: 'length', initial: v.start, scale: 10e-3 },
+      { name: 'velocity', label: 'speed', quantity: 'speed', initial: 0, scale: 0.1 },
     ],
     outputs: [
       { name: 'loadForce', label: 'load force', quantity: 'force' },

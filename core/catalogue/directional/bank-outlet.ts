@@ -1,3 +1,4 @@
+import { blocked } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { circle, dashed, line, rectangle } from '../symbol'
@@ -45,6 +46,7 @@ export const bankOutlet = defineKind({
     ratedFlow: quantity('Rated flow', 'flow', '60 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '1 bar', 1e4, 50e5),
   },
+  faults: [blocked('wrong plug: the gallery is shut')],
   traits: {
     paths: [
       { from: 'N', to: 'T', how: 'switched' },

@@ -6,6 +6,7 @@ import { BOX, drawBoxes, solenoid, type Box } from './spool'
 
 const [P, T, X, A, B] = [0, 1, 2, 3, 4]
 const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
+const ventedBoxes: readonly Box[] = [['P>A', 'B>T'], ['A-B-T'], ['P>B', 'A>T']]
 /** The check into the load signal line opens over this, Pa. */
 const SIGNAL_RANGE = 0.5e5
 /** Behind the edge oil only goes on to its own load where the pump line is above it by this much, Pa. */
@@ -16,14 +17,21 @@ const FORWARD_RANGE = 1e5
  * Pre-compensated: its own spring m stands across the edge while the pump can supply it, Q = φ·c·√m·s/(1 + s⁸)^⅛ with s = √((p_P − p_load)/m).
  * Post-compensated (flow sharing): p_P − (p_X + p_spring) stands across every edge, Q = φ·c·√(p_P − p_X − p_spring), so that all sections
  * slow in one ratio when the pump runs out. Not compensated: Q = φ·path(p_P − p_load). No oil goes back to P.
- * The load is that of the port it feeds; a check passes it to the signal line X, which bleeds to T. The compensator is taken as quick
+ * In neutral A and B are shut, or open to T by (1 − |y|/y_0)·path at a quarter of the flow. The load is that of the port it feeds; a check passes it to the signal line X, which bleeds to T. The compensator is taken as quick
  * against the pump.
  */
 export const loadSensingSection = defineKind({
   name: 'load-sensing-section',
   label: 'Metering section, load-sensing',
   family: 'directional',
-  words: ['load sensing', 'metering section', 'pre-compensated', 'post-compensated', 'flow sharing', 'proportional'],
+  words: [
+    'load sensing',
+    'metering section',
+    'pre-compensated',
+    'post-compensated',
+    'flow sharing',
+    'proportional',
+  ],
   letter: 'V',
   description:
     'A proportional section that keeps the speed of its lever whatever its load, and tells its load to the pump at X.',
@@ -55,11 +63,20 @@ export const loadSensingSection = defineKind({
     returnDrop: quantity('Pressure drop of the return edge', 'pressure', '5 bar', 1e4, 100e5, {
       note: 'at full lever and flow',
     }),
+    neutral: {
+      type: 'choice',
+      label: 'In neutral',
+      default: 'closed',
+      choices: { closed: 'A and B shut', vented: 'A and B open to T' },
+      note: 'a counterbalance or a piloted check beyond it shuts only where its line is vented',
+    },
     deadBand: quantity('Dead band', 'share', '10 %', 0, 0.5),
     exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4),
     shiftTime: quantity('Time for full stroke', 'time', '80 ms', 1e-3, 5),
     signalFeed: quantity('Signal, feed orifice', 'length', '1.2 mm', 1e-4, 5e-3),
-    signalBleed: quantity('Signal, bleed orifice', 'length', '0.2 mm', 1e-5, 5e-3, { note: 'to the tank gallery' }),
+    signalBleed: quantity('Signal, bleed orifice', 'length', '0.2 mm', 1e-5, 5e-3, {
+      note: 'to the tank gallery',
+    }),
     leakage: quantity('Spool leakage at 100 bar', 'flow', '0.02 L/min', 0, 1e-3, {
       note: 'from A and from B to the tank gallery',
     }),
@@ -82,7 +99,7 @@ export const loadSensingSection = defineKind({
     return {
       shapes: [
         ...partOf('spool', [
-          ...drawBoxes(boxes, places),
+          ...drawBoxes(v.neutral === 'vented' ? ventedBoxes : boxes, places),
           ...solenoid(-half, 1),
           ...solenoid(half, -1),
           spring(-half - 2.2, 1, 2.2, 1.1),
@@ -116,7 +133,11 @@ export const loadSensingSection = defineKind({
   },
   caption: (v, show) => [
     show(v.flow, 'flow'),
-    v.compensation === 'pre' ? 'pre-compensated' : v.compensation === 'post' ? 'flow sharing' : 'not compensated',
+    v.compensation === 'pre'
+      ? 'pre-compensated'
+      : v.compensation === 'post'
+        ? 'flow sharing'
+        : 'not compensated',
   ],
   model(v, fluid) {
     const post = v.compensation === 'post'
@@ -140,6 +161,7 @@ export const loadSensingSection = defineKind({
       const s = shape * rootDrop(drop)
       return (opening * v.flow * s) / (1 + s ** 8) ** 0.125
     }
+    const vent = v.neutral === 'vented' ? back / 4 : 0
     return {
       states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
       outputs: [
@@ -164,9 +186,11 @@ export const loadSensingSection = defineKind({
           ramp(opening / 0.02) * ramp(above / SIGNAL_RANGE) * feed * fluid.orificeFactor * rootDrop(above)
         const bled = bleed * fluid.orificeFactor * rootDrop(p[X] - p[T])
         const g = (v.leakage / 100e5) * fluid.leakageFactor
+        const size = y < 0 ? -y : y
+        const vented = vent > 0 && size < v.deadBand ? vent * (1 - size / v.deadBand) : 0
         q[P] = into
-        q[A] = g * (p[A] - p[T])
-        q[B] = g * (p[B] - p[T])
+        q[A] = g * (p[A] - p[T]) + (vented > 0 ? vented * rootDrop(p[A] - p[T]) : 0)
+        q[B] = g * (p[B] - p[T]) + (vented > 0 ? vented * rootDrop(p[B] - p[T]) : 0)
         q[T] = -q[A] - q[B] - out - bled
         q[one] += told - into
         q[other] += out

@@ -146,7 +146,8 @@ export const valveSection = defineKind({
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const lift = p[P] - p[one]
-        l.dx[CHECK] = checkRate(lift, l.x[CHECK], v)
+        // in neutral nothing is behind the check: it must not see now the one port, now the other
+        l.dx[CHECK] = checkRate(beyond > 0 ? lift : 0, l.x[CHECK], v)
         const into = l.x[CHECK] * opening * rootDrop(lift)
         const out = opening * rootDrop(p[other] - p[T])
         const left = 1 - size / v.neutralClosed

@@ -2,7 +2,7 @@ import { defineKind, Power, quantity } from '../kind'
 import { circleArea, rootDrop } from '../laws'
 import { line, polygon } from '../symbol'
 
-const [P, FLOOR] = [0, 1]
+const P = 0
 
 /**
  * A place where a line can break: its oil goes to the surroundings, not to the tank, through a hole that a schedule opens;
@@ -15,10 +15,7 @@ export const burst = defineKind({
   words: ['burst', 'leak', 'broken hose', 'pipe break', 'spill'],
   letter: 'Z',
   description: 'A hole in a line through which oil is lost from the moment a schedule opens it.',
-  ports: [
-    { name: 'P', domain: 'oil', role: 'line that breaks' },
-    { name: 'O', domain: 'oil', role: 'outside', imposes: true, mayStayOpen: true },
-  ],
+  ports: [{ name: 'P', domain: 'oil', role: 'line that breaks' }],
   parameters: {
     hole: quantity('Hole, as orifice diameter', 'length', '4 mm', 1e-5, 0.1, { note: 'when wholly open' }),
   },
@@ -47,18 +44,23 @@ export const burst = defineKind({
     const area = circleArea(v.hole)
     return {
       states: [
-        { name: 'spilled', label: 'oil spilled', quantity: 'volume', initial: 0, counts: true, scale: 1e-4 },
+        {
+          name: 'spilled',
+          label: 'oil spilled',
+          quantity: 'volume',
+          initial: 0,
+          counts: true,
+          scale: 1e-4,
+          // it is nowhere else any more
+          holdsOil: true,
+        },
       ],
       outputs: [{ name: 'flow', label: 'oil lost', quantity: 'flow' }],
       conditions: [{ name: 'losing', label: 'loses oil to the outside', severity: 'danger', worst: 'flow' }],
-      impose(l) {
-        l.p[FLOOR] = 0
-      },
       evaluate(l) {
         const flow = l.u[0] * area * fluid.orificeFactor * rootDrop(l.p[P])
         // nothing comes back in
         l.q[P] = flow > 0 ? flow : 0
-        l.q[FLOOR] = -l.q[P]
         l.dx[0] = l.q[P]
       },
       observe(l) {

@@ -9,8 +9,7 @@ export default defineEventHandler((event): MachineDetail => {
   const store = useStore()
   const machine = findMachine(store, getRouterParam(event, 'id')!)
   const asked = getQuery(event).sheet
-  const sheet =
-    machine && findSheetOf(store, machine.id, typeof asked === 'string' ? asked : undefined)
+  const sheet = machine && findSheetOf(store, machine.id, typeof asked === 'string' ? asked : undefined)
   if (!machine) refuse(404, 'There is no such machine; it may have been deleted.')
   if (!sheet) refuse(404, 'The machine has no such variant; it may have been deleted.')
   const read = readSheetText(sheet.content)
