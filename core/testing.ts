@@ -1,8 +1,8 @@
 /** Small circuits for tests, built with the same edits as the interface uses. */
 import { addComponent, connect } from './sheet/edit'
-import { emptySheet, type Sheet } from './sheet/schema'
+import { emptySheet, type Sheet, type Track } from './sheet/schema'
 import { compile } from './simulate/compile'
-import type { RunResult } from './simulate/result'
+import { signalIndex, valueAt, type RunResult } from './simulate/result'
 import { run } from './simulate/run'
 
 /** A sheet from "id kind" lines and "id.port id.port" lines. */
@@ -48,4 +48,39 @@ export function runSheet(sheet: Sheet): RunResult {
   const { compiled, findings } = compile(sheet)
   if (!compiled) throw new Error(findings.map((f) => f.message).join('\n'))
   return run(compiled)
+}
+
+export const bar = 1e5
+export const lpm = 1 / 60000
+/** The id of the n-th component of a kind. */
+export const idOf = (sheet: Sheet, kind: string, n = 0) =>
+  sheet.components.filter((c) => c.kind === kind)[n].id
+/** A signal at a time, at its end, and its greatest and least. */
+export const at = (r: RunResult, id: string, t: number) => valueAt(r, found(r, id), t)
+export const end = (r: RunResult, id: string) => r.extremes[found(r, id)].end
+export const most = (r: RunResult, id: string) => r.extremes[found(r, id)].max
+export const least = (r: RunResult, id: string) => r.extremes[found(r, id)].min
+function found(r: RunResult, id: string): number {
+  const index = signalIndex(r, id)
+  if (index < 0) throw new Error(`No signal ${id}; there are ${r.signals.map((s) => s.id).join(', ')}`)
+  return index
+}
+export const track = (
+  component: string,
+  input: string,
+  ...points: [number, string, ('step' | 'ramp')?][]
+): Track => ({
+  component,
+  input,
+  points: points.map(([t, value, shape = 'step']) => ({ at: `${t} s`, value, shape })),
+})
+export const timed = (sheet: Sheet, duration: number, tracks: Track[], every = '5 ms'): Sheet => ({
+  ...sheet,
+  schedules: [{ ...sheet.schedules[0], duration: `${duration} s`, every, tolerance: 1e-6, tracks }],
+})
+/** The run ended as it should, and its accounts close. @throws Error with what is off */
+export function balanced(r: RunResult): void {
+  if (!r.finished) throw new Error(r.stopped?.message)
+  if (r.oil.error > 1e-3) throw new Error(`oil off by ${r.oil.error}`)
+  if (r.energy.error > 1e-6) throw new Error(`energy off by ${r.energy.error}`)
 }

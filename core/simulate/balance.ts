@@ -5,6 +5,11 @@ import type { TankData } from '../sheet/resolve'
 import type { Network } from './network'
 import type { EnergyBalance, OilBalance } from './result'
 
+/** Share of a tank's oil, and kelvins, that may move within a step; and the longest step while the oil warms, s. */
+const MOST_OF_A_TANK = 0.02
+const MOST_WARMING = 0.5
+const LONGEST_WARMING = 10
+
 /** Rates and volumes at one instant. */
 class Snapshot {
   input = 0
@@ -89,6 +94,7 @@ export class Balance {
     this.after = new Snapshot(network)
     this.heatBy = new Float64Array(network.elements.length)
     this.used = new Uint8Array(network.fluid.tanks.length)
+    for (const { model } of network.elements) if (model.tank !== undefined) this.used[model.tank] = 1
     this.before.take(network)
     this.firstVolume = this.volume()
   }
@@ -141,8 +147,30 @@ export class Balance {
   }
 
   /**
+   * The longest step over which tank and temperature may be held, s: one that moves a fiftieth of a tank's oil or half a
+   * kelvin at the rates of now.
+   */
+  longestStep(): number {
+    const { fluid } = this.network
+    let longest = Infinity
+    let volume = 0
+    for (let i = 0; i < fluid.tanks.length; i++) {
+      const flow = Math.abs(this.before.returned[i])
+      if (flow > 0) longest = Math.min(longest, (MOST_OF_A_TANK * Math.max(fluid.tanks[i], 1e-4)) / flow)
+      if (this.used[i]) volume += fluid.tanks[i]
+    }
+    if (this.tank.warming && volume > 0) {
+      const lost = this.tank.heatLoss * (fluid.temperature - this.tank.ambient)
+      const power = Math.abs(this.before.heat - this.before.cooled - lost)
+      const capacity = fluid.density * volume * SPECIFIC_HEAT
+      longest = Math.min(longest, LONGEST_WARMING, (MOST_WARMING * capacity) / Math.max(power, 1e-9))
+    }
+    return longest
+  }
+
+  /**
    * V̇ = ΣQ_return − ΣQ_suction for each tank; ρ·V·c·dT/dt = P_loss − UA·(T − T_a) − P_cooler for all their oil as one lump.
-   * Both change slowly against a step and are held during it.
+   * Both change slowly against a step (see `longestStep`) and are held during it.
    */
   private moveTanks(w: number): void {
     const { before: a, middle: m, after: b } = this
@@ -150,7 +178,6 @@ export class Balance {
     let volume = 0
     for (let i = 0; i < fluid.tanks.length; i++) {
       const into = w * (a.returned[i] + 4 * m.returned[i] + b.returned[i])
-      this.used[i] ||= into !== 0 ? 1 : 0
       fluid.tanks[i] = Math.max(0, fluid.tanks[i] + into)
       if (this.used[i]) volume += fluid.tanks[i]
     }

@@ -1,32 +1,19 @@
 /** What each kind does in a small circuit, held to closed forms. */
 import { describe, expect, it } from 'vitest'
-import type { Sheet, Track } from '../sheet/schema'
-import { circuit, powerUnit, powerUnitPipes, runSheet } from '../testing'
-import { signalIndex, valueAt, type RunResult } from './result'
-
-const bar = 1e5
-const lpm = 1 / 60000
-const idOf = (sheet: Sheet, kind: string, n = 0) => sheet.components.filter((c) => c.kind === kind)[n].id
-const at = (r: RunResult, id: string, t: number) => valueAt(r, signalIndex(r, id), t)
-const end = (r: RunResult, id: string) => r.extremes[signalIndex(r, id)].end
-const track = (
-  component: string,
-  input: string,
-  ...points: [number, string, ('step' | 'ramp')?][]
-): Track => ({
-  component,
-  input,
-  points: points.map(([t, value, shape = 'step']) => ({ at: `${t} s`, value, shape })),
-})
-const timed = (sheet: Sheet, duration: number, tracks: Track[], every = '5 ms'): Sheet => ({
-  ...sheet,
-  schedules: [{ ...sheet.schedules[0], duration: `${duration} s`, every, tolerance: 1e-6, tracks }],
-})
-const balanced = (r: RunResult) => {
-  expect(r.finished).toBe(true)
-  expect(r.oil.error).toBeLessThan(1e-3)
-  expect(r.energy.error).toBeLessThan(1e-6)
-}
+import {
+  at,
+  balanced,
+  bar,
+  circuit,
+  end,
+  idOf,
+  lpm,
+  powerUnit,
+  powerUnitPipes,
+  runSheet,
+  timed,
+  track,
+} from '../testing'
 
 describe('accumulator', () => {
   const charged = (process: string) => {

@@ -396,6 +396,11 @@ export class Network implements Problem {
 
   rate(t: number, y: Float64Array, rate: Float64Array): void {
     this.evaluate(t, y)
+    this.rateHere(rate)
+  }
+
+  /** Rates from the last evaluation. */
+  rateHere(rate: Float64Array): void {
     const { nodeState, inflow, capacity, oilNodes, mechanicalNodes } = this
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]

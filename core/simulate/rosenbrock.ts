@@ -11,6 +11,8 @@ export interface Problem {
   readonly n: number
   /** f(t, y) into `rate`. */
   rate(t: number, y: Float64Array, rate: Float64Array): void
+  /** f at the point where the problem was last evaluated, without evaluating it again. */
+  rateHere?(rate: Float64Array): void
   /** ∂f/∂y at the point of the last call of `rate` into `values`, in the order of the solver's pattern. */
   jacobian(values: Float64Array): void
   /** ∂f/∂t at (t, y) into `rate`; false where f does not depend on t. */
@@ -85,6 +87,8 @@ export class Rosenbrock {
   readonly yOld: Float64Array
   /** Next step size tried. */
   h = 1e-6
+  /** Set by whoever has just evaluated the problem at (t, y): the next step need not. */
+  here = false
   /** State whose error limited the last try. */
   worst = 0
   readonly statistics: Statistics = {
@@ -131,6 +135,7 @@ export class Rosenbrock {
   restart(t: number, y: Float64Array, h?: number): void {
     this.t = t
     this.y.set(y)
+    this.here = false
     if (h !== undefined) this.h = h
     this.lastStep = 0
   }
@@ -141,7 +146,9 @@ export class Rosenbrock {
    */
   step(limit: number): boolean {
     const { problem, solver, statistics, y, f0, ft, jac, matrix } = this
-    problem.rate(this.t, y, f0)
+    if (this.here && problem.rateHere) problem.rateHere(f0)
+    else problem.rate(this.t, y, f0)
+    this.here = false
     problem.jacobian(jac)
     const moving = problem.timeDerivative(this.t, y, ft)
     statistics.evaluations++

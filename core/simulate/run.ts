@@ -94,7 +94,7 @@ class Run {
           this.sampleUpTo(solver.t, every)
           if (solver.statistics.steps > STEP_BUDGET)
             throw new Stop(`gave up after ${STEP_BUDGET} steps`, solver.worst)
-          if (!solver.step(limit)) throw new Stop('the step size fell to nothing', solver.worst)
+          if (!solver.step(Math.min(limit, solver.t + balance.longestStep()))) throw new Stop('the step size fell to nothing', solver.worst)
           const share = this.takeStep(balance)
           if (share < 1) {
             guards.fire(tell)
@@ -215,6 +215,8 @@ class Run {
     this.takeUpTo(0.5, 1, length)
     balance.takeEnd(length)
     guards.accept()
+    // the network stands at the end of the step, and at the same oil
+    solver.here = !this.compiled.tank.warming
     return 1
   }
 

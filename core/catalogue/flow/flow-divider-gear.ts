@@ -9,7 +9,7 @@ const [P, A, B] = [0, 1, 2]
 const REVERSAL_SPEED = 0.5
 
 /**
- * Two gear motors on one shaft: Q_i = D_i·ω/(2π)·f + G_i·(p_P − p_i); J·dω/dt = Σ D_i·(p_P − p_i)/(2π) − T_c·tanh(ω/ω_t). The section with
+ * Two gear motors on one shaft: Q_i = D_i·ω/(2π)·f + G_i·(p_P − p_i); J·dω/dt = Σ D_i·(p_P − p_i)/(2π) − T_c·tanh(ω/ω_t) − b·ω. The section with
  * the lower load drives the other, whose pressure may rise above that of the inlet.
  */
 export const flowDividerGear = defineKind({
@@ -30,6 +30,7 @@ export const flowDividerGear = defineKind({
     displacementB: quantity('Displacement, section B', 'displacement', '12 cm³/rev', 1e-8, 5e-3),
     leakage: quantity('Leakage of each section at 200 bar', 'flow', '0.6 L/min', 0, 1e-2),
     frictionTorque: quantity('Friction torque', 'torque', '1.5 N·m', 0, 1e4),
+    viscousTorque: quantity('Friction torque at 1000 rpm more', 'torque', '1 N·m', 0, 1e4),
     inertia: quantity('Moment of inertia', 'inertia', '0.002 kg·m²', 1e-6, 10),
     maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
       group: 'Rating',
@@ -75,6 +76,9 @@ export const flowDividerGear = defineKind({
       const f = (p + ATMOSPHERE) / CAVITATION_PRESSURE
       return f < 0 ? 0 : f > 1 ? 1 : f
     }
+    const viscous = v.viscousTorque / ((1000 * 2 * Math.PI) / 60)
+    const friction = (speed: number) =>
+      v.frictionTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
     return {
       states: [{ name: 'speed', label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 }],
       outputs: [
@@ -95,7 +99,7 @@ export const flowDividerGear = defineKind({
         l.q[P] = qa + qb
         l.q[A] = -qa
         l.q[B] = -qb
-        l.dx[0] = (a * dropA + b * dropB - v.frictionTorque * Math.tanh(speed / REVERSAL_SPEED)) / v.inertia
+        l.dx[0] = (a * dropA + b * dropB - friction(speed)) / v.inertia
       },
       observe(l) {
         l.o[0] = -l.q[A]

@@ -1,0 +1,32 @@
+/** The steady operating point that the commands of one instant lead to, without the way to it. */
+import type { Sheet } from '../sheet/schema'
+import { compile } from './compile'
+import { Recorder } from './recorder'
+import { settle } from './settle'
+
+export interface OperatingPoint {
+  /** Whether there is one: nothing moves any more. */
+  readonly atRest: boolean
+  /** s that were simulated to get there. */
+  readonly time: number
+  /** Value of every signal there, SI, by its id. */
+  readonly values: ReadonlyMap<string, number>
+}
+
+/**
+ * Solves the state in which the circuit rests with the commands a schedule has at an instant.
+ * @param at s @throws Error with the first finding of a sheet that cannot be simulated
+ */
+export function operatingPoint(sheet: Sheet, scheduleId: string | undefined, at: number): OperatingPoint {
+  const { compiled, findings } = compile(sheet, scheduleId)
+  if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
+  const { network, settings } = compiled
+  const rest = settle(network, settings.tolerance, at)
+  const recorder = new Recorder(network, 1)
+  network.hold(at)
+  network.evaluate(at, network.initial)
+  network.observe()
+  recorder.sample(at)
+  const values = new Map(recorder.signals.map((s, i) => [s.id, recorder.extremes[i].end]))
+  return { atRest: rest.atRest, time: rest.time, values }
+}
