@@ -1,13 +1,31 @@
 /** Random legal circuits under random schedules: nothing is lost, nothing blows up, order does not matter. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { kinds } from '../catalogue'
+import { commandableOf } from '../catalogue/kind'
 import type { Sheet, Track } from '../sheet/schema'
 import { circuit } from '../testing'
+import { shownUnit } from '../units/quantities'
+import { quantityText } from '../units/text'
 import { compile } from './compile'
 import { run } from './run'
 
 /** Consumers that hang between the pump line and the tank line, each with its valve where it needs one. */
-const consumers = fc.constantFrom('cylinder', 'motor', 'throttle', 'accumulator', 'relief', 'lift')
+const consumers = fc.constantFrom(
+  'cylinder',
+  'motor',
+  'throttle',
+  'accumulator',
+  'relief',
+  'lift',
+  'winch',
+  'section',
+  'divider',
+  'plunger',
+  'lock',
+  'regulated',
+)
+const MOST_COMPONENTS = 40
 const values = fc.record({
   kind: consumers,
   size: fc.integer({ min: 1, max: 6 }),
@@ -64,6 +82,70 @@ function build(list: readonly Consumer[], speed: number): Sheet {
         `${n('valve')}.B ${n('turn')}.B`,
         `${n('turn')}.L ${n('case')}.T`,
       )
+    } else if (kind === 'winch') {
+      valve('float')
+      add(n('hold'), 'counterbalance-valve', { setting: `${100 + 10 * size} bar`, pilotRatio: '3' })
+      add(n('turn'), 'hydraulic-motor', { displacement: '100 cm³/rev', inertia: '0.1 kg·m²' })
+      add(n('drum'), 'winch-load', { mass: `${100 * size} kg`, slope: '90 °', ratio: '10' })
+      add(n('case'), 'reservoir')
+      pipes.push(
+        `${n('valve')}.A ${n('hold')}.2`,
+        `${n('hold')}.1 ${n('turn')}.A`,
+        `${n('valve')}.B ${n('turn')}.B`,
+        `${n('valve')}.B ${n('hold')}.X`,
+        `${n('turn')}.L ${n('case')}.T`,
+        `${n('turn')}.W ${n('drum')}.W`,
+      )
+    } else if (kind === 'section') {
+      add(n('lever'), 'valve-section', { ratedFlow: `${10 * size} L/min` })
+      add(n('cover'), 'bank-outlet', { setup: size % 2 ? 'closedCentre' : 'openCentre' })
+      add(n('ram'), 'cylinder-double-rod', { bore: '50 mm', rod: '25 mm', cushionOut: '20 mm' })
+      add(n('return'), 'reservoir')
+      pipes.push(
+        `pump.P ${n('lever')}.P`,
+        `pump.P ${n('lever')}.N`,
+        `${n('lever')}.M ${n('cover')}.N`,
+        `${n('cover')}.T ${n('return')}.T`,
+        `${n('lever')}.T ${n('return')}.T`,
+        `${n('lever')}.A ${n('ram')}.A`,
+        `${n('lever')}.B ${n('ram')}.B`,
+      )
+    } else if (kind === 'divider') {
+      add(n('split'), size % 2 ? 'flow-divider-gear' : 'flow-divider-spool')
+      add(n('one'), 'needle-valve', { opening: `${10 * size} %` })
+      add(n('two'), 'relief-valve-direct', { setting: `${20 * size} bar` })
+      add(n('end'), 'reservoir')
+      pipes.push(
+        `pump.P ${n('split')}.P`,
+        `${n('split')}.A ${n('one')}.A`,
+        `${n('split')}.B ${n('two')}.P`,
+        `${n('one')}.B ${n('end')}.T`,
+        `${n('two')}.T ${n('end')}.T`,
+      )
+    } else if (kind === 'plunger') {
+      add(n('seat'), 'poppet-valve', { rest: size % 2 ? 'open' : 'shut' })
+      add(n('ram'), size > 3 ? 'cylinder-telescopic' : 'cylinder-plunger', { angle: '90 °', mass: '200 kg' })
+      pipes.push(`pump.P ${n('seat')}.A`, `${n('seat')}.B ${n('ram')}.A`)
+    } else if (kind === 'lock') {
+      valve('float')
+      add(n('lock'), 'double-pilot-check')
+      add(n('turn'), 'semi-rotary', { displacement: `${size} L`, loadTorque: `${100 * size} N·m` })
+      pipes.push(
+        `${n('valve')}.A ${n('lock')}.A`,
+        `${n('valve')}.B ${n('lock')}.B`,
+        `${n('lock')}.A1 ${n('turn')}.A`,
+        `${n('lock')}.B1 ${n('turn')}.B`,
+      )
+    } else if (kind === 'regulated') {
+      add(n('keep'), size % 2 ? 'priority-valve' : 'flow-control-3-way', { flow: `${2 * size} L/min` })
+      add(n('load'), 'relief-valve-direct', { setting: `${15 * size} bar` })
+      add(n('end'), 'reservoir')
+      pipes.push(
+        `pump.P ${n('keep')}.${size % 2 ? 'P' : 'A'}`,
+        `${n('keep')}.${size % 2 ? 'A' : 'B'} ${n('load')}.P`,
+        `${n('load')}.T ${n('end')}.T`,
+        `${n('keep')}.${size % 2 ? 'B' : 'T'} ${n('end')}.T`,
+      )
     } else if (kind === 'throttle') {
       add(n('jet'), 'orifice', { diameter: `${0.4 * size} mm` })
       add(n('end'), 'reservoir')
@@ -80,7 +162,7 @@ function build(list: readonly Consumer[], speed: number): Sheet {
   })
   const sheet = circuit(components, pipes)
   const valves = sheet.components.filter((c) => c.kind === 'directional-valve-4-3')
-  const commanded = list.filter((c) => ['cylinder', 'lift', 'motor'].includes(c.kind))
+  const commanded = list.filter((c) => ['cylinder', 'lift', 'motor', 'winch', 'lock'].includes(c.kind))
   const tracks = valves.flatMap((valve, i): Track[] => {
     const points = [...commanded[i].commands]
       .sort((a, b) => a[0] - b[0])
@@ -95,26 +177,90 @@ const solve = (sheet: Sheet) => {
   return run(compiled)
 }
 
+/** As many of the consumers as make a circuit of the largest size. */
+const fitting = (list: readonly Consumer[], speed: number): Sheet => {
+  let n = list.length
+  while (n > 1 && build(list.slice(0, n), speed).components.length > MOST_COMPONENTS) n--
+  return build(list.slice(0, n), speed)
+}
+const sound = (r: ReturnType<typeof solve>) => {
+  expect(r.stopped).toBeUndefined()
+  expect(r.oil.error).toBeLessThan(1e-3)
+  expect(r.energy.error).toBeLessThan(1e-6)
+  r.signals.forEach((s, i) => {
+    expect(Number.isFinite(r.extremes[i].min) && Number.isFinite(r.extremes[i].max), s.id).toBe(true)
+    if (s.role === 'pressure') expect(r.extremes[i].min, s.id).toBeGreaterThanOrEqual(-101325 - 1)
+  })
+}
+
 describe('random circuits', () => {
   it('run to the end, keep their oil and energy, and never go below no pressure at all', () => {
     fc.assert(
       fc.property(
-        fc.array(values, { minLength: 1, maxLength: 8 }),
+        fc.array(values, { minLength: 1, maxLength: 9 }),
         fc.constantFrom(300, 1000, 1500),
-        (list, speed) => {
-          const r = solve(build(list as Consumer[], speed))
-          expect(r.stopped).toBeUndefined()
-          expect(r.oil.error).toBeLessThan(1e-3)
-          expect(r.energy.error).toBeLessThan(1e-6)
-          r.signals.forEach((s, i) => {
-            expect(Number.isFinite(r.extremes[i].min) && Number.isFinite(r.extremes[i].max), s.id).toBe(true)
-            if (s.role === 'pressure') expect(r.extremes[i].min, s.id).toBeGreaterThanOrEqual(-101325 - 1)
-          })
-        },
+        (list, speed) => sound(solve(fitting(list as Consumer[], speed))),
       ),
-      { numRuns: 40, seed: 20261 },
+      { numRuns: 30, seed: 20261 },
     )
-  }, 60_000)
+  }, 120_000)
+  it('survive whatever is broken in them, and levers pulled at random', () => {
+    const breaks = fc.array(fc.tuple(fc.nat(200), fc.nat(50), fc.integer({ min: 1, max: 19 })), {
+      minLength: 1,
+      maxLength: 5,
+    })
+    fc.assert(
+      fc.property(fc.array(values, { minLength: 1, maxLength: 5 }), breaks, (list, broken) => {
+        const sheet = fitting(list as Consumer[], 1500)
+        const tracks = [...sheet.schedules[0].tracks]
+        for (const [which, what, when] of broken) {
+          const component = sheet.components[which % sheet.components.length]
+          const inputs = commandableOf(kinds.get(component.kind)!)
+          const input = inputs[what % Math.max(inputs.length, 1)]
+          if (!input || tracks.some((t) => t.component === component.id && t.input === input.name)) continue
+          const value = input.form
+            ? input.max / 2
+            : input.positions
+              ? input.positions[what % input.positions.length].value
+              : undefined
+          if (value === undefined || input.form === 'air') continue
+          tracks.push({
+            component: component.id,
+            input: input.name,
+            points: [
+              {
+                at: `${when / 10} s`,
+                value: quantityText(value, input.quantity, shownUnit(input.quantity, 'metric').symbol),
+                shape: 'step',
+              },
+            ],
+          })
+        }
+        const r = solve({ ...sheet, schedules: [{ ...sheet.schedules[0], tracks }] })
+        sound(r)
+      }),
+      { numRuns: 20, seed: 99 },
+    )
+  }, 120_000)
+  it('do not depend on how their parts were turned or mirrored', () => {
+    const sheet = build(
+      [
+        { kind: 'lift', size: 3, commands: [[3, 1]] },
+        { kind: 'section', size: 2, commands: [] },
+      ],
+      1500,
+    )
+    const turned: Sheet = {
+      ...sheet,
+      components: sheet.components.map((c, i) => ({
+        ...c,
+        rotation: (i % 4) as 0 | 1 | 2 | 3,
+        mirrored: i % 2 === 1,
+      })),
+    }
+    const [a, b] = [solve(sheet), solve(turned)]
+    expect(b.extremes).toEqual(a.extremes)
+  })
   it('do not depend on the order in which their parts were drawn', () => {
     fc.assert(
       fc.property(fc.array(values, { minLength: 2, maxLength: 4 }), (list) => {

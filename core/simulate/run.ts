@@ -94,7 +94,8 @@ class Run {
           this.sampleUpTo(solver.t, every)
           if (solver.statistics.steps > STEP_BUDGET)
             throw new Stop(`gave up after ${STEP_BUDGET} steps`, solver.worst)
-          if (!solver.step(Math.min(limit, solver.t + balance.longestStep()))) throw new Stop('the step size fell to nothing', solver.worst)
+          if (!solver.step(Math.min(limit, solver.t + balance.longestStep())))
+            throw new Stop('the step size fell to nothing', solver.worst)
           const share = this.takeStep(balance)
           if (share < 1) {
             guards.fire(tell)

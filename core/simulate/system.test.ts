@@ -376,7 +376,10 @@ describe('instruments and what is coupled', () => {
     const r = runSheet(sheet)
     const sensor = idOf(sheet, 'pressure-transducer')
     expect(at(r, `${sensor}.signal`, 1.1)).toBeCloseTo(0.25125 * (1 - Math.exp(-1)), 3)
-    expect(at(r, `${idOf(sheet, 'flow-transducer')}.reading`, 1.9) / lpm).toBeCloseTo(20 / (1 + 0.4 ** 2) ** 0.25, 2)
+    expect(at(r, `${idOf(sheet, 'flow-transducer')}.reading`, 1.9) / lpm).toBeCloseTo(
+      20 / (1 + 0.4 ** 2) ** 0.25,
+      2,
+    )
     expect(at(r, `${idOf(sheet, 'temperature-transducer')}.signal`, 1)).toBeCloseTo(0.4, 6)
   })
   it('a coupling pulled apart shuts, and a safety block shuts off, guards and bleeds a vessel', () => {
