@@ -244,3 +244,23 @@ describe('the sluice rotor', () => {
     expect(Math.abs(at(r, 'A1.angle', 2.4) - at(r, 'A1.angle', 2.05))).toBeLessThan(0.005)
   })
 })
+
+describe('the shavings press', () => {
+  it('goes out quickly with both pumps, presses with the small one, on half the motor of one pump', () => {
+    const [highLow, whole, one] = [
+      'High–low, unloader and check',
+      'Two-stage pump',
+      'One pump, larger motor',
+    ].map((v) => runDemo('Shavings press', v, 'bale'))
+    const peak = (r: RunResult) => r.extremes[signalIndex(r, 'M1.shaftPower')].max / 1000
+    for (const r of [highLow, whole]) {
+      // as quick as the one pump on the way out
+      expect(at(r, 'A1.velocity', 2.5) / at(one, 'A1.velocity', 2.5)).toBeGreaterThan(1)
+      expect(peak(r)).toBeLessThan(0.65 * peak(one))
+      // and it reaches the same pressure at the end
+      expect(at(r, 'A1.capPressure', 7.4) / bar).toBeGreaterThan(150)
+    }
+    expect(start(highLow, 'V7', 'unloaded')).toBeGreaterThan(0)
+    expect(start(whole, 'P1', 'unloaded')).toBeGreaterThanOrEqual(0)
+  })
+})

@@ -52,7 +52,9 @@ export const demoMachines = (): DemoMachine[] => [
         workingPressure: '160 bar',
       },
     },
-    ['Two pumps, unloader and check', 'shavings-press'],
+    ['High–low, unloader and check', 'shavings-press-high-low'],
+    ['Two-stage pump', 'shavings-press-two-stage'],
+    ['One pump, larger motor', 'shavings-press'],
   ),
   machine(
     'Relief rig',

@@ -251,7 +251,7 @@ test('leads a pipe elsewhere by its end, lays a pilot line, selects by a frame, 
   // a shaft does not join oil
   await lay(page, port(page, 'M1', 'W'), port(page, 'V1', 'P'))
   await expect(page.getByRole('alert')).toContainText('A shaft joins only a shaft')
-  await page.getByRole('button', { name: 'Close' }).click()
+  await page.getByRole('button', { name: 'Close', exact: true }).click()
 
   // frame selection, then all of it moves and goes together
   const box = (await page.getByTestId('sheet').boundingBox())!

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import { components, goTo, number, openCopy, openMachine, reading, run, saved } from './desk'
 
 test('runs the press: the tape moves rod and spool and colours the oil', async ({ page }) => {
-  await openMachine(page, 'Shavings press', 'Run')
+  await openCopy(page, 'shavings-press', 'Press run', 'Run')
   await run(page)
   const rod = page.locator('[data-component="A1"] [data-part="rod"]').first()
   const spool = page.locator('[data-component="V3"] [data-part="spool"]').first()

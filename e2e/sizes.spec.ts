@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { openCopy, openMachine, saved, step } from './desk'
+import { newMachine, openCopy, saved, step } from './desk'
 
 test('sizes from the brief, with the numbers put in, and hands over to the sheet', async ({ page }) => {
   await openCopy(page, 'shavings-press', 'Sized', 'Sizes')
@@ -37,7 +37,8 @@ test('sizes from the brief, with the numbers put in, and hands over to the sheet
 })
 
 test('says what keeps a brief from being worked with', async ({ page }) => {
-  await openMachine(page, 'Quay crane', 'Brief')
+  await newMachine(page, 'Only a brief')
+  await step(page, 'Brief')
   const stroke = page.getByRole('textbox', { name: 'Stroke', exact: true })
   await stroke.fill('100 mm')
   await stroke.press('Enter')

@@ -4,7 +4,7 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { kinds, type AnyKind } from '@oar-bench/core/catalogue'
 import { families, type Family } from '@oar-bench/core/catalogue/kind'
 import { componentSchema } from '@oar-bench/core/sheet/schema'
-import { symbolOf } from '@oar-bench/core/sheet/geometry'
+import { drawnBox, symbolOf } from '@oar-bench/core/sheet/geometry'
 
 const emit = defineEmits<{ placing: [] }>()
 const desk = useDesk()
@@ -40,7 +40,7 @@ const groups = computed(() =>
 const drawings = new Map(
   list.map((kind) => {
     const symbol = symbolOf(componentSchema.parse({ id: 'x', kind: kind.name }))!
-    const { x, y, w, h } = symbol.box
+    const { x, y, w, h } = drawnBox(symbol)
     const side = Math.max(w, h, 6) + 1.5
     return [kind.name, { symbol, viewBox: `${x + w / 2 - side / 2} ${y + h / 2 - side / 2} ${side} ${side}` }]
   }),

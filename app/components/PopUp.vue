@@ -3,7 +3,11 @@
 import { autoUpdate, flip, offset, shift, size, useFloating, type Placement } from '@floating-ui/vue'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 
-const { placement = 'top-start' } = defineProps<{
+const {
+  placement = 'top-start',
+  testid = undefined,
+  panelClass = undefined,
+} = defineProps<{
   testid?: string
   panelClass?: string
   placement?: Placement

@@ -22,7 +22,7 @@ export const chartWords: Record<ChartQuantity, string> = {
 export const traceColours = (dark: boolean) =>
   dark
     ? ['#6ac6cd', '#f0b35c', '#c9a7ee', '#9bd17d', '#ff9d93', '#9db4ff']
-    : ['#0e5f6c', '#b45f06', '#6a3d9a', '#3f7d2c', '#b3263a', '#2f4fa8']
+    : ['#0e5f6c', '#a35200', '#6a3d9a', '#3f7d2c', '#b3263a', '#2f4fa8']
 const MOST_TRACES = 6
 const FIRST_TRACES = 4
 

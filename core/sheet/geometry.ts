@@ -154,3 +154,19 @@ export function extent(sheet: Sheet): Rect {
   const y = Math.min(...ys)
   return { x, y, w: Math.max(...xs) - x, h: Math.max(...ys) - y }
 }
+
+/** The rectangle around all that a symbol draws, unturned. */
+export function drawnBox(symbol: SymbolDrawing): Rect {
+  const xs = [symbol.box.x, symbol.box.x + symbol.box.w]
+  const ys = [symbol.box.y, symbol.box.y + symbol.box.h]
+  for (const shape of symbol.shapes) {
+    const points = 'points' in shape ? shape.points : [shape.at]
+    const reach = shape.shape === 'circle' || shape.shape === 'arc' ? shape.r : 0
+    for (const [x, y] of points) {
+      xs.push(x - reach, x + reach)
+      ys.push(y - reach, y + reach)
+    }
+  }
+  const [x, y] = [Math.min(...xs), Math.min(...ys)]
+  return { x, y, w: Math.max(...xs) - x, h: Math.max(...ys) - y }
+}

@@ -1,6 +1,6 @@
 /** What moves loads, held to closed forms: cylinders of every build, motors, brakes, drums, and what follows a rod. */
 import { describe, expect, it } from 'vitest'
-import { at, balanced, bar, circuit, end, idOf, least, lpm, most, runSheet, timed, track } from '../testing'
+import { at, balanced, bar, circuit, end, idOf, least, lpm, runSheet, timed, track } from '../testing'
 
 /** A cylinder fed with a steady flow, its other side to tank. */
 function fed(kind: string, parameters: Record<string, string>, seconds: number, flow = '12 L/min') {

@@ -79,7 +79,7 @@ export const poppetValve = defineKind({
     ]).map((shape) => shape),
     ports: { A: { x: 0, y: 2, side: 'down' }, B: { x: 0, y: -2, side: 'up' } },
     box: { x: -4, y: -2, w: 12, h: 4 },
-    captionAt: { x: 2.5, y: -3, anchor: 'start' },
+    captionAt: { x: 8.4, y: -1, anchor: 'start' },
     parts: { poppet: { signal: 'switched', zero: 0, travel: -BOX, full: 1 } },
   }),
   caption: (v, show) => [show(v.ratedFlow, 'flow')],

@@ -77,8 +77,7 @@ export const flowDividerGear = defineKind({
       return f < 0 ? 0 : f > 1 ? 1 : f
     }
     const viscous = v.viscousTorque / ((1000 * 2 * Math.PI) / 60)
-    const friction = (speed: number) =>
-      v.frictionTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
+    const friction = (speed: number) => v.frictionTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
     return {
       states: [{ name: 'speed', label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 }],
       outputs: [
