@@ -51,6 +51,6 @@ export function largeSheet(count: number): Sheet {
     title: `Generated, ${components.length} components`,
     components,
     pipes,
-    schedules: [{ id: 'main', duration: '4 s', every: '20 ms', tolerance: 1e-4, tracks }],
+    schedules: [{ id: 'main', duration: '4 s', every: '20 ms', tolerance: 3e-4, tracks }],
   })
 }

@@ -199,8 +199,8 @@ describe('the tug bank', () => {
       .variants.find((v) => v.name === variant)!.sheet
     const point = operatingPoint(sheet, schedule, 0)
     return {
-      pressure: point.values.get('pressure(pump line)')! / bar,
-      power: point.values.get('M1.shaftPower')! / 1000,
+      pressure: point.values.get('pressure(pump line)')!.value / bar,
+      power: point.values.get('M1.shaftPower')!.value / 1000,
     }
   }
   it('idles at little pressure with an open centre, at its compensator with a closed one', () => {

@@ -62,6 +62,8 @@ describe('headless runner', { timeout: 30_000 }, () => {
     ['a value that is none', [press, '--set', 'V1.setting=red'], 'Not a pressure'],
     ['an unknown component', [press, '--set', 'V99.setting=1 bar'], 'no component "V99"'],
     ['an unknown parameter', [press, '--set', 'V1.colour=1'], 'no parameter "colour"'],
+    ['an unknown fault', [press, '--break', 'V1.melted=1'], 'it has drift, springBroken, stuck, leak'],
+    ['a fault beyond its range', [press, '--break', 'V1.leak=900 L/min@1'], 'is outside'],
     ['a bad end', [press, '--until=-1'], 'seconds above 0'],
   ])('refuses %s with code 2', async (_what, args, words) => {
     const { code, err } = await simulate(...args)
@@ -69,6 +71,16 @@ describe('headless runner', { timeout: 30_000 }, () => {
     expect(err).toContain(words)
     expect(err).not.toContain('    at ')
   })
+  it('breaks a component from a time on, and solves the rest of an instant', async () => {
+    const broken = await simulate(press, '--until', '7.4', '--break', 'V1.springBroken=1@6.5')
+    expect(broken.code).toBe(0)
+    const [, end] = /V1\.setting .*|pressure\(pump line\)\s+(\S+)/.exec(broken.out) ?? []
+    expect(Number(end)).toBeLessThan(20)
+    const idle = await simulate(press, '--steady', '0')
+    expect(idle.code).toBe(0)
+    expect(idle.out).toMatch(/pressure\(pump line\)\s+18\d\.\d+\s+bar/)
+    expect(idle.out).not.toContain('warning')
+  }, 60_000)
   it('refuses a bad file and a circuit that cannot be simulated', async () => {
     const bad = await simulate(
       file(

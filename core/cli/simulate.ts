@@ -1,21 +1,25 @@
 /**
- * Headless runner: simulate FILE [--schedule ID] [--until S] [--set id.param=value …] [--csv OUT] [--json OUT]
+ * Headless runner: simulate FILE [--schedule ID] [--until S] [--set id.param=value …] [--break id.fault=value[@s] …]
+ * [--steady S] [--csv OUT] [--json OUT]. --steady solves the rest that the commands of an instant lead to.
  * Exit code 0 when the run finished, 2 with a plain message on a bad file, circuit or argument.
  */
 import { readFileSync, statSync, writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { resultToCsv } from '../formats/csv'
 import { resultToJson } from '../formats/result-json'
+import { findKind } from '../catalogue'
 import { setParameter } from '../sheet/edit'
 import { placeText, type Finding } from '../sheet/finding'
 import { readSheetText } from '../sheet/read'
 import { compile } from '../simulate/compile'
 import { run } from '../simulate/run'
+import type { Sheet } from '../sheet/schema'
+import { operatingPoint, type OperatingPoint } from '../simulate/operating-point'
 import type { RunResult } from '../simulate/result'
 import { showNumber, showQuantity } from '../units/text'
 import { shownUnit } from '../units/quantities'
 
-const USAGE = `simulate FILE [--schedule ID] [--until SECONDS] [--set ID.PARAMETER=VALUE ...] [--csv OUT] [--json OUT]`
+const USAGE = `simulate FILE [--schedule ID] [--until SECONDS] [--set ID.PARAMETER=VALUE ...] [--break ID.FAULT=VALUE[@SECONDS] ...] [--steady SECONDS] [--csv OUT] [--json OUT]`
 const LARGEST_FILE = 50e6
 
 class Refused extends Error {}
@@ -40,8 +44,10 @@ function main(): void {
     if (!sheet.components.some((c) => c.id === id)) throw new Refused(`--set: no component "${id}".`)
     sheet = setParameter(sheet, id, parameter, value === 'true' ? true : value === 'false' ? false : value)
   }
+  for (const fault of values.break ?? []) sheet = breakOnPurpose(sheet, fault, values.schedule)
   const until = values.until === undefined ? undefined : Number(values.until)
   if (until !== undefined && !(until > 0)) throw new Refused('--until takes a number of seconds above 0.')
+  if (values.steady !== undefined) return steady(sheet, values.schedule, Number(values.steady))
   const { compiled, findings } = compile(sheet, values.schedule)
   for (const f of findings) process.stderr.write(`${findingText(f)}\n`)
   if (!compiled) throw new Refused('The sheet cannot be simulated as it is.')
@@ -62,12 +68,59 @@ function readArguments() {
         schedule: { type: 'string' },
         until: { type: 'string' },
         set: { type: 'string', multiple: true },
+        break: { type: 'string', multiple: true },
+        steady: { type: 'string' },
         csv: { type: 'string' },
         json: { type: 'string' },
       },
     })
   } catch (error) {
     throw new Refused(`${(error as Error).message}\nUsage: ${USAGE}`)
+  }
+}
+
+/** Adds a fault to the schedule, from its start or from a time on. */
+function breakOnPurpose(sheet: Sheet, text: string, scheduleId: string | undefined): Sheet {
+  const match = /^([^.=@]+)\.([^.=@]+)=([^@]*)(?:@(.+))?$/.exec(text)
+  if (!match) throw new Refused(`--break takes ID.FAULT=VALUE or ID.FAULT=VALUE@SECONDS, not "${text}".`)
+  const [, id, name, value, when = '0'] = match
+  const component = sheet.components.find((c) => c.id === id)
+  const faults = component && (findKind(component.kind)?.faults ?? [])
+  if (!faults) throw new Refused(`--break: no component "${id}".`)
+  if (!faults.some((f) => f.name === name))
+    throw new Refused(
+      `--break: ${id} has no fault "${name}"${faults.length ? `; it has ${faults.map((f) => f.name).join(', ')}` : ''}.`,
+    )
+  const track = {
+    component: id,
+    input: name,
+    points: [{ at: /[a-z]/.test(when) ? when : `${when} s`, value, shape: 'step' as const }],
+  }
+  const target = scheduleId ?? sheet.schedules[0]?.id
+  return {
+    ...sheet,
+    schedules: sheet.schedules.map((s) => (s.id === target ? { ...s, tracks: [...s.tracks, track] } : s)),
+  }
+}
+
+function steady(sheet: Sheet, scheduleId: string | undefined, at: number): void {
+  if (!(at >= 0)) throw new Refused('--steady takes a number of seconds.')
+  let point: OperatingPoint
+  try {
+    point = operatingPoint(sheet, scheduleId, at)
+  } catch (error) {
+    throw new Refused((error as Error).message)
+  }
+  const out = (line = '') => process.stdout.write(`${line}\n`)
+  out(`${sheet.title}, at rest with the commands of ${at} s`)
+  if (!point.atRest)
+    out(`warning: it does not come to rest; this is how it was after ${point.time.toPrecision(3)} s`)
+  out()
+  for (const { signal, value } of point.values.values()) {
+    if (signal.role === 'mode') continue
+    out(
+      `${signal.id.padEnd(36)}${showNumber(value, signal.quantity, 'metric', 6).padStart(12)}  ${shownUnit(signal.quantity, 'metric').symbol}`,
+    )
   }
 }
 

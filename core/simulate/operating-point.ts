@@ -2,6 +2,7 @@
 import type { Sheet } from '../sheet/schema'
 import { compile } from './compile'
 import { Recorder } from './recorder'
+import type { Signal } from './result'
 import { settle } from './settle'
 
 export interface OperatingPoint {
@@ -9,8 +10,8 @@ export interface OperatingPoint {
   readonly atRest: boolean
   /** s that were simulated to get there. */
   readonly time: number
-  /** Value of every signal there, SI, by its id. */
-  readonly values: ReadonlyMap<string, number>
+  /** Every signal with its value there, SI, by its id. */
+  readonly values: ReadonlyMap<string, { readonly signal: Signal; readonly value: number }>
 }
 
 /**
@@ -27,6 +28,8 @@ export function operatingPoint(sheet: Sheet, scheduleId: string | undefined, at:
   network.evaluate(at, network.initial)
   network.observe()
   recorder.sample(at)
-  const values = new Map(recorder.signals.map((s, i) => [s.id, recorder.extremes[i].end]))
+  const values = new Map(
+    recorder.signals.map((signal, i) => [signal.id, { signal, value: recorder.extremes[i].end }]),
+  )
   return { atRest: rest.atRest, time: rest.time, values }
 }

@@ -334,11 +334,14 @@ describe('settled start', () => {
     const line = `pressure(${idOf(lift, 'fixed-pump')}.P)`
     // it lies where the relief passes what the pump gives: the same as a long run comes to
     const long = run(compile(timed(lift, 3, [])).compiled!)
-    expect(idle.values.get(line)! / end(long, line)).toBeCloseTo(1, 3)
-    expect(idle.values.get(`${relief}.flow`)! / end(long, `${relief}.flow`)).toBeCloseTo(1, 2)
+    expect(idle.values.get(line)!.value / end(long, line)).toBeCloseTo(1, 3)
+    expect(idle.values.get(`${relief}.flow`)!.value / end(long, `${relief}.flow`)).toBeCloseTo(1, 2)
     // with the valve over, the lift ends on its stop
     const up = operatingPoint(sheet, undefined, 3)
-    expect(up.values.get(`${idOf(lift, 'cylinder-double-acting')}.position`)! * 1000).toBeCloseTo(400, 0)
+    expect(up.values.get(`${idOf(lift, 'cylinder-double-acting')}.position`)!.value * 1000).toBeCloseTo(
+      400,
+      0,
+    )
   })
 })
 
