@@ -35,7 +35,7 @@ const browser = await chromium.launch({
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   const picture = (name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` })
-  await page.setViewportSize({ width: 1280, height: 2340 })
+  await page.setViewportSize({ width: 1280, height: 2450 })
   await page.goto(`${address}/symbols`)
   await page.getByRole('heading', { name: 'Symbols' }).waitFor()
   await picture('symbols')
