@@ -29,6 +29,7 @@ function localOf(kind: AnyKind, model: Model): Local {
     q: new Float64Array(count),
     v: new Float64Array(count),
     a: new Float64Array(count),
+    f: new Float64Array(count),
     dx: new Float64Array(model.states?.length ?? 0),
     g: new Float64Array(model.guards?.length ?? 0),
     o: new Float64Array(model.outputs?.length ?? 0),

@@ -84,6 +84,7 @@ import { flowMeter } from './instruments/flow-meter'
 import { flowTransducer } from './instruments/flow-transducer'
 import { gaugeWithShutOff } from './instruments/gauge-with-shut-off'
 import { levelSwitch } from './instruments/level-switch'
+import { loadCell } from './instruments/load-cell'
 import { limitSwitch } from './instruments/limit-switch'
 import { positionTransducer } from './instruments/position-transducer'
 import { pressureTransducer } from './instruments/pressure-transducer'
@@ -182,6 +183,7 @@ const list: readonly AnyKind[] = [
   gaugeWithShutOff,
   levelSwitch,
   limitSwitch,
+  loadCell,
   positionTransducer,
   pressureTransducer,
   temperatureSwitch,

@@ -153,6 +153,8 @@ export interface Local {
   readonly v: Float64Array
   /** Compliance of air trapped at each port, m³/Pa, beside that of the oil: written by a fault. */
   readonly a: Float64Array
+  /** Force in each rod, N: told by what drives it, read by what measures it; only in `observe`. */
+  readonly f: Float64Array
   /** Rates of the own states. */
   readonly dx: Float64Array
   /** Guards: a change of sign is located as an event. */

@@ -127,11 +127,15 @@ describe('cylinders', () => {
       {
         tank: ['reservoir'],
         source: ['flow-source', { flow: '12 L/min' }],
-        ram: ['cylinder-double-acting', { stroke: '400 mm', start: '50 mm', mass: '20 kg' }],
+        ram: [
+          'cylinder-double-acting',
+          { stroke: '400 mm', start: '50 mm', mass: '20 kg', loadForce: '2 kN' },
+        ],
         slow: ['deceleration-valve', { from: '200 mm', over: '100 mm', left: '10 %', ratedFlow: '20 L/min' }],
         back: ['reservoir'],
         limit: ['limit-switch', { at: '300 mm', width: '20 mm', reset: '5 mm' }],
         measure: ['position-transducer', { range: '400 mm', filter: '1 ms' }],
+        cell: ['load-cell', { range: '10 kN' }],
       },
       [
         'tank.T source.A',
@@ -141,6 +145,7 @@ describe('cylinders', () => {
         'ram.R slow.R',
         'ram.R limit.R',
         'ram.R measure.R',
+        'ram.R cell.R',
       ],
     )
     sheet = timed(sheet, 6, [track(idOf(sheet, 'flow-source'), 'flow', [4.8, '-12 L/min'])])
@@ -153,6 +158,9 @@ describe('cylinders', () => {
         3,
       )
     }
+    const cell = idOf(sheet, 'load-cell')
+    expect(at(r, `${cell}.reading`, 2)).toBeCloseTo(at(r, `${id}.loadForce`, 2), 6)
+    expect(at(r, `${cell}.signal`, 2)).toBeCloseTo(0.5 + 2000 / 20_000, 3)
     const valve = idOf(sheet, 'deceleration-valve')
     const column = r.columns[r.signals.findIndex((s) => s.id === `${id}.position`)]
     const when = (x: number) => r.times[column.findIndex((p) => p >= x)]

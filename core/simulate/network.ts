@@ -54,6 +54,12 @@ interface Block {
   readonly dx0: Float64Array
 }
 
+interface Rod {
+  readonly driver: Element
+  readonly port: number
+  readonly readers: readonly { readonly element: Element; readonly port: number }[]
+}
+
 interface Imposer {
   readonly element: Element
   readonly port: number
@@ -112,6 +118,8 @@ export class Network implements Problem {
   /** Ports that hold their node; where several hold one, the first takes its flow. */
   private readonly imposers: readonly Imposer[]
   private readonly blocks: readonly Block[]
+  /** Rods that are driven, and the ports that measure their force. */
+  private readonly rods: readonly Rod[]
   private readonly stateName: string[] = []
   private readonly ft0: Float64Array
   private moving = false
@@ -219,6 +227,7 @@ export class Network implements Problem {
         q: this.portFlow.subarray(portAt, portAt + ports),
         v: this.portVolume.subarray(portAt, portAt + ports),
         a: this.portAir.subarray(portAt, portAt + ports),
+        f: new Float64Array(ports),
         dx: this.stateRates.subarray(stateAt, stateAt + states.length),
         g: new Float64Array(d.model.guards?.length ?? 0),
         o: new Float64Array(d.model.outputs?.length ?? 0),
@@ -252,6 +261,20 @@ export class Network implements Problem {
       })
     }
     this.elements = elements
+    const portsOf = (e: Element) => e.resolved?.kind.ports ?? []
+    const rodEnds = elements.flatMap((element) =>
+      portsOf(element).flatMap((spec, port) => (spec.domain === 'rod' ? [{ element, port, spec }] : [])),
+    )
+    this.rods = rodEnds
+      .filter((end) => end.spec.drives)
+      .map(({ element: driver, port }) => ({
+        driver,
+        port,
+        readers: rodEnds.filter(
+          (end) => !end.spec.drives && end.element.nodes[end.port] === driver.nodes[port],
+        ),
+      }))
+      .filter((rod) => rod.readers.length > 0)
     this.models = elements.map((e) => e.model)
     this.locals = elements.map((e) => e.local)
     this.imposers = imposers
@@ -496,6 +519,12 @@ export class Network implements Problem {
       const { model, local } = this.elements[e]
       model.observe?.(local)
     }
+    // what measures a rod reads the force that its driver has just found
+    for (const { driver, port, readers } of this.rods)
+      for (const reader of readers) {
+        reader.element.local.f[reader.port] = driver.local.f[port]
+        reader.element.model.observe?.(reader.element.local)
+      }
   }
 
   /** Sets every mode from the side of its guard on which the state lies. */

@@ -348,6 +348,7 @@ export function cylinderModel(
       l.o[2] = pA
       l.o[3] = pB
       l.o[4] = x / v.stroke
+      l.f[R] = l.o[0]
       l.c[0] = pA - v.ratedPressure
       l.c[1] = pB - v.ratedPressure
       l.c[2] = speed > REVERSAL_SPEED && pB > pA ? pB - v.ratedPressure : -1

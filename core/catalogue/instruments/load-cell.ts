@@ -1,0 +1,38 @@
+import { defineKind, quantity } from '../kind'
+import { dashed } from '../symbol'
+import { transducerBox } from './transducer'
+
+/** Reads the force between a rod and its load; its signal is that as a share of its range, ½ at no force. */
+export const loadCell = defineKind({
+  name: 'load-cell',
+  label: 'Load cell',
+  family: 'instruments',
+  words: ['load cell', 'force transducer', 'force sensor', 'weighing'],
+  letter: 'S',
+  description:
+    'Measures the force between a rod and what it moves: pushed it reads above, pulled below zero.',
+  ports: [{ name: 'R', domain: 'rod', role: 'rod whose force is measured' }],
+  parameters: { range: quantity('Range', 'force', '50 kN', 1, 1e8, { note: 'either way' }) },
+  symbol: () => ({
+    shapes: [...transducerBox('F'), dashed([-1.5, 0], [-3, 0])],
+    ports: { R: { x: -3, y: 0, side: 'left' } },
+    box: { x: -1.5, y: -1.5, w: 3, h: 3 },
+    reading: 'reading',
+  }),
+  model: (v) => ({
+    outputs: [
+      { name: 'reading', label: 'force read', quantity: 'force' },
+      { name: 'signal', label: 'signal', quantity: 'share' },
+    ],
+    conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
+    evaluate(l) {
+      l.q[0] = 0
+    },
+    observe(l) {
+      l.o[0] = l.f[0]
+      l.o[1] = Math.min(Math.max(0.5 + l.f[0] / (2 * v.range), 0), 1)
+      l.c[0] = Math.abs(l.f[0]) - v.range
+    },
+  }),
+  say: (l, _v, show) => `Reads ${show(l.o[0], 'force')}, a signal of ${Math.round(l.o[1] * 100)} %.`,
+})
