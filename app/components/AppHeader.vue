@@ -51,21 +51,27 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
       >
     </NuxtLink>
     <template v-if="step && drawing.machine">
-      <span class="max-w-44 truncate border-l border-rule pl-3 font-semibold" data-testid="machine-name">{{
-        drawing.machine.name
-      }}</span>
+      <span
+        class="max-w-44 min-w-20 truncate border-l border-rule pl-3 font-semibold"
+        data-testid="machine-name"
+        >{{ drawing.machine.name }}</span
+      >
       <VariantMenu v-if="step !== 'brief'" />
       <nav aria-label="Steps" class="ml-2 flex h-full">
         <NuxtLink
           v-for="s in steps"
           :key="s.name"
           :to="{ path: `/machines/${drawing.machine.id}/${s.name}`, query: $route.query }"
-          class="flex h-full flex-col justify-center border-b-2 px-3 leading-tight hover:text-accent"
+          class="flex h-full flex-col justify-center border-b-2 px-3 leading-tight hover:text-accent max-lg:px-2"
           :class="s.name === step ? 'border-accent text-accent' : 'border-transparent'"
           :aria-current="s.name === step ? 'step' : undefined"
         >
           {{ s.label }}
-          <span v-if="s.missing" class="text-[11px] text-caution">{{ s.missing }}</span>
+          <span
+            v-if="s.missing"
+            class="text-[11px] whitespace-nowrap text-caution max-lg:max-w-14 max-lg:truncate"
+            >{{ s.missing }}</span
+          >
         </NuxtLink>
       </nav>
       <span
@@ -76,7 +82,9 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
       >
         <template v-if="drawing.saveState === 'saved'">
           <Check :size="16" class="text-good" aria-hidden="true" />
-          <span class="text-soft">Saved{{ drawing.savedAt ? ` ${clock.format(drawing.savedAt)}` : '' }}</span>
+          <span class="text-soft max-lg:sr-only"
+            >Saved{{ drawing.savedAt ? ` ${clock.format(drawing.savedAt)}` : '' }}</span
+          >
         </template>
         <template v-else-if="drawing.saveState === 'failed'">
           <CloudOff :size="16" class="text-error" aria-hidden="true" />
@@ -116,7 +124,7 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
       </span>
     </template>
     <span v-else class="ml-auto" />
-    <select v-model="system" class="field !w-auto" aria-label="Units">
+    <select v-model="system" class="field !w-auto max-lg:!w-24" aria-label="Units">
       <option v-for="s in unitSystems" :key="s" :value="s">{{ systemWords[s] }}</option>
     </select>
     <button

@@ -56,7 +56,9 @@ const current = computed(() => drawing.variants.find((v) => v.id === drawing.she
 <template>
   <PopUp testid="variants" panel-class="w-80 p-2" placement="bottom-start">
     <template #button>
-      <GitFork :size="15" aria-hidden="true" /><span class="max-w-44 truncate">{{ current }}</span>
+      <GitFork :size="15" aria-hidden="true" /><span class="max-w-44 truncate max-lg:sr-only">{{
+        current
+      }}</span>
       <span v-if="drawing.variants.length > 1" class="text-soft"
         >{{ drawing.variants.findIndex((v) => v.id === drawing.sheetId) + 1 }}/{{
           drawing.variants.length

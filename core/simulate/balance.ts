@@ -1,5 +1,5 @@
 /** Energy and oil kept account of over a run, as a check on the solution. */
-import { Power } from '../catalogue/kind'
+import { Power, POWERS } from '../catalogue/kind'
 import { SPECIFIC_HEAT } from '../fluid/fluid'
 import type { TankData } from '../sheet/resolve'
 import type { Network } from './network'
@@ -23,11 +23,22 @@ class Snapshot {
   cooled = 0
   /** Oil into each tank, m³/s. */
   readonly returned: Float64Array
+  /** Ports that are a tank, and which. */
+  private readonly tankPorts: Int32Array
+  private readonly tankOf: Int32Array
   readonly heatBy: Float64Array
   readonly pressure: Float64Array
   readonly compliance: Float64Array
   constructor(network: Network) {
     this.returned = new Float64Array(network.fluid.tanks.length)
+    const ports = network.elements.flatMap((e) =>
+      e.imposes.map((imposes) => ({ imposes, tank: e.model.tank })),
+    )
+    const tanks = ports.flatMap(({ imposes, tank }, port) =>
+      imposes && tank !== undefined ? [{ port, tank }] : [],
+    )
+    this.tankPorts = Int32Array.from(tanks, (t) => t.port)
+    this.tankOf = Int32Array.from(tanks, (t) => t.tank)
     this.heatBy = new Float64Array(network.elements.length)
     this.pressure = new Float64Array(network.nodes.length)
     this.compliance = new Float64Array(network.nodes.length)
@@ -49,21 +60,19 @@ class Snapshot {
       this.stored += network.potential[i] * network.inflow[i]
       if (network.nodeState[i] < 0) this.supplied -= network.inflow[i]
     }
-    for (let e = 0; e < network.elements.length; e++) {
-      const { model, imposes } = network.elements[e]
-      const { power, q } = network.elements[e].local
-      this.cooled += power[Power.cooled]
-      if (model.tank !== undefined)
-        for (let i = 0; i < q.length; i++) if (imposes[i]) this.returned[model.tank] += q[i]
-      this.input += power[Power.input]
-      this.useful += power[Power.useful]
-      this.heat += power[Power.heat]
-      this.stored += power[Power.stored]
-      this.heatBy[e] = power[Power.heat]
-      const { nodes } = network.elements[e]
-      for (let i = 0; i < q.length; i++)
-        if (network.nodes[nodes[i]].domain === 'oil') this.moved += Math.abs(q[i]) / 2
+    const { powers, portFlow, portNode, isOil } = network
+    for (let e = 0, at = 0; at < powers.length; e++, at += POWERS) {
+      this.input += powers[at + Power.input]
+      this.useful += powers[at + Power.useful]
+      this.heat += powers[at + Power.heat]
+      this.stored += powers[at + Power.stored]
+      this.cooled += powers[at + Power.cooled]
+      this.heatBy[e] = powers[at + Power.heat]
     }
+    for (let k = 0; k < portFlow.length; k++)
+      if (isOil[portNode[k]]) this.moved += portFlow[k] < 0 ? -portFlow[k] / 2 : portFlow[k] / 2
+    for (let k = 0; k < this.tankPorts.length; k++)
+      this.returned[this.tankOf[k]] += portFlow[this.tankPorts[k]]
   }
 }
 

@@ -82,6 +82,19 @@ describe('spools', () => {
       [1, 1, 0],
     ])
   })
+  it('a lever valve with detents is pushed from box to box and stays there', () => {
+    const ports = { P: '50 bar', T: '0 bar', A: '20 bar', B: '20 bar' }
+    let sheet = between('directional-valve-4-3', { detent: 'detent', shiftTime: '100 ms' }, ports)
+    const id = idOf(sheet, 'directional-valve-4-3')
+    // pushed over, let go; pushed back by one box and a little, let go; pushed over the other way
+    sheet = timed(sheet, 4, [
+      track(id, 'command', [0.5, '1'], [1, '0'], [2, '-1'], [2.12, '0'], [3, '-1'], [3.5, '0']),
+    ])
+    const r = runSheet(sheet)
+    expect([0.4, 1.9, 2.9, 3.9].map((t) => Math.round(at(r, `${id}.spool`, t) * 100) / 100 + 0)).toEqual([
+      0, 1, 0, -1,
+    ])
+  })
   it('a 5/3 valve gives each line its own return', () => {
     const ports = { P: '50 bar', R: '0 bar', S: '2 bar', A: '20 bar', B: '20 bar' }
     let sheet = between('directional-valve-5-3', { ratedFlow: '20 L/min', ratedDrop: '10 bar' }, ports)

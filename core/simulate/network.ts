@@ -92,19 +92,22 @@ export class Network implements Problem {
   /** Time of the last evaluation, s. */
   time = 0
   private readonly modulus: Float64Array
-  private readonly isOil: Uint8Array
+  readonly isOil: Uint8Array
   /** Flat lists for the hot loop: nodes with a state by kind, ports, states, inputs of all elements. */
   private readonly oilNodes: Int32Array
   private readonly mechanicalNodes: Int32Array
   private readonly portPotential: Float64Array
-  private readonly portFlow: Float64Array
+  /** Flow into every port of every element, and its node. */
+  readonly portFlow: Float64Array
   private readonly portVolume: Float64Array
+  /** Powers of every element, one after the other, W: see `Power`. */
+  readonly powers: Float64Array
   private readonly portAir: Float64Array
   /** Compliance of hoses and of trapped air at each node, m³/Pa; read only where there are any. */
   private readonly nodeGive: Float64Array
   private readonly giving: boolean
   private readonly hoseCompliance: Float64Array
-  private readonly portNode: Int32Array
+  readonly portNode: Int32Array
   /** Ports that take from their node (those that do not hold it). */
   private readonly takingPorts: Int32Array
   private readonly states: Float64Array
@@ -195,6 +198,7 @@ export class Network implements Problem {
     this.portAir = new Float64Array(portCount)
     this.nodeGive = new Float64Array(nodes.length)
     this.hoseCompliance = new Float64Array(nodes.length)
+    this.powers = new Float64Array(drafts.length * POWERS)
     this.giving =
       nodes.some((node) => node.hoseVolume > 0) ||
       inputs.some((i) => 'form' in i.spec && i.spec.form === 'air')
@@ -232,7 +236,7 @@ export class Network implements Problem {
         g: new Float64Array(d.model.guards?.length ?? 0),
         o: new Float64Array(d.model.outputs?.length ?? 0),
         c: new Float64Array(d.model.conditions?.length ?? 0),
-        power: new Float64Array(POWERS),
+        power: this.powers.subarray(elements.length * POWERS, (elements.length + 1) * POWERS),
       }
       const element: Element = {
         id: d.id,

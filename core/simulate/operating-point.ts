@@ -27,9 +27,8 @@ export function operatingPoint(sheet: Sheet, scheduleId: string | undefined, at:
   network.hold(at)
   network.evaluate(at, network.initial)
   network.observe()
-  recorder.sample(at)
   const values = new Map(
-    recorder.signals.map((signal, i) => [signal.id, { signal, value: recorder.extremes[i].end }]),
+    recorder.signals.map((signal, i) => [signal.id, { signal, value: recorder.value(i) }]),
   )
   return { atRest: rest.atRest, time: rest.time, values }
 }

@@ -15,8 +15,13 @@ const flows = {
 
 export class Recorder {
   readonly signals: Signal[] = []
-  readonly extremes: Extremes[] = []
-  private readonly sources: { array: ArrayLike<number>; index: number }[] = []
+  /** Where each signal is read: side by side, so that the loops over them are plain. */
+  private readonly arrays: ArrayLike<number>[] = []
+  private readonly indices: number[] = []
+  private readonly min: Float64Array
+  private readonly minAt: Float64Array
+  private readonly max: Float64Array
+  private readonly maxAt: Float64Array
   private times: Float64Array
   private readonly columns: Float32Array[]
   private count = 0
@@ -24,7 +29,8 @@ export class Recorder {
   constructor(network: Network, samples: number) {
     const add = (signal: Signal, array: ArrayLike<number>, index: number) => {
       this.signals.push(signal)
-      this.sources.push({ array, index })
+      this.arrays.push(array)
+      this.indices.push(index)
     }
     network.nodes.forEach((node, i) => {
       const { name, quantity } = potentials[node.domain]
@@ -82,8 +88,11 @@ export class Recorder {
     }
     this.times = new Float64Array(samples)
     this.columns = this.signals.map(() => new Float32Array(samples))
-    for (let i = 0; i < this.signals.length; i++)
-      this.extremes.push({ min: Infinity, minAt: 0, max: -Infinity, maxAt: 0, end: 0 })
+    const n = this.signals.length
+    this.min = new Float64Array(n).fill(Infinity)
+    this.max = new Float64Array(n).fill(-Infinity)
+    this.minAt = new Float64Array(n)
+    this.maxAt = new Float64Array(n)
   }
 
   /** Keeps a sample of the network as it was last evaluated and observed. */
@@ -91,30 +100,42 @@ export class Recorder {
     const k = this.count
     if (k >= this.times.length) return
     this.times[k] = t
-    for (let i = 0; i < this.columns.length; i++) {
-      const { array, index } = this.sources[i]
-      this.columns[i][k] = array[index]
-    }
+    for (let i = 0; i < this.columns.length; i++) this.columns[i][k] = this.value(i)
     this.count++
     this.watch(t)
   }
 
   /** Widens the extremes by the network as it was last evaluated and observed. */
   watch(t: number): void {
-    for (let i = 0; i < this.extremes.length; i++) {
-      const { array, index } = this.sources[i]
-      const value = array[index]
-      const e = this.extremes[i]
-      if (value < e.min) {
-        e.min = value
-        e.minAt = t
+    const { arrays, indices, min, max, minAt, maxAt } = this
+    for (let i = 0; i < min.length; i++) {
+      const value = arrays[i][indices[i]]
+      if (value < min[i]) {
+        min[i] = value
+        minAt[i] = t
       }
-      if (value > e.max) {
-        e.max = value
-        e.maxAt = t
+      if (value > max[i]) {
+        max[i] = value
+        maxAt[i] = t
       }
-      e.end = value
     }
+  }
+
+  /** A signal as the network was last evaluated and observed. */
+  value(signal: number): number {
+    return this.arrays[signal][this.indices[signal]]
+  }
+
+  /** The extremes so far; the network stands at the end. */
+  extremes(): Extremes[] {
+    const { min, max, minAt, maxAt } = this
+    return this.signals.map((_, i) => ({
+      min: min[i],
+      minAt: minAt[i],
+      max: max[i],
+      maxAt: maxAt[i],
+      end: this.value(i),
+    }))
   }
 
   finish(): { times: Float64Array; columns: Float32Array[] } {

@@ -143,7 +143,7 @@ class Run {
       warnings,
       ...recorder.finish(),
       signals: recorder.signals,
-      extremes: recorder.extremes,
+      extremes: recorder.extremes(),
       conditions: watch.finish(),
       energy,
       oil,
@@ -164,6 +164,9 @@ class Run {
     this.network.evaluate(t, y)
     this.network.observe()
   }
+
+  /** Made once: the loop creates no closures. */
+  private readonly look = (share: number) => void this.observeAt(share)
 
   private observeAt(share: number): number {
     const { solver, state } = this
@@ -191,7 +194,7 @@ class Run {
    */
   private takeStep(balance: Balance): number {
     const { solver, guards } = this
-    const look = (share: number) => void this.observeAt(share)
+    const { look } = this
     const length = solver.t - solver.tOld
     this.observeAt(0.5)
     if (guards.crossed()) {

@@ -87,15 +87,15 @@ const directionalPorts = (design: DirectionalDesign<string>): PortSpec[] => [
 const detent = choice(
   'Goes back',
   'spring',
-  { spring: 'by its spring', detent: 'when pushed back: detent' },
-  'with a detent it stays where it was put when let go or without voltage',
+  { spring: 'by its spring', detent: 'only when pushed: detent' },
+  'with a detent a command pushes it, and let go (0) it stays in the box it is in',
 )
 
 function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
   const functions = Object.fromEntries(
     Object.entries<SpoolFunction>(design.functions).map(([name, f]) => [name, f.label]),
   ) as Record<F, string>
-  const common = {
+  return {
     centre: choice(design.functionLabel, design.standard, functions),
     actuation: choice('Actuation', 'solenoid', actuations),
     ratedFlow: quantity('Rated flow, each path', 'flow', '20 L/min', 1e-6, 0.2),
@@ -106,6 +106,7 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
     shiftPressure: quantity('Pilot pressure for one box', 'pressure', '5 bar', 1e4, 100e5, {
       note: 'where it is piloted: the spool goes as far as the pilot pressure reaches this',
     }),
+    detent,
     crossover: choice('Crossover', 'closed', {
       closed: 'closed while shifting',
       open: 'open while shifting',
@@ -118,8 +119,6 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
       note: 'reported when exceeded at P, A or B',
     }),
   } as const
-  // whoever reads `detent` takes it as one that may be missing
-  return design.positions === 2 ? ({ ...common, detent } as typeof common) : common
 }
 
 export interface DirectionalValues {
@@ -132,8 +131,7 @@ export interface DirectionalValues {
   readonly crossover: 'closed' | 'open'
   readonly leakage: number
   readonly maxPressure: number
-  /** Of valves with two positions. */
-  readonly detent?: 'spring' | 'detent'
+  readonly detent: 'spring' | 'detent'
 }
 
 /** Names of the ends that a schedule commands. */
@@ -236,7 +234,7 @@ function directionalSymbol(
     ...actuator(values.actuation, -half, 1, form),
     ...(three ? actuator(values.actuation, half, -1, form) : []),
     ...(values.detent === 'detent' ? [detentMark(half)] : [spring(half, 1, 2.2, 1.1)]),
-    ...(three ? [spring(-half - 2.2, 1, 2.2, 1.1)] : []),
+    ...(three && values.detent === 'spring' ? [spring(-half - 2.2, 1, 2.2, 1.1)] : []),
   ])
   const shifted = shapes.map((s) => moveX(s, -rest))
   const piloted = values.actuation === 'pilot'
@@ -306,8 +304,9 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
         target = push < least ? least : push > 1 ? 1 : push
       }
       if (target < least) target = least
-      // with a detent nothing moves it but a push
-      l.dx[0] = stays && Math.abs(l.u[0]) < 0.5 && !piloted ? 0 : spoolRate(y, target, values.shiftTime)
+      // with a detent nothing moves it but a push; let go it rests in the nearest box
+      if (stays && Math.abs(l.u[0]) < 0.5 && !piloted) target = Math.round(y)
+      l.dx[0] = spoolRate(y, target, values.shiftTime)
       q.fill(0)
       if (leakReference > 0) {
         const leak = leakReference * fluid.leakageFactor
