@@ -125,7 +125,9 @@ export class Network implements Problem {
   private readonly rods: readonly Rod[]
   private readonly stateName: string[] = []
   private readonly ft0: Float64Array
-  private moving = false
+  /** Inputs whose segment slopes. */
+  private readonly movingSignals: Int32Array
+  private movingCount = 0
   /** Commands stay as they are at the start, whatever the time. */
   private held = false
 
@@ -210,6 +212,7 @@ export class Network implements Problem {
     this.stateRates = new Float64Array(this.states.length)
     this.inputValues = new Float64Array(count((d) => d.inputs.length))
     this.signals = drafts.flatMap((d) => d.inputs.map((i) => i.signal))
+    this.movingSignals = new Int32Array(this.signals.length)
     this.nodeState = new Int32Array(nodes.length).fill(-1)
     let n = 0
     let [portAt, stateAt, inputAt] = [0, 0, 0]
@@ -356,8 +359,7 @@ export class Network implements Problem {
   /** Holds the commands that stand at an instant, for as long as wanted. */
   hold(t: number): void {
     this.enter(t)
-    for (let i = 0; i < this.signals.length; i++) this.inputValues[i] = this.signals[i].value(t)
-    this.moving = false
+    this.movingCount = 0
     this.held = true
   }
   release(): void {
@@ -367,20 +369,24 @@ export class Network implements Problem {
   /** Chooses the schedule's segments that begin at or before t. */
   enter(t: number): void {
     if (this.held) return
-    this.moving = false
-    for (const e of this.elements)
-      for (const input of e.inputs) {
-        input.enter(t)
-        if (input.slope !== 0) this.moving = true
-      }
+    this.movingCount = 0
+    for (let i = 0; i < this.signals.length; i++) {
+      const signal = this.signals[i]
+      signal.enter(t)
+      this.inputValues[i] = signal.value(t)
+      if (signal.slope !== 0) this.movingSignals[this.movingCount++] = i
+    }
   }
 
   /** All elements, nodes and sums at (t, y). */
   evaluate(t: number, y: Float64Array): void {
     const { models, locals, potential, capacity, inflow, nodeState, baseVolume, portNode, oilNodes } = this
     this.time = t
-    if (!this.held)
-      for (let i = 0; i < this.signals.length; i++) this.inputValues[i] = this.signals[i].value(t)
+    // what stands still keeps the value it had where its segment began
+    for (let k = 0; k < this.movingCount; k++) {
+      const i = this.movingSignals[k]
+      this.inputValues[i] = this.signals[i].value(t)
+    }
     for (let i = 0; i < potential.length; i++) {
       const s = nodeState[i]
       if (s >= 0) potential[i] = y[s]
@@ -509,7 +515,7 @@ export class Network implements Problem {
   }
 
   timeDerivative(t: number, y: Float64Array, rate: Float64Array): boolean {
-    if (!this.moving) return false
+    if (this.movingCount === 0) return false
     const step = 1e-7
     this.rate(t, y, this.ft0)
     this.rate(t + step, y, rate)
