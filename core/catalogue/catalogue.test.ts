@@ -211,9 +211,11 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
           local.p[i] = domain !== 'oil' ? p : falling && mayStayOpen ? 0 : top / (1 + 3 * rank)
         })
         local.mode.fill(falling ? 1 : 0)
+        broken.impose?.(local)
+        const imposed = kind.ports.some((port) => port.imposes) ? local.p.join() : ''
         broken.evaluate(local)
         broken.observe?.(local)
-        return local
+        return { ...local, imposed }
       }
       const situations = [4e5, 1.5e6, 8e6, 1.2e7, 2.6e7].flatMap((top) =>
         [true, false].map((f) => [top, f] as const),
@@ -221,7 +223,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       const all = (amount: number) =>
         situations
           .map(([top, falling]) => at(amount, top, falling))
-          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o].join())
+          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o, l.imposed].join())
           .join()
       expect(all(fault.max), `${kind.name} ${fault.name}`).not.toBe(all(0))
       const failed = at(fault.max, 1.2e7, true)

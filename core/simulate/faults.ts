@@ -26,11 +26,24 @@ export function withFaults(model: Model, faults: readonly Fault[], fluid: Fluid)
     l.p.set(keptPotentials)
     l.u.set(keptInputs)
   }
+  const imposeAround = (l: Local, work: (l: Local) => void) => {
+    keptInputs = keptInputs.length === l.u.length ? keptInputs : new Float64Array(l.u.length)
+    keptInputs.set(l.u)
+    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.before?.(l, keptInputs[input])
+    work(l)
+    l.u.set(keptInputs)
+  }
   const evaluate = (l: Local) => {
     l.a.fill(0)
     around(l, model.evaluate)
     for (const { spec, input } of faults) if (l.u[input] !== 0) spec.after?.(l, l.u[input], fluid)
   }
-  const observe = model.observe
-  return { ...model, evaluate, ...(observe ? { observe: (l: Local) => around(l, observe) } : {}) }
+  const { impose, observe } = model
+  return {
+    ...model,
+    evaluate,
+    ...(observe ? { observe: (l: Local) => around(l, observe) } : {}),
+    // what holds its port sees the faults as well; the potentials it writes stay
+    ...(impose ? { impose: (l: Local) => imposeAround(l, impose) } : {}),
+  }
 }

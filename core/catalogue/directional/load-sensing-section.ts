@@ -127,7 +127,7 @@ export const loadSensingSection = defineKind({
         B: { x: 2, y: -4, side: 'up' },
       },
       box: { x: -half - 2, y: -3.6, w: half * 2 + 4, h: 7.2 },
-      captionAt: { x: half + 2.6, y: -1.6, anchor: 'start' },
+      captionAt: { x: -2.6, y: -6.4, anchor: 'end' },
       parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
     }
   },

@@ -1,3 +1,4 @@
+import { blocked, stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { circle, line } from '../symbol'
@@ -24,6 +25,7 @@ export const shuttleValve = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '2 bar', 1e4, 50e5),
     timeConstant: quantity('Response', 'time', '2 ms', 1e-4, 1),
   },
+  faults: [stuck(0, 'ball sticks'), blocked()],
   traits: {
     paths: [
       { from: 'A', to: 'C', how: 'oneWay' },

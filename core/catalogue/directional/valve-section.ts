@@ -101,7 +101,7 @@ export const valveSection = defineKind({
         B: { x: 2, y: -4, side: 'up' },
       },
       box: { x: -half - 2, y: -3.2, w: half * 2 + 4, h: 6.4 },
-      captionAt: { x: half + 2.6, y: -1.2, anchor: 'start' },
+      captionAt: { x: -2.6, y: -6, anchor: 'end' },
       parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
     }
   },

@@ -1,3 +1,4 @@
+import { blocked } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { arrowHead, circle, line } from '../symbol'
@@ -22,6 +23,7 @@ export const flowMeter = defineKind({
     }),
     drop: quantity('Pressure drop at its range', 'pressure', '1 bar', 1e4, 20e5),
   },
+  faults: [blocked()],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [

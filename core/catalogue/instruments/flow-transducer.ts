@@ -1,3 +1,4 @@
+import { stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { line } from '../symbol'
@@ -22,6 +23,7 @@ export const flowTransducer = defineKind({
     drop: quantity('Pressure drop at its range', 'pressure', '1 bar', 1e4, 20e5),
     filter: filterParameter,
   },
+  faults: [stuck(0, 'signal frozen')],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [...transducerBox('Q'), line([0, 1.5], [0, 3]), line([0, -1.5], [0, -3])],

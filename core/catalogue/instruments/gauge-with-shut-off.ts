@@ -1,3 +1,4 @@
+import { stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { arrowHead, circle, line, polygon } from '../symbol'
 
@@ -32,6 +33,7 @@ export const gaugeWithShutOff = defineKind({
       ],
     },
   ],
+  faults: [stuck(0, 'needle sticks')],
   care: 'Shut, it can show pressure where there is none, and none where there is: open it before you trust it.',
   symbol: () => ({
     shapes: [

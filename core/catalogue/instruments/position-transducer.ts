@@ -1,3 +1,4 @@
+import { stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { dashed } from '../symbol'
 import { filterParameter, transducerBox, transducerModel } from './transducer'
@@ -12,6 +13,7 @@ export const positionTransducer = defineKind({
   description: 'Gives an electric signal in proportion to the position of a rod.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod that is measured' }],
   parameters: { range: quantity('Range', 'length', '400 mm', 1e-3, 40), filter: filterParameter },
+  faults: [stuck(0, 'signal frozen')],
   symbol: () => ({
     shapes: [...transducerBox('G'), dashed([-1.5, 0], [-3, 0])],
     ports: { R: { x: -3, y: 0, side: 'left' } },

@@ -1,3 +1,4 @@
+import { stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
 import { filterParameter, transducerBox, transducerModel } from './transducer'
@@ -12,6 +13,7 @@ export const pressureTransducer = defineKind({
   description: 'Gives an electric signal in proportion to the pressure.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],
   parameters: { range: quantity('Range', 'pressure', '250 bar', 1e5, 2000e5), filter: filterParameter },
+  faults: [stuck(0, 'signal frozen')],
   symbol: () => ({
     shapes: [...transducerBox('p'), line([0, 1.5], [0, 3])],
     ports: { P: { x: 0, y: 3, side: 'down' } },

@@ -1,3 +1,4 @@
+import { lost } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { interpolate } from '../laws'
 import { rectangle, shaftStub, text } from '../symbol'
@@ -29,6 +30,7 @@ export const combustionEngine = defineKind({
   inputs: [
     { name: 'speed', label: 'set speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
   ],
+  faults: [lost(0, 'stopped')],
   traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
   symbol: () => ({
     shapes: [rectangle(-3, -3, 6, 6), text(0, 0, 'M', 2.4), ...shaftStub(3, 4)],

@@ -1,3 +1,4 @@
+import { lost } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { circle, line, text } from '../symbol'
 
@@ -28,6 +29,7 @@ export const electricMotor = defineKind({
       max: 700,
     },
   ],
+  faults: [lost(0, 'supply lost')],
   traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), line([3, -0.25], [4, -0.25]), line([3, 0.25], [4, 0.25])],

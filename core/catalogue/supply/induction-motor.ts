@@ -1,3 +1,4 @@
+import { lost } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { circle, shaftStub, text } from '../symbol'
 
@@ -40,6 +41,7 @@ export const inductionMotor = defineKind({
       ],
     },
   ],
+  faults: [lost(0, 'supply lost')],
   traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'synchronousSpeed' } },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, -0.5, 'M', 2.2), text(0, 1.4, '3~', 1.4), ...shaftStub(3, 4)],
