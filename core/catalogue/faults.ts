@@ -66,27 +66,20 @@ export const drifted = (input: number): FaultSpec => ({
   },
 })
 
-/** The spring no longer pushes: the setting (an input) is gone. */
-export const springBroken = (input: number): FaultSpec => ({
-  name: 'springBroken',
-  label: 'spring broken',
-  form: 'springBroken',
-  ...yesNo,
-  before(l, amount) {
-    if (amount > 0.5) l.u[input] = 0
-  },
-})
-
-/** The command does not arrive: coil without voltage, lever disconnected. */
-export const lost = (input: number, label = 'command lost'): FaultSpec => ({
-  name: 'lost',
+/** Nothing comes in at an input any longer. */
+const gone = (form: 'springBroken' | 'lost', input: number, label: string): FaultSpec => ({
+  name: form,
   label,
-  form: 'lost',
+  form,
   ...yesNo,
   before(l, amount) {
     if (amount > 0.5) l.u[input] = 0
   },
 })
+/** The spring no longer pushes: the setting (an input) is gone. */
+export const springBroken = (input: number) => gone('springBroken', input, 'spring broken')
+/** The command does not arrive: coil without voltage, lever disconnected. */
+export const lost = (input: number, label = 'command lost') => gone('lost', input, label)
 
 /** Plumbed the wrong way round: two ports exchanged. */
 export const reversed = (a: number, b: number): FaultSpec => ({

@@ -5,6 +5,7 @@ import { fluidSchema } from '../sheet/schema'
 import {
   CORNER,
   frictionFactor,
+  notch,
   openRamp,
   circleArea,
   pathCoefficient,
@@ -52,6 +53,17 @@ describe('openings', () => {
   it('of a relief go on in a straight line', () => {
     expect([openRamp(-0.5), openRamp(0.5), openRamp(3)]).toEqual([0, 0.5, 3])
     expect(openRamp(0.01)).toBe(ramp(0.01))
+  })
+})
+
+describe('notch', () => {
+  it('is shut within the dead band, full at the end of the stroke, the same both ways', () => {
+    const v = { deadBand: 0.1, exponent: 1.5 }
+    expect(notch(0.1, v)).toBe(0)
+    expect(notch(-0.05, v)).toBe(0)
+    expect(notch(1, v)).toBeCloseTo(1, 12)
+    expect(notch(0.55, v)).toBeCloseTo(0.5 ** 1.5, 12)
+    expect(notch(-0.55, v)).toBe(notch(0.55, v))
   })
 })
 

@@ -47,6 +47,15 @@ export function spoolRate(y: number, target: number, time: number): number {
 }
 
 /**
+ * Opening of a notched edge that is travelled past its dead band: ((|y| − d)/(1 − d))^n, 0 within.
+ * @param y spool position, 1 = full stroke
+ */
+export function notch(y: number, v: { readonly deadBand: number; readonly exponent: number }): number {
+  const beyond = ((y < 0 ? -y : y) - v.deadBand) / (1 - v.deadBand)
+  return beyond > 0 ? beyond ** v.exponent : 0
+}
+
+/**
  * Darcy friction factor: 64/Re below 2000, Blasius above 4000, straight in log Re between.
  */
 export function frictionFactor(re: number): number {

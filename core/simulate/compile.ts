@@ -1,6 +1,6 @@
 /** From a sheet to a network that can be solved, or the findings that keep it from it. */
 import { checkDesign } from '../check'
-import type { FaultSpec, InputSpec } from '../catalogue/kind'
+import { commandableOf, type FaultSpec, type InputSpec } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
 import { resolveFluid, resolveTank, type TankData } from '../sheet/resolve'
@@ -106,8 +106,7 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
     findings.push({ rule: 'schedule', severity: 'error', message, place: place(component) })
   const specs = new Map<string, InputSpec | FaultSpec>()
   for (const { component, kind } of netlist.components)
-    for (const spec of [...(kind.inputs ?? []), ...(kind.faults ?? [])])
-      specs.set(portKey(component.id, spec.name), spec)
+    for (const spec of commandableOf(kind)) specs.set(portKey(component.id, spec.name), spec)
   const tracks = new Map<string, (typeof schedule.tracks)[number]>()
   for (const track of schedule.tracks) {
     const key = portKey(track.component, track.input)

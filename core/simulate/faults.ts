@@ -13,24 +13,15 @@ export function withFaults(model: Model, faults: readonly Fault[], fluid: Fluid)
   if (!faults.length) return model
   let keptPotentials = new Float64Array(0)
   let keptInputs = new Float64Array(0)
-  /** Runs `work` on what the faults let it see, then lets them change what it found. */
-  const around = (l: Local, work: (l: Local) => void) => {
-    if (keptPotentials.length !== l.p.length || keptInputs.length !== l.u.length) {
-      keptPotentials = new Float64Array(l.p.length)
-      keptInputs = new Float64Array(l.u.length)
-    }
+  /** Runs `work` on what the faults let it see; afterwards the inputs, and unless it `imposes` the potentials, stand as they were. */
+  const around = (l: Local, work: (l: Local) => void, imposes = false) => {
+    if (keptPotentials.length !== l.p.length) keptPotentials = new Float64Array(l.p.length)
+    if (keptInputs.length !== l.u.length) keptInputs = new Float64Array(l.u.length)
     keptPotentials.set(l.p)
     keptInputs.set(l.u)
     for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.before?.(l, keptInputs[input])
     work(l)
-    l.p.set(keptPotentials)
-    l.u.set(keptInputs)
-  }
-  const imposeAround = (l: Local, work: (l: Local) => void) => {
-    keptInputs = keptInputs.length === l.u.length ? keptInputs : new Float64Array(l.u.length)
-    keptInputs.set(l.u)
-    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.before?.(l, keptInputs[input])
-    work(l)
+    if (!imposes) l.p.set(keptPotentials)
     l.u.set(keptInputs)
   }
   const evaluate = (l: Local) => {
@@ -44,6 +35,6 @@ export function withFaults(model: Model, faults: readonly Fault[], fluid: Fluid)
     evaluate,
     ...(observe ? { observe: (l: Local) => around(l, observe) } : {}),
     // what holds its port sees the faults as well; the potentials it writes stay
-    ...(impose ? { impose: (l: Local) => imposeAround(l, impose) } : {}),
+    ...(impose ? { impose: (l: Local) => around(l, impose, true) } : {}),
   }
 }

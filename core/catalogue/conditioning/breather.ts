@@ -1,5 +1,6 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { defineKind, quantity } from '../kind'
+import { tankIndex, tankParameter } from '../tank'
 import { line, polygon } from '../symbol'
 
 /**
@@ -19,12 +20,7 @@ export const breather = defineKind({
     allowed: quantity('Pressure the tank can take', 'pressure', '0.2 bar', 1e3, 5e5, {
       note: 'either way; reported where a clogged breather would pass it',
     }),
-    tank: {
-      type: 'choice',
-      label: 'Which tank',
-      default: 'first',
-      choices: { first: 'first tank', second: 'second tank' },
-    },
+    tank: tankParameter(),
   },
   symbol: () => ({
     shapes: [
@@ -36,7 +32,7 @@ export const breather = defineKind({
     box: { x: -1.2, y: -1.6, w: 2.4, h: 4 },
   }),
   model(v, fluid) {
-    const tank = v.tank === 'first' ? 0 : 1
+    const tank = tankIndex(v)
     const start = fluid.tanks[tank]
     return {
       outputs: [

@@ -1,6 +1,6 @@
 import { leak, lost, stuck } from '../faults'
 import { defineKind, Power, quantity, type Local } from '../kind'
-import { circleArea, pathCoefficient, ramp, rootDrop, spoolRate } from '../laws'
+import { circleArea, notch, pathCoefficient, ramp, rootDrop, spoolRate } from '../laws'
 import { arrow, circle, dashed, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, type Box } from './spool'
 
@@ -146,10 +146,6 @@ export const loadSensingSection = defineKind({
     const shape = pathCoefficient(1, v.margin)
     const back = pathCoefficient(v.flow, v.returnDrop)
     const [feed, bleed] = [circleArea(v.signalFeed), circleArea(v.signalBleed)]
-    const notch = (y: number) => {
-      const beyond = ((y < 0 ? -y : y) - v.deadBand) / (1 - v.deadBand)
-      return beyond > 0 ? beyond ** v.exponent : 0
-    }
     const metered = (l: Local, opening: number, load: number) => {
       const drop = l.p[P] - load
       if (drop <= 0) return 0
@@ -175,7 +171,7 @@ export const loadSensingSection = defineKind({
         const { p, q } = l
         const y = l.x[0]
         l.dx[0] = spoolRate(y, l.u[0], v.shiftTime)
-        const opening = notch(y)
+        const opening = notch(y, v)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const into = opening > 0 ? metered(l, opening, p[one]) : 0
@@ -198,9 +194,10 @@ export const loadSensingSection = defineKind({
       },
       observe(l) {
         const y = l.x[0]
+        const opening = notch(y, v)
         l.o[0] = l.q[P]
         l.o[1] = y > 0 ? l.p[A] : l.p[B]
-        l.c[0] = notch(y) > 0.02 ? 0.9 * notch(y) * v.flow - l.q[P] : -1
+        l.c[0] = opening > 0.02 ? 0.9 * opening * v.flow - l.q[P] : -1
         let heat = 0
         for (let i = 0; i < 5; i++) heat += l.p[i] * l.q[i]
         l.power[Power.heat] = heat
@@ -209,7 +206,8 @@ export const loadSensingSection = defineKind({
   },
   say(l, v, show) {
     const y = l.x[0]
-    if (Math.abs(y) <= v.deadBand) return 'In neutral: shut, and it tells no load.'
+    if (Math.abs(y) <= v.deadBand)
+      return `In neutral: ${v.neutral === 'vented' ? 'A and B open to T' : 'shut'}, and it tells no load.`
     return `Lever at ${Math.round(Math.abs(y) * 100)} %: ${show(l.q[P], 'flow')} to ${y > 0 ? 'A' : 'B'} against ${show(l.o[1], 'pressure')}.`
   },
 })

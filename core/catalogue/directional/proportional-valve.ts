@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity } from '../kind'
 import { leak, lost, stuck } from '../faults'
-import { pathCoefficient, rootDrop, spoolRate } from '../laws'
+import { notch, pathCoefficient, rootDrop, spoolRate } from '../laws'
 import { adjustable, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, type Box } from './spool'
 
@@ -96,8 +96,7 @@ export const proportionalValve = defineKind({
         const { p, q } = l
         const leak = leakReference * fluid.leakageFactor
         l.dx[0] = spoolRate(y, l.u[0], values.shiftTime)
-        const beyond = ((y < 0 ? -y : y) - values.deadBand) / (1 - values.deadBand)
-        const opening = beyond > 0 ? coefficient * beyond ** values.exponent : 0
+        const opening = coefficient * notch(y, values)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const into = opening * rootDrop(p[P] - p[one])

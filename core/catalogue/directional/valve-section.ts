@@ -1,6 +1,6 @@
 import { leak, lost, stuck } from '../faults'
 import { defineKind, Power, quantity, type Local } from '../kind'
-import { pathCoefficient, rootDrop, spoolRate } from '../laws'
+import { notch, pathCoefficient, rootDrop, spoolRate } from '../laws'
 import { checkParameters, checkRate } from './check'
 import { portRelief } from '../pressure/port-relief'
 import { circle, line, partOf, spring } from '../symbol'
@@ -141,13 +141,12 @@ export const valveSection = defineKind({
         const y = l.x[SPOOL]
         const size = y < 0 ? -y : y
         l.dx[SPOOL] = spoolRate(y, l.u[0], v.shiftTime)
-        const beyond = (size - v.deadBand) / (1 - v.deadBand)
-        const opening = beyond > 0 ? edge * beyond ** v.exponent : 0
+        const opening = edge * notch(y, v)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const lift = p[P] - p[one]
         // in neutral nothing is behind the check: it must not see now the one port, now the other
-        l.dx[CHECK] = checkRate(beyond > 0 ? lift : 0, l.x[CHECK], v)
+        l.dx[CHECK] = checkRate(opening > 0 ? lift : 0, l.x[CHECK], v)
         const into = l.x[CHECK] * opening * rootDrop(lift)
         const out = opening * rootDrop(p[other] - p[T])
         const left = 1 - size / v.neutralClosed

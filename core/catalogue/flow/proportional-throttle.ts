@@ -1,6 +1,6 @@
 import { lost, stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
-import { spoolRate } from '../laws'
+import { notch, spoolRate } from '../laws'
 import { adjustable, line, rectangle } from '../symbol'
 import { solenoid } from '../directional/spool'
 import { throttledModel, throttledParameters } from './throttled'
@@ -42,19 +42,12 @@ export const proportionalThrottle = defineKind({
   }),
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model: (v) =>
-    throttledModel(
-      v,
-      (l) => {
-        const beyond = (l.x[0] - v.deadBand) / (1 - v.deadBand)
-        return beyond > 0 ? beyond ** v.exponent : 0
+    throttledModel(v, (l) => notch(l.x[0], v), {
+      states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
+      evaluate(l) {
+        l.dx[0] = spoolRate(l.x[0], l.u[0], v.shiftTime)
       },
-      {
-        states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
-        evaluate(l) {
-          l.dx[0] = spoolRate(l.x[0], l.u[0], v.shiftTime)
-        },
-      },
-    ),
+    }),
   say: (l, _v, show) =>
     `Spool at ${Math.round(l.x[0] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')} at a drop of ${show(Math.abs(l.p[0] - l.p[1]), 'pressure')}.`,
 })

@@ -1,4 +1,5 @@
 import { defineKind, quantity } from '../kind'
+import { tankIndex, tankParameter } from '../tank'
 import { line } from '../symbol'
 import { switchBox, switchModel, switchSay } from './switch'
 
@@ -14,12 +15,7 @@ export const levelSwitch = defineKind({
   parameters: {
     set: quantity('Switches on below', 'volume', '70 L', 1e-5, 1000),
     reset: quantity('Switches off above', 'volume', '80 L', 1e-5, 1000),
-    tank: {
-      type: 'choice',
-      label: 'Which tank',
-      default: 'first',
-      choices: { first: 'first tank', second: 'second tank' },
-    },
+    tank: tankParameter(),
   },
   validate: (v) =>
     v.reset <= v.set
@@ -32,7 +28,7 @@ export const levelSwitch = defineKind({
   }),
   caption: (v, show) => [`below ${show(v.set, 'volume')}`],
   model(v, fluid) {
-    const tank = v.tank === 'first' ? 0 : 1
+    const tank = tankIndex(v)
     const model = switchModel(() => fluid.tanks[tank], v.set, v.reset)
     return {
       ...model,

@@ -1,11 +1,6 @@
 /** Quick reliefs with checks beside them: what guards the lines of an actuator. */
 import { quantity } from '../kind'
-import { openRamp, pathCoefficient, rootDrop } from '../laws'
-
-/** Pressure drop at rated flow of a relief that is wide open, Pa. */
-const WIDE_OPEN_DROP = 4e5
-/** A spring backed right off still pushes this much, Pa. */
-const LOWEST_SETTING = 2e5
+import { heldSetting, reliefLaw } from './relief-law'
 
 export const portReliefParameters = (setting: string) =>
   ({
@@ -20,19 +15,15 @@ export interface PortReliefValues {
   readonly timeConstant: number
 }
 
-/**
- * One quick relief as an element of a larger one: Q = q_r·min(y, lim), τ·dy/dt = min(L(s), lim) − y as the relief valve,
- * its setting at rated flow.
- */
+/** One quick relief as an element of a larger one, its setting at rated flow. */
 export function portRelief(v: PortReliefValues) {
-  const wide = pathCoefficient(1, WIDE_OPEN_DROP)
-  const limit = (drop: number) => (drop > 0 ? wide * rootDrop(drop) : 0)
+  const { flow, rate } = reliefLaw(v)
   return {
-    flow: (opening: number, drop: number) => v.ratedFlow * Math.min(opening, limit(drop)),
+    flow,
+    /** @param setting Pa @returns 1/s */
     rate(opening: number, drop: number, setting: number) {
-      const full = setting > LOWEST_SETTING ? setting : LOWEST_SETTING
-      const wanted = openRamp((drop - full * (1 - v.override)) / (full * v.override))
-      return (Math.min(wanted, limit(drop)) - opening) / v.timeConstant
+      const full = heldSetting(setting)
+      return rate(opening, drop, full * (1 - v.override), full * v.override)
     },
   }
 }

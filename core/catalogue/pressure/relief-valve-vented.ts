@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity } from '../kind'
-import { circleArea, openRamp, rootDrop } from '../laws'
+import { circleArea, rootDrop } from '../laws'
 import { dashed } from '../symbol'
 import {
   reliefCaption,
@@ -10,9 +10,8 @@ import {
   reliefPressures,
   reliefSymbol,
   reliefTraits,
-  relieve,
-  wideOpen,
 } from './relief'
+import { reliefLaw } from './relief-law'
 
 const [P, T, X] = [0, 1, 2]
 /** Push of the main stage's spring, Pa. */
@@ -58,7 +57,7 @@ export const reliefValveVented = defineKind({
   },
   caption: reliefCaption,
   model(values, fluid) {
-    const wide = wideOpen()
+    const law = reliefLaw(values)
     const feed = circleArea(values.ventOrifice)
     const share = values.settingAt === 'cracking' ? 1 : 1 - values.override
     const { crack: set, full } = reliefPressures(values)
@@ -78,10 +77,11 @@ export const reliefValveVented = defineKind({
         const top = Math.max(l.u[0] * share, MAIN_SPRING)
         const vent = l.p[X] - l.p[T] + MAIN_SPRING
         const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
-        const wanted = openRamp((drop - crack) / (top * span))
-        relieve(l, drop, wanted, wide, values.ratedFlow, values.timeConstant)
+        l.dx[0] = law.rate(l.x[0], drop, crack, top * span)
+        const flow = law.flow(l.x[0], drop)
         const pilot = feed * fluid.orificeFactor * rootDrop(l.p[P] - l.p[X])
-        l.q[P] += pilot
+        l.q[P] = flow + pilot
+        l.q[T] = -flow
         l.q[X] = -pilot
       },
       observe(l) {

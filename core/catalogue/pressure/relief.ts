@@ -10,13 +10,8 @@ import {
 } from '../kind'
 import { leak } from '../faults'
 import { settingFaults, settingInput } from './body'
-import { openRamp, pathCoefficient, rootDrop } from '../laws'
+import { heldSetting, reliefLaw } from './relief-law'
 import { arrow, dashed, line, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
-
-/** Pressure drop at rated flow of a relief that is wide open, Pa. */
-const WIDE_OPEN_DROP = 4e5
-/** A knob backed right off still leaves the spring's own push, Pa. */
-const LOWEST_SETTING = 2e5
 
 export interface ReliefValues {
   readonly setting: number
@@ -62,13 +57,12 @@ export function reliefPressures(v: ReliefValues): { crack: number; full: number 
 const [P, T] = [0, 1]
 
 /**
- * Q = q_r·min(y, lim); τ·dy/dt = min(L(s), lim) − y; s = (p_P − p_T − p_crack)/(p_full − p_crack);
- * lim = max(0, path(p_P − p_T; q_r, 4 bar))/q_r: never wider than fully open, never backwards.
+ * The relief law from P to T.
+ * @param settingOf the setting asked for now, Pa; the knob where nothing else is said
  */
-/** @param settingOf the setting that holds now, Pa; the knob where nothing else is said */
 export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[0]): Model {
-  const { ratedFlow, timeConstant } = values
-  const wide = wideOpen()
+  const { ratedFlow } = values
+  const law = reliefLaw(values)
   const crackShare = values.settingAt === 'cracking' ? 1 : 1 - values.override
   const fullShare = values.settingAt === 'cracking' ? 1 / (1 - values.override) : 1
   return {
@@ -80,11 +74,11 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
     ],
     evaluate(l) {
       const drop = l.p[P] - l.p[T]
-      const asked = settingOf(l)
-      const setting = asked > LOWEST_SETTING ? asked : LOWEST_SETTING
-      const crack = setting * crackShare
-      const wanted = openRamp((drop - crack) / (setting * fullShare - crack))
-      relieve(l, drop, wanted, wide, ratedFlow, timeConstant)
+      const setting = heldSetting(settingOf(l))
+      l.dx[0] = law.rate(l.x[0], drop, setting * crackShare, setting * (fullShare - crackShare))
+      const flow = law.flow(l.x[0], drop)
+      l.q[P] = flow
+      l.q[T] = -flow
     },
     observe(l) {
       l.o[0] = l.q[P]
@@ -94,25 +88,6 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
     },
   }
 }
-
-/** The lagged opening towards `wanted`, limited by the fully open path, and its flow P to T. */
-export function relieve(
-  l: Local,
-  drop: number,
-  wanted: number,
-  wide: number,
-  ratedFlow: number,
-  timeConstant: number,
-): void {
-  const limit = drop > 0 ? wide * rootDrop(drop) : 0
-  const y = l.x[0]
-  const flow = ratedFlow * (y < limit ? y : limit)
-  l.dx[0] = ((wanted < limit ? wanted : limit) - y) / timeConstant
-  l.q[P] = flow
-  l.q[T] = -flow
-}
-/** Coefficient of the fully open path, per unit of rated flow. */
-export const wideOpen = () => pathCoefficient(1, WIDE_OPEN_DROP)
 
 /** The knob: a schedule may turn it. */
 export const reliefInputs = settingInput

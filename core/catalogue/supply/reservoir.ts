@@ -1,5 +1,6 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { defineKind, quantity } from '../kind'
+import { tankIndex, tankParameter } from '../tank'
 import { line } from '../symbol'
 
 /** Over this share of the least volume the suction changes from oil to air. */
@@ -27,13 +28,7 @@ export const reservoir = defineKind({
       default: 'below',
       choices: { below: 'below the oil level', above: 'above the oil level' },
     },
-    tank: {
-      type: 'choice',
-      label: 'Which tank',
-      default: 'first',
-      choices: { first: 'first tank', second: 'second tank' },
-      note: 'all reservoirs of one tank share its oil; how much is in it stands with the fluid',
-    },
+    tank: tankParameter('all reservoirs of one tank share its oil; how much is in it stands with the fluid'),
     reach: quantity('Line draws air below', 'volume', '10 L', 1e-5, 100, {
       note: 'oil left in the tank when the end of a line below the level comes out of it',
     }),
@@ -49,7 +44,7 @@ export const reservoir = defineKind({
     box: { x: -2, y: -1.2, w: 4, h: 2.2 },
   }),
   model(values, fluid) {
-    const tank = values.tank === 'first' ? 0 : 1
+    const tank = tankIndex(values)
     const below = values.line === 'below'
     /** 1 where the line ends in oil, 0 where in air. */
     const oiled = () => {

@@ -1,0 +1,27 @@
+/** How every relief opens, whatever sets it. */
+import { openRamp, pathCoefficient, rootDrop } from '../laws'
+
+/** Pressure drop at rated flow of a relief that is wide open, Pa. */
+const WIDE_OPEN_DROP = 4e5
+/** A knob backed right off still leaves the spring's own push, Pa. */
+const LOWEST_SETTING = 2e5
+
+/** The setting that holds for a knob turned to `asked`. Pa */
+export const heldSetting = (asked: number) => (asked > LOWEST_SETTING ? asked : LOWEST_SETTING)
+
+/**
+ * Q = q_r·min(y, lim); τ·dy/dt = min(L(s), lim) − y; s = (Δp − p_crack)/(p_full − p_crack);
+ * lim = max(0, path(Δp; q_r, 4 bar))/q_r: never wider than fully open, never backwards.
+ * @param v ratedFlow m³/s, timeConstant s
+ */
+export function reliefLaw(v: { readonly ratedFlow: number; readonly timeConstant: number }) {
+  const wide = pathCoefficient(1, WIDE_OPEN_DROP)
+  const limit = (drop: number) => (drop > 0 ? wide * rootDrop(drop) : 0)
+  return {
+    /** @param drop Pa @returns m³/s */
+    flow: (opening: number, drop: number) => v.ratedFlow * Math.min(opening, limit(drop)),
+    /** @param crack Pa @param span p_full − p_crack, Pa @returns 1/s */
+    rate: (opening: number, drop: number, crack: number, span: number) =>
+      (Math.min(openRamp((drop - crack) / span), limit(drop)) - opening) / v.timeConstant,
+  }
+}
