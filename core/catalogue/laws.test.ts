@@ -10,6 +10,7 @@ import {
   circleArea,
   pathCoefficient,
   ramp,
+  reversal,
   rootDrop,
   spoolRate,
 } from './laws'
@@ -53,6 +54,13 @@ describe('openings', () => {
   it('of a relief go on in a straight line', () => {
     expect([openRamp(-0.5), openRamp(0.5), openRamp(3)]).toEqual([0, 0.5, 3])
     expect(openRamp(0.01)).toBe(ramp(0.01))
+  })
+})
+
+describe('reversal', () => {
+  it('is the hyperbolic tangent', () => {
+    for (const s of [-300, -19.5, -18.5, -2, -1e-3, 0, 1e-6, 0.3, 5, 18.9, 19.1])
+      expect(reversal(s)).toBeCloseTo(Math.tanh(s), 14)
   })
 })
 

@@ -46,6 +46,14 @@ export function spoolRate(y: number, target: number, time: number): number {
   return (s > 1 ? 1 : s < -1 ? -1 : s) / time
 }
 
+/** Beyond this the hyperbolic tangent is 1 in every figure of a double. */
+const SATURATED = 19
+/** tanh(s), which turns friction round with the speed; the library's takes twice as long, and is mostly asked far out. */
+export function reversal(s: number): number {
+  if (s > SATURATED) return 1
+  return s < -SATURATED ? -1 : 1 - 2 / (1 + Math.exp(2 * s))
+}
+
 /**
  * Opening of a notched edge that is travelled past its dead band: ((|y| − d)/(1 − d))^n, 0 within.
  * @param y spool position, 1 = full stroke

@@ -32,4 +32,13 @@ describe('fluid', () => {
     expect(oil.bulkModulus(-101325)).toBeLessThan(10)
     expect(oil.bulkModulus(-1e9)).toBeGreaterThan(0)
   })
+
+  it('knows the slope of its bulk modulus, and none where it is cut off', () => {
+    for (const p of [-101000, -0.5e5, 0, 1e5, 20e5, 300e5]) {
+      const h = 1e-3 * (p + 101325)
+      const slope = (oil.bulkModulus(p + h) - oil.bulkModulus(p - h)) / (2 * h)
+      expect(oil.bulkModulusSlope(p) / slope).toBeCloseTo(1, 4)
+    }
+    expect(oil.bulkModulusSlope(-2e5)).toBe(0)
+  })
 })

@@ -1,4 +1,5 @@
 import { ATMOSPHERE } from '../units/quantities'
+import { PowerLaw } from './power-law'
 
 /** What the sheet says about its oil, in SI. */
 export interface FluidData {
@@ -23,8 +24,9 @@ export const REFERENCE_VISCOSITY = 46e-6
 export const DISCHARGE_COEFFICIENT = 0.7
 /** Pressure drop of the change from laminar to turbulent orifice flow, Pa. */
 export const TRANSITION_DROP = 0.1e5
-/** Lowest absolute pressure used in the bulk modulus, Pa. */
+/** Lowest absolute pressure used in the bulk modulus, and one beyond all that occur, Pa. */
 const LOWEST_PRESSURE = 1
+const HIGHEST_PRESSURE = 1e9
 /** Temperatures between which the viscosity law is used, K. */
 const COLDEST = 233.15
 const HOTTEST = 423.15
@@ -70,6 +72,9 @@ export class Fluid {
   private readonly liquid: number
   private readonly air: number
   private readonly exponent: number
+  /** P^(−1/n_a) */
+  private readonly expansion: PowerLaw
+  private readonly airAtOne: number
 
   constructor(
     private readonly data: FluidData,
@@ -80,6 +85,8 @@ export class Fluid {
     this.liquid = data.bulkModulus
     this.air = data.freeAir
     this.exponent = data.airExponent
+    this.expansion = new PowerLaw(-1 / this.exponent, LOWEST_PRESSURE, HIGHEST_PRESSURE)
+    this.airAtOne = this.air * ATMOSPHERE ** (1 / this.exponent)
   }
 
   /** Sets the temperature, K, within what the viscosity law is good for. */
@@ -99,9 +106,21 @@ export class Fluid {
    * @returns Pa; goes to 0 with the absolute pressure, so that a starved volume becomes a void
    */
   bulkModulus(pressure: number): number {
-    const absolute = Math.max(pressure + ATMOSPHERE, LOWEST_PRESSURE)
     if (this.air === 0) return this.liquid
-    const g = this.air * Math.exp(-Math.log(absolute / ATMOSPHERE) / this.exponent)
+    const above = pressure + ATMOSPHERE
+    const absolute = above > LOWEST_PRESSURE ? above : LOWEST_PRESSURE
+    const g = this.airAtOne * this.expansion.at(absolute)
     return (this.liquid * (1 + g)) / (1 + (g * this.liquid) / (this.exponent * absolute))
+  }
+
+  /** Slope of the bulk modulus over the pressure, dK_e/dp, from dg/dP = −g/(n_a·P). @param pressure gauge, Pa */
+  bulkModulusSlope(pressure: number): number {
+    const absolute = pressure + ATMOSPHERE
+    if (this.air === 0 || absolute <= LOWEST_PRESSURE) return 0
+    const { liquid, exponent } = this
+    const g = this.airAtOne * this.expansion.at(absolute)
+    const falling = g / (exponent * absolute)
+    const below = 1 + falling * liquid
+    return (liquid * falling * (((1 + g) * liquid * (1 + 1 / exponent)) / (absolute * below) - 1)) / below
   }
 }

@@ -92,7 +92,8 @@ export function resolveComponent(component: SheetComponent): {
       problems: [error('kind', `Nothing is known of a component "${component.kind}".`, place)],
     }
   const problems: Finding[] = []
-  const values: Record<string, Value> = {}
+  // it has all its fields from the start: filled one by one it becomes a hash table, and the equations run half as fast
+  const values: Record<string, unknown> = { ...kind.parameters }
   for (const name of Object.keys(component.parameters))
     if (!Object.hasOwn(kind.parameters, name))
       problems.push(
@@ -105,9 +106,10 @@ export function resolveComponent(component: SheetComponent): {
     else values[name] = read.value
   }
   if (problems.length) return { problems }
-  for (const { parameter, message } of kind.validate?.(values) ?? [])
+  const read = values as Record<string, Value>
+  for (const { parameter, message } of kind.validate?.(read) ?? [])
     problems.push(error('value', message, { ...place, parameter }))
-  return problems.length ? { problems } : { resolved: { component, kind, values }, problems }
+  return problems.length ? { problems } : { resolved: { component, kind, values: read }, problems }
 }
 
 function readRanged(

@@ -1,9 +1,12 @@
 /** Conditions that last, and instants worth reporting, found on the solver's steps. */
 import { CAVITATION_PRESSURE } from '../fluid/fluid'
 import { ATMOSPHERE } from '../units/quantities'
+import { Crossings } from './crossing'
 import type { Network } from './network'
 import type { Condition } from './result'
 
+/** The start and end of a condition are located to this precision, s. */
+const PRECISION = 1e-6
 /** A condition that comes and goes more often than this is no longer listed one by one. */
 const MOST_OF_ONE = 200
 
@@ -22,6 +25,8 @@ export class ConditionWatch {
   private readonly watched: Watched[] = []
   private readonly cavitation: Float64Array
   private readonly last: Float64Array
+  private readonly now: Float64Array
+  private readonly crossings: Crossings
 
   constructor(private readonly network: Network) {
     const oil = network.nodes.flatMap((node, i) =>
@@ -78,31 +83,45 @@ export class ConditionWatch {
         })
       })
     this.last = new Float64Array(this.watched.length).fill(-1)
+    this.now = new Float64Array(this.watched.length)
+    this.crossings = new Crossings(this.watched.length, false)
   }
 
-  private readCavitation(): void {
+  private read(): void {
     const { potential } = this.network
     for (let i = 0; i < potential.length; i++)
       this.cavitation[i] = CAVITATION_PRESSURE - (potential[i] + ATMOSPHERE)
+    for (let k = 0; k < this.watched.length; k++) {
+      const { measures, index } = this.watched[k]
+      this.now[k] = measures[index]
+    }
   }
 
   /** Whether a measure changed sides since the last look; then the caller finds out when. */
-  get crossed(): boolean {
-    this.readCavitation()
-    for (let k = 0; k < this.watched.length; k++) {
-      const w = this.watched[k]
-      if (w.measures[w.index] > 0 !== this.last[k] > 0) return true
+  crossed(): boolean {
+    this.read()
+    return this.crossings.find(this.last, this.now)
+  }
+
+  /**
+   * The share of a step, between two, at which a condition has just come or gone; `crossed` was asked at the second.
+   * @param length of the step, s @param look observes the network at a share
+   */
+  locate(low: number, high: number, length: number, look: (share: number) => void): number {
+    const lookAt = (share: number) => {
+      look(share)
+      this.read()
     }
-    return false
+    return this.crossings.locate(low, high, PRECISION / length, lookAt, this.now)
   }
 
   /** Takes the network's state as that of time t. */
   look(t: number): void {
-    this.readCavitation()
+    this.read()
+    this.last.set(this.now)
     for (let k = 0; k < this.watched.length; k++) {
       const w = this.watched[k]
-      const value = w.measures[w.index]
-      this.last[k] = value
+      const value = this.now[k]
       if (value > 0) {
         if (!w.open) {
           w.open = w.make(t)

@@ -1,4 +1,5 @@
 /** Guards of the elements: which changed sides within a step, where, and what that switches. */
+import { Crossings } from './crossing'
 import type { Condition } from './result'
 import type { Network } from './network'
 
@@ -8,11 +9,13 @@ const PRECISION = 1e-9
 export class GuardWatch {
   private before: Float64Array
   private now: Float64Array
+  private readonly crossings: Crossings
 
   constructor(private readonly network: Network) {
     const count = network.elements.reduce((sum, e) => sum + e.local.g.length, 0)
     this.before = new Float64Array(count)
     this.now = new Float64Array(count)
+    this.crossings = new Crossings(count, true)
   }
 
   private read(into: Float64Array): void {
@@ -32,8 +35,7 @@ export class GuardWatch {
   /** Whether a guard lies on another side than when last taken. */
   crossed(): boolean {
     this.read(this.now)
-    for (let k = 0; k < this.before.length; k++) if (this.now[k] >= 0 !== this.before[k] >= 0) return true
-    return false
+    return this.crossings.find(this.before, this.now)
   }
 
   /** The sides last looked at by `crossed` hold from here. */
@@ -44,17 +46,17 @@ export class GuardWatch {
   }
 
   /**
-   * The share of a step, between two, at which a guard has just changed sides.
+   * The share of a step, between two, at which a guard has just changed sides; `crossed` was asked at the second.
    * @param length of the step, s @param look evaluates the network at a share
    */
   locate(low: number, high: number, length: number, look: (share: number) => void): number {
-    while ((high - low) * length > PRECISION && high - low > 1e-12) {
-      const middle = 0.5 * (low + high)
-      look(middle)
-      if (this.crossed()) high = middle
-      else low = middle
+    const lookAt = (share: number) => {
+      look(share)
+      this.read(this.now)
     }
-    return high
+    const event = this.crossings.locate(low, high, Math.max(PRECISION / length, 1e-12), lookAt, this.now)
+    lookAt(event)
+    return event
   }
 
   /** Switches the elements whose guards changed sides; the network is at the event. */

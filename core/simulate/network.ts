@@ -452,6 +452,14 @@ export class Network implements Problem {
     return this.giving ? 1 / (1 / modulus + this.nodeGive[node] / this.capacity[node]) : modulus
   }
 
+  /** dK/dp there: with hoses and air, K²/K_e²·dK_e/dp. */
+  private modulusSlopeAt(node: number, pressure: number): number {
+    const slope = this.fluid.bulkModulusSlope(pressure)
+    if (!this.giving) return slope
+    const share = this.modulus[node] / this.fluid.bulkModulus(pressure)
+    return slope * share * share
+  }
+
   /** dV_node/dp of stored oil: V/K_e, m³/Pa; 0 for a shaft or an imposed node. */
   compliance(node: number): number {
     return this.isOil[node] && this.nodeState[node] >= 0 ? this.capacity[node] / this.modulus[node] : 0
@@ -464,9 +472,7 @@ export class Network implements Problem {
     for (let i = 0; i < potential.length; i++) {
       const s = nodeState[i]
       if (s < 0 || !isOil[i]) continue
-      const step = DIFFERENCE * Math.max(Math.abs(potential[i]), 1e5)
-      const slope = (this.modulusAt(i, potential[i] + step) - modulus[i]) / step
-      values[this.diagonal[s]] += (slope / capacity[i]) * inflow[i]
+      values[this.diagonal[s]] += (this.modulusSlopeAt(i, potential[i]) / capacity[i]) * inflow[i]
     }
     for (let b = 0; b < this.blocks.length; b++) {
       const { element, rows, at, floors, q0, v0, dx0 } = this.blocks[b]

@@ -19,8 +19,6 @@ export interface RunOptions {
 
 /** A run that needs more steps than this is given up. */
 const STEP_BUDGET = 400_000
-/** The start and end of a condition are located to this precision, s. */
-const CONDITION_PRECISION = 1e-6
 const LONGEST_FIRST_STEP = 1e-3
 const STEPS_BETWEEN_PROGRESS = 500
 /** A balance error beyond this is told. */
@@ -238,16 +236,8 @@ class Run {
       this.samples++
     }
     const t = this.observeAt(to)
-    if (watch.crossed) {
-      // when, by halving
-      let [low, high] = [from, to]
-      while ((high - low) * length > CONDITION_PRECISION) {
-        const middle = 0.5 * (low + high)
-        this.observeAt(middle)
-        if (watch.crossed) high = middle
-        else low = middle
-      }
-      watch.look(this.observeAt(high))
+    if (watch.crossed()) {
+      watch.look(this.observeAt(watch.locate(from, to, length, this.look)))
       this.observeAt(to)
     }
     watch.look(t)

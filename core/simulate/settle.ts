@@ -50,19 +50,19 @@ export function settle(network: Network, tolerance: number, at = 0): Settled {
   let rests = atRest()
   while (!rests && solver.t < LONGEST && solver.statistics.steps < STEP_BUDGET) {
     if (!solver.step(LONGEST)) break
-    let event = 1
+    let happened = false
     for (const half of [0.5, 1]) {
       look(half)
       if (!guards.crossed()) continue
-      event = guards.locate(half - 0.5, half, solver.t - solver.tOld, look)
-      look(event)
+      const event = guards.locate(half - 0.5, half, solver.t - solver.tOld, look)
+      happened = true
       guards.fire()
       solver.restart(solver.tOld + event * (solver.t - solver.tOld), y, FIRST_STEP)
       network.evaluate(solver.t, y)
       guards.take()
       break
     }
-    if (event === 1) guards.accept()
+    if (!happened) guards.accept()
     rests = atRest()
   }
   for (let i = 0; i < network.n; i++) if (!counting[i]) network.initial[i] = solver.y[i]

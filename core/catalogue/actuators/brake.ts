@@ -1,6 +1,6 @@
 import { springBroken, stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
-import { circleArea, ramp } from '../laws'
+import { circleArea, ramp, reversal } from '../laws'
 import { dashed, line, rectangle, shaftStub, spring } from '../symbol'
 
 const [X, W] = [0, 1]
@@ -64,7 +64,7 @@ export const brake = defineKind({
         l.dx[0] = (wanted - l.x[0]) / v.response
         l.q[X] = volume * l.dx[0]
         l.v[X] = volume * l.x[0]
-        l.q[W] = (1 - l.x[0]) * l.u[0] * Math.tanh(l.p[W] / SLIP_SPEED)
+        l.q[W] = (1 - l.x[0]) * l.u[0] * reversal(l.p[W] / SLIP_SPEED)
       },
       observe(l) {
         l.o[0] = (1 - l.x[0]) * l.u[0]

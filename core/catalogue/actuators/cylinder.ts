@@ -12,7 +12,7 @@ import {
   type Table,
   type TableParameter,
 } from '../kind'
-import { circleArea, dropOfRoot, interpolate, pathCoefficient } from '../laws'
+import { circleArea, dropOfRoot, interpolate, pathCoefficient, reversal } from '../laws'
 import { line, partOf, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
 
 const [X, V] = [0, 1]
@@ -232,7 +232,7 @@ export function cylinderModel(
   const tabled = v.loadTable.x.length > 0
   const frictionAt = (speed: number) =>
     (v.coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)) *
-      Math.tanh(speed / REVERSAL_SPEED) +
+      reversal(speed / REVERSAL_SPEED) +
     v.viscousFriction * speed
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0

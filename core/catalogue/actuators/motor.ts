@@ -3,6 +3,7 @@ import { ATMOSPHERE } from '../../units/quantities'
 import { CAVITATION_PRESSURE, type Fluid } from '../../fluid/fluid'
 import { leak } from '../faults'
 import { Power, quantity, type Local, type Model, type PortSpec, type Show } from '../kind'
+import { reversal } from '../laws'
 import { circle, dashed, flowTriangle, line, shaftStub, type Shape, type SymbolDrawing } from '../symbol'
 
 const [A, B, L, W] = [0, 1, 2, 3]
@@ -114,10 +115,10 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
     return f < 0 ? 0 : f > 1 ? 1 : f
   }
   const friction = (speed: number) =>
-    values.coulombTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
+    values.coulombTorque * reversal(speed / REVERSAL_SPEED) + viscous * speed
   const oilTorque = (l: Local) => {
     const drop = l.p[A] - l.p[B]
-    const sign = Math.tanh(l.p[W] / REVERSAL_SPEED)
+    const sign = reversal(l.p[W] / REVERSAL_SPEED)
     return full * swing(l) * drop * Math.exp(logEfficiency * (drop > 0 ? sign : drop < 0 ? -sign : 0))
   }
   return {

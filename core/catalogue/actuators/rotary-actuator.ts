@@ -2,6 +2,7 @@
 import type { Fluid } from '../../fluid/fluid'
 import { air, leak } from '../faults'
 import { Power, quantity, type Local, type Model, type PortSpec, type Show } from '../kind'
+import { reversal } from '../laws'
 
 const [A, B, W] = [0, 1, 2]
 const ANGLE = 0
@@ -64,7 +65,7 @@ export function rotaryModel(
   const viscous = values.damping / ((2 * Math.PI) / 60)
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * values.inertia)
   const friction = (speed: number) =>
-    values.coulombTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
+    values.coulombTorque * reversal(speed / REVERSAL_SPEED) + viscous * speed
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   return {

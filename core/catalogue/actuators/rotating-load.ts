@@ -1,5 +1,6 @@
 import { GRAVITY } from '../../units/quantities'
 import { defineKind, Power, quantity } from '../kind'
+import { reversal } from '../laws'
 import { arrow, circle, line, shaftStub } from '../symbol'
 
 const W = 0
@@ -81,7 +82,7 @@ export const rotatingLoad = defineKind({
           l.dx[SINE] = omega * l.x[COSINE]
           l.dx[COSINE] = -omega * l.x[SINE]
         }
-        const friction = v.friction * Math.tanh(speed / REVERSAL_SPEED)
+        const friction = v.friction * reversal(speed / REVERSAL_SPEED)
         const torque = outer(l.u[0], waves ? l.x[SINE] : 0) + gravity * Math.cos(l.x[ANGLE]) + friction
         l.q[W] = torque / v.ratio
         l.v[W] = inertia

@@ -1,5 +1,6 @@
 import { GRAVITY } from '../../units/quantities'
 import { defineKind, Power, quantity } from '../kind'
+import { reversal } from '../laws'
 import { circle, line, rectangle, shaftStub } from '../symbol'
 
 const W = 0
@@ -60,11 +61,11 @@ export const winchLoad = defineKind({
     const weight = v.mass * GRAVITY * Math.sin(v.slope)
     const inertia = v.mass * arm * arm + v.drumInertia
     const pull = (speed: number, other: number) => {
-      const force = weight + other + v.rolling * Math.tanh(speed / REVERSAL_SPEED)
+      const force = weight + other + v.rolling * reversal(speed / REVERSAL_SPEED)
       return force > 0 ? force : 0
     }
     const shaftTorque = (speed: number, force: number) => {
-      const driving = Math.tanh(speed / REVERSAL_SPEED)
+      const driving = reversal(speed / REVERSAL_SPEED)
       return (force * arm) / v.gearEfficiency ** driving
     }
     return {

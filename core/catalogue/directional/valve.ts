@@ -273,10 +273,9 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   const { boxes } = design.functions[values.centre]
   const names = design.ports
   const paths = spoolPaths(boxes, names)
-  const lands = directionalTraits(design).paths.map(({ from, to }) => [
-    names.indexOf(from),
-    names.indexOf(to),
-  ])
+  const lands = directionalTraits(design).paths
+  const landFrom = Int32Array.from(lands, (land) => names.indexOf(land.from))
+  const landTo = Int32Array.from(lands, (land) => names.indexOf(land.to))
   const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
   const leakReference = values.leakage / 100e5
   const open = values.crossover === 'open'
@@ -307,14 +306,13 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       // with a detent nothing moves it but a push; let go it rests in the nearest box
       if (stays && Math.abs(l.u[0]) < 0.5 && !piloted) target = Math.round(y)
       l.dx[0] = spoolRate(y, target, values.shiftTime)
-      q.fill(0)
+      for (let i = 0; i < q.length; i++) q[i] = 0
       if (leakReference > 0) {
         const leak = leakReference * fluid.leakageFactor
-        for (let i = 0; i < lands.length; i++) {
-          const [a, b] = lands[i]
-          const flow = leak * (p[a] - p[b])
-          q[a] += flow
-          q[b] -= flow
+        for (let i = 0; i < landFrom.length; i++) {
+          const flow = leak * (p[landFrom[i]] - p[landTo[i]])
+          q[landFrom[i]] += flow
+          q[landTo[i]] -= flow
         }
       }
       for (let i = 0; i < paths.length; i++) {

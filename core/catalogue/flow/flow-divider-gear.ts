@@ -2,6 +2,7 @@ import { ATMOSPHERE } from '../../units/quantities'
 import { CAVITATION_PRESSURE } from '../../fluid/fluid'
 import { leak } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
+import { reversal } from '../laws'
 import { circle, flowTriangle, line, shaftStub } from '../symbol'
 
 const [P, A, B] = [0, 1, 2]
@@ -77,7 +78,7 @@ export const flowDividerGear = defineKind({
       return f < 0 ? 0 : f > 1 ? 1 : f
     }
     const viscous = v.viscousTorque / ((1000 * 2 * Math.PI) / 60)
-    const friction = (speed: number) => v.frictionTorque * Math.tanh(speed / REVERSAL_SPEED) + viscous * speed
+    const friction = (speed: number) => v.frictionTorque * reversal(speed / REVERSAL_SPEED) + viscous * speed
     return {
       states: [{ name: 'speed', label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 }],
       outputs: [

@@ -1,6 +1,6 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
-import { interpolate } from '../laws'
+import { interpolate, reversal } from '../laws'
 import { rectangle, shaftStub, text } from '../symbol'
 
 /**
@@ -49,7 +49,7 @@ export const combustionEngine = defineKind({
     const torqueAt = (speed: number, set: number) => {
       const governed = set > 0 ? (rated * (set * (1 + v.droop) - speed)) / (v.droop * set) : -drag
       const most = interpolate(speeds, torques, speed)
-      const least = speed > 0 ? -drag * Math.tanh(speed) : 0
+      const least = speed > 0 ? -drag * reversal(speed) : 0
       return governed > most ? most : governed < least ? least : governed
     }
     return {
