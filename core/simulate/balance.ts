@@ -143,7 +143,9 @@ export class Balance {
       this.heatBy[e] += w * (a.heatBy[e] + 4 * m.heatBy[e] + b.heatBy[e])
     for (let i = 0; i < a.pressure.length; i++) {
       // ∫ C(p) dp along the parabola through the three states
-      const [p0, p1, p2] = [a.pressure[i], m.pressure[i], b.pressure[i]]
+      const p0 = a.pressure[i]
+      const p1 = m.pressure[i]
+      const p2 = b.pressure[i]
       this.compressed +=
         (a.compliance[i] * (-3 * p0 + 4 * p1 - p2) +
           4 * m.compliance[i] * (p2 - p0) +

@@ -21,6 +21,8 @@ const SMALLEST_INERTIA = 1e-4
 /** Sizes of a pressure, a shaft speed and a rod position that matter: 10 bar, 10 rad/s, 10 mm. */
 const POTENTIAL_SCALE = { oil: 10e5, shaft: 10, rod: 10e-3 } as const
 const DIFFERENCE = 1e-7
+/** Derivatives are kept while nothing moves by more than this share of its scale. */
+const QUIET = 1e-5
 /** A high-pressure hose swells as if its oil had this bulk modulus beside its own, Pa: about 5 % of its volume at 300 bar. */
 const HOSE_MODULUS = 6e8
 
@@ -49,6 +51,16 @@ interface Block {
   readonly rows: Int32Array
   /** Positions in the matrix: [variable · targets + target], −1 where none. */
   readonly at: Int32Array
+  /** Whether any of its variables is a state. */
+  readonly any: boolean
+  /** Variables, inputs and modes where its derivatives were last taken, and how far each variable may go before they are taken anew. */
+  readonly from: Float64Array
+  readonly fromInput: Float64Array
+  readonly fromMode: Int32Array
+  readonly reach: Float64Array
+  /** Derivatives of every target's flow (or rate) and volume: [variable · targets + target]. */
+  readonly dFlow: Float64Array
+  readonly dVolume: Float64Array
   readonly q0: Float64Array
   readonly v0: Float64Array
   readonly dx0: Float64Array
@@ -349,6 +361,13 @@ export class Network implements Problem {
         rows,
         at,
         floors,
+        any: rows.some((row) => row >= 0),
+        from: new Float64Array(count).fill(Number.NaN),
+        fromInput: new Float64Array(local.u.length),
+        fromMode: new Int32Array(local.mode.length),
+        reach: floors.map((floor) => QUIET * floor),
+        dFlow: new Float64Array(count * count),
+        dVolume: new Float64Array(count * count),
         q0: new Float64Array(local.q.length),
         v0: new Float64Array(local.v.length),
         dx0: new Float64Array(local.dx.length),
@@ -475,49 +494,82 @@ export class Network implements Problem {
       values[this.diagonal[s]] += (this.modulusSlopeAt(i, potential[i]) / capacity[i]) * inflow[i]
     }
     for (let b = 0; b < this.blocks.length; b++) {
-      const { element, rows, at, floors, q0, v0, dx0 } = this.blocks[b]
-      const { local, nodes, model } = element
+      const block = this.blocks[b]
+      if (!block.any) continue
+      if (!this.quiet(block)) this.differentiate(block)
+      const { rows, at, dFlow, dVolume } = block
+      const { nodes } = block.element
       const ports = nodes.length
       const count = rows.length
-      let any = false
-      for (let i = 0; i < count; i++) if (rows[i] >= 0) any = true
-      if (!any) continue
-      for (let i = 0; i < ports; i++) {
-        q0[i] = local.q[i]
-        v0[i] = local.v[i]
-      }
-      for (let i = 0; i < dx0.length; i++) dx0[i] = local.dx[i]
-      for (let variable = 0; variable < count; variable++) {
-        if (rows[variable] < 0) continue
-        const from = variable < ports ? local.p : local.x
-        const index = variable < ports ? variable : variable - ports
-        const base = from[index]
-        const size = Math.abs(base)
-        const step = DIFFERENCE * (size > floors[variable] ? size : floors[variable])
-        from[index] = base + step
-        model.evaluate(local)
-        from[index] = base
-        const inverse = 1 / step
-        for (let target = 0; target < count; target++) {
-          const position = at[variable * count + target]
-          if (position < 0) continue
-          if (target < ports) {
-            const node = nodes[target]
-            const dq = (local.q[target] - q0[target]) * inverse
-            if (isOil[node]) {
-              const stiffness = modulus[node] / capacity[node]
-              const dv = (local.v[target] - v0[target]) * inverse
-              values[position] -= stiffness * (dq + (dv * inflow[node]) / capacity[node])
-            } else values[position] -= dq / capacity[node]
-          } else values[position] += (local.dx[target - ports] - dx0[target - ports]) * inverse
+      for (let target = 0; target < count; target++) {
+        if (rows[target] < 0) continue
+        if (target >= ports) {
+          for (let k = target; k < at.length; k += count) if (at[k] >= 0) values[at[k]] += dFlow[k]
+          continue
         }
+        const node = nodes[target]
+        const stiffness = isOil[node] ? modulus[node] / capacity[node] : 1 / capacity[node]
+        const swelling = isOil[node] ? inflow[node] / capacity[node] : 0
+        for (let k = target; k < at.length; k += count)
+          if (at[k] >= 0) values[at[k]] -= stiffness * (dFlow[k] + dVolume[k] * swelling)
       }
-      for (let i = 0; i < ports; i++) {
-        local.q[i] = q0[i]
-        local.v[i] = v0[i]
-      }
-      for (let i = 0; i < dx0.length; i++) local.dx[i] = dx0[i]
     }
+  }
+
+  /** Whether the derivatives of a block still hold: nothing has moved since by more than does not matter. */
+  private quiet(block: Block): boolean {
+    const { from, fromInput, fromMode, reach, element } = block
+    const { p, x, u, mode } = element.local
+    const ports = p.length
+    for (let i = 0; i < fromMode.length; i++) if (mode[i] !== fromMode[i]) return false
+    for (let i = 0; i < fromInput.length; i++) if (u[i] !== fromInput[i]) return false
+    for (let i = 0; i < from.length; i++) {
+      const moved = (i < ports ? p[i] : x[i - ports]) - from[i]
+      if (!(moved <= reach[i] && -moved <= reach[i])) return false
+    }
+    return true
+  }
+
+  private differentiate(block: Block): void {
+    const { element, rows, floors, from, fromInput, fromMode, dFlow, dVolume, q0, v0, dx0 } = block
+    const { local, model } = element
+    const { p, x, u, q, v, dx, mode } = local
+    const ports = p.length
+    const count = rows.length
+    for (let i = 0; i < fromMode.length; i++) fromMode[i] = mode[i]
+    for (let i = 0; i < fromInput.length; i++) fromInput[i] = u[i]
+    for (let i = 0; i < ports; i++) {
+      from[i] = p[i]
+      q0[i] = q[i]
+      v0[i] = v[i]
+    }
+    for (let i = 0; i < dx.length; i++) {
+      from[ports + i] = x[i]
+      dx0[i] = dx[i]
+    }
+    for (let variable = 0; variable < count; variable++) {
+      if (rows[variable] < 0) continue
+      const array = variable < ports ? p : x
+      const index = variable < ports ? variable : variable - ports
+      const base = array[index]
+      const size = Math.abs(base)
+      const step = DIFFERENCE * (size > floors[variable] ? size : floors[variable])
+      array[index] = base + step
+      model.evaluate(local)
+      array[index] = base
+      const inverse = 1 / step
+      const k = variable * count
+      for (let i = 0; i < ports; i++) {
+        dFlow[k + i] = (q[i] - q0[i]) * inverse
+        dVolume[k + i] = (v[i] - v0[i]) * inverse
+      }
+      for (let i = 0; i < dx.length; i++) dFlow[k + ports + i] = (dx[i] - dx0[i]) * inverse
+    }
+    for (let i = 0; i < ports; i++) {
+      q[i] = q0[i]
+      v[i] = v0[i]
+    }
+    for (let i = 0; i < dx.length; i++) dx[i] = dx0[i]
   }
 
   timeDerivative(t: number, y: Float64Array, rate: Float64Array): boolean {

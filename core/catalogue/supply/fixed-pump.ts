@@ -61,7 +61,8 @@ export const fixedPump = defineKind({
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
     const leakage = ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
-    const eta = values.hydromechanicalEfficiency
+    const driven = values.hydromechanicalEfficiency
+    const driving = 1 / driven
     return {
       outputs: [
         { name: 'delivery', label: 'delivery', quantity: 'flow' },
@@ -81,7 +82,7 @@ export const fixedPump = defineKind({
           leakage * fluid.leakageFactor * drop
         l.q[S] = flow
         l.q[P] = -flow
-        l.q[W] = perRadian * drop * (drop * speed >= 0 ? 1 / eta : eta)
+        l.q[W] = perRadian * drop * (drop * speed >= 0 ? driving : driven)
       },
       observe(l) {
         const drop = l.p[P] - l.p[S]
