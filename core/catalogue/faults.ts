@@ -53,10 +53,22 @@ export const blocked = (label = 'blocked'): FaultSpec => ({
   },
 })
 
+/** A share of the way into a store is closed; what it holds (a state) changes with what still comes in. */
+export const blockedStore = (state: number): FaultSpec => {
+  const way = blocked('way in blocked')
+  return {
+    ...way,
+    after(l, amount, fluid) {
+      way.after!(l, amount, fluid)
+      l.dx[state] *= 1 - amount
+    },
+  }
+}
+
 /** The setting (an input) has drifted by this share of itself. */
-export const drifted = (input: number): FaultSpec => ({
+export const drifted = (input: number, label = 'setting drifted by'): FaultSpec => ({
   name: 'drift',
-  label: 'setting drifted by',
+  label,
   form: 'drift',
   quantity: 'share',
   min: -1,
@@ -80,6 +92,31 @@ const gone = (form: 'springBroken' | 'lost', input: number, label: string): Faul
 export const springBroken = (input: number) => gone('springBroken', input, 'spring broken')
 /** The command does not arrive: coil without voltage, lever disconnected. */
 export const lost = (input: number, label = 'command lost') => gone('lost', input, label)
+
+/** What takes nothing from its line reads more or less than is there, by this share; its words tell what it reads. */
+export const misread = (port: number): FaultSpec => ({
+  name: 'drift',
+  label: 'reads off by',
+  form: 'drift',
+  quantity: 'share',
+  min: -1,
+  max: 2,
+  before(l, amount) {
+    l.p[port] *= 1 + amount
+  },
+})
+
+/** A contact no longer changes: its guards stay on the side of their modes. */
+export const stuckContact: FaultSpec = {
+  name: 'stuck',
+  label: 'contact stuck as it is',
+  form: 'stuck',
+  ...yesNo,
+  after(l, amount) {
+    if (amount <= 0.5) return
+    for (let i = 0; i < l.g.length; i++) l.g[i] = l.mode[i] ? 1 : -1
+  },
+}
 
 /** Plumbed the wrong way round: two ports exchanged. */
 export const reversed = (a: number, b: number): FaultSpec => ({

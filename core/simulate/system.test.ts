@@ -261,6 +261,61 @@ describe('faults', () => {
     }
     expect(dip('100 cm³')).toBeGreaterThan(1.5 * dip())
   })
+  it('an accumulator that has lost half its gas holds more oil; one that is blocked takes none', () => {
+    const filled = (fault?: Parameters<typeof track>) => {
+      let sheet = circuit(
+        {
+          supply: ['pressure-source', { pressure: '150 bar' }],
+          store: ['accumulator-gas', { volume: '10 L', precharge: '90 bar', process: 'isothermal' }],
+        },
+        ['supply.P store.P'],
+      )
+      const store = idOf(sheet, 'accumulator-gas')
+      sheet = timed(sheet, 20, fault ? [track(store, ...(fault.slice(1) as [string, [number, string]]))] : [])
+      const r = runSheet(sheet)
+      expect(r.energy.error).toBeLessThan(1e-3)
+      return end(r, `${store}.oil`) / 1e-3
+    }
+    // V_oil = V_0·(1 − p_0/p), absolute
+    expect(filled()).toBeCloseTo(10 * (1 - 91.01325 / 151.01325), 2)
+    expect(filled(['', 'drift', [0, '-50 %']])).toBeCloseTo(10 * (1 - 46.01325 / 151.01325), 2)
+    expect(filled(['', 'blocked', [0, '100 %']])).toBe(0)
+  })
+  it('a gauge reads off, a contact sticks, a cam shifts', () => {
+    let sheet = circuit(
+      {
+        supply: ['pressure-source', { pressure: '100 bar' }],
+        gauge: ['pressure-gauge'],
+        jet: ['orifice', { diameter: '2 mm' }],
+        watch: ['pressure-switch', { set: '80 bar', reset: '40 bar' }],
+        ram: ['cylinder-double-acting', { mass: '100 kg', stroke: '400 mm' }],
+        cam: ['limit-switch', { at: '200 mm', width: '50 mm', reset: '2 mm' }],
+        back: ['reservoir'],
+      },
+      [
+        'supply.P gauge.P',
+        'supply.P watch.P',
+        'supply.P jet.A',
+        'jet.B ram.A',
+        'ram.B back.T',
+        'ram.R cam.R',
+      ],
+    )
+    const id = (kind: string) => idOf(sheet, kind)
+    sheet = timed(sheet, 4, [
+      track(id('pressure-source'), 'pressure', [0, '100 bar'], [3, '10 bar']),
+      track(id('pressure-gauge'), 'drift', [1, '-20 %'], [2, '0 %']),
+      track(id('pressure-switch'), 'stuck', [2.5, '1']),
+      track(id('limit-switch'), 'drift', [0, '50 mm']),
+    ])
+    const r = runSheet(sheet)
+    const reading = (t: number) => at(r, `${id('pressure-gauge')}.reading`, t) / bar
+    expect([reading(0.9), reading(1.5), reading(2.2)].map(Math.round)).toEqual([100, 80, 100])
+    expect(at(r, `${id('pressure-switch')}.on`, 3.9)).toBe(1)
+    // the cam is found 50 mm too early
+    const on = r.conditions.find((c) => c.component === id('limit-switch') && c.name === 'tripped')!
+    expect(at(r, `${id('cylinder-double-acting')}.position`, on.start)).toBeCloseTo(0.15, 3)
+  })
 })
 
 describe('settled start', () => {

@@ -6,8 +6,8 @@ import {
   cylinderModel,
   cylinderSay,
   cylinderSymbol,
-  jammed,
   rodPort,
+  singleActingFaults,
   singleActingParameters,
   singleActingSized,
   travelProblems,
@@ -41,7 +41,7 @@ export const cylinderTelescopic = defineKind({
     ...singleActingParameters,
   },
   inputs: cylinderInputs,
-  faults: [jammed],
+  faults: singleActingFaults,
   traits: { sized: { bore: 'first', ...singleActingSized } },
   care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: (v) => [

@@ -131,7 +131,7 @@ export const doubleActingSized = { bore: 'bore', rod: 'rod', ...singleActingSize
 /** How fast a jammed rod loses its speed, 1/s. */
 const JAM = 1e8
 /** The rod no longer moves: something holds it, as a damper that nothing overcomes. */
-export const jammed: FaultSpec = {
+const jammed: FaultSpec = {
   name: 'jammed',
   label: 'jammed where it is',
   form: 'stuck',
@@ -140,11 +140,8 @@ export const jammed: FaultSpec = {
     l.dx[V] -= amount * JAM * l.x[V]
   },
 }
-export const doubleActingFaults = [
-  leakFault(0, 1, 'piston seal leaks'),
-  air(0, 'air in the chamber at A'),
-  jammed,
-] as const
+export const singleActingFaults = [air(0, 'air in the chamber at A'), jammed] as const
+export const doubleActingFaults = [leakFault(0, 1, 'piston seal leaks'), ...singleActingFaults] as const
 
 export const rodPort = {
   name: 'R',

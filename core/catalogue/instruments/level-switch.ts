@@ -1,3 +1,4 @@
+import { stuckContact } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line } from '../symbol'
@@ -21,6 +22,7 @@ export const levelSwitch = defineKind({
     v.reset <= v.set
       ? [{ parameter: 'reset', message: 'It must switch off above the level at which it switches on.' }]
       : [],
+  faults: [stuckContact],
   symbol: () => ({
     shapes: [...switchBox('L'), line([0, 1.5], [0, 2.4]), line([-1, 2.4], [1, 2.4])],
     ports: {},

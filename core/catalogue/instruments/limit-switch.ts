@@ -1,3 +1,4 @@
+import { stuckContact } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { circle, dashed, line } from '../symbol'
 import { switchBox } from './switch'
@@ -20,6 +21,20 @@ export const limitSwitch = defineKind({
       note: 'how far it must go back to switch off',
     }),
   },
+  faults: [
+    stuckContact,
+    {
+      name: 'drift',
+      label: 'cam shifted by',
+      form: 'drift',
+      quantity: 'length',
+      min: -1,
+      max: 1,
+      before(l, amount) {
+        l.p[0] += amount
+      },
+    },
+  ],
   symbol: () => ({
     shapes: [...switchBox('G'), line([-1.5, 0], [-2, 0]), circle(-2.4, 0, 0.4), dashed([-2.8, 0], [-4, 0])],
     ports: { R: { x: -4, y: 0, side: 'left' } },

@@ -1,3 +1,4 @@
+import { misread } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { arrowHead, circle, line } from '../symbol'
 
@@ -15,6 +16,7 @@ export const pressureGauge = defineKind({
       note: 'reported when the pressure goes beyond it',
     }),
   },
+  faults: [misread(0)],
   symbol: () => ({
     shapes: [
       circle(0, 0, 2),
@@ -37,5 +39,5 @@ export const pressureGauge = defineKind({
       l.c[0] = l.p[0] - range
     },
   }),
-  say: (l, _values, show) => `Reads ${show(l.p[0], 'pressure')}.`,
+  say: (l, _values, show) => `Reads ${show(l.o[0], 'pressure')}.`,
 })

@@ -1,3 +1,4 @@
+import { misread, stuckContact } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
 import { switchBox, switchModel, switchSay } from './switch'
@@ -19,6 +20,7 @@ export const pressureSwitch = defineKind({
     v.reset >= v.set
       ? [{ parameter: 'reset', message: 'It must switch off below the pressure at which it switches on.' }]
       : [],
+  faults: [misread(0), stuckContact],
   symbol: () => ({
     shapes: [...switchBox('p'), line([0, 1.5], [0, 3])],
     ports: { P: { x: 0, y: 3, side: 'down' } },

@@ -1,3 +1,4 @@
+import { stuckContact } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
 import { switchBox, switchModel, switchSay } from './switch'
@@ -19,6 +20,7 @@ export const temperatureSwitch = defineKind({
     v.reset >= v.set
       ? [{ parameter: 'reset', message: 'It must switch off below the temperature at which it switches on.' }]
       : [],
+  faults: [stuckContact],
   symbol: () => ({
     shapes: [...switchBox('T'), line([0, 1.5], [0, 2.4])],
     ports: {},

@@ -1,4 +1,4 @@
-import { blocked } from '../faults'
+import { blocked, leak } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { arrow, circle, dashed, line } from '../symbol'
@@ -23,7 +23,7 @@ export const rotaryJoint = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '1.5 bar', 1e4, 50e5),
     leakage: quantity('Leakage at 200 bar', 'flow', '0.05 L/min', 0, 1e-3),
   },
-  faults: [blocked()],
+  faults: [blocked(), leak(A, L, 'seals worn', 'worn')],
   traits: {
     paths: [
       { from: 'A', to: 'B', how: 'open' },

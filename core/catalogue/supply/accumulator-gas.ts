@@ -1,5 +1,6 @@
 import { ATMOSPHERE } from '../../units/quantities'
-import { defineKind, Power, quantity } from '../kind'
+import { blockedStore, drifted } from '../faults'
+import { defineKind, Power, quantity, type Local } from '../kind'
 import { polygon } from '../symbol'
 import {
   accumulatorCare,
@@ -53,6 +54,17 @@ export const accumulatorGas = defineKind({
     }),
     maxPressure: ratingParameter,
   },
+  inputs: [
+    {
+      name: 'precharge',
+      label: 'precharge',
+      quantity: 'pressure',
+      rest: 'precharge',
+      min: 1e5,
+      max: 700e5,
+    },
+  ],
+  faults: [drifted(0, 'gas lost or filled up by'), blockedStore(OIL)],
   care: `${accumulatorCare} Nitrogen only.`,
   validate(v) {
     return v.startPressure > v.maxPressure
@@ -66,16 +78,18 @@ export const accumulatorGas = defineKind({
     `${show(values.precharge, 'pressure')} precharge`,
   ],
   model(values) {
-    const absolute0 = values.precharge + ATMOSPHERE
     const thermal = values.process === 'thermal'
     const n = values.process === 'adiabatic' ? 1.4 : 1
     const start = values.startPressure + ATMOSPHERE
+    const absolute0 = values.precharge + ATMOSPHERE
     const startOil = start > absolute0 ? values.volume * (1 - (absolute0 / start) ** (1 / n)) : 0
-    const gasPressure = (oil: number, temperature: number) => {
-      const left = Math.max(values.volume - oil, 1e-4 * values.volume)
+    const gasPressure = (l: Local) => {
+      const filled = l.u[0] + ATMOSPHERE
+      const temperature = thermal ? l.x[TEMPERATURE] : START_TEMPERATURE
+      const left = Math.max(values.volume - l.x[OIL], 1e-4 * values.volume)
       return thermal
-        ? absolute0 * (values.volume / left) * (temperature / START_TEMPERATURE) - ATMOSPHERE
-        : absolute0 * (values.volume / left) ** n - ATMOSPHERE
+        ? filled * (values.volume / left) * (temperature / START_TEMPERATURE) - ATMOSPHERE
+        : filled * (values.volume / left) ** n - ATMOSPHERE
     }
     const into = inlet(values)
     return {
@@ -110,18 +124,18 @@ export const accumulatorGas = defineKind({
         { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'gas' },
       ],
       evaluate(l) {
-        const temperature = thermal ? l.x[TEMPERATURE] : START_TEMPERATURE
-        const flow = into(l.p[P], gasPressure(l.x[OIL], temperature), l.x[OIL])
+        const flow = into(l.p[P], gasPressure(l), l.x[OIL])
         l.q[P] = flow
         l.dx[OIL] = flow
         if (thermal) {
+          const temperature = l.x[TEMPERATURE]
           const left = Math.max(values.volume - l.x[OIL], 1e-4 * values.volume)
           l.dx[TEMPERATURE] =
             (START_TEMPERATURE - temperature) / values.heatTime + (GAMMA_LESS_ONE * temperature * flow) / left
         }
       },
       observe(l) {
-        l.o[0] = gasPressure(l.x[OIL], thermal ? l.x[TEMPERATURE] : START_TEMPERATURE)
+        l.o[0] = gasPressure(l)
         l.o[1] = l.q[P]
         l.c[0] = 2 * CLOSING_SHARE * values.volume - l.x[OIL]
         l.c[1] = l.x[OIL] - 0.9 * values.volume
@@ -133,7 +147,7 @@ export const accumulatorGas = defineKind({
   },
   say(l, values, show) {
     if (l.x[OIL] < 2 * CLOSING_SHARE * values.volume)
-      return `Empty: the line is below its precharge of ${show(values.precharge, 'pressure')}.`
+      return `Empty: the line is below its precharge of ${show(l.u[0], 'pressure')}.`
     const way = l.q[P] >= 0 ? 'takes' : 'gives'
     return `Holds ${show(l.x[OIL], 'volume')} at ${show(l.o[0], 'pressure')} and ${way} ${show(Math.abs(l.q[P]), 'flow')}.`
   },

@@ -1,3 +1,4 @@
+import { blockedStore } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
 import {
@@ -25,6 +26,7 @@ export const accumulatorSpring = defineKind({
     startFilled: quantity('Starts filled by', 'share', '0 %', 0, 1),
     maxPressure: ratingParameter,
   },
+  faults: [blockedStore(0)],
   care: accumulatorCare,
   validate: (v) =>
     v.full <= v.preload

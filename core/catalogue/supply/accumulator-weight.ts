@@ -1,4 +1,5 @@
 import { GRAVITY } from '../../units/quantities'
+import { blockedStore } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { circleArea } from '../laws'
 import { rectangle } from '../symbol'
@@ -31,6 +32,7 @@ export const accumulatorWeight = defineKind({
     startFilled: quantity('Starts filled by', 'share', '0 %', 0, 1),
     maxPressure: ratingParameter,
   },
+  faults: [blockedStore(0)],
   care: accumulatorCare,
   symbol: () => accumulatorSymbol([rectangle(-0.8, -2.2, 1.6, 1.4, 'ink')]),
   caption: (v, show) => [show(v.mass, 'mass'), show(v.volume, 'volume')],
