@@ -47,7 +47,7 @@ export function largeSheet(count: number): Sheet {
   }
   return sheetSchema.parse({
     format: 'oar-bench-sheet',
-    version: 1,
+    version: 2,
     title: `Generated, ${components.length} components`,
     components,
     pipes,

@@ -181,9 +181,10 @@ test('names a circuit that cannot be run at the component concerned', async ({ p
 
 test('writes a sheet file and reads it back; a bad one changes nothing', async ({ page }) => {
   await openCopy(page, 'relief-rig', 'Filed')
+  await page.getByTestId('files').click()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Save as a file' }).click(),
+    page.getByTestId('export-json').click(),
   ])
   expect(download.suggestedFilename()).toBe('relief-rig.json')
   const path = await download.path()

@@ -53,18 +53,20 @@ export function build() {
   remember('build', wanted)
 }
 
-/** Chromium from Debian's packages, for the browser tests. */
-export function installChromium() {
-  if (existsSync('/usr/bin/chromium')) return
-  console.log('Installing Chromium …')
+/** From Debian's packages: the browser of the tests, and readers of PDF that the exporter does not use. */
+export function installTools() {
+  const wanted = { chromium: '/usr/bin/chromium', 'poppler-utils': '/usr/bin/pdftotext' }
+  const missing = Object.keys(wanted).filter((name) => !existsSync(wanted[name]))
+  if (!missing.length) return
+  console.log(`Installing ${missing.join(' and ')} …`)
   const admin = process.getuid?.() === 0 ? [] : ['sudo']
   const apt = (...args) => {
     const [command, ...rest] = [...admin, 'apt-get', ...args]
     return sh(command, rest, { DEBIAN_FRONTEND: 'noninteractive' })
   }
   apt('update')
-  if (apt('install', '-y', '--no-install-recommends', 'chromium')) {
-    console.error('Chromium could not be installed; install the package "chromium" by hand.')
+  if (apt('install', '-y', '--no-install-recommends', ...missing)) {
+    console.error(`${missing.join(' and ')} could not be installed; install them by hand.`)
     process.exit(1)
   }
 }

@@ -1,9 +1,9 @@
 /** npm test: installs what is missing and runs everything. Ends with "N passed, N failed". */
 import { existsSync, readFileSync, rmSync } from 'node:fs'
-import { build, installChromium, installPackages, tool } from './prepare.mjs'
+import { build, installTools, installPackages, tool } from './prepare.mjs'
 
 installPackages()
-installChromium()
+installTools()
 
 let passed = 0
 let failed = 0

@@ -7,9 +7,13 @@ const {
   placement = 'top-start',
   testid = undefined,
   panelClass = undefined,
+  buttonClass = 'button',
+  title = undefined,
 } = defineProps<{
   testid?: string
   panelClass?: string
+  buttonClass?: string
+  title?: string
   placement?: Placement
 }>()
 const button = useTemplateRef<{ $el: HTMLElement }>('button')
@@ -36,7 +40,9 @@ const { floatingStyles } = useFloating(reference, floating, {
 
 <template>
   <Popover>
-    <PopoverButton ref="button" class="button" :data-testid="testid"><slot name="button" /></PopoverButton>
+    <PopoverButton ref="button" :class="buttonClass" :title="title" :data-testid="testid"
+      ><slot name="button"
+    /></PopoverButton>
     <PopoverPanel
       ref="panel"
       v-slot="{ close }"

@@ -22,10 +22,10 @@ import {
   placedPorts,
   polyline,
   symbolOf,
-  valuesToDraw,
   type XY,
 } from '@oar-bench/core/sheet/geometry'
 import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
+import { lettering, LETTERING_LINE, type Lettered } from '@oar-bench/core/sheet/lettering'
 import { lineDomain } from '@oar-bench/core/sheet/netlist'
 import type { Pipe, PipeEnd, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 
@@ -65,14 +65,14 @@ function fit() {
   if (!width || !height) return
   const drawn = extent(drawing.sheet)
   let [left, top, right, bottom] = [drawn.x, drawn.y, drawn.x + drawn.w, drawn.y + drawn.h]
-  for (const { caption, lines, component } of components.value) {
-    const longest =
-      Math.max((component.designation ?? component.id).length + 8, ...lines.map((l) => l.length)) * 0.56
+  for (const { caption } of components.value) {
+    const { lines } = caption
+    const longest = Math.max(caption.designation.length + 8, ...lines.map((l) => l.length)) * 0.56
     const start = caption.anchor === 'middle' ? caption.x - longest / 2 : caption.x
     left = Math.min(left, start)
     right = Math.max(right, start + longest)
-    top = Math.min(top, caption.y - LINE)
-    bottom = Math.max(bottom, caption.y + LINE * lines.length)
+    top = Math.min(top, caption.y - LETTERING_LINE)
+    bottom = Math.max(bottom, caption.y + LETTERING_LINE * lines.length)
   }
   const [w, h] = [right - left, bottom - top]
   // the pressure scale stands at the right edge during a run
@@ -126,13 +126,11 @@ interface DrawnComponent {
   symbol: NonNullable<ReturnType<typeof symbolOf>>
   rect: ReturnType<typeof outline>
   ports: ReturnType<typeof placedPorts>
-  lines: string[]
-  caption: { x: number; y: number; anchor: 'start' | 'middle' | 'end' }
+  caption: Lettered
   label: string
   /** Lead lines from a port to the body of the symbol, which carry that port's oil. */
   leads: { port: string; path: string }[]
 }
-const LINE = 1.35
 function leadsOf(
   component: SheetComponent,
   symbol: DrawnComponent['symbol'],
@@ -154,29 +152,13 @@ const components = computed<DrawnComponent[]>(() =>
     if (!kind || !symbol) return []
     const rect = outline(component)
     const ports = placedPorts(component)
-    const lines = kind.caption?.(valuesToDraw(kind, component), show) ?? []
-    const own = component.rotation === 0 ? symbol.captionAt : undefined
-    const above = ports.some((p) => p.side === 'right')
-    const caption = own
-      ? {
-          x: component.mirrored && own.anchor === 'start' ? rect.x : component.x + own.x,
-          y: component.y + own.y,
-          anchor: own.anchor,
-        }
-      : above
-        ? {
-            x: rect.x,
-            y: rect.y - 0.6 - LINE * lines.length,
-            anchor: 'start' as const,
-          }
-        : { x: rect.x + rect.w + 0.6, y: rect.y + 0.9, anchor: 'start' as const }
+    const caption = lettering(component, show)!
     return [
       {
         component,
         symbol,
         rect,
         ports,
-        lines,
         caption,
         label: `${component.designation ?? component.id}, ${kind.label}`,
         leads: leadsOf(component, symbol, ports),
@@ -184,6 +166,7 @@ const components = computed<DrawnComponent[]>(() =>
     ]
   }),
 )
+const shownLines = (d: DrawnComponent) => (desk.settings ? d.caption.lines : [])
 const pipes = computed(() =>
   shownSheet.value.pipes.map((pipe) => {
     const points = polyline(shownSheet.value, pipe)
@@ -644,9 +627,11 @@ const describe = (pipe: Pipe) => {
             />
           </g>
           <text :x="d.caption.x" :y="d.caption.y" :text-anchor="d.caption.anchor" class="caption">
-            <tspan class="designation">{{ d.component.designation ?? d.component.id }}</tspan>
+            <tspan class="designation">{{ d.caption.designation }}</tspan>
             <tspan v-if="d.symbol.reading" dx="0.8" class="reading" data-reading="" />
-            <tspan v-for="text in d.lines" :key="text" :x="d.caption.x" :dy="LINE">{{ text }}</tspan>
+            <tspan v-for="text in shownLines(d)" :key="text" :x="d.caption.x" :dy="LETTERING_LINE">
+              {{ text }}
+            </tspan>
           </text>
           <g v-if="!shownRun">
             <g

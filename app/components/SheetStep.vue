@@ -1,9 +1,8 @@
 <script setup lang="ts">
 /** The sheet with what stands around it: palette and properties while drawing, the tape while running. */
 import { useEventListener } from '@vueuse/core'
-import { Cable, Download, Maximize, MousePointer2, PanelLeft, PanelRight, Upload } from 'lucide-vue-next'
-import { readSheet, readSheetText, writeSheetText } from '@oar-bench/core/sheet/read'
-import { placeText } from '@oar-bench/core/sheet/finding'
+import { Cable, Maximize, MousePointer2, PanelLeft, PanelRight, Tag } from 'lucide-vue-next'
+import { readSheet } from '@oar-bench/core/sheet/read'
 import powerUnit from '../assets/examples/power-unit.json'
 
 const props = defineProps<{ running: boolean; shown: boolean }>()
@@ -12,7 +11,6 @@ const desk = useDesk()
 const run = useRun()
 const canvas = useTemplateRef<{ fit(): void; reveal(id: string): void; placeInMiddle(): void }>('canvas')
 const palette = useTemplateRef<{ focus(): void }>('palette')
-const file = useTemplateRef<HTMLInputElement>('file')
 
 useEventListener('keydown', (event) => {
   if (!props.shown || props.running) return
@@ -33,27 +31,6 @@ function startPlacing() {
   ;(document.querySelector('[data-testid="sheet"]') as HTMLElement).focus()
 }
 
-function download() {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([writeSheetText(drawing.sheet)], { type: 'application/json' }))
-  link.download = `${drawing.sheet.title.replace(/[^\w-]+/g, '-').toLowerCase() || 'sheet'}.json`
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
-const LARGEST = 20e6
-async function importFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const chosen = input.files?.[0]
-  input.value = ''
-  if (!chosen) return
-  if (chosen.size > LARGEST) return desk.say('That file is larger than 20 MB; it is no sheet.')
-  const read = readSheetText(await chosen.text())
-  if (!read.ok)
-    return desk.say(`Nothing was changed. ${placeText(read.problems[0].place)}: ${read.problems[0].message}`)
-  drawing.apply(read.sheet)
-  desk.say('')
-  void nextTick(() => canvas.value?.fit())
-}
 function drawExample() {
   const read = readSheet(powerUnit)
   if (!read.ok) return
@@ -122,28 +99,14 @@ const showSchedule = ref(false)
             <template v-if="!running">
               <button
                 class="icon-button"
-                title="Save as a file"
-                aria-label="Save as a file"
-                @click="download"
+                title="Settings and sizes beside the symbols"
+                aria-label="Settings beside the symbols"
+                :aria-pressed="desk.settings"
+                @click="desk.settings = !desk.settings"
               >
-                <Download :size="18" />
+                <Tag :size="18" />
               </button>
-              <button
-                class="icon-button"
-                title="Read a sheet file in place of this sheet"
-                aria-label="Read a sheet file"
-                @click="file?.click()"
-              >
-                <Upload :size="18" />
-              </button>
-              <input
-                ref="file"
-                type="file"
-                accept=".json,application/json"
-                class="hidden"
-                data-testid="import"
-                @change="importFile"
-              />
+              <FileMenu @read="nextTick(() => canvas?.fit())" />
             </template>
           </div>
           <div class="absolute top-2 right-2 flex rounded border border-rule bg-paper/90">

@@ -18,6 +18,8 @@ export const useDesk = defineStore('desk', () => {
   const palette = useLocalStorage('oar-bench-palette', true)
   const inspector = useLocalStorage('oar-bench-inspector', true)
   const runInspector = useLocalStorage('oar-bench-run-inspector', false)
+  /** Settings and sizes stand beside the symbols. */
+  const settings = useLocalStorage('oar-bench-settings', true)
   const tapeHeight = useLocalStorage('oar-bench-tape', 272)
   const run = useRun()
 
@@ -51,6 +53,7 @@ export const useDesk = defineStore('desk', () => {
     palette,
     inspector,
     runInspector,
+    settings,
     tapeHeight,
     fullPressure,
     say: (text: string) => (message.value = text),

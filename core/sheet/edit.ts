@@ -51,7 +51,7 @@ const changeComponent = (sheet: Sheet, id: string, change: (c: SheetComponent) =
 })
 
 /** Lays the pipes at the given components anew; pipes between two of them are kept by the caller. */
-function reroute(sheet: Sheet, ids: ReadonlySet<string>): Sheet {
+export function reroute(sheet: Sheet, ids: ReadonlySet<string>): Sheet {
   const touches = (end: PipeEnd) => 'component' in end && ids.has(end.component)
   const loose = new Set(sheet.pipes.filter((p) => touches(p.from) || touches(p.to)).map((p) => p.id))
   let result = sheet
@@ -146,9 +146,10 @@ const sumText = (a: string, b: string, quantityName: 'length' | 'volume', symbol
 }
 
 /** Joints with no pipe go; joints with two pipes of one kind become one pipe again. */
-function healJoints(sheet: Sheet): Sheet {
+function healJoints(sheet: Sheet, needed: ReadonlySet<string> = new Set()): Sheet {
   let result = sheet
   for (const joint of sheet.joints) {
+    if (needed.has(joint.id)) continue
     const at = result.pipes.filter((p) => [p.from, p.to].some((e) => 'joint' in e && e.joint === joint.id))
     if (at.length === 0) {
       result = { ...result, joints: result.joints.filter((j) => j.id !== joint.id) }
@@ -186,11 +187,11 @@ function healJoints(sheet: Sheet): Sheet {
   return result
 }
 
-/** Removes components, joints and pipes by id; pipes that lose an end go too, lines heal. */
-export function remove(sheet: Sheet, ids: readonly string[]): Sheet {
+/** Removes components, joints and pipes by id; pipes that lose an end go too, lines heal but at the ends that are `needed` yet. */
+export function remove(sheet: Sheet, ids: readonly string[], needed: readonly PipeEnd[] = []): Sheet {
   const gone = new Set(ids)
   const lost = (end: PipeEnd) => gone.has('joint' in end ? end.joint : end.component)
-  return healJoints({
+  const left = {
     ...sheet,
     components: sheet.components.filter((c) => !gone.has(c.id)),
     joints: sheet.joints.filter((j) => !gone.has(j.id)),
@@ -202,7 +203,35 @@ export function remove(sheet: Sheet, ids: readonly string[]): Sheet {
     initialPressures: Object.fromEntries(
       Object.entries(sheet.initialPressures).filter(([key]) => !gone.has(key.split('.')[0])),
     ),
+    silenced: sheet.silenced.filter((s) => !gone.has(s.place)),
+  }
+  return healJoints(left, new Set(needed.flatMap((end) => ('joint' in end ? [end.joint] : []))))
+}
+
+type Part = Pick<Pipe, 'length' | 'volume' | 'route'>
+/** What the two parts of a pipe keep that is cut within a segment, the first up to `to`, the second from `from`. */
+export function splitRoute(
+  pipe: Pipe,
+  points: readonly XY[],
+  segment: number,
+  to: XY,
+  from: XY,
+): [Part, Part] {
+  const first = [...points.slice(0, segment + 1), to]
+  const second = [from, ...points.slice(segment + 1)]
+  const share = polylineLength(first) / Math.max(polylineLength(first) + polylineLength(second), 1e-9)
+  const part = (text: string, name: 'length' | 'volume', symbol: string, s: number) => {
+    const parsed = parseQuantity(text, name)
+    return parsed.ok ? quantityText(parsed.si * s, name, symbol) : text
+  }
+  const half = (list: readonly XY[], s: number): Part => ({
+    length: part(pipe.length, 'length', 'm', s),
+    volume: pipe.volume === undefined ? undefined : part(pipe.volume, 'volume', 'L', s),
+    route: simplify(list)
+      .slice(1, -1)
+      .map(([x, y]): [number, number] => [x, y]),
   })
+  return [half(first, share), half(second, 1 - share)]
 }
 
 /** Puts a joint on a pipe; length and volume are shared out as drawn. */
@@ -221,27 +250,13 @@ export function splitPipe(sheet: Sheet, pipeId: string, near: XY): { sheet: Shee
     'J',
     sheet.joints.map((j) => j.id),
   )
-  const first = [...points.slice(0, segment + 1), at]
-  const second = [at, ...points.slice(segment + 1)]
-  const share = polylineLength(first) / Math.max(polylineLength(points), 1e-9)
-  const part = (text: string, name: 'length' | 'volume', symbol: string, s: number) => {
-    const parsed = parseQuantity(text, name)
-    return parsed.ok ? quantityText(parsed.si * s, name, symbol) : text
-  }
-  const half = (s: number) => ({
-    length: part(pipe.length, 'length', 'm', s),
-    volume: pipe.volume === undefined ? undefined : part(pipe.volume, 'volume', 'L', s),
-  })
-  const inner = (list: XY[]) =>
-    simplify(list)
-      .slice(1, -1)
-      .map(([x, y]): [number, number] => [x, y])
+  const [first, second] = splitRoute(pipe, points, segment, at, at)
   const newId = freeName(
     'L',
     sheet.pipes.map((p) => p.id),
   )
-  const a: Pipe = { ...pipe, ...half(share), to: { joint }, route: inner(first) }
-  const b: Pipe = { ...pipe, ...half(1 - share), id: newId, from: { joint }, route: inner(second) }
+  const a: Pipe = { ...pipe, ...first, to: { joint } }
+  const b: Pipe = { ...pipe, ...second, id: newId, from: { joint } }
   return {
     joint,
     sheet: {

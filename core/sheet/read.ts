@@ -29,7 +29,7 @@ export function readSheet(data: unknown): ReadResult {
       `The sheet has version ${version}; this program reads up to version ${SHEET_VERSION}.`,
       'Open it with a newer Oar Bench.',
     )
-  const parsed = sheetSchema.safeParse(data)
+  const parsed = sheetSchema.safeParse(migrated(data))
   if (!parsed.success) {
     const problems = parsed.error.issues.slice(0, 20).map((issue): Finding => ({
       rule: 'file',
@@ -41,6 +41,20 @@ export function readSheet(data: unknown): ReadResult {
   }
   const problems = nameProblems(parsed.data)
   return problems.length ? { ok: false, problems } : { ok: true, sheet: parsed.data }
+}
+
+/** What changed from each version of the format to the next, the first entry from 1 to 2. */
+const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, unknown>)[] = [
+  // page and silenced findings came in, with defaults
+  (sheet) => ({ ...sheet, version: 2 }),
+]
+
+/** The data of an older file as the current format has it; what is no version is left to the schema to refuse. */
+function migrated(data: object): object {
+  let sheet = data as Record<string, unknown>
+  for (let version = 1; version <= migrations.length; version++)
+    if (sheet.version === version) sheet = migrations[version - 1](sheet)
+  return sheet
 }
 
 function nameProblems(sheet: Sheet): Finding[] {

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 1
+export const SHEET_VERSION = 2
 
 const identifier = z
   .string()
@@ -98,6 +98,26 @@ export const tankSchema = z.strictObject({
     .describe('True: the heat of a run warms the oil. False: its temperature stays.'),
 })
 
+export const pageSchema = z.strictObject({
+  size: z.enum(['A4', 'A3', 'A2', 'A1']).default('A3').describe('Paper of the drawing (ISO 216).'),
+  upright: z.boolean().default(false).describe('True: the short side is at the bottom.'),
+  number: shortText.default('').describe('Drawing number.'),
+  drawnBy: shortText.default(''),
+  approvedBy: shortText.default(''),
+  date: shortText.default('').describe('Date of issue, as written.'),
+  issue: shortText.default('').describe('Revision letter or number, as written.'),
+})
+
+/** A finding of the design checks that somebody has looked at and accepts. */
+export const silencedSchema = z.strictObject({
+  rule: z.string().min(1).max(64),
+  place: z
+    .string()
+    .max(80)
+    .describe('Id of the component, pipe or joint concerned; empty for the whole sheet.'),
+  reason: shortText.min(1),
+})
+
 export const trackSchema = z.strictObject({
   component: identifier,
   input: z.string().min(1).max(64),
@@ -133,6 +153,7 @@ export const sheetSchema = z.strictObject({
   format: z.literal(SHEET_FORMAT),
   version: z.literal(SHEET_VERSION),
   title: shortText.min(1).default('Sheet'),
+  page: pageSchema.default(() => pageSchema.parse({})),
   fluid: fluidSchema.default(() => fluidSchema.parse({})),
   tank: tankSchema.default(() => tankSchema.parse({})),
   components: z.array(componentSchema).max(2000).default([]),
@@ -146,6 +167,7 @@ export const sheetSchema = z.strictObject({
     .record(z.string().max(80), written)
     .default({})
     .describe('Pressure of a line at the start, by "component.port"; 0 bar where nothing is said.'),
+  silenced: z.array(silencedSchema).max(500).default([]),
 })
 
 export type Sheet = z.infer<typeof sheetSchema>
@@ -157,6 +179,8 @@ export type TankSettings = z.infer<typeof tankSchema>
 export type TableText = z.infer<typeof tableSchema>
 export type FluidSettings = z.infer<typeof fluidSchema>
 export type Schedule = z.infer<typeof scheduleSchema>
+export type PageSettings = z.infer<typeof pageSchema>
+export type Silenced = z.infer<typeof silencedSchema>
 export type Track = z.infer<typeof trackSchema>
 
 export const emptySheet = (title: string): Sheet =>

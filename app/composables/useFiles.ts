@@ -1,0 +1,128 @@
+/** Sheets out of the application and into it, in every format. Writers are loaded when they are asked for. */
+import fontPlain from '@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff?url'
+import fontPacked from '@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff2?url'
+import { placeText } from '@oar-bench/core/sheet/finding'
+import { readSheetText, writeSheetText, type ReadResult } from '@oar-bench/core/sheet/read'
+
+/** Dots to a millimetre of a PNG: about 300 to an inch. */
+const DOTS = 12
+const LARGEST_SIDE = 12_000
+const LARGEST_FILE = 20e6
+
+export const exportFormats = {
+  json: { label: 'Sheet file', note: 'all of it, to be read again' },
+  svg: { label: 'SVG drawing', note: 'true to scale; can be read again' },
+  pdf: { label: 'PDF page', note: 'with frame and title block' },
+  dxf: { label: 'DXF drawing', note: 'layers and blocks' },
+  png: { label: 'PNG picture', note: '300 dots to the inch' },
+  partsXlsx: { label: 'Parts list, XLSX', note: '' },
+  partsCsv: { label: 'Parts list, CSV', note: '' },
+  netlist: { label: 'Netlist, CSV', note: 'pipes from port to port' },
+} as const
+export type ExportFormat = keyof typeof exportFormats
+
+export function useFiles() {
+  const drawing = useDrawing()
+  const desk = useDesk()
+  const { show } = useUnits()
+
+  const bytes = async (url: string) => (await fetch(url)).arrayBuffer()
+  async function svgText() {
+    const { sheetToSvg } = await import('@oar-bench/core/formats/svg')
+    const packed = new Uint8Array(await bytes(fontPacked))
+    const woff2Base64 = btoa(packed.reduce((text, byte) => text + String.fromCharCode(byte), ''))
+    return sheetToSvg(drawing.sheet, show, {
+      font: { family: 'Barlow Semi Condensed', woff2Base64 },
+      settings: desk.settings,
+    })
+  }
+  const parts = async () => (await import('@oar-bench/core/formats/lists')).partsList(drawing.sheet, show)
+  const csvFile = async (rows: (string | number)[][]) =>
+    // the mark lets spreadsheets see that it is UTF-8
+    new Blob(['\uFEFF', (await import('@oar-bench/core/formats/csv')).csv(rows)], { type: 'text/csv' })
+
+  const writers: Record<ExportFormat, () => Promise<{ blob: Blob; ending: string }>> = {
+    json: async () => ({
+      blob: new Blob([writeSheetText(drawing.sheet)], { type: 'application/json' }),
+      ending: '.json',
+    }),
+    svg: async () => ({ blob: new Blob([await svgText()], { type: 'image/svg+xml' }), ending: '.svg' }),
+    pdf: async () => {
+      const { sheetToPdf } = await import('@oar-bench/core/formats/pdf')
+      const file = await sheetToPdf(drawing.sheet, show, await bytes(fontPlain))
+      return { blob: new Blob([new Uint8Array(file)], { type: 'application/pdf' }), ending: '.pdf' }
+    },
+    dxf: async () => {
+      const { sheetToDxf } = await import('@oar-bench/core/formats/dxf')
+      return { blob: new Blob([sheetToDxf(drawing.sheet, show)], { type: 'image/vnd.dxf' }), ending: '.dxf' }
+    },
+    png: async () => ({ blob: await picture(await svgText()), ending: '.png' }),
+    partsXlsx: async () => {
+      const { workbook } = await import('@oar-bench/core/formats/xlsx')
+      return { blob: await workbook(await parts(), 'Parts', [9, 9, 34, 46, 40]), ending: '-parts.xlsx' }
+    },
+    partsCsv: async () => ({ blob: await csvFile(await parts()), ending: '-parts.csv' }),
+    netlist: async () => {
+      const { netlistRows } = await import('@oar-bench/core/formats/lists')
+      return { blob: await csvFile(netlistRows(drawing.sheet)), ending: '-netlist.csv' }
+    },
+  }
+
+  async function save(format: ExportFormat) {
+    try {
+      const { blob, ending } = await writers[format]()
+      const link = document.createElement('a')
+      link.href = URL.createObjectURL(blob)
+      link.download = (drawing.sheet.title.replace(/[^\w-]+/g, '-').toLowerCase() || 'sheet') + ending
+      link.click()
+      URL.revokeObjectURL(link.href)
+      desk.say('')
+    } catch (error) {
+      desk.say(`The ${exportFormats[format].label} could not be written: ${(error as Error).message}`)
+    }
+  }
+
+  /** Puts the sheet of a file in the place of what is open. @returns whether it did */
+  async function read(file: File): Promise<boolean> {
+    if (file.size > LARGEST_FILE) {
+      desk.say('Nothing was changed. That file is larger than 20 MB; it is no sheet.')
+      return false
+    }
+    const text = await file.text()
+    const found: ReadResult = /^\s*</.test(text)
+      ? (await import('@oar-bench/core/formats/svg')).readSvg(text)
+      : readSheetText(text)
+    if (!found.ok) {
+      const [first] = found.problems
+      const where = placeText(first.place)
+      desk.say(`Nothing was changed. ${where ? `${where}: ` : ''}${first.message}`)
+      return false
+    }
+    drawing.apply(found.sheet)
+    desk.say('')
+    return true
+  }
+  return { save, read }
+}
+
+/** An SVG as the picture that the browser makes of it. */
+async function picture(svg: string): Promise<Blob> {
+  const url = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }))
+  try {
+    const image = new Image()
+    image.src = url
+    await image.decode()
+    const millimetres = (name: string) => Number(new RegExp(` ${name}="([\\d.]+)mm"`).exec(svg)![1])
+    const [width, height] = [millimetres('width'), millimetres('height')]
+    const dots = Math.min(DOTS, LARGEST_SIDE / Math.max(width, height))
+    const canvas = document.createElement('canvas')
+    canvas.width = Math.round(width * dots)
+    canvas.height = Math.round(height * dots)
+    canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height)
+    return await new Promise((resolve, reject) =>
+      canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('the picture is too large')))),
+    )
+  } finally {
+    URL.revokeObjectURL(url)
+  }
+}

@@ -1,0 +1,201 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import DxfParser from 'dxf-parser'
+import ExcelJS from 'exceljs'
+import { describe, expect, it } from 'vitest'
+import { kinds } from '../catalogue'
+import { addComponent, mirror, rotate } from '../sheet/edit'
+import { readSheetText, writeSheetText } from '../sheet/read'
+import { emptySheet, type Sheet } from '../sheet/schema'
+import { circuit, powerUnit, powerUnitPipes } from '../testing'
+import { showQuantity } from '../units/text'
+import { csv } from './csv'
+import { sheetToDxf } from './dxf'
+import { netlistRows, partsList } from './lists'
+import { pageOf } from './page'
+import { sheetToPdf } from './pdf'
+import { allStrokes, plotSheet } from './plot'
+import { readSvg, sheetToSvg } from './svg'
+import { workbook } from './xlsx'
+
+const show = (si: number, quantity: Parameters<typeof showQuantity>[1]) =>
+  showQuantity(si, quantity, 'metric')
+const unit: Sheet = { ...circuit(powerUnit, powerUnitPipes), title: 'Power unit <"A" & B>' }
+/** One of every kind, turned and mirrored in turn. */
+const everyKind = [...kinds.keys()].reduce((sheet, kind, i) => {
+  const added = addComponent(sheet, kind, { x: 30 * (i % 9), y: 30 * Math.floor(i / 9) })
+  const turned = i % 2 ? rotate(added.sheet, [added.id]) : added.sheet
+  return i % 3 ? mirror(turned, [added.id]) : turned
+}, emptySheet('Every kind'))
+const font = readFileSync(
+  join(
+    createRequire(import.meta.url).resolve('@fontsource/barlow-semi-condensed/package.json'),
+    '../files/barlow-semi-condensed-latin-400-normal.woff',
+  ),
+)
+
+describe('the sheet file', () => {
+  it('of version 1 is read with what came in later at its defaults', () => {
+    const old = { ...JSON.parse(writeSheetText(unit)), version: 1 }
+    delete old.page
+    delete old.silenced
+    expect(readSheetText(JSON.stringify(old))).toEqual({ ok: true, sheet: unit })
+  })
+  it.each([
+    ['a version of no meaning', 'version', 0],
+    ['paper of no standard', 'page', { size: 'B7' }],
+    ['a silenced finding without its reason', 'silenced', [{ rule: 'open-port', place: '', reason: '' }]],
+  ])('with %s is refused', (_words, field, value) => {
+    const read = readSheetText(JSON.stringify({ ...unit, [field]: value }))
+    expect(read.ok ? '' : read.problems[0].message).toContain(field)
+  })
+})
+
+describe('a plot', () => {
+  it('draws equal symbols as one block, and turned ones as another', () => {
+    const sheet = ['tank', 'tank'].reduce((s) => addComponent(s, 'reservoir').sheet, emptySheet('Tanks'))
+    expect(plotSheet(sheet, show).blocks.size).toBe(1)
+    expect(plotSheet(rotate(sheet, [sheet.components[0].id]), show).blocks.size).toBe(2)
+  })
+  it('leaves settings out where asked', () => {
+    const letters = (settings: boolean) =>
+      allStrokes(plotSheet(unit, show, { settings })).flatMap(({ layer, ink }) =>
+        layer === 'lettering' && ink.shape === 'letters' ? [ink.text] : [],
+      )
+    expect(letters(true)).toContain('16 cm³/rev')
+    expect(letters(false)).toEqual(unit.components.map((c) => c.designation))
+  })
+  it('fits its page at a scale of the standard, inside the frame', () => {
+    const { bounds } = plotSheet(everyKind, show)
+    for (const size of ['A4', 'A3', 'A2', 'A1'] as const)
+      for (const upright of [false, true]) {
+        const page = pageOf({ ...everyKind, page: { ...everyKind.page, size, upright } }, bounds)
+        const edge = (x: number, y: number) => [
+          page.origin[0] + x * 2.5 * page.scale,
+          page.origin[1] + y * 2.5 * page.scale,
+        ]
+        const [left, top] = edge(bounds.x, bounds.y)
+        const [right, bottom] = edge(bounds.x + bounds.w, bounds.y + bounds.h)
+        expect(left).toBeGreaterThan(20)
+        expect(top).toBeGreaterThan(10)
+        expect(right).toBeLessThan(page.width - 10)
+        expect(bottom).toBeLessThan(page.height - 42)
+      }
+    expect(pageOf(unit, plotSheet(unit, show).bounds).scale).toBe(1)
+  })
+})
+
+describe('SVG', () => {
+  it('gives the sheet back without loss, whatever its texts hold', () => {
+    for (const sheet of [unit, everyKind])
+      expect(readSvg(sheetToSvg(sheet, show))).toEqual({ ok: true, sheet })
+  })
+  it('is true to the module: 2.5 mm', () => {
+    const svg = sheetToSvg(unit, show)
+    const [, width] = /width="([\d.]+)mm"/.exec(svg)!
+    const [, , , w] = /viewBox="(\S+) (\S+) (\S+) /.exec(svg)!
+    expect(Number(width) / Number(w)).toBeCloseTo(2.5, 3)
+  })
+  it('without a sheet in it, or with a broken one, is refused', () => {
+    const words = (text: string) => {
+      const read = readSvg(text)
+      return read.ok ? '' : read.problems[0].message
+    }
+    expect(words('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>')).toContain(
+      'picture only',
+    )
+    expect(words('<sheet xmlns="urn:oar-bench:sheet">{&quot;format&quot;:</sheet>')).toContain('not JSON')
+  })
+})
+
+describe('DXF', () => {
+  const read = (sheet: Sheet) => new DxfParser().parseSync(sheetToDxf(sheet, show))!
+  it('opens in another reader with layers, blocks and text', () => {
+    const dxf = read(unit)
+    expect(Object.keys(dxf.tables.layer.layers)).toEqual(
+      expect.arrayContaining(['working', 'pilot', 'drain', 'hose', 'shaft', 'rod', 'symbols', 'lettering']),
+    )
+    const of = (type: string) => dxf.entities.filter((e) => e.type === type)
+    expect(of('INSERT')).toHaveLength(unit.components.length)
+    expect(of('TEXT').map((e) => (e as unknown as { text: string }).text)).toEqual(
+      expect.arrayContaining(['1-1P1', '16 cm³/rev']),
+    )
+    expect(of('LWPOLYLINE').map((e) => e.layer)).toEqual(expect.arrayContaining(['working', 'shaft']))
+    for (const insert of of('INSERT') as unknown as { name: string }[])
+      expect(dxf.blocks[insert.name].entities.length).toBeGreaterThan(0)
+  })
+  it('puts a line where the sheet has it, in millimetres, y upwards', () => {
+    const pipe = read(unit).entities.find((e) => e.layer === 'working') as unknown as {
+      vertices: { x: number; y: number }[]
+    }
+    const [first] = plotSheet(unit, show).strokes
+    expect(first.ink.shape === 'line' && first.ink.points.map(([x, y]) => [2.5 * x, -2.5 * y])).toEqual(
+      pipe.vertices.map(({ x, y }) => [x, y]),
+    )
+  })
+  it('holds every kind', () => {
+    const dxf = read(everyKind)
+    expect(dxf.entities.filter((e) => e.type === 'INSERT')).toHaveLength(kinds.size)
+  })
+})
+
+describe('PDF', () => {
+  it('is one page of its paper whose text can be found', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'sheet-'))
+    const file = join(folder, 'sheet.pdf')
+    const page = { ...unit.page, number: 'YD-0042', drawnBy: 'Drawing office' }
+    writeFileSync(file, await sheetToPdf({ ...unit, page }, show, font))
+    const text = spawnSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).stdout
+    for (const words of ['Power unit <"A" & B>', 'YD-0042', 'Drawing office', '1-1P1', '16 cm³/rev', '1:1'])
+      expect(text).toContain(words)
+    const info = spawnSync('pdfinfo', [file], { encoding: 'utf8' }).stdout
+    expect(info).toMatch(/Pages:\s+1/)
+    expect(info).toMatch(/Page size:\s+1190\.55 x 841\.89/)
+    const drawn = spawnSync('pdftoppm', ['-r', '20', '-gray', file], { encoding: 'buffer' }).stdout
+    expect(drawn.filter((byte) => byte < 128).length).toBeGreaterThan(500)
+  })
+  it('draws every kind, and letters that the font lacks as question marks', async () => {
+    const sheet = { ...everyKind, title: 'Presse à 壓' }
+    const file = join(mkdtempSync(join(tmpdir(), 'sheet-')), 'sheet.pdf')
+    writeFileSync(file, await sheetToPdf(sheet, show, font))
+    expect(spawnSync('pdftotext', [file, '-'], { encoding: 'utf8' }).stdout).toContain('Presse à ?')
+  })
+})
+
+describe('lists', () => {
+  it('count equal parts once', () => {
+    const rows = partsList(unit, show)
+    expect(rows[0]).toEqual(['Position', 'Quantity', 'Part', 'Settings and sizes', 'Designations'])
+    const tanks = rows.find((r) => r[2] === 'Reservoir')!
+    expect(tanks.slice(1)).toEqual([2, 'Reservoir', '', '1-1Z1, 1-1Z3'])
+    expect(rows.find((r) => r[2] === 'Pump, fixed displacement')!.slice(1, 4)).toEqual([
+      1,
+      'Pump, fixed displacement',
+      '16 cm³/rev',
+    ])
+  })
+  it('name both ends of every pipe', () => {
+    const rows = netlistRows(unit)
+    expect(rows).toHaveLength(unit.pipes.length + 1)
+    expect(rows[1].slice(3, 7)).toEqual(['1-1Z1', 'T', '1-1P1', 'S'])
+  })
+  it('as a workbook read the same in another program', async () => {
+    const rows = partsList(unit, show)
+    const blob = await workbook(rows, 'Parts', [10, 10, 40, 40, 40])
+    const book = new ExcelJS.Workbook()
+    await book.xlsx.load(await blob.arrayBuffer())
+    const read: unknown[][] = []
+    book
+      .getWorksheet('Parts')!
+      .eachRow((row) => read.push(rows[0].map((_, i) => row.getCell(i + 1).value ?? '')))
+    expect(read).toEqual(rows)
+  })
+  it('as CSV quote what needs it, and are no formulas', () => {
+    expect(csv([['a,b', 'say "x"', '=1+1', -3, '-2', 'two\nlines']])).toBe(
+      '"a,b","say ""x""",\'=1+1,-3,-2,"two\nlines"\r\n',
+    )
+  })
+})

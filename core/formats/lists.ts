@@ -1,0 +1,69 @@
+/** Lists that go with a drawing: what must be bought, and what is joined to what. */
+import { findKind } from '../catalogue'
+import type { Parameter, Show } from '../catalogue/kind'
+import { readParameter } from '../sheet/resolve'
+import type { PipeEnd, Sheet, SheetComponent } from '../sheet/schema'
+
+type Rows = (string | number)[][]
+
+/** Every parameter of a component as written or by default, with its label. */
+function values(component: SheetComponent, show: Show): string {
+  const kind = findKind(component.kind)
+  if (!kind) return ''
+  const own = Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, parameter]) => {
+    if (!(name in component.parameters)) return []
+    const written = component.parameters[name]
+    const read = readParameter(parameter, written)
+    if (!('value' in read)) return []
+    if (parameter.type === 'choice') return [`${parameter.label}: ${parameter.choices[String(read.value)]}`]
+    if (typeof read.value === 'number' && 'quantity' in parameter)
+      return [`${parameter.label}: ${show(read.value, parameter.quantity)}`]
+    if (typeof read.value === 'boolean') return [`${parameter.label}: ${read.value ? 'yes' : 'no'}`]
+    return []
+  })
+  return [...(kind.caption?.(captionValues(component), show) ?? []), ...own].filter(unique).join('; ')
+}
+const unique = (text: string, i: number, all: string[]) => all.indexOf(text) === i
+
+function captionValues(component: SheetComponent) {
+  const kind = findKind(component.kind)!
+  return Object.fromEntries(
+    Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, parameter]) => {
+      const read = readParameter(parameter, component.parameters[name])
+      return 'value' in read ? [[name, read.value]] : []
+    }),
+  )
+}
+
+/** The parts list: equal parts in one row, with how many and where. Reservoir symbols of one tank are one part. */
+export function partsList(sheet: Sheet, show: Show): Rows {
+  const parts = new Map<string, { kind: string; values: string; designations: string[] }>()
+  for (const component of sheet.components) {
+    const kind = findKind(component.kind)
+    if (!kind) continue
+    const part = { kind: kind.label, values: values(component, show) }
+    const key = JSON.stringify(part)
+    if (!parts.has(key)) parts.set(key, { ...part, designations: [] })
+    parts.get(key)!.designations.push(component.designation ?? component.id)
+  }
+  const rows = [...parts.values()].map(({ kind, values: text, designations }) => {
+    const sorted = [...designations].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+    return [sorted.length, kind, text, sorted.join(', ')] as (string | number)[]
+  })
+  rows.sort((a, b) => String(a[3]).localeCompare(String(b[3]), 'en', { numeric: true }))
+  return [
+    ['Position', 'Quantity', 'Part', 'Settings and sizes', 'Designations'],
+    ...rows.map((row, i) => [i + 1, ...row]),
+  ]
+}
+
+/** The netlist: every pipe with its ends, kind, bore and length. */
+export function netlistRows(sheet: Sheet): Rows {
+  const named = new Map(sheet.components.map((c) => [c.id, c.designation ?? c.id]))
+  const end = (e: PipeEnd): [string, string] =>
+    'joint' in e ? [`joint ${e.joint}`, ''] : [named.get(e.component) ?? e.component, e.port]
+  return [
+    ['Pipe', 'Line', 'Kind', 'From', 'Port', 'To', 'Port', 'Bore', 'Length'],
+    ...sheet.pipes.map((p) => [p.id, p.name ?? '', p.line, ...end(p.from), ...end(p.to), p.bore, p.length]),
+  ]
+}

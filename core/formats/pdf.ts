@@ -1,0 +1,137 @@
+/** A sheet as PDF on its paper, with frame and title block: vectors, and text that can be searched. */
+import fontkit from '@pdf-lib/fontkit'
+import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib'
+import type { Show } from '../catalogue/kind'
+import type { XY } from '../sheet/geometry'
+import type { Sheet } from '../sheet/schema'
+import { pageOf, type Page } from './page'
+import { allStrokes, dashes, MODULE, plotSheet, type Inked, type Letters } from './plot'
+
+/** Points to a millimetre. */
+const POINT = 72 / 25.4
+const INK = rgb(0, 0, 0)
+const PAPER = rgb(1, 1, 1)
+/** A circle as four cubic pieces: the length of their handles. */
+const KAPPA = 0.5522847498
+
+/** @param font bytes of a TrueType or WOFF font with the letters that the sheet uses */
+export async function sheetToPdf(
+  sheet: Sheet,
+  show: Show,
+  font: Uint8Array | ArrayBuffer,
+): Promise<Uint8Array> {
+  const plot = plotSheet(sheet, show)
+  const page = pageOf(sheet, plot.bounds)
+  const document = await PDFDocument.create()
+  document.registerFontkit(fontkit)
+  document.setTitle(sheet.title)
+  document.setCreator('Oar Bench')
+  const face = await document.embedFont(font, { subset: true })
+  const paper = document.addPage([page.width * POINT, page.height * POINT])
+  const pen = new Pen(paper, face, page)
+  for (const { ink, width } of allStrokes(plot)) pen.draw(ink, width * MODULE * page.scale)
+  for (const { points, width } of page.lines) pen.path(points, width, {})
+  for (const letters of page.letters) pen.write(letters, letters.at, letters.size)
+  return document.save()
+}
+
+class Pen {
+  private readonly size: number
+  constructor(
+    private readonly paper: PDFPage,
+    private readonly face: PDFFont,
+    private readonly page: Page,
+  ) {
+    this.size = MODULE * page.scale
+  }
+
+  /** Millimetres on the paper of a point of the drawing. */
+  private at = ([x, y]: XY): XY => [this.page.origin[0] + x * this.size, this.page.origin[1] + y * this.size]
+
+  draw(ink: Inked, width: number): void {
+    const dash = 'dash' in ink && ink.dash ? dashes[ink.dash].map((length) => length * this.size) : undefined
+    const fill = 'fill' in ink ? ink.fill : 'none'
+    switch (ink.shape) {
+      case 'line':
+        return this.path(ink.points.map(this.at), width, { dash })
+      case 'polygon':
+        return this.path([...ink.points, ink.points[0]].map(this.at), width, { dash, fill })
+      case 'circle':
+      case 'arc': {
+        const [from, to] = ink.shape === 'arc' ? [ink.from, ink.to] : [0, 360]
+        return this.curve(this.at(ink.at), ink.r * this.size, from, to, width, { dash, fill })
+      }
+      case 'letters':
+        return this.write(ink, this.at(ink.at), ink.size * this.size)
+    }
+  }
+
+  path(
+    points: readonly XY[],
+    width: number,
+    look: { dash?: number[]; fill?: 'ink' | 'paper' | 'none' },
+  ): void {
+    const [first, ...rest] = points
+    const text = `M${first.join(' ')} ${rest.map((p) => `L${p.join(' ')}`).join(' ')}`
+    this.svg(text, width, look)
+  }
+
+  /** An arc in cubic pieces of at most a quarter, degrees clockwise as seen. */
+  private curve(
+    [x, y]: XY,
+    r: number,
+    from: number,
+    to: number,
+    width: number,
+    look: { dash?: number[]; fill?: 'ink' | 'paper' | 'none' },
+  ): void {
+    const pieces = Math.max(1, Math.ceil(Math.abs(to - from) / 90))
+    const step = ((to - from) / pieces) * (Math.PI / 180)
+    const handle = (KAPPA * r * Math.tan(Math.abs(step) / 4) * Math.sign(step)) / Math.tan(Math.PI / 8)
+    let a = (from * Math.PI) / 180
+    let text = `M${x + r * Math.cos(a)} ${y + r * Math.sin(a)}`
+    for (let i = 0; i < pieces; i++) {
+      const b = a + step
+      text += ` C${x + r * Math.cos(a) - handle * Math.sin(a)} ${y + r * Math.sin(a) + handle * Math.cos(a)} ${
+        x + r * Math.cos(b) + handle * Math.sin(b)
+      } ${y + r * Math.sin(b) - handle * Math.cos(b)} ${x + r * Math.cos(b)} ${y + r * Math.sin(b)}`
+      a = b
+    }
+    this.svg(text, width, look)
+  }
+
+  /** An SVG path in millimetres from the upper left corner. */
+  private svg(text: string, width: number, look: { dash?: number[]; fill?: 'ink' | 'paper' | 'none' }): void {
+    this.paper.drawSvgPath(text, {
+      x: 0,
+      y: this.page.height * POINT,
+      scale: POINT,
+      borderColor: INK,
+      borderWidth: width,
+      ...(look.dash ? { borderDashArray: look.dash } : {}),
+      ...(look.fill === 'ink' ? { color: INK } : look.fill === 'paper' ? { color: PAPER } : {}),
+    })
+  }
+
+  /** @param size height of the letters, mm */
+  write(letters: Letters, [x, y]: XY, size: number): void {
+    if (!letters.text) return
+    const text = this.known(letters.text)
+    const width = this.face.widthOfTextAtSize(text, size)
+    const start = x - (letters.anchor === 'start' ? 0 : letters.anchor === 'middle' ? width / 2 : width)
+    const base = y + (letters.on === 'middle' ? 0.35 * size : 0)
+    this.paper.drawText(text, {
+      x: start * POINT,
+      y: (this.page.height - base) * POINT,
+      size: size * POINT,
+      font: this.face,
+      color: INK,
+    })
+  }
+
+  /** Letters that the font lacks are shown as question marks, rather than the whole page failing. */
+  private known(text: string): string {
+    const set = new Set(this.face.getCharacterSet())
+    return [...text].map((letter) => (set.has(letter.codePointAt(0)!) ? letter : '?')).join('')
+  }
+}

@@ -1,0 +1,112 @@
+/** A sheet as SVG, true to its module of 2.5 mm, with the sheet file inside so that nothing is lost. */
+import type { Show } from '../catalogue/kind'
+import { readSheetText, type ReadResult } from '../sheet/read'
+import type { Sheet } from '../sheet/schema'
+import { allStrokes, dashes, MODULE, plotSheet, THIN, type Inked } from './plot'
+
+const NAMESPACE = 'urn:oar-bench:sheet'
+/** Space around the drawing, modules. */
+const BORDER = 2
+
+export interface SvgOptions {
+  /** A font to embed, so that every viewer shows the same letters; without one the viewer's own is used. */
+  readonly font?: { readonly family: string; readonly woff2Base64: string }
+  readonly settings?: boolean
+}
+
+const escape = (text: string) =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
+const number = (x: number) => String(Number(x.toFixed(4)))
+const pair = ([x, y]: readonly [number, number]) => `${number(x)},${number(y)}`
+
+function element(ink: Inked): string {
+  const dash = 'dash' in ink && ink.dash ? ` stroke-dasharray="${dashes[ink.dash].join(' ')}"` : ''
+  const fill = 'fill' in ink ? { ink: ' fill="#000"', paper: ' fill="#fff"', none: '' }[ink.fill] : ''
+  switch (ink.shape) {
+    case 'line':
+      return `<polyline points="${ink.points.map(pair).join(' ')}"${dash}/>`
+    case 'polygon':
+      return `<polygon points="${ink.points.map(pair).join(' ')}"${fill}${dash}/>`
+    case 'circle':
+      return `<circle cx="${number(ink.at[0])}" cy="${number(ink.at[1])}" r="${number(ink.r)}"${fill}${dash}/>`
+    case 'arc': {
+      const at = (degrees: number) => {
+        const a = (degrees * Math.PI) / 180
+        return pair([ink.at[0] + ink.r * Math.cos(a), ink.at[1] + ink.r * Math.sin(a)])
+      }
+      const large = Math.abs(ink.to - ink.from) > 180 ? 1 : 0
+      const sweep = ink.to > ink.from ? 1 : 0
+      return `<path d="M${at(ink.from)} A${number(ink.r)},${number(ink.r)} 0 ${large} ${sweep} ${at(ink.to)}"${dash}/>`
+    }
+    case 'letters': {
+      // half the height of capitals puts the middle on the line without relying on the viewer's baselines
+      const y = ink.at[1] + (ink.on === 'middle' ? 0.35 * ink.size : 0)
+      const anchor = ink.anchor === 'start' ? '' : ` text-anchor="${ink.anchor}"`
+      return `<text x="${number(ink.at[0])}" y="${number(y)}" font-size="${number(ink.size)}"${anchor}>${escape(ink.text)}</text>`
+    }
+  }
+}
+
+export function sheetToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): string {
+  const plot = plotSheet(sheet, show, options)
+  const { x, y, w, h } = plot.bounds
+  const [width, height] = [w + 2 * BORDER, h + 2 * BORDER]
+  const family = options.font?.family ?? 'sans-serif'
+  const face = options.font
+    ? `<style>@font-face{font-family:"${escape(options.font.family)}";src:url(data:font/woff2;base64,${options.font.woff2Base64}) format("woff2")}</style>`
+    : ''
+  const groups = new Map<string, string[]>()
+  for (const { layer, ink } of allStrokes(plot)) {
+    if (!groups.has(layer)) groups.set(layer, [])
+    groups.get(layer)!.push(element(ink))
+  }
+  const drawn = [...groups].map(([layer, elements]) => {
+    const look =
+      layer === 'lettering'
+        ? `fill="#000" font-family="${escape(family)}, sans-serif"`
+        : `fill="none" stroke="#000" stroke-width="${THIN}" stroke-linejoin="round"`
+    return `<g id="${layer}" ${look}>\n${elements.map(lettersInk).join('\n')}\n</g>`
+  })
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${number(width * MODULE)}mm" height="${number(height * MODULE)}mm" viewBox="${[x - BORDER, y - BORDER, width, height].map(number).join(' ')}" font-family="${escape(family)}, sans-serif">`,
+    `<title>${escape(sheet.title)}</title>`,
+    `<metadata><sheet xmlns="${NAMESPACE}">${escape(JSON.stringify(sheet))}</sheet></metadata>`,
+    ...(face ? [face] : []),
+    `<rect x="${number(x - BORDER)}" y="${number(y - BORDER)}" width="${number(width)}" height="${number(height)}" fill="#fff"/>`,
+    ...drawn,
+    '</svg>',
+    '',
+  ].join('\n')
+}
+
+/** Letters among strokes are filled, not stroked. */
+const lettersInk = (text: string) =>
+  text.startsWith('<text') ? text.replace('<text', '<text fill="#000" stroke="none"') : text
+
+const unescape = (text: string) =>
+  text.replace(/&(amp|lt|gt|quot|apos);/g, (_, name: string) => {
+    const letters: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" }
+    return letters[name]
+  })
+
+/**
+ * The sheet inside an SVG that `sheetToSvg` wrote. Only that text is looked at: nothing else of the file is parsed,
+ * loaded or run.
+ */
+export function readSvg(text: string): ReadResult {
+  const found = new RegExp(`<sheet xmlns="${NAMESPACE}">([^<]*)</sheet>`).exec(text)
+  if (!found)
+    return {
+      ok: false,
+      problems: [
+        {
+          rule: 'file',
+          severity: 'error',
+          message: 'This SVG holds no Oar Bench sheet: it is a picture only.',
+          place: {},
+        },
+      ],
+    }
+  return readSheetText(unescape(found[1]))
+}
