@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** What is selected: its values, what is wrong with it, what it is doing. */
 import { Copy, FlipHorizontal2, RotateCw, ShieldAlert, Trash2, ArrowLeftRight } from 'lucide-vue-next'
-import { findKind } from '@oar-bench/core/catalogue'
-import type { Parameter } from '@oar-bench/core/catalogue/kind'
+import { findKind, kinds } from '@oar-bench/core/catalogue'
+import { families, type Family, type Parameter } from '@oar-bench/core/catalogue/kind'
+import { exchangeKind } from '@oar-bench/core/sheet/arrange'
 import {
-  addComponent,
   changePipe,
   exchangePorts,
   mirror,
@@ -73,17 +73,14 @@ const setPipe = (change: Partial<Pipe>) => drawing.apply(changePipe(drawing.shee
 const pipeProblem = (name: string) => problemOf(name)
 const pipeVolume = computed(() => (pipe.value ? show(resolvePipe(pipe.value).volume, 'volume', 3) : ''))
 const twoOilPorts = computed(() => kind.value?.ports.filter((p) => p.domain === 'oil').length === 2)
-function duplicate() {
-  const c = component.value!
-  const { sheet, id } = addComponent(drawing.sheet, c.kind, {
-    x: c.x + 4,
-    y: c.y + 4,
-    rotation: c.rotation,
-    mirrored: c.mirrored,
-    parameters: c.parameters,
-  })
-  drawing.apply(sheet)
-  drawing.select([id])
+const { commands, named } = useCommands()
+const arranging = computed(() => commands.value.filter((c) => c.group === 'Arrange' && c.enabled))
+const others = (Object.keys(families) as Family[]).map((family) => ({
+  label: families[family],
+  kinds: [...kinds.values()].filter((k) => k.family === family),
+}))
+function exchange(event: Event) {
+  drawing.apply(exchangeKind(drawing.sheet, component.value!.id, (event.target as HTMLSelectElement).value))
 }
 const lineWords = {
   working: 'working line',
@@ -131,15 +128,15 @@ const range = (name: keyof typeof pipeLimits) =>
         >
           <ArrowLeftRight :size="17" />
         </button>
-        <button class="icon-button" title="Duplicate" aria-label="Duplicate" @click="duplicate">
-          <Copy :size="17" />
-        </button>
         <button
           class="icon-button"
-          title="Delete (Del)"
-          aria-label="Delete"
-          @click="drawing.apply(remove(drawing.sheet, [component.id]))"
+          title="Duplicate (Ctrl D)"
+          aria-label="Duplicate"
+          @click="named('duplicate').run()"
         >
+          <Copy :size="17" />
+        </button>
+        <button class="icon-button" title="Delete (Del)" aria-label="Delete" @click="named('delete').run()">
           <Trash2 :size="17" />
         </button>
       </div>
@@ -176,6 +173,15 @@ const range = (name: keyof typeof pipeLimits) =>
           <option v-for="(words, form) in forms" :key="form" :value="form">{{ words }}</option>
         </select>
         <span class="mt-0.5 block text-xs text-soft">The same valve, drawn simply or in detail.</span>
+      </label>
+      <label class="mb-2 block">
+        <span class="mb-0.5 block text-[13px] text-soft">Kind</span>
+        <select class="field" :value="component.kind" data-testid="exchange" @change="exchange">
+          <optgroup v-for="family in others" :key="family.label" :label="family.label">
+            <option v-for="k in family.kinds" :key="k.name" :value="k.name">{{ k.label }}</option>
+          </optgroup>
+        </select>
+        <span class="mt-0.5 block text-xs text-soft">Another kind keeps what is joined to it.</span>
       </label>
       <section v-for="[group, list] in groups" :key="group" class="mb-2">
         <h3 v-if="group" class="heading mt-1 mb-1 border-t border-rule pt-2">{{ group }}</h3>
@@ -274,8 +280,15 @@ const range = (name: keyof typeof pipeLimits) =>
     <template v-else-if="drawing.selection.size > 1">
       <h2 class="heading">{{ drawing.selection.size }} selected</h2>
       <p class="text-[13px] text-soft">
-        Move them together, turn them with R, mirror with M, delete with Del.
+        Move them together with the arrows; copy with Ctrl C, delete with Del.
       </p>
+      <ul class="mt-2">
+        <li v-for="c in arranging" :key="c.name">
+          <button class="menu-item justify-between rounded !px-2" :data-testid="c.name" @click="c.run()">
+            {{ c.label }} <kbd class="text-[12px] text-soft">{{ c.keys }}</kbd>
+          </button>
+        </li>
+      </ul>
     </template>
     <FluidFields v-else />
   </aside>

@@ -4,17 +4,8 @@ import { useResizeObserver } from '@vueuse/core'
 import { select } from 'd3-selection'
 import { zoom, zoomIdentity, type D3ZoomEvent, type ZoomTransform } from 'd3-zoom'
 import { findKind } from '@oar-bench/core/catalogue'
-import {
-  addComponent,
-  connect,
-  exchangePorts,
-  mirror,
-  move,
-  movePipeEnd,
-  remove,
-  rotate,
-  type Target,
-} from '@oar-bench/core/sheet/edit'
+import { splice } from '@oar-bench/core/sheet/arrange'
+import { addComponent, connect, move, movePipeEnd, type Target } from '@oar-bench/core/sheet/edit'
 import {
   extent,
   outline,
@@ -248,11 +239,19 @@ function place(at: XY) {
     rotation: placing.rotation,
     mirrored: placing.mirrored,
   })
-  drawing.apply(sheet)
+  drawing.apply(splice(sheet, id))
   drawing.select([id])
   desk.placing = undefined
   desk.say('')
   host.value?.focus()
+}
+function reveal(id: string) {
+  const found = components.value.find((c) => c.component.id === id)
+  if (found) return centre([found.component.x, found.component.y])
+  const pipe = pipes.value.find((p) => p.pipe.id === id)
+  if (pipe?.arrow) return centre([pipe.arrow.x, pipe.arrow.y])
+  const joint = drawing.sheet.joints.find((j) => j.id === id)
+  if (joint) centre([joint.x, joint.y])
 }
 defineExpose({
   fit,
@@ -261,14 +260,10 @@ defineExpose({
     const middle: XY = [(width / 2 - view.x) / view.k, (height / 2 - view.y) / view.k]
     pointer.value = middle
   },
-  reveal(id: string) {
-    const found = components.value.find((c) => c.component.id === id)
-    if (found) return centre([found.component.x, found.component.y])
-    const pipe = pipes.value.find((p) => p.pipe.id === id)
-    if (pipe?.arrow) return centre([pipe.arrow.x, pipe.arrow.y])
-    const joint = drawing.sheet.joints.find((j) => j.id === id)
-    if (joint) centre([joint.x, joint.y])
-  },
+  reveal,
+})
+onMounted(() => {
+  desk.view = { fit, zoomBy, reveal, pointer: () => pointer.value }
 })
 
 /** What a pipe could start from or end at under the pointer. */
@@ -373,7 +368,8 @@ function onPointerUp(event: PointerEvent) {
   if (drag) {
     const moved = preview.value
     preview.value = undefined
-    if (moved && drag.started && (drag.moved[0] || drag.moved[1])) drawing.apply(moved)
+    if (moved && drag.started && (drag.moved[0] || drag.moved[1]))
+      drawing.apply(drag.ids.length === 1 ? splice(moved, drag.ids[0]) : moved)
     drag = undefined
   }
   if (marquee.value) {
@@ -404,63 +400,111 @@ watch(connecting, (value) => {
   if (value) pressedAt = pointer.value
 })
 
+const { press } = useCommands()
 function onKey(event: KeyboardEvent) {
   const target = event.target as HTMLElement
   if (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return
-  const ids = [...drawing.selection]
-  const key = event.key.toLowerCase()
-  const command = event.ctrlKey || event.metaKey
-  const done = () => event.preventDefault()
-  if (command && key === 'z') {
-    if (event.shiftKey) drawing.redo()
-    else drawing.undo()
-    return done()
-  }
-  if (command && key === 'y') return (drawing.redo(), done())
-  if (command && key === 'a') return (drawing.select(drawing.sheet.components.map((c) => c.id)), done())
-  if (command || event.altKey) return
-  if (key === 'escape') {
+  if (key(event, target)) event.preventDefault()
+}
+/** @returns whether the key stood for something */
+function key(event: KeyboardEvent, target: HTMLElement): boolean {
+  const steps = event.ctrlKey || event.metaKey || event.altKey ? undefined : arrows[event.key]
+  if (event.key === 'Escape') {
+    const idle = !desk.placing && !connecting.value
     desk.placing = undefined
     connecting.value = undefined
-    if (desk.tool === 'connect') desk.tool = 'select'
-    else drawing.select([])
-    return done()
+    if (idle && desk.tool === 'connect') desk.tool = 'select'
+    else if (idle) drawing.select([])
+    return true
   }
   if (desk.placing) {
-    if (key === 'r') return (desk.turnPlacing(), done())
-    if (key === 'm') return (desk.mirrorPlacing(), done())
-    if (key === 'enter') return (place(pointer.value), done())
-    const steps = arrows[event.key]
-    if (steps) {
-      pointer.value = [pointer.value[0] + steps[0], pointer.value[1] + steps[1]]
-      done()
-    }
-    return
+    if (event.key === 'r') desk.turnPlacing()
+    else if (event.key === 'm') desk.mirrorPlacing()
+    else if (event.key === 'Enter') place(pointer.value)
+    else if (steps) pointer.value = [pointer.value[0] + steps[0], pointer.value[1] + steps[1]]
+    else return false
+    return true
   }
-  if (key === 'f') return (fit(), done())
-  if (key === 'c') return ((desk.tool = desk.tool === 'connect' ? 'select' : 'connect'), done())
-  if (key === '+' || key === '=') return (zoomBy(1.25), done())
-  if (key === '-') return (zoomBy(0.8), done())
-  if (!ids.length) {
+  if (desk.tool === 'connect' && cursor.value) {
+    if (steps) return (moveCursor(steps), true)
+    if (event.key === 'Enter') return (usePort(cursor.value), true)
+  }
+  const ids = [...drawing.selection]
+  if (!ids.length && (event.key === 'Enter' || event.key === ' ')) {
     // an item that only has the keyboard's focus is chosen with enter or space
     const focused = target.closest?.('[data-item]')?.getAttribute('data-item')?.split(':')[1]
-    if (focused && (key === 'enter' || key === ' ')) return (drawing.select([focused]), done())
-    return
+    if (focused) drawing.select([focused])
+    return !!focused
   }
-  const parts = ids.filter((id) => drawing.sheet.components.some((c) => c.id === id))
-  if (key === 'r') return (drawing.apply(rotate(drawing.sheet, parts)), done())
-  if (key === 'm') return (drawing.apply(mirror(drawing.sheet, parts)), done())
-  if (key === 'x' && parts.length === 1)
-    return (drawing.apply(exchangePorts(drawing.sheet, parts[0])), done())
-  if (key === 'delete' || key === 'backspace') return (drawing.apply(remove(drawing.sheet, ids)), done())
-  const steps = arrows[event.key]
-  if (steps) return (drawing.apply(move(drawing.sheet, ids, steps[0], steps[1])), done())
+  if (steps && ids.length) return (drawing.apply(move(drawing.sheet, ids, ...steps)), true)
+  return press(event)
 }
+
+// ---- pipes by keyboard ---------------------------------------------------------------------
+/** The port that the keyboard is at while pipes are laid. */
+const cursor = shallowRef<{ component: string; port: string; at: XY }>()
+const allPorts = () =>
+  components.value.flatMap(({ component, ports }) =>
+    ports.map(({ port, at }) => ({ component: component.id, port, at })),
+  )
+watch(
+  () => desk.tool,
+  (tool) => {
+    const ports = allPorts()
+    const [chosen] = drawing.selection
+    const { width, height } = svg.value!.getBoundingClientRect()
+    const middle: XY = [(width / 2 - view.x) / view.k, (height / 2 - view.y) / view.k]
+    const far = ({ at }: { at: XY }) => Math.hypot(at[0] - middle[0], at[1] - middle[1])
+    cursor.value =
+      tool !== 'connect'
+        ? undefined
+        : (ports.find((p) => p.component === chosen) ?? [...ports].sort((a, b) => far(a) - far(b))[0])
+  },
+)
+/** To the nearest port that lies rather in a direction than beside it. */
+function moveCursor([dx, dy]: [number, number]) {
+  const from = cursor.value!
+  let best: { far: number; port: typeof from } | undefined
+  for (const port of allPorts()) {
+    const [x, y] = [port.at[0] - from.at[0], port.at[1] - from.at[1]]
+    const ahead = x * dx + y * dy
+    const aside = Math.abs(x * dy) + Math.abs(y * dx)
+    if (ahead <= 0 || aside > 2 * ahead) continue
+    const far = ahead + 2 * aside
+    if (!best || far < best.far) best = { far, port }
+  }
+  if (!best) return
+  cursor.value = best.port
+  pointer.value = best.port.at
+}
+function usePort(port: NonNullable<typeof cursor.value>) {
+  const end = { component: port.component, port: port.port }
+  if (!connecting.value) connecting.value = { from: end, at: port.at }
+  else finishConnection(end)
+}
+const cursorWords = computed(() => {
+  const at = cursor.value
+  if (!at) return ''
+  const named = drawing.sheet.components.find((c) => c.id === at.component)
+  const where = `${named?.designation ?? at.component}, port ${at.port}`
+  return connecting.value
+    ? `Pipe to ${where}: Enter lays it`
+    : `${where}: Enter starts a pipe, arrows go to other ports`
+})
 const arrows: Record<string, [number, number] | undefined> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
+}
+
+const menuAt = ref<{ x: number; y: number }>()
+function openMenu(event: MouseEvent) {
+  if (props.running) return
+  pointer.value = toSheet(event)
+  const id = (event.target as Element).closest('[data-item]')?.getAttribute('data-item')?.split(':')[1]
+  if (id && !drawing.selection.has(id)) drawing.select([id])
+  menuAt.value = { x: event.clientX, y: event.clientY }
 }
 
 const selectedPipe = computed<Pipe | undefined>(() => {
@@ -528,6 +572,7 @@ const describe = (pipe: Pipe) => {
       @pointermove="onPointerMove"
       @pointerup="onPointerUp"
       @pointercancel="onPointerUp"
+      @contextmenu.prevent="openMenu"
     >
       <defs>
         <pattern id="module-grid" width="2" height="2" patternUnits="userSpaceOnUse">
@@ -643,6 +688,15 @@ const describe = (pipe: Pipe) => {
               <circle :cx="port.at[0]" :cy="port.at[1]" r="0.8" class="port-reach" />
               <circle :cx="port.at[0]" :cy="port.at[1]" r="0.35" class="port-dot" />
               <title>{{ d.component.designation ?? d.component.id }} port {{ port.port }}</title>
+              <text
+                v-if="desk.portLetters"
+                class="port-letter"
+                :x="port.at[0] + (port.side === 'left' ? -0.5 : 0.5)"
+                :y="port.at[1] + (port.side === 'down' ? 1.1 : -0.4)"
+                :text-anchor="port.side === 'left' ? 'end' : 'start'"
+              >
+                {{ port.port }}
+              </text>
             </g>
           </g>
         </g>
@@ -672,6 +726,7 @@ const describe = (pipe: Pipe) => {
             :mirrored="ghost.component.mirrored"
           />
         </g>
+        <circle v-if="cursor" class="port-cursor" :cx="cursor.at[0]" :cy="cursor.at[1]" r="0.9" />
         <line
           v-if="connecting"
           class="rubber"
@@ -690,6 +745,8 @@ const describe = (pipe: Pipe) => {
         />
       </g>
     </svg>
+    <SheetMenu v-if="menuAt" :at="menuAt" @close="((menuAt = undefined), host?.focus())" />
+    <p class="sr-only" role="status">{{ cursorWords }}</p>
     <slot />
   </div>
 </template>
@@ -838,6 +895,18 @@ const describe = (pipe: Pipe) => {
 }
 .port:hover .port-dot {
   fill: var(--accent);
+}
+.port-letter {
+  font-family: var(--font-lettering);
+  font-size: 1px;
+  fill: var(--soft);
+  pointer-events: none;
+}
+.port-cursor {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 0.25;
+  pointer-events: none;
 }
 .pipe-end rect {
   fill: var(--paper);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The sheet with what stands around it: palette and properties while drawing, the tape while running. */
 import { useEventListener } from '@vueuse/core'
-import { Cable, Maximize, MousePointer2, PanelLeft, PanelRight, Tag } from 'lucide-vue-next'
+import { Cable, Keyboard, Maximize, MousePointer2, PanelLeft, PanelRight, Search, Tag } from 'lucide-vue-next'
 import { readSheet } from '@oar-bench/core/sheet/read'
 import powerUnit from '../assets/examples/power-unit.json'
 
@@ -12,12 +12,19 @@ const run = useRun()
 const canvas = useTemplateRef<{ fit(): void; reveal(id: string): void; placeInMiddle(): void }>('canvas')
 const palette = useTemplateRef<{ focus(): void }>('palette')
 
+const { press } = useCommands()
 useEventListener('keydown', (event) => {
-  if (!props.shown || props.running) return
-  if (event.key !== '/' || /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)) return
+  if (!props.shown || props.running || event.defaultPrevented) return
+  const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
+  if (event.key === '/' && !typing) {
+    desk.palette = true
+    void nextTick(() => palette.value?.focus())
+  } else {
+    // elsewhere only what has no meaning of its own there
+    const everywhere = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k'
+    if (!(everywhere || (event.key === '?' && !typing)) || !press(event)) return
+  }
   event.preventDefault()
-  desk.palette = true
-  void nextTick(() => palette.value?.focus())
 })
 watch(
   () => [props.shown, props.running],
@@ -106,6 +113,23 @@ const showSchedule = ref(false)
               >
                 <Tag :size="18" />
               </button>
+              <button
+                class="icon-button"
+                title="Find a component or a command (Ctrl K)"
+                aria-label="Find"
+                data-testid="find"
+                @click="desk.searching = true"
+              >
+                <Search :size="18" />
+              </button>
+              <button
+                class="icon-button"
+                title="All keys (?)"
+                aria-label="All keys"
+                @click="desk.showingKeys = true"
+              >
+                <Keyboard :size="18" />
+              </button>
               <FileMenu @read="nextTick(() => canvas?.fit())" />
             </template>
           </div>
@@ -173,6 +197,8 @@ const showSchedule = ref(false)
       <SchedulePane v-if="running && showSchedule" @close="showSchedule = false" />
       <InspectorPane v-if="running ? desk.runInspector : desk.inspector" />
     </div>
+    <CommandSearch v-if="!running" />
+    <KeySheet />
     <RunTape v-if="running" @reveal="canvas?.reveal($event)" />
   </div>
 </template>

@@ -1,12 +1,23 @@
 /** What is in hand at the drawing desk: the tool, what is being placed, the panes. */
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { useLocalStorage } from '@vueuse/core'
+import type { Clip } from '@oar-bench/core/sheet/arrange'
+import type { XY } from '@oar-bench/core/sheet/geometry'
 import type { Pipe, SheetComponent } from '@oar-bench/core/sheet/schema'
 
 interface Placing {
   readonly kind: string
   readonly rotation: SheetComponent['rotation']
   readonly mirrored: boolean
+}
+
+/** What the sheet on the screen can be asked for. */
+interface View {
+  fit(): void
+  zoomBy(factor: number): void
+  reveal(id: string): void
+  /** Where the pointer was last seen on the sheet. */
+  pointer(): XY
 }
 
 export const useDesk = defineStore('desk', () => {
@@ -20,6 +31,12 @@ export const useDesk = defineStore('desk', () => {
   const runInspector = useLocalStorage('oar-bench-run-inspector', false)
   /** Settings and sizes stand beside the symbols. */
   const settings = useLocalStorage('oar-bench-settings', true)
+  const portLetters = useLocalStorage('oar-bench-port-letters', false)
+  /** What was copied, for this sheet and others; other tabs see it too. */
+  const clip = useLocalStorage<Clip>('oar-bench-clip', { components: [], joints: [], pipes: [] })
+  const searching = ref(false)
+  const showingKeys = ref(false)
+  const view = shallowRef<View>()
   const tapeHeight = useLocalStorage('oar-bench-tape', 272)
   const run = useRun()
 
@@ -54,6 +71,11 @@ export const useDesk = defineStore('desk', () => {
     inspector,
     runInspector,
     settings,
+    portLetters,
+    clip,
+    searching,
+    showingKeys,
+    view,
     tapeHeight,
     fullPressure,
     say: (text: string) => (message.value = text),

@@ -108,9 +108,9 @@ describe('splicing', () => {
     const on = addComponent(shaft, 'check-valve', { x: 20, y })
     expect(splice(on.sheet, on.id)).toBe(on.sheet)
   })
-  it('does not join what a deleted part did not: a pump, a part with a third pipe', () => {
-    const pump = idOf(unit, 'fixed-pump')
-    expect(removeAndHeal(unit, [pump]).pipes).toHaveLength(unit.pipes.length - 3)
+  it('does not join what must stay apart: the lines of a pump, of a relief valve', () => {
+    expect(removeAndHeal(unit, [idOf(unit, 'fixed-pump')]).pipes).toHaveLength(unit.pipes.length - 3)
+    expect(removeAndHeal(unit, [idOf(unit, 'relief-valve-direct')]).pipes).toHaveLength(unit.pipes.length - 2)
   })
 })
 

@@ -178,7 +178,10 @@ export function removeAndHeal(sheet: Sheet, ids: readonly string[]): Sheet {
   const joins: { from: PipeEnd; to: PipeEnd; pipe: Pipe }[] = []
   for (const component of sheet.components) {
     if (!gone.has(component.id)) continue
-    const through = findKind(component.kind)?.traits?.paths ?? []
+    // a relief or a directional valve parts lines that must not become one
+    const through = (findKind(component.kind)?.traits?.paths ?? []).filter(
+      (path: { how: string }) => path.how === 'open' || path.how === 'oneWay',
+    )
     const at = sheet.pipes.filter((p) =>
       [p.from, p.to].some((e) => 'component' in e && e.component === component.id),
     )

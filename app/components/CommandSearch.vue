@@ -1,0 +1,91 @@
+<script setup lang="ts">
+/** Finds a component of the sheet, a line, or a command, by a few letters; choosing goes there or does it. */
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Dialog,
+  DialogPanel,
+  DialogTitle,
+} from '@headlessui/vue'
+import { findKind } from '@oar-bench/core/catalogue'
+
+const drawing = useDrawing()
+const desk = useDesk()
+const { commands } = useCommands()
+const word = ref('')
+
+interface Entry {
+  readonly key: string
+  readonly label: string
+  readonly note: string
+  readonly run: () => void
+}
+const go = (id: string) => () => {
+  drawing.select([id])
+  desk.view?.reveal(id)
+}
+const entries = computed<Entry[]>(() => [
+  ...drawing.sheet.components.map((c) => ({
+    key: c.id,
+    label: c.designation ?? c.id,
+    note: findKind(c.kind)?.label ?? c.kind,
+    run: go(c.id),
+  })),
+  ...drawing.sheet.pipes
+    .filter((p) => p.name)
+    .map((p) => ({ key: `pipe ${p.id}`, label: p.name!, note: 'line', run: go(p.id) })),
+  ...commands.value
+    .filter((c) => c.enabled && c.name !== 'search')
+    .map((c) => ({ key: `command ${c.name}`, label: c.label, note: c.keys ?? c.group, run: c.run })),
+])
+const found = computed(() => {
+  const words = word.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
+  return entries.value
+    .filter((e) => words.every((w) => `${e.label} ${e.note}`.toLowerCase().includes(w)))
+    .slice(0, 60)
+})
+function choose(entry: Entry | null) {
+  if (!entry) return
+  desk.searching = false
+  entry.run()
+}
+watch(
+  () => desk.searching,
+  () => (word.value = ''),
+)
+</script>
+
+<template>
+  <Dialog :open="desk.searching" class="relative z-40" @close="desk.searching = false">
+    <div class="fixed inset-0 bg-black/25" aria-hidden="true" />
+    <div class="fixed inset-x-0 top-24 flex justify-center px-4">
+      <DialogPanel class="w-full max-w-lg rounded border border-rule bg-paper shadow-xl" data-testid="search">
+        <DialogTitle class="sr-only">Find a component, a line or a command</DialogTitle>
+        <Combobox :model-value="null" @update:model-value="choose">
+          <ComboboxInput
+            class="field !rounded-b-none !border-0 !border-b !border-rule !px-4 !py-2.5"
+            placeholder="Designation, kind, line or command"
+            aria-label="Designation, kind, line or command"
+            data-testid="search-word"
+            @keydown.esc.stop="desk.searching = false"
+            @change="word = $event.target.value"
+          />
+          <ComboboxOptions static class="max-h-80 overflow-auto py-1">
+            <ComboboxOption v-for="e in found" :key="e.key" v-slot="{ active }" :value="e" as="template">
+              <li
+                class="flex cursor-pointer items-baseline justify-between gap-4 px-4 py-1.5"
+                :class="active ? 'bg-accent-paper text-accent' : ''"
+              >
+                <span class="font-lettering">{{ e.label }}</span>
+                <span class="text-[13px] text-soft">{{ e.note }}</span>
+              </li>
+            </ComboboxOption>
+            <li v-if="!found.length" class="px-4 py-2 text-soft">Nothing of that name on this sheet.</li>
+          </ComboboxOptions>
+        </Combobox>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

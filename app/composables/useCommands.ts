@@ -1,0 +1,227 @@
+/** What can be done at the sheet: one list from which keys, menus and the command search are made. */
+import {
+  align,
+  copy,
+  distribute,
+  edges,
+  paste,
+  removeAndHeal,
+  type Edge,
+} from '@oar-bench/core/sheet/arrange'
+import { exchangePorts, mirror, rotate } from '@oar-bench/core/sheet/edit'
+import { extent } from '@oar-bench/core/sheet/geometry'
+import { exportFormats, type ExportFormat } from './useFiles'
+
+export interface Command {
+  readonly name: string
+  readonly label: string
+  readonly group: 'Edit' | 'Arrange' | 'View' | 'Files'
+  /** As written for people: "Ctrl C", "Shift R", "R". */
+  readonly keys?: string
+  readonly enabled: boolean
+  readonly run: () => void
+}
+
+/** Where a copy lands beside what it was copied from, modules. */
+const BESIDE = 4
+
+export function useCommands() {
+  const drawing = useDrawing()
+  const desk = useDesk()
+  const { save } = useFiles()
+
+  const parts = computed(() =>
+    drawing.sheet.components.filter((c) => drawing.selection.has(c.id)).map((c) => c.id),
+  )
+  const chosen = computed(() => [...drawing.selection])
+  const put = (result: { sheet: typeof drawing.sheet; ids: string[] }) => {
+    drawing.apply(result.sheet)
+    drawing.select(result.ids)
+  }
+  function pasteClip() {
+    const { clip } = desk
+    const box = extent({ ...drawing.sheet, ...clip, components: [...clip.components], joints: [], pipes: [] })
+    const at = desk.view?.pointer() ?? [box.x + BESIDE, box.y + BESIDE]
+    put(
+      paste(
+        drawing.sheet,
+        clip,
+        Math.round(at[0] - box.x - box.w / 2),
+        Math.round(at[1] - box.y - box.h / 2),
+      ),
+    )
+  }
+
+  const commands = computed<Command[]>(() => {
+    const some = chosen.value.length > 0
+    const components = parts.value.length
+    const list: (Omit<Command, 'enabled'> & { enabled?: boolean })[] = [
+      {
+        name: 'undo',
+        label: 'Undo',
+        group: 'Edit',
+        keys: 'Ctrl Z',
+        enabled: drawing.past.length > 0,
+        run: drawing.undo,
+      },
+      {
+        name: 'redo',
+        label: 'Redo',
+        group: 'Edit',
+        keys: 'Ctrl Shift Z',
+        enabled: drawing.future.length > 0,
+        run: drawing.redo,
+      },
+      {
+        name: 'copy',
+        label: 'Copy',
+        group: 'Edit',
+        keys: 'Ctrl C',
+        enabled: some,
+        run: () => (desk.clip = copy(drawing.sheet, chosen.value)),
+      },
+      {
+        name: 'cut',
+        label: 'Cut',
+        group: 'Edit',
+        keys: 'Ctrl X',
+        enabled: some,
+        run: () => {
+          desk.clip = copy(drawing.sheet, chosen.value)
+          drawing.apply(removeAndHeal(drawing.sheet, chosen.value))
+        },
+      },
+      {
+        name: 'paste',
+        label: 'Paste',
+        group: 'Edit',
+        keys: 'Ctrl V',
+        enabled: desk.clip.components.length + desk.clip.joints.length > 0,
+        run: pasteClip,
+      },
+      {
+        name: 'duplicate',
+        label: 'Duplicate',
+        group: 'Edit',
+        keys: 'Ctrl D',
+        enabled: components > 0,
+        run: () => put(paste(drawing.sheet, copy(drawing.sheet, chosen.value), BESIDE, BESIDE)),
+      },
+      {
+        name: 'delete',
+        label: 'Delete',
+        group: 'Edit',
+        keys: 'Delete',
+        enabled: some,
+        run: () => drawing.apply(removeAndHeal(drawing.sheet, chosen.value)),
+      },
+      {
+        name: 'all',
+        label: 'Select all',
+        group: 'Edit',
+        keys: 'Ctrl A',
+        run: () =>
+          drawing.select([...drawing.sheet.components, ...drawing.sheet.joints].map((item) => item.id)),
+      },
+      {
+        name: 'rotate',
+        label: 'Rotate',
+        group: 'Arrange',
+        keys: 'R',
+        enabled: components > 0,
+        run: () => drawing.apply(rotate(drawing.sheet, parts.value)),
+      },
+      {
+        name: 'mirror',
+        label: 'Mirror',
+        group: 'Arrange',
+        keys: 'M',
+        enabled: components > 0,
+        run: () => drawing.apply(mirror(drawing.sheet, parts.value)),
+      },
+      {
+        name: 'turnRound',
+        label: 'Turn round: exchange its two ports',
+        group: 'Arrange',
+        keys: 'X',
+        enabled: components === 1 && exchangePorts(drawing.sheet, parts.value[0]) !== drawing.sheet,
+        run: () => drawing.apply(exchangePorts(drawing.sheet, parts.value[0])),
+      },
+      ...(Object.keys(edges) as Edge[]).map((edge) => ({
+        name: `align-${edge}`,
+        label: `Align ${edges[edge].label}`,
+        group: 'Arrange' as const,
+        enabled: components > 1,
+        run: () => drawing.apply(align(drawing.sheet, parts.value, edge)),
+      })),
+      ...(['x', 'y'] as const).map((axis) => ({
+        name: `distribute-${axis}`,
+        label: axis === 'x' ? 'Equal distances from left to right' : 'Equal distances from top to bottom',
+        group: 'Arrange' as const,
+        enabled: components > 2,
+        run: () => drawing.apply(distribute(drawing.sheet, parts.value, axis)),
+      })),
+      {
+        name: 'connect',
+        label: 'Lay pipes',
+        group: 'View',
+        keys: 'C',
+        run: () => (desk.tool = desk.tool === 'connect' ? 'select' : 'connect'),
+      },
+      { name: 'fit', label: 'Fit to window', group: 'View', keys: 'F', run: () => desk.view?.fit() },
+      { name: 'nearer', label: 'Nearer', group: 'View', keys: '+', run: () => desk.view?.zoomBy(1.25) },
+      { name: 'farther', label: 'Farther', group: 'View', keys: '-', run: () => desk.view?.zoomBy(0.8) },
+      {
+        name: 'settings',
+        label: desk.settings ? 'Hide settings beside the symbols' : 'Show settings beside the symbols',
+        group: 'View',
+        run: () => (desk.settings = !desk.settings),
+      },
+      {
+        name: 'letters',
+        label: desk.portLetters ? 'Hide port letters' : 'Show port letters',
+        group: 'View',
+        keys: 'L',
+        run: () => (desk.portLetters = !desk.portLetters),
+      },
+      {
+        name: 'search',
+        label: 'Find a component or a command',
+        group: 'View',
+        keys: 'Ctrl K',
+        run: () => (desk.searching = true),
+      },
+      { name: 'keys', label: 'All keys', group: 'View', keys: '?', run: () => (desk.showingKeys = true) },
+      ...(Object.keys(exportFormats) as ExportFormat[]).map((format) => ({
+        name: `export-${format}`,
+        label: `Save as ${exportFormats[format].label}`,
+        group: 'Files' as const,
+        run: () => void save(format),
+      })),
+    ]
+    return list.map((command) => ({ enabled: true, ...command }))
+  })
+
+  /** Does what a key stands for. @returns whether it stood for something */
+  function press(event: KeyboardEvent): boolean {
+    const command = commands.value.find((c) => c.keys && c.enabled && matches(event, c.keys))
+    command?.run()
+    return !!command
+  }
+  const named = (name: string) => commands.value.find((c) => c.name === name)!
+  return { commands, press, named }
+}
+
+/** Other keys that do the same. */
+const alike: Readonly<Record<string, string>> = { backspace: 'delete', '=': '+' }
+
+function matches(event: KeyboardEvent, keys: string): boolean {
+  const wanted = keys.toLowerCase().split(' ')
+  const key = wanted.pop()!
+  if ((event.ctrlKey || event.metaKey) !== wanted.includes('ctrl') || event.altKey) return false
+  // signs need Shift on some keyboards
+  if (/^[a-z]$|^delete$/.test(key) && event.shiftKey !== wanted.includes('shift')) return false
+  const pressed = event.key.toLowerCase()
+  if (key === 'z' && event.shiftKey && !wanted.includes('shift')) return false
+  return pressed === key || alike[pressed] === key
+}

@@ -1,0 +1,187 @@
+/** Tools at the sheet: keys, menus, splicing, copies, exchange of kinds, files in every format. */
+import { readFileSync } from 'node:fs'
+import DxfParser from 'dxf-parser'
+import ExcelJS from 'exceljs'
+import { expect, test, type Page } from '@playwright/test'
+import { components, lay, newMachine, openCopy, pipes, place, port, saved, step } from './desk'
+
+async function placeByKey(page: Page, word: string, ...keys: string[]) {
+  await page.getByTestId('sheet').focus()
+  await page.keyboard.press('/')
+  await page.keyboard.type(word)
+  await page.keyboard.press('Enter')
+  for (const key of keys) await page.keyboard.press(key)
+  await page.keyboard.press('Enter')
+}
+const times = (n: number, key: string) => Array<string>(n).fill(key)
+
+test('draws with the keyboard alone: parts, pipes, names, and runs it', async ({ page }) => {
+  await newMachine(page, 'Keys only')
+  await placeByKey(page, 'pump')
+  await placeByKey(page, 'electric motor', ...times(14, 'ArrowLeft'))
+  await placeByKey(page, 'reservoir', ...times(12, 'ArrowDown'))
+  await placeByKey(page, 'relief', ...times(14, 'ArrowRight'), ...times(6, 'ArrowUp'))
+  await placeByKey(page, 'reservoir', ...times(14, 'ArrowRight'), ...times(12, 'ArrowDown'))
+  await expect(components(page)).toHaveCount(5)
+  const at = page.getByRole('status').filter({ hasText: 'port' })
+  async function goTo(component: string, name: string) {
+    for (let i = 0; i < 12; i++) {
+      if ((await at.textContent())!.includes(`${component}, port ${name}`)) return
+      const from = (await page.locator('.port-cursor').boundingBox())!
+      const to = (await port(page, ids[component], name).boundingBox())!
+      const [dx, dy] = [to.x - from.x, to.y - from.y]
+      const key =
+        Math.abs(dx) > Math.abs(dy) ? (dx > 0 ? 'ArrowRight' : 'ArrowLeft') : dy > 0 ? 'ArrowDown' : 'ArrowUp'
+      await page.keyboard.press(key)
+    }
+    throw new Error(`the keyboard does not get to ${component} ${name}: ${await at.textContent()}`)
+  }
+  const ids: Record<string, string> = {
+    '1-1P1': 'P1',
+    '1-1Z1': 'Z1',
+    '1-1Z2': 'Z2',
+    '1-1V1': 'V1',
+    '1-1Z3': 'Z3',
+  }
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('c')
+  for (const [from, a, to, b] of [
+    ['1-1Z1', 'W', '1-1P1', 'W'],
+    ['1-1P1', 'S', '1-1Z2', 'T'],
+    ['1-1P1', 'P', '1-1V1', 'P'],
+    ['1-1V1', 'T', '1-1Z3', 'T'],
+  ]) {
+    await goTo(from, a)
+    await page.keyboard.press('Enter')
+    await goTo(to, b)
+    await page.keyboard.press('Enter')
+  }
+  await expect(pipes(page)).toHaveCount(4)
+  await expect(page.getByTestId('findings')).toContainText('Checks pass')
+})
+
+test('splices a part into a pipe, takes it out, exchanges its kind, and undoes all of it', async ({
+  page,
+}) => {
+  await newMachine(page, 'Spliced')
+  await place(page, 'pressure source', 300, 150)
+  await place(page, 'reservoir', 300, 450)
+  await lay(page, port(page, 'Z1', 'P'), port(page, 'Z2', 'T'))
+  await expect(pipes(page)).toHaveCount(1)
+  const a = (await port(page, 'Z1', 'P').boundingBox())!
+  const b = (await port(page, 'Z2', 'T').boundingBox())!
+  const box = (await page.getByTestId('sheet').boundingBox())!
+  await place(page, 'orifice', a.x + a.width / 2 - box.x, (a.y + b.y) / 2 - box.y)
+  await expect(pipes(page)).toHaveCount(2)
+  await expect(components(page)).toHaveCount(3)
+  await page.getByTestId('exchange').selectOption('check-valve')
+  await expect(page.locator('[data-kind="check-valve"]')).toHaveCount(1)
+  await expect(pipes(page)).toHaveCount(2)
+  await page.getByTestId('sheet').focus()
+  await page.keyboard.press('Delete')
+  await expect(components(page)).toHaveCount(2)
+  await expect(pipes(page)).toHaveCount(1)
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('[data-kind="check-valve"]')).toHaveCount(1)
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('[data-kind="orifice"]')).toHaveCount(1)
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z')
+  await expect(components(page)).toHaveCount(0)
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Control+Shift+z')
+  await expect(components(page)).toHaveCount(2)
+  await expect(pipes(page)).toHaveCount(1)
+  await saved(page)
+})
+
+test('copies from one machine to another, aligns, and works from the menu at the pointer', async ({
+  page,
+}) => {
+  await openCopy(page, 'relief-rig', 'Copied from')
+  const count = await components(page).count()
+  await page.getByTestId('sheet').focus()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Control+c')
+  await newMachine(page, 'Copied to')
+  await page.getByTestId('sheet').focus()
+  await page.keyboard.press('Control+v')
+  await expect(components(page)).toHaveCount(count)
+  await expect(page.getByTestId('findings')).toContainText('Checks pass')
+  await page.getByTestId('align-left').click()
+  const left = (id: number) => components(page).nth(id).locator('.component-reach').getAttribute('x')
+  expect(await left(0)).toBe(await left(1))
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByTestId('sheet').focus()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('f')
+  await page.locator('[data-kind="pressure-gauge"] .component-reach').first().click({ button: 'right' })
+  const menu = page.getByTestId('sheet-menu')
+  await expect(menu.getByRole('menuitem').first()).toBeFocused()
+  await page.keyboard.press('ArrowDown')
+  await menu.getByRole('menuitem', { name: /^Duplicate/ }).click()
+  await expect(menu).toHaveCount(0)
+  await expect(components(page)).toHaveCount(count + 1)
+})
+
+test('finds a component and a command, and shows all keys', async ({ page }) => {
+  await openCopy(page, 'relief-rig', 'Found')
+  await page.keyboard.press('Control+k')
+  await page.getByTestId('search-word').fill('pump')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-component].selected')).toHaveAttribute('data-kind', /pump/)
+  await page.keyboard.press('Control+k')
+  await page.getByTestId('search-word').fill('port letters')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.port-letter').first()).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await page.getByTestId('search-word').fill('nothing like it')
+  await expect(page.getByTestId('search')).toContainText('Nothing of that name')
+  await page.keyboard.press('Escape')
+  await page.getByTestId('sheet').focus()
+  await page.keyboard.press('?')
+  await expect(page.getByTestId('key-sheet')).toContainText('Duplicate')
+  await page.keyboard.press('Escape')
+  await expect(page.getByTestId('key-sheet')).toHaveCount(0)
+})
+
+test('writes every format, and other programs read them', async ({ page }) => {
+  await openCopy(page, 'relief-rig', 'In every format')
+  const count = await components(page).count()
+  async function written(format: string) {
+    await page.getByTestId('files').click()
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByTestId(`export-${format}`).click(),
+    ])
+    return readFileSync(await download.path())
+  }
+  const svg = await written('svg')
+  const picture = await page.context().newPage()
+  await picture.setContent(`<img src="data:image/svg+xml;base64,${svg.toString('base64')}">`)
+  const size = await picture.evaluate(async () => {
+    const image = document.querySelector('img')!
+    await image.decode()
+    return image.naturalWidth
+  })
+  expect(size).toBeGreaterThan(300)
+  await picture.close()
+  const dxf = new DxfParser().parseSync((await written('dxf')).toString())!
+  expect(dxf.entities.filter((e) => e.type === 'INSERT')).toHaveLength(count)
+  expect((await written('pdf')).subarray(0, 5).toString()).toBe('%PDF-')
+  expect((await written('png')).subarray(1, 4).toString()).toBe('PNG')
+  const book = new ExcelJS.Workbook()
+  await book.xlsx.load(new Uint8Array(await written('partsXlsx')).buffer)
+  expect(book.worksheets[0].getCell('C1').value).toBe('Part')
+  expect((await written('partsCsv')).toString()).toContain('Pressure gauge')
+  expect((await written('netlist')).toString()).toContain('1-')
+
+  await newMachine(page, 'From a drawing')
+  const file = (buffer: Buffer) => ({ name: 'x.svg', mimeType: 'image/svg+xml', buffer })
+  await page
+    .getByTestId('import')
+    .setInputFiles(file(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>')))
+  await expect(page.getByRole('alert')).toContainText('Nothing was changed')
+  await page.getByTestId('import').setInputFiles(file(svg))
+  await expect(components(page)).toHaveCount(count)
+  await step(page, 'Run')
+  await expect(page.getByTestId('run')).toBeEnabled()
+})
