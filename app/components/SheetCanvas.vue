@@ -16,7 +16,7 @@ import {
   type XY,
 } from '@oar-bench/core/sheet/geometry'
 import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
-import { lettering, LETTERING_LINE, type Lettered } from '@oar-bench/core/sheet/lettering'
+import { lettering, LETTERING_LINE, takenCells, type Lettered } from '@oar-bench/core/sheet/lettering'
 import { lineDomain } from '@oar-bench/core/sheet/netlist'
 import type { Pipe, PipeEnd, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 
@@ -136,14 +136,15 @@ function leadsOf(
     return ends.length === 1 ? [{ port: ends[0].port, path: points.map((p) => p.join()).join(' ') }] : []
   })
 }
-const components = computed<DrawnComponent[]>(() =>
-  shownSheet.value.components.flatMap((component) => {
+const components = computed<DrawnComponent[]>(() => {
+  const taken = takenCells(shownSheet.value)
+  return shownSheet.value.components.flatMap((component) => {
     const kind = findKind(component.kind)
     const symbol = symbolOf(component)
     if (!kind || !symbol) return []
     const rect = outline(component)
     const ports = placedPorts(component)
-    const caption = lettering(component, show)!
+    const caption = lettering(component, show, taken)!
     return [
       {
         component,
@@ -155,8 +156,8 @@ const components = computed<DrawnComponent[]>(() =>
         leads: leadsOf(component, symbol, ports),
       },
     ]
-  }),
-)
+  })
+})
 const shownLines = (d: DrawnComponent) => (desk.settings ? d.caption.lines : [])
 const pipes = computed(() =>
   shownSheet.value.pipes.map((pipe) => {

@@ -37,12 +37,14 @@ export async function sheetToPdf(
 
 class Pen {
   private readonly size: number
+  private readonly letters: ReadonlySet<number>
   constructor(
     private readonly paper: PDFPage,
     private readonly face: PDFFont,
     private readonly page: Page,
   ) {
     this.size = MODULE * page.scale
+    this.letters = new Set(face.getCharacterSet())
   }
 
   /** Millimetres on the paper of a point of the drawing. */
@@ -129,9 +131,12 @@ class Pen {
     })
   }
 
-  /** Letters that the font lacks are shown as question marks, rather than the whole page failing. */
+  /** Letters that the font lacks are replaced: the sign of a diameter by Ø, others by a question mark. */
   private known(text: string): string {
-    const set = new Set(this.face.getCharacterSet())
-    return [...text].map((letter) => (set.has(letter.codePointAt(0)!) ? letter : '?')).join('')
+    return [...text]
+      .map((letter) =>
+        this.letters.has(letter.codePointAt(0)!) ? letter : letter === '⌀' || letter === '∅' ? 'Ø' : '?',
+      )
+      .join('')
   }
 }

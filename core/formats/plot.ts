@@ -5,7 +5,7 @@
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
 import { extent, place, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
-import { lettering, LETTERING, LETTERING_LINE } from '../sheet/lettering'
+import { lettering, LETTERING, LETTERING_LINE, takenCells, textWidth } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
 /** Millimetres to a module. */
@@ -66,9 +66,6 @@ export interface Plot {
   /** Around all that is drawn, lettering estimated. */
   readonly bounds: Rect
 }
-
-/** Width of a text in modules, as a rough measure of a narrow face. */
-export const textWidth = (text: string, size: number) => text.length * size * 0.47
 
 /** Shapes of an unplaced symbol as they lie turned and mirrored, round (0, 0); text upright. */
 function turned(component: SheetComponent, shapes: readonly Shape[]): Inked[] {
@@ -138,6 +135,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: { readonly settings
   const names = new Map<string, string>()
   const symbols: PlotSymbol[] = []
   const strokes: Stroke[] = []
+  const taken = takenCells(sheet)
   for (const pipe of sheet.pipes) {
     const points = polyline(sheet, pipe)
     if (points.length > 1) strokes.push(...pipeStrokes(points, pipe))
@@ -161,7 +159,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: { readonly settings
       blocks.set(block, inked)
     }
     symbols.push({ component: component.id, block, x: component.x, y: component.y })
-    const written = lettering(component, show)
+    const written = lettering(component, show, taken)
     if (!written) continue
     const lines = [written.designation, ...(options.settings === false ? [] : written.lines)]
     lines.forEach((text, i) =>

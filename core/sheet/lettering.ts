@@ -1,8 +1,8 @@
 /** What is written beside a symbol, and where: the same on the screen and in every drawing format. */
 import { findKind } from '../catalogue'
 import type { Show } from '../catalogue/kind'
-import { outline, placedPorts, symbolOf, valuesToDraw } from './geometry'
-import type { SheetComponent } from './schema'
+import { outline, placedPorts, polyline, symbolOf, valuesToDraw } from './geometry'
+import type { Sheet, SheetComponent } from './schema'
 
 /** Height of the lettering and distance from line to line, in modules. */
 export const LETTERING = 1.2
@@ -18,20 +18,88 @@ export interface Lettered {
   readonly lines: readonly string[]
 }
 
-export function lettering(component: SheetComponent, show: Show): Lettered | undefined {
+/** Width of a text, roughly, for a narrow face. */
+export const textWidth = (text: string, size: number) => text.length * size * 0.47
+
+/** Module squares through which pipes run or on which symbols lie. */
+export type Taken = ReadonlySet<number>
+const cell = (x: number, y: number) => (x + 8192) * 16384 + (y + 8192)
+
+export function takenCells(sheet: Sheet): Taken {
+  const taken = new Set<number>()
+  for (const component of sheet.components) {
+    const { x, y, w, h } = outline(component)
+    for (let i = Math.floor(x); i < x + w; i++)
+      for (let j = Math.floor(y); j < y + h; j++) taken.add(cell(i, j))
+  }
+  for (const pipe of sheet.pipes) {
+    const points = polyline(sheet, pipe)
+    for (let k = 0; k + 1 < points.length; k++) {
+      const [[ax, ay], [bx, by]] = [points[k], points[k + 1]]
+      const steps = Math.max(Math.abs(bx - ax), Math.abs(by - ay))
+      for (let i = 0; i <= steps; i++) {
+        const x = Math.round(ax + ((bx - ax) * i) / Math.max(steps, 1))
+        const y = Math.round(ay + ((by - ay) * i) / Math.max(steps, 1))
+        // a line lies on the edge of the squares at both its sides
+        for (const dx of [-1, 0]) for (const dy of [-1, 0]) taken.add(cell(x + dx, y + dy))
+      }
+    }
+  }
+  return taken
+}
+
+type Place = Pick<Lettered, 'x' | 'y' | 'anchor'>
+
+/**
+ * @param taken where other things are: the lettering goes to the first of its usual places with least of them under it;
+ * without it, to the first
+ */
+export function lettering(component: SheetComponent, show: Show, taken?: Taken): Lettered | undefined {
   const kind = findKind(component.kind)
   const symbol = symbolOf(component)
   if (!kind || !symbol) return undefined
   const designation = component.designation ?? component.id
   const lines = kind.caption?.(valuesToDraw(kind, component), show) ?? []
   const box = outline(component)
+  const over = box.y - 0.6 - LETTERING_LINE * lines.length
+  const right: Place = { x: box.x + box.w + 0.6, y: box.y + 0.9, anchor: 'start' }
+  const above: Place = { x: box.x, y: over, anchor: 'start' }
+  const left: Place = { x: box.x - 0.6, y: box.y + 0.9, anchor: 'end' }
+  const below: Place = { x: box.x, y: box.y + box.h + 0.4 + LETTERING, anchor: 'start' }
+  const aboveRight: Place = { x: box.x + box.w / 2 + 0.6, y: over, anchor: 'start' }
+  const belowRight: Place = { ...below, x: box.x + box.w / 2 + 0.6 }
   const own = component.rotation === 0 ? symbol.captionAt : undefined
-  if (own) {
-    const x = component.mirrored && own.anchor === 'start' ? box.x : component.x + own.x
-    return { designation, lines, x, y: component.y + own.y, anchor: own.anchor }
-  }
   // a line that leaves to the right has no room for words there
-  if (placedPorts(component).some((p) => p.side === 'right'))
-    return { designation, lines, x: box.x, y: box.y - 0.6 - LETTERING_LINE * lines.length, anchor: 'start' }
-  return { designation, lines, x: box.x + box.w + 0.6, y: box.y + 0.9, anchor: 'start' }
+  const sideways = placedPorts(component).some((p) => p.side === 'right')
+  const places: Place[] = own
+    ? [
+        {
+          x: component.mirrored && own.anchor === 'start' ? box.x : component.x + own.x,
+          y: component.y + own.y,
+          anchor: own.anchor,
+        },
+        above,
+        right,
+        below,
+      ]
+    : sideways
+      ? [above, aboveRight, below, belowRight]
+      : [right, left, above, aboveRight, below, belowRight]
+  const width = Math.max(...[designation, ...lines].map((text) => textWidth(text, LETTERING)))
+  const covered = (place: Place) => {
+    const start = place.x - (place.anchor === 'start' ? 0 : place.anchor === 'middle' ? width / 2 : width)
+    const bottom = place.y + LETTERING_LINE * lines.length
+    let count = 0
+    for (let i = Math.floor(start + 0.2); i < start + width - 0.2; i++)
+      for (let j = Math.floor(place.y - LETTERING + 0.4); j < bottom; j++) if (taken!.has(cell(i, j))) count++
+    return count
+  }
+  let best = places[0]
+  let least = taken ? covered(best) : 0
+  for (const place of places.slice(1)) {
+    if (least === 0) break
+    const count = covered(place)
+    if (count < least) [best, least] = [place, count]
+  }
+  return { designation, lines, ...best }
 }
