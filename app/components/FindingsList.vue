@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** What is wrong with the sheet, with its cure; choosing one goes to its place. */
 import { CircleAlert, CircleCheck, TriangleAlert } from 'lucide-vue-next'
-import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
+import { reasonOf } from '@oar-bench/core/check'
+import { silence } from '@oar-bench/core/sheet/edit'
+import { placeText, subjectOf, type Finding } from '@oar-bench/core/sheet/finding'
 
 const emit = defineEmits<{ reveal: [id: string] }>()
 const drawing = useDrawing()
@@ -24,6 +26,17 @@ function go(f: Finding) {
   drawing.select([id])
   emit('reveal', id)
 }
+/** The warning for whose acceptance a reason is being written, by its place in the list. */
+const accepting = ref<number>()
+const reason = ref('')
+function accept(f: Finding) {
+  const text = reason.value.trim()
+  if (!text) return
+  drawing.apply(silence(drawing.sheet, f.rule, subjectOf(f.place), text.slice(0, 200)))
+  accepting.value = undefined
+  reason.value = ''
+}
+const restore = (f: Finding) => drawing.apply(silence(drawing.sheet, f.rule, subjectOf(f.place), undefined))
 </script>
 
 <template>
@@ -38,21 +51,50 @@ function go(f: Finding) {
       <p v-if="!drawing.findings.length" class="px-3 py-2 text-soft">
         The sheet can be run. The checks find nothing; they do not replace a qualified person's judgement.
       </p>
-      <button
-        v-for="(f, i) in drawing.findings"
-        :key="i"
-        class="block w-full rounded px-3 py-2 text-left hover:bg-accent-paper"
-        @click="(go(f), close())"
-      >
-        <span
-          class="font-lettering font-medium"
-          :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
-        >
-          {{ f.severity === 'error' ? 'Error' : 'Warning' }} at {{ named(f) }}
-        </span>
-        <span class="block">{{ f.message }}</span>
-        <span v-if="f.cure" class="block text-[13px] text-soft">{{ f.cure }}</span>
-      </button>
+      <div v-for="(f, i) in drawing.findings" :key="i" class="rounded hover:bg-accent-paper">
+        <button class="block w-full px-3 pt-2 text-left" @click="(go(f), close())">
+          <span
+            class="font-lettering font-medium"
+            :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
+          >
+            {{ f.severity === 'error' ? 'Error' : 'Warning' }} at {{ named(f) }}
+          </span>
+          <span class="block">{{ f.message }}</span>
+          <span v-if="f.cure" class="block text-[13px] text-soft">{{ f.cure }}</span>
+        </button>
+        <details class="px-3 pb-2 text-[13px]">
+          <summary class="cursor-pointer text-soft hover:text-accent">
+            Why{{ f.severity === 'warning' ? ', or accept it' : '' }}
+          </summary>
+          <p>{{ reasonOf(f.rule) }}</p>
+          <form v-if="f.severity === 'warning'" class="mt-1 flex gap-1" @submit.prevent="accept(f)">
+            <input
+              v-model="reason"
+              class="field !py-0.5"
+              maxlength="200"
+              placeholder="Accepted, because …"
+              aria-label="Why this is accepted"
+              data-testid="accept-reason"
+              @focus="accepting = i"
+            />
+            <button class="button !py-0.5" :disabled="accepting !== i || !reason.trim()" data-testid="accept">
+              Accept
+            </button>
+          </form>
+        </details>
+      </div>
+      <section v-if="drawing.accepted.length" class="mt-1 border-t border-rule pt-1">
+        <h3 class="px-3 py-1 text-[13px] text-soft">Accepted</h3>
+        <div v-for="(f, i) in drawing.accepted" :key="i" class="px-3 py-1 text-[13px]" data-testid="accepted">
+          <button class="text-left hover:text-accent" @click="(go(f), close())">
+            {{ named(f) }}: {{ f.message }}
+          </button>
+          <p class="text-soft">
+            Because: {{ f.silenced }}
+            <button class="ml-1 underline hover:text-accent" @click="restore(f)">Count it again</button>
+          </p>
+        </div>
+      </section>
     </template>
   </PopUp>
 </template>

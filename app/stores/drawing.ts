@@ -170,7 +170,10 @@ export const useDrawing = defineStore('drawing', () => {
   const select = (ids: Iterable<string>) => (selection.value = new Set(ids))
 
   // ---- what is wrong ----------------------------------------------------------------------
-  const findings = computed<Finding[]>(() => compile(sheet.value, scheduleId.value).findings)
+  const allFindings = computed<Finding[]>(() => compile(sheet.value, scheduleId.value).findings)
+  const findings = computed(() => allFindings.value.filter((f) => !f.silenced))
+  /** Those that somebody accepts, each with the reason. */
+  const accepted = computed(() => allFindings.value.filter((f) => f.silenced))
   const errors = computed(() => findings.value.filter((f) => f.severity === 'error'))
   const schedule = computed(() => sheet.value.schedules.find((s) => s.id === scheduleId.value))
   const briefProblems = computed(() => resolveBrief(brief.value).problems)
@@ -200,6 +203,7 @@ export const useDrawing = defineStore('drawing', () => {
     rename,
     select,
     findings,
+    accepted,
     errors,
     briefProblems,
   }

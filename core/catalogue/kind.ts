@@ -233,6 +233,29 @@ export interface Traits {
   readonly draws?: readonly string[]
   /** Ports that are a tank. */
   readonly tank?: readonly string[]
+  /** Ports whose pressure steers the component, where they are in use. */
+  readonly pilots?: readonly string[]
+  /** Ports that must lie at tank pressure for it to work as it is set. */
+  readonly drains?: readonly string[]
+  /** Parameter that holds the highest pressure that its oil ports may see. */
+  readonly rating?: string
+  /**
+   * What its setting does: limits the pressure at a port, lets the pump there go to tank, opens a way from it only there, or
+   * lets no more than it go to it; and the parameter that holds it.
+   */
+  readonly setting?: {
+    readonly does: 'limits' | 'unloads' | 'opens' | 'reduces'
+    readonly parameter: string
+    readonly port: string
+  }
+  /** Port behind which oil stays under pressure when the machine stands, and the parameter with the least of it. */
+  readonly stores?: { readonly port: string; readonly least?: string }
+  /** Port behind which a store can be shut off, relieved and discharged. */
+  readonly guards?: string
+  /** Displacement and speed of a pump that always delivers. */
+  readonly constant?: { readonly displacement: string; readonly speed: string }
+  /** Pairs of ports that are joined while nothing is commanded, with these values. */
+  readonly atRest?: (values: Readonly<Record<string, unknown>>) => readonly (readonly [string, string])[]
   /** Parameters that take a result of sizing, by what is sized. */
   readonly sized?: Partial<Readonly<Record<Sized, string>>>
 }

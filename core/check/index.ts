@@ -1,14 +1,52 @@
 /** The design rules. Each is a module of its own; this list is the only place that knows them all. */
-import type { Finding } from '../sheet/finding'
+import { subjectOf, type Finding } from '../sheet/finding'
 import { deadEnd } from './dead-end'
 import { heldTwice } from './held-twice'
 import { noTank } from './no-tank'
 import { openPort } from './open-port'
 import { pumpWithoutRelief } from './pump-without-relief'
 import { reversedCheck } from './reversed-check'
+import { chargeTooHigh } from './charge-too-high'
+import { drainUnderPressure } from './drain-under-pressure'
+import { narrowSuction } from './narrow-suction'
+import { noWayToUnload } from './no-way-to-unload'
+import { opensTooHigh } from './opens-too-high'
+import { pilotWithoutSource } from './pilot-without-source'
+import { ratingBelowSetting } from './rating-below-setting'
+import { storeWithoutBlock } from './store-without-block'
 import type { Rule, Subject } from './rule'
 
-export const rules: readonly Rule[] = [openPort, deadEnd, noTank, pumpWithoutRelief, heldTwice, reversedCheck]
+export const rules: readonly Rule[] = [
+  openPort,
+  deadEnd,
+  noTank,
+  pumpWithoutRelief,
+  heldTwice,
+  reversedCheck,
+  drainUnderPressure,
+  pilotWithoutSource,
+  opensTooHigh,
+  ratingBelowSetting,
+  storeWithoutBlock,
+  chargeTooHigh,
+  narrowSuction,
+  noWayToUnload,
+]
 
-export const checkDesign = (subject: Subject): Finding[] =>
-  rules.flatMap((rule) => rule.check(subject).map((found) => ({ rule: rule.id, ...found })))
+/** Runs all rules. Warnings that the sheet accepts come with the reason for it; an error cannot be accepted. */
+export function checkDesign(subject: Subject): Finding[] {
+  const { silenced } = subject.sheet
+  return rules.flatMap((rule) =>
+    rule.check(subject).map((found): Finding => {
+      const accepted = silenced.find((s) => s.rule === rule.id && s.place === subjectOf(found.place))
+      return {
+        rule: rule.id,
+        ...found,
+        ...(accepted && found.severity === 'warning' ? { silenced: accepted.reason } : {}),
+      }
+    }),
+  )
+}
+
+/** Why a rule matters. */
+export const reasonOf = (rule: string) => rules.find((r) => r.id === rule)?.reason

@@ -18,7 +18,7 @@ export interface Rule {
 }
 
 type How = NonNullable<Traits['paths']>[number]['how']
-interface Edge {
+export interface Edge {
   readonly to: number
   readonly how: How | 'pipe'
 }

@@ -16,7 +16,12 @@ export interface Finding {
   /** What to do about it. */
   readonly cure?: string
   readonly place: Place
+  /** Why somebody accepts it, where somebody does. */
+  readonly silenced?: string
 }
+
+/** What a finding is about, by which a sheet remembers that it is accepted: the id of a part, or nothing for the whole sheet. */
+export const subjectOf = (place: Place) => place.component ?? place.pipe ?? place.joint ?? ''
 
 /** The place in words, for messages without a drawing beside them. */
 export function placeText(place: Place): string {

@@ -28,7 +28,7 @@ export const cylinderDoubleActing = defineKind({
   parameters: doubleActingParameters,
   inputs: cylinderInputs,
   faults: doubleActingFaults,
-  traits: { sized: doubleActingSized },
+  traits: { rating: 'ratedPressure', sized: doubleActingSized },
   care: 'A raised or pressed load can move when a line opens. Support it mechanically before anyone reaches in.',
   validate: cylinderProblems,
   symbol: (v) => cylinderSymbol({ rodSide: true, cushionIn: v.cushionIn > 0, cushionOut: v.cushionOut > 0 }),

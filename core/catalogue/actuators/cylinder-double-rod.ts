@@ -29,7 +29,7 @@ export const cylinderDoubleRod = defineKind({
   parameters: doubleActingParameters,
   inputs: cylinderInputs,
   faults: doubleActingFaults,
-  traits: { sized: doubleActingSized },
+  traits: { rating: 'ratedPressure', sized: doubleActingSized },
   validate: cylinderProblems,
   symbol: () =>
     cylinderSymbol({

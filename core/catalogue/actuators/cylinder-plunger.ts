@@ -27,7 +27,7 @@ export const cylinderPlunger = defineKind({
   },
   inputs: cylinderInputs,
   faults: singleActingFaults,
-  traits: { sized: { bore: 'plunger', ...singleActingSized } },
+  traits: { rating: 'ratedPressure', sized: { bore: 'plunger', ...singleActingSized } },
   care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: travelProblems,
   symbol: () => cylinderSymbol({ rodSide: false, plunger: true }),

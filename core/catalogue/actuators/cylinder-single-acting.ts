@@ -25,7 +25,7 @@ export const cylinderSingleActing = defineKind({
   parameters: { bore: cylinderBore, ...singleActingParameters },
   inputs: cylinderInputs,
   faults: singleActingFaults,
-  traits: { sized: { bore: 'bore', ...singleActingSized } },
+  traits: { rating: 'ratedPressure', sized: { bore: 'bore', ...singleActingSized } },
   care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: travelProblems,
   symbol: (v) => cylinderSymbol({ rodSide: false, spring: v.springRate > 0 }),

@@ -42,7 +42,7 @@ export const cylinderTelescopic = defineKind({
   },
   inputs: cylinderInputs,
   faults: singleActingFaults,
-  traits: { sized: { bore: 'first', ...singleActingSized } },
+  traits: { rating: 'ratedPressure', sized: { bore: 'first', ...singleActingSized } },
   care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: (v) => [
     ...travelProblems(v),

@@ -68,6 +68,8 @@ export const loadTorqueInput = {
 
 export const motorFaults = [leak(A, B, 'worn: leaks more', 'worn')] as const
 export const motorTraits = {
+  drains: ['L'],
+  rating: 'maxPressure',
   paths: [
     { from: 'A', to: 'B', how: 'switched' },
     { from: 'A', to: 'L', how: 'switched' },

@@ -41,6 +41,7 @@ export const doublePilotCheck = defineKind({
   },
   faults: [leak(A1, A, 'side A leaks shut'), stuck(0, 'side A stuck'), stuck(1, 'side B stuck')],
   traits: {
+    rating: 'maxPressure',
     paths: [
       { from: 'A', to: 'A1', how: 'oneWay' },
       { from: 'A1', to: 'A', how: 'switched' },

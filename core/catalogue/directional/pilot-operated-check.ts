@@ -41,6 +41,9 @@ export const pilotOperatedCheck = defineKind({
   },
   faults: [leak(B, A, 'leaks shut'), stuck(0), reversed(A, B)],
   traits: {
+    pilots: ['X'],
+    drains: ['Y'],
+    rating: 'maxPressure',
     paths: [
       { from: 'A', to: 'B', how: 'oneWay' },
       { from: 'B', to: 'A', how: 'switched' },

@@ -28,7 +28,7 @@ export const pilotToCloseCheck = defineKind({
     pilotRatio: quantity('Pilot ratio', 'ratio', '2', 0.5, 20, { note: 'pilot area to seat area' }),
   },
   faults: [leak(B, A, 'leaks shut'), stuck(0), reversed(A, B)],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
+  traits: { pilots: ['X'], paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
   care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
   symbol: () => ({
     shapes: [

@@ -41,6 +41,7 @@ export const proportionalValve = defineKind({
   inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 }],
   faults: [stuck(0, 'spool sticks'), lost(0), leak(A, T, 'leaks from A to T')],
   traits: {
+    rating: 'maxPressure',
     paths: [
       { from: 'P', to: 'A', how: 'switched' },
       { from: 'P', to: 'B', how: 'switched' },

@@ -158,7 +158,13 @@ function directionalTraits(design: DirectionalDesign<string>) {
     for (const box of f.boxes)
       for (const [from, to] of pairsOf(box))
         pairs.set([from, to].sort().join(), { from, to, how: 'switched' })
-  return { paths: [...pairs.values()] }
+  return {
+    paths: [...pairs.values()],
+    pilots: ['X', 'Y'],
+    rating: 'maxPressure',
+    atRest: (values: Readonly<Record<string, unknown>>) =>
+      pairsOf(design.functions[values.centre as string].boxes[design.positions === 3 ? 1 : 0]),
+  }
 }
 
 /** What pushes at one end of the row; x is the end, it lies away from the boxes. */

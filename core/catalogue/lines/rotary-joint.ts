@@ -25,6 +25,7 @@ export const rotaryJoint = defineKind({
   },
   faults: [blocked(), leak(A, L, 'seals worn', 'worn')],
   traits: {
+    drains: ['L'],
     paths: [
       { from: 'A', to: 'B', how: 'open' },
       { from: 'A', to: 'L', how: 'switched' },

@@ -49,6 +49,7 @@ export const counterbalanceValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    pilots: ['X'],
     paths: [
       { from: '1', to: '2', how: 'switched' },
       { from: '2', to: '1', how: 'oneWay' },

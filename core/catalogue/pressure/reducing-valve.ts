@@ -38,7 +38,11 @@ export const reducingValve = defineKind({
   },
   inputs: settingInput,
   faults: settingFaults,
-  traits: { paths: [{ from: 'P', to: 'A', how: 'open' }] },
+  traits: {
+    drains: ['Y'],
+    setting: { does: 'reduces', parameter: 'setting', port: 'A' },
+    paths: [{ from: 'P', to: 'A', how: 'open' }],
+  },
   symbol: () => ({
     shapes: pressureBody({ open: true, flow: 'up', pilot: 'top', drain: 'right' }),
     ports: {

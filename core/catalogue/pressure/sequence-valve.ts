@@ -50,6 +50,9 @@ export const sequenceValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    pilots: ['X'],
+    drains: ['Y'],
+    setting: { does: 'opens', parameter: 'setting', port: 'A' },
     paths: [
       { from: 'A', to: 'B', how: 'switched' },
       { from: 'B', to: 'A', how: 'oneWay' },

@@ -42,7 +42,12 @@ export const unloadingValve = defineKind({
   },
   inputs: settingInput,
   faults: settingFaults,
-  traits: { paths: [{ from: 'P', to: 'T', how: 'switched' }] },
+  traits: {
+    pilots: ['X'],
+    drains: ['Y'],
+    setting: { does: 'unloads', parameter: 'setting', port: 'P' },
+    paths: [{ from: 'P', to: 'T', how: 'switched' }],
+  },
   symbol: (values) => ({
     shapes: pressureBody({
       flow: 'down',

@@ -64,6 +64,7 @@ export const accumulatorGas = defineKind({
       max: 700e5,
     },
   ],
+  traits: { stores: { port: 'P', least: 'precharge' }, rating: 'maxPressure' },
   faults: [drifted(0, 'gas lost or filled up by'), blockedStore(OIL)],
   care: `${accumulatorCare} Nitrogen only.`,
   validate(v) {

@@ -26,6 +26,7 @@ export const accumulatorSpring = defineKind({
     startFilled: quantity('Starts filled by', 'share', '0 %', 0, 1),
     maxPressure: ratingParameter,
   },
+  traits: { stores: { port: 'P', least: 'preload' }, rating: 'maxPressure' },
   faults: [blockedStore(0)],
   care: accumulatorCare,
   validate: (v) =>

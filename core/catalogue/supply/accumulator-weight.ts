@@ -32,6 +32,7 @@ export const accumulatorWeight = defineKind({
     startFilled: quantity('Starts filled by', 'share', '0 %', 0, 1),
     maxPressure: ratingParameter,
   },
+  traits: { stores: { port: 'P' }, rating: 'maxPressure' },
   faults: [blockedStore(0)],
   care: accumulatorCare,
   symbol: () => accumulatorSymbol([rectangle(-0.8, -2.2, 1.6, 1.4, 'ink')]),

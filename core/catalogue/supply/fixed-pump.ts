@@ -40,7 +40,13 @@ export const fixedPump = defineKind({
     }),
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn')],
-  traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
+  traits: {
+    rating: 'maxPressure',
+    constant: { displacement: 'displacement', speed: 'ratedSpeed' },
+    delivers: ['P'],
+    draws: ['S'],
+    sized: { displacement: 'displacement' },
+  },
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),

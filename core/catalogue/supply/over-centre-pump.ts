@@ -48,6 +48,8 @@ export const overCentrePump = defineKind({
   inputs: [{ name: 'stroke', label: 'stroke', quantity: 'share', rest: 'stroke', min: -1, max: 1 }],
   faults: [leak(A, B, 'worn: leaks more', 'worn')],
   traits: {
+    drains: ['L'],
+    rating: 'maxPressure',
     paths: [
       { from: 'A', to: 'B', how: 'switched' },
       { from: 'A', to: 'L', how: 'switched' },

@@ -25,7 +25,7 @@ export const variablePumpManual = defineKind({
   },
   inputs: [{ name: 'stroke', label: 'stroke', quantity: 'share', rest: 'stroke', min: 0, max: 1 }],
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'stroke sticks')],
-  traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
+  traits: { rating: 'maxPressure', delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),

@@ -1,0 +1,29 @@
+import { portKey } from '../sheet/netlist'
+import { showQuantity } from '../units/text'
+import { highestPressures } from './pressure'
+import type { Rule } from './rule'
+
+const show = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
+
+export const chargeTooHigh: Rule = {
+  id: 'charge-too-high',
+  reason: 'An accumulator takes oil only above its precharge: set beyond the relief it stays empty.',
+  check({ netlist }) {
+    const highest = highestPressures(netlist)
+    return netlist.components.flatMap(({ component, kind, values }) => {
+      const store = kind.traits?.stores
+      if (!store?.least) return []
+      const least = values[store.least] as number
+      const reached = highest[netlist.nodeOf.get(portKey(component.id, store.port))!]
+      if (!(reached > -Infinity) || least < reached) return []
+      return [
+        {
+          severity: 'warning' as const,
+          message: `${component.designation ?? component.id} begins to fill at ${show(least)}, but its line is limited to ${show(reached)}: it stays empty.`,
+          cure: 'Lower it: about nine tenths of the lowest working pressure.',
+          place: { component: component.id, parameter: store.least },
+        },
+      ]
+    })
+  },
+}

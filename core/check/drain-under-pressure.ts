@@ -1,0 +1,27 @@
+import { portKey } from '../sheet/netlist'
+import { tankNodes, type Rule } from './rule'
+
+export const drainUnderPressure: Rule = {
+  id: 'drain-under-pressure',
+  reason:
+    'Pressure in a drain adds to the setting of a valve, works against a pilot piston, and bursts the shaft seal of a motor.',
+  check({ netlist }) {
+    const tanks = tankNodes(netlist)
+    return netlist.components.flatMap(({ component, kind }) =>
+      (kind.traits?.drains ?? []).flatMap((port: string) => {
+        const index = netlist.nodeOf.get(portKey(component.id, port))!
+        const node = netlist.nodes[index]
+        // an open drain is another rule's, and an unused one disturbs nothing
+        if (tanks.has(index) || (node.ports.length === 1 && !node.pipes.length)) return []
+        return [
+          {
+            severity: 'warning' as const,
+            message: `The drain ${port} of ${component.designation ?? component.id} does not lead straight to tank, but into the line ${node.name}.`,
+            cure: 'Lead it to a reservoir by a line of its own.',
+            place: { component: component.id, port },
+          },
+        ]
+      }),
+    )
+  },
+}

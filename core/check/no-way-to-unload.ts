@@ -1,0 +1,58 @@
+import { portKey } from '../sheet/netlist'
+import { showQuantity } from '../units/text'
+import { pumpLimits } from './pressure'
+import { ALWAYS, oilEdges, reachable, tankNodes, type Rule } from './rule'
+
+export const noWayToUnload: Rule = {
+  id: 'no-way-to-unload',
+  reason:
+    'A fixed pump whose oil can only go over the relief while nothing is commanded turns all its power into heat.',
+  check({ netlist }) {
+    const edges = oilEdges(netlist)
+    // what stands open at rest
+    const rest = edges.map((list) => [...list])
+    for (const { component, kind, values } of netlist.components)
+      for (const [from, to] of kind.traits?.atRest?.(values) ?? []) {
+        const a = netlist.nodeOf.get(portKey(component.id, from))!
+        const b = netlist.nodeOf.get(portKey(component.id, to))!
+        rest[a].push({ to: b, how: 'open' })
+        rest[b].push({ to: a, how: 'open' })
+      }
+    const tanks = tankNodes(netlist)
+    // valves that open by pressure alone may unload it: a circuit with one is not judged
+    const judged = new Set(netlist.components.filter((c) => c.kind.traits?.atRest).map((c) => c.component.id))
+    return pumpLimits(netlist, edges).flatMap(({ pump, limit, line }) => {
+      const of = netlist.components.find((c) => c.component.id === pump.component)!
+      const constant = of.kind.traits?.constant
+      if (!constant) return []
+      if ([...reachable(rest, pump.node, ALWAYS)].some((node) => tanks.has(node))) return []
+      const others = netlist.components.some(
+        ({ component, kind }) =>
+          !judged.has(component.id) &&
+          (kind.traits?.paths ?? []).some(
+            (p: { from: string; how: string }) =>
+              p.how === 'switched' && line.has(netlist.nodeOf.get(portKey(component.id, p.from))!),
+          ),
+      )
+      // without any valve there is nothing that could be commanded, and so no idle state
+      const commanded = netlist.components.some(
+        ({ component, kind }) =>
+          judged.has(component.id) &&
+          kind.ports.some(
+            (p) => p.domain === 'oil' && line.has(netlist.nodeOf.get(portKey(component.id, p.name))!),
+          ),
+      )
+      if (others || !commanded) return []
+      const flow =
+        ((of.values[constant.displacement] as number) * (of.values[constant.speed] as number)) / (2 * Math.PI)
+      return [
+        {
+          severity: 'warning' as const,
+          message: `While nothing is commanded, all the oil of ${pump.name} goes over ${limit.name}: ${showQuantity(flow * limit.pressure, 'power', 'metric', 2)} of heat at ${showQuantity(limit.pressure, 'pressure', 'metric')}.`,
+          cure: 'Take a valve whose centre lets the pump go to tank, an unloading valve, a vented relief, or a variable pump.',
+          place: { component: pump.component, port: pump.port },
+        },
+      ]
+    })
+  },
+}

@@ -1,0 +1,21 @@
+import { showQuantity } from '../units/text'
+import { highestPressures, settings } from './pressure'
+import type { Rule } from './rule'
+
+const show = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
+
+export const opensTooHigh: Rule = {
+  id: 'opens-too-high',
+  reason: 'A sequence valve that is set at or above the relief never opens: what comes after it never moves.',
+  check({ netlist }) {
+    const highest = highestPressures(netlist)
+    return settings(netlist, 'opens')
+      .filter((s) => highest[s.node] > -Infinity && s.pressure >= highest[s.node])
+      .map((s) => ({
+        severity: 'warning' as const,
+        message: `${s.name} opens at ${show(s.pressure)}, but its line is limited to ${show(highest[s.node])}: it never opens.`,
+        cure: 'Set it below the relief valve, by more than its range and the override of the relief.',
+        place: { component: s.of.component.id, parameter: s.parameter },
+      }))
+  },
+}

@@ -1,0 +1,57 @@
+/** How high the pressure of each line can be set, as rules need it: what the reliefs allow, and where it spreads. */
+import type { Traits } from '../catalogue/kind'
+import { portKey, type Netlist } from '../sheet/netlist'
+import type { ResolvedComponent } from '../sheet/resolve'
+import { ALWAYS, oilEdges, portsWith, reachable, type Edge } from './rule'
+
+type Does = NonNullable<Traits['setting']>['does']
+export interface Setting {
+  readonly of: ResolvedComponent
+  readonly name: string
+  readonly parameter: string
+  readonly port: string
+  readonly node: number
+  /** Pa */
+  readonly pressure: number
+}
+
+/** The settings on the sheet that do a thing. */
+export function settings(netlist: Netlist, does: Does): Setting[] {
+  return netlist.components.flatMap((of): Setting[] => {
+    const setting = of.kind.traits?.setting
+    if (setting?.does !== does) return []
+    const pressure = of.values[setting.parameter] as number
+    const { id, designation } = of.component
+    const node = netlist.nodeOf.get(portKey(id, setting.port))!
+    return [{ of, name: designation ?? id, parameter: setting.parameter, port: setting.port, node, pressure }]
+  })
+}
+
+/** What limits the line of each pump that always delivers: the lowest of the reliefs and unloading valves that nothing can shut off from it. */
+export function pumpLimits(netlist: Netlist, edges: readonly Edge[][] = oilEdges(netlist)) {
+  const limits = [...settings(netlist, 'limits'), ...settings(netlist, 'unloads')]
+  return portsWith(netlist, 'delivers').flatMap((pump) => {
+    const line = reachable(edges, pump.node, ALWAYS)
+    const [lowest] = limits.filter((s) => line.has(s.node)).sort((a, b) => a.pressure - b.pressure)
+    return lowest ? [{ pump, limit: lowest, line }] : []
+  })
+}
+
+/** The highest pressure that a pump can set each line to through any valve, Pa; −∞ where none comes. Reducing valves hold it down. */
+export function highestPressures(netlist: Netlist): Float64Array {
+  const edges = oilEdges(netlist)
+  const highest = new Float64Array(netlist.nodes.length).fill(-Infinity)
+  const reduced = new Map(settings(netlist, 'reduces').map((s) => [s.node, s.pressure]))
+  const queue: number[] = []
+  const raise = (node: number, pressure: number) => {
+    const allowed = Math.min(pressure, reduced.get(node) ?? Infinity)
+    if (allowed <= highest[node]) return
+    highest[node] = allowed
+    queue.push(node)
+  }
+  for (const { pump, limit } of pumpLimits(netlist, edges)) raise(pump.node, limit.pressure)
+  for (const node of queue)
+    for (const edge of edges[node]) if (edge.how !== 'relief') raise(edge.to, highest[node])
+  for (const { node } of portsWith(netlist, 'tank')) highest[node] = -Infinity
+  return highest
+}

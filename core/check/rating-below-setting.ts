@@ -1,0 +1,34 @@
+import { portKey } from '../sheet/netlist'
+import { showQuantity } from '../units/text'
+import { highestPressures } from './pressure'
+import type { Rule } from './rule'
+
+const show = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
+
+export const ratingBelowSetting: Rule = {
+  id: 'rating-below-setting',
+  reason:
+    'A part bursts, leaks or wears out where the relief lets the pressure go beyond what it is made for.',
+  check({ netlist }) {
+    const highest = highestPressures(netlist)
+    return netlist.components.flatMap(({ component, kind, values }) => {
+      const parameter = kind.traits?.rating
+      if (!parameter) return []
+      const rating = values[parameter] as number
+      const reached = Math.max(
+        ...kind.ports
+          .filter((p) => p.domain === 'oil')
+          .map((p) => highest[netlist.nodeOf.get(portKey(component.id, p.name))!]),
+      )
+      if (!(reached > rating)) return []
+      return [
+        {
+          severity: 'warning' as const,
+          message: `${component.designation ?? component.id} is made for ${show(rating)}; the relief valve lets its line go to ${show(reached)}.`,
+          cure: 'Lower the relief valve, take a part for more pressure, or put a reducing valve before it.',
+          place: { component: component.id, parameter },
+        },
+      ]
+    })
+  },
+}
