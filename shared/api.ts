@@ -17,6 +17,12 @@ export const briefBody = z.strictObject({ revision: z.number().int().positive(),
 /** The sheet itself is checked by the core, which says what is wrong where. */
 export const sheetBody = z.strictObject({ revision: z.number().int().positive(), sheet: z.unknown() })
 export const runNameBody = z.strictObject({ name: z.string().trim().min(1, 'Give the run a name.').max(80) })
+/** A state of the sheet to keep under a name. */
+export const revisionBody = z.strictObject({
+  name: z.string().trim().min(1, 'Give the revision a name.').max(80),
+  note: z.string().trim().max(400).default(''),
+  sheet: z.unknown(),
+})
 /** A run to keep: its bytes (base64) and the sheet it came from. */
 export const runBody = z.strictObject({
   name: z.string().trim().min(1).max(80),
@@ -48,6 +54,12 @@ export interface RunRow {
   conditions: number
   createdAt: number
   versionHash: string
+}
+export interface RevisionRow {
+  id: string
+  name: string
+  note: string
+  createdAt: number
 }
 export interface MachineDetail {
   id: string

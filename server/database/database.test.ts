@@ -77,7 +77,10 @@ describe('demo machines', () => {
       expect(variants.length, name).toBeGreaterThan(0)
       for (const { sheet } of variants)
         for (const schedule of sheet.schedules)
-          expect(compile(sheet, schedule.id).findings, `${sheet.title}, ${schedule.name}`).toEqual([])
+          expect(
+            compile(sheet, schedule.id).findings.filter((f) => !f.silenced),
+            `${sheet.title}, ${schedule.name}`,
+          ).toEqual([])
     }
   })
 })

@@ -1,11 +1,11 @@
-import { randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { asc, eq } from 'drizzle-orm'
 import { briefSchema } from '../../core/size/brief'
 import type { Brief } from '../../core/size/brief'
 import type { Sheet } from '../../core/sheet/schema'
 import { writeSheetText } from '../../core/sheet/read'
 import type { Store } from './open'
-import { machines, sheets } from './schema'
+import { machines, sheets, sheetVersions } from './schema'
 
 /** Makes a machine with its variants, each a sheet. @returns the machine's id */
 export function insertMachine(
@@ -61,4 +61,12 @@ export const variantsOf = (store: Store, machineId: string) =>
 export const findSheetOf = (store: Store, machineId: string, sheetId?: string) => {
   const variants = variantsOf(store, machineId)
   return sheetId ? variants.find((v) => v.id === sheetId) : variants[0]
+}
+
+/** Keeps the exact content of a sheet, once however often it is referred to. @returns its hash */
+export function keepVersion(store: Pick<Store, 'insert'>, sheet: Sheet): string {
+  const content = writeSheetText(sheet)
+  const hash = createHash('sha256').update(content).digest('hex')
+  store.insert(sheetVersions).values({ hash, content, createdAt: new Date() }).onConflictDoNothing().run()
+  return hash
 }

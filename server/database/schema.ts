@@ -60,3 +60,21 @@ export const runs = sqliteTable(
   },
   (table) => [index('runs_by_sheet').on(table.sheetId)],
 )
+
+/** States of a sheet that somebody named, to come back to or to compare with. */
+export const revisions = sqliteTable(
+  'revisions',
+  {
+    id: id(),
+    sheetId: text('sheet_id')
+      .notNull()
+      .references(() => sheets.id, { onDelete: 'cascade' }),
+    versionHash: text('version_hash')
+      .notNull()
+      .references(() => sheetVersions.hash),
+    name: text('name').notNull(),
+    note: text('note').notNull().default(''),
+    createdAt: time('created_at'),
+  },
+  (table) => [index('revisions_by_sheet').on(table.sheetId)],
+)

@@ -1,15 +1,15 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import { decodeRun } from '@oar-bench/core/formats/run-file'
-import { writeSheetText } from '@oar-bench/core/sheet/read'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import { runBody, type RunRow } from '#shared/api'
-import { runs, sheets, sheetVersions } from '../../../database/schema'
+import { keepVersion } from '../../../database/machines'
+import { runs, sheets } from '../../../database/schema'
 
 export default defineEventHandler(async (event): Promise<RunRow> => {
   const sheetId = getRouterParam(event, 'id')!
   const body = await readChecked(event, runBody)
-  const content = writeSheetText(checkedSheet(body.sheet))
+  const sheet = checkedSheet(body.sheet)
   const data = Buffer.from(body.data, 'base64')
   let result: RunResult
   try {
@@ -20,7 +20,6 @@ export default defineEventHandler(async (event): Promise<RunRow> => {
   const store = useStore()
   if (!store.select({ id: sheets.id }).from(sheets).where(eq(sheets.id, sheetId)).get())
     refuse(404, 'There is no such sheet; its machine may have been deleted.')
-  const hash = createHash('sha256').update(content).digest('hex')
   const createdAt = new Date()
   const row = {
     id: randomUUID(),
@@ -29,14 +28,14 @@ export default defineEventHandler(async (event): Promise<RunRow> => {
     duration: result.duration,
     finished: result.finished,
     conditions: result.conditions.length,
-    versionHash: hash,
   }
-  store.transaction((tx) => {
-    tx.insert(sheetVersions).values({ hash, content, createdAt }).onConflictDoNothing().run()
+  const versionHash = store.transaction((tx) => {
+    const hash = keepVersion(tx, sheet)
     tx.insert(runs)
-      .values({ ...row, sheetId, createdAt, data })
+      .values({ ...row, versionHash: hash, sheetId, createdAt, data })
       .run()
+    return hash
   })
   setResponseStatus(event, 201)
-  return { ...row, createdAt: createdAt.getTime() }
+  return { ...row, versionHash, createdAt: createdAt.getTime() }
 })

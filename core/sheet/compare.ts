@@ -1,0 +1,162 @@
+/** What two states of a sheet differ in, in the words of the drawing. */
+import { findKind } from '../catalogue'
+import type { Parameter } from '../catalogue/kind'
+import type { Pipe, PipeEnd, Schedule, Sheet, SheetComponent } from './schema'
+
+export interface Change {
+  readonly what: 'added' | 'removed' | 'changed'
+  /** Designation, line or schedule concerned. */
+  readonly name: string
+  /** What it is, and for a change what of it: "setting: 160 bar → 200 bar". */
+  readonly details: readonly string[]
+  /** Id of the component or pipe, for showing it; none for the sheet itself. */
+  readonly id?: string
+}
+
+const written = (value: unknown): string =>
+  Array.isArray(value)
+    ? value.map((pair) => (Array.isArray(pair) ? pair.join(': ') : String(pair))).join(', ')
+    : typeof value === 'boolean'
+      ? value
+        ? 'yes'
+        : 'no'
+      : String(value)
+const step = (label: string, before: unknown, after: unknown) =>
+  `${label}: ${written(before)} → ${written(after)}`
+const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
+
+/** Additions first, then what went, then what changed, each in the order of the sheet. Names of pipes are by their line. */
+export function compareSheets(before: Sheet, after: Sheet): Change[] {
+  const changes = [
+    ...items(before.components, after.components, nameOfComponent, componentWords, componentChanges),
+    ...items(
+      before.pipes,
+      after.pipes,
+      (p) => p.name ?? p.id,
+      (p, s) => [pipeWords(p, s)],
+      pipeChanges,
+      before,
+      after,
+    ),
+    ...items(
+      before.schedules,
+      after.schedules,
+      (s) => s.name,
+      () => ['schedule'],
+      scheduleChanges,
+    ),
+    ...record('Fluid', before.fluid, after.fluid),
+    ...record('Tank', before.tank, after.tank),
+    ...record('Page', before.page, after.page),
+    ...record('Pressures at the start', before.initialPressures, after.initialPressures),
+    ...(before.title === after.title
+      ? []
+      : [{ what: 'changed' as const, name: 'Title', details: [step('title', before.title, after.title)] }]),
+    ...silencedChanges(before, after),
+  ]
+  const order = { added: 0, removed: 1, changed: 2 }
+  return changes.sort((a, b) => order[a.what] - order[b.what])
+}
+
+function items<T extends { id: string }>(
+  before: readonly T[],
+  after: readonly T[],
+  name: (item: T) => string,
+  words: (item: T, sheet: Sheet) => string[],
+  differences: (a: T, b: T, before: Sheet, after: Sheet) => string[],
+  sheetBefore?: Sheet,
+  sheetAfter?: Sheet,
+): Change[] {
+  const old = new Map(before.map((item) => [item.id, item]))
+  const now = new Map(after.map((item) => [item.id, item]))
+  return [
+    ...after.flatMap((item): Change[] => {
+      const was = old.get(item.id)
+      if (!was) return [{ what: 'added', name: name(item), details: words(item, sheetAfter!), id: item.id }]
+      if (same(was, item)) return []
+      const details = differences(was, item, sheetBefore!, sheetAfter!)
+      return details.length ? [{ what: 'changed', name: name(item), details, id: item.id }] : []
+    }),
+    ...before.flatMap((item): Change[] =>
+      now.has(item.id)
+        ? []
+        : [{ what: 'removed', name: name(item), details: words(item, sheetBefore!), id: item.id }],
+    ),
+  ]
+}
+
+const nameOfComponent = (c: SheetComponent) => c.designation ?? c.id
+const labelOf = (c: SheetComponent) => findKind(c.kind)?.label ?? c.kind
+const componentWords = (c: SheetComponent) => [labelOf(c)]
+
+function componentChanges(a: SheetComponent, b: SheetComponent): string[] {
+  const details: string[] = []
+  if (a.kind !== b.kind) details.push(step('kind', labelOf(a), labelOf(b)))
+  if (a.designation !== b.designation)
+    details.push(step('designation', nameOfComponent(a), nameOfComponent(b)))
+  const parameters = { ...findKind(a.kind)?.parameters, ...findKind(b.kind)?.parameters } as Record<
+    string,
+    Parameter
+  >
+  for (const name of new Set([...Object.keys(a.parameters), ...Object.keys(b.parameters)])) {
+    if (same(a.parameters[name], b.parameters[name])) continue
+    const parameter = parameters[name]
+    const usual = parameter && 'default' in parameter ? parameter.default : 'none'
+    details.push(
+      step(
+        (parameter?.label ?? name).toLowerCase(),
+        a.parameters[name] ?? usual,
+        b.parameters[name] ?? usual,
+      ),
+    )
+  }
+  if (a.form !== b.form) details.push(step('symbol', a.form ?? 'simplified', b.form ?? 'simplified'))
+  if (a.x !== b.x || a.y !== b.y) details.push('moved')
+  if (a.rotation !== b.rotation || a.mirrored !== b.mirrored) details.push('turned or mirrored')
+  return details
+}
+
+function endWords(end: PipeEnd, sheet: Sheet): string {
+  if ('joint' in end) return 'a joint'
+  const component = sheet.components.find((c) => c.id === end.component)
+  return `${component ? nameOfComponent(component) : end.component} ${end.port}`
+}
+const pipeWords = (pipe: Pipe, sheet: Sheet) =>
+  `${pipe.line} line from ${endWords(pipe.from, sheet)} to ${endWords(pipe.to, sheet)}`
+
+function pipeChanges(a: Pipe, b: Pipe, before: Sheet, after: Sheet): string[] {
+  const details: string[] = []
+  const [was, is] = [pipeWords(a, before), pipeWords(b, after)]
+  if (was !== is) details.push(`${was} → ${is}`)
+  else if (!same(a.from, b.from) || !same(a.to, b.to)) details.push('other joints')
+  for (const name of ['name', 'length', 'bore', 'volume', 'friction'] as const)
+    if (!same(a[name], b[name])) details.push(step(name, a[name] ?? 'none', b[name] ?? 'none'))
+  if (!details.length && !same(a.route, b.route)) details.push('led another way')
+  return details
+}
+
+function scheduleChanges(a: Schedule, b: Schedule): string[] {
+  const details: string[] = []
+  for (const name of ['name', 'duration', 'every', 'start', 'tolerance'] as const)
+    if (a[name] !== b[name]) details.push(step(name, a[name], b[name]))
+  if (!same(a.tracks, b.tracks)) details.push('other commands')
+  return details
+}
+
+function record(name: string, before: object, after: object): Change[] {
+  const [a, b] = [before as Record<string, unknown>, after as Record<string, unknown>]
+  const details = [...new Set([...Object.keys(a), ...Object.keys(b)])]
+    .filter((key) => !same(a[key], b[key]))
+    .map((key) => step(key, a[key] ?? 'none', b[key] ?? 'none'))
+  return details.length ? [{ what: 'changed', name, details }] : []
+}
+
+function silencedChanges(before: Sheet, after: Sheet): Change[] {
+  const key = (s: Sheet['silenced'][number]) => `${s.rule} at ${s.place || 'the sheet'}: ${s.reason}`
+  const [was, is] = [before.silenced.map(key), after.silenced.map(key)]
+  const details = [
+    ...is.filter((s) => !was.includes(s)).map((s) => `accepted ${s}`),
+    ...was.filter((s) => !is.includes(s)).map((s) => `no longer accepted ${s}`),
+  ]
+  return details.length ? [{ what: 'changed', name: 'Accepted warnings', details }] : []
+}
