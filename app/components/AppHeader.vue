@@ -80,6 +80,13 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
         :data-state="drawing.saveState"
         role="status"
       >
+        <span
+          v-if="drawing.elsewhere"
+          class="rounded bg-accent-paper px-2 py-0.5"
+          title="What is saved there is taken over here; where both have changes, you are asked."
+          data-testid="elsewhere"
+          >Open in another tab too</span
+        >
         <template v-if="drawing.saveState === 'saved'">
           <Check :size="16" class="text-good" aria-hidden="true" />
           <span class="text-soft max-lg:sr-only"

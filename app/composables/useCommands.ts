@@ -191,6 +191,12 @@ export function useCommands() {
         keys: 'Ctrl K',
         run: () => (desk.searching = true),
       },
+      {
+        name: 'revisions',
+        label: 'Revisions: keep, compare, put back',
+        group: 'Files',
+        run: () => (desk.revisions = true),
+      },
       { name: 'keys', label: 'All keys', group: 'View', keys: '?', run: () => (desk.showingKeys = true) },
       ...(Object.keys(exportFormats) as ExportFormat[]).map((format) => ({
         name: `export-${format}`,

@@ -36,6 +36,7 @@ export const useDesk = defineStore('desk', () => {
   const clip = useLocalStorage<Clip>('oar-bench-clip', { components: [], joints: [], pipes: [] })
   const searching = ref(false)
   const showingKeys = ref(false)
+  const revisions = ref(false)
   const view = shallowRef<View>()
   const tapeHeight = useLocalStorage('oar-bench-tape', 272)
   const run = useRun()
@@ -75,6 +76,7 @@ export const useDesk = defineStore('desk', () => {
     clip,
     searching,
     showingKeys,
+    revisions,
     view,
     tapeHeight,
     fullPressure,

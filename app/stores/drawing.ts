@@ -72,6 +72,7 @@ export const useDrawing = defineStore('drawing', () => {
         }
       }
       saveProblem.value = ''
+      tell('saved')
       saveState.value = dirty.sheet || dirty.brief ? 'waiting' : 'saved'
       if (saveState.value === 'waiting') saveSoon()
     } catch (error) {
@@ -102,9 +103,46 @@ export const useDrawing = defineStore('drawing', () => {
     await saveNow()
   }
 
+  // ---- other tabs ---------------------------------------------------------------------------
+  /** Another tab has this sheet open as well. */
+  const elsewhere = ref(false)
+  const tab = Math.random().toString(36).slice(2)
+  interface Word {
+    readonly from: string
+    readonly sheet: string
+    readonly what: 'opened' | 'here' | 'saved' | 'left'
+  }
+  const channel = import.meta.client ? new BroadcastChannel('oar-bench-sheets') : undefined
+  const tell = (what: Word['what']) =>
+    channel?.postMessage({ from: tab, sheet: sheetId.value, what } satisfies Word)
+  channel?.addEventListener('message', ({ data: word }: MessageEvent<Word>) => {
+    if (word.from === tab || word.sheet !== sheetId.value) return
+    if (word.what === 'opened') tell('here')
+    elsewhere.value = word.what !== 'left'
+    // where a third has it open too, it answers
+    if (word.what === 'left') tell('opened')
+    // what the other tab has saved is taken over where nothing here would be lost by it
+    if (word.what === 'saved' && !unsaved.value) void takeOver()
+  })
+  async function takeOver(): Promise<void> {
+    const id = machine.value?.id
+    const asked = sheetId.value
+    if (!id) return
+    const detail = await $fetch<MachineDetail>(`/api/machines/${id}`, { query: { sheet: asked } }).catch(
+      () => undefined,
+    )
+    if (!detail || unsaved.value || sheetId.value !== asked) return
+    if (detail.sheet.revision > revisions.sheet) apply(detail.sheet.content, false)
+    revisions.sheet = detail.sheet.revision
+    revisions.brief = detail.briefRevision
+    brief.value = detail.brief
+  }
+  if (import.meta.client) window.addEventListener('pagehide', () => tell('left'))
+
   // ---- opening and editing ----------------------------------------------------------------
   function open(detail: MachineDetail) {
     clearTimeout(retry)
+    if (sheetId.value && sheetId.value !== detail.sheet.id) tell('left')
     machine.value = { id: detail.id, name: detail.name, summary: detail.summary }
     sheetId.value = detail.sheet.id
     variants.value = detail.variants
@@ -119,22 +157,35 @@ export const useDrawing = defineStore('drawing', () => {
     scheduleId.value = detail.sheet.content.schedules[0]?.id
     saveState.value = 'saved'
     saveProblem.value = ''
+    elsewhere.value = false
+    tell('opened')
+    void recallSteps()
+  }
+  const history = useHistory()
+  /** Undo of an earlier visit, where nothing has been done yet and the sheet is as it was left. */
+  async function recallSteps(): Promise<void> {
+    const [id, opened] = [sheetId.value, sheet.value]
+    const steps = await history.recall(id, opened)
+    if (!steps || sheetId.value !== id || sheet.value !== opened || past.value.length) return
+    past.value = steps.past
+    future.value = steps.future
   }
 
-  function put(next: Sheet) {
+  function put(next: Sheet, save = true) {
     sheet.value = next
     const there = new Set([...next.components, ...next.joints, ...next.pipes].map((item) => item.id))
     const kept = [...selection.value].filter((id) => there.has(id))
     if (kept.length !== selection.value.size) selection.value = new Set(kept)
     if (!next.schedules.some((s) => s.id === scheduleId.value)) scheduleId.value = next.schedules[0]?.id
-    touch('sheet')
+    history.keep(sheetId.value, next, { past: past.value, future: future.value })
+    if (save) touch('sheet')
   }
-  /** One step of work on the sheet, which undo takes back. */
-  function apply(next: Sheet) {
+  /** One step of work on the sheet, which undo takes back. @param save false where it is saved already */
+  function apply(next: Sheet, save = true) {
     if (next === sheet.value) return
     past.value = [...past.value, sheet.value]
     future.value = []
-    put(next)
+    put(next, save)
   }
   function undo() {
     const before = past.value.at(-1)
@@ -193,6 +244,7 @@ export const useDrawing = defineStore('drawing', () => {
     saveProblem,
     savedAt,
     unsaved,
+    elsewhere,
     saveNow,
     settleConflict,
     open,
