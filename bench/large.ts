@@ -3,10 +3,24 @@ import { sheetSchema, type Sheet } from '../core/sheet/schema'
 
 /** About `count` components; each group of a power unit feeds four cylinders. */
 export function largeSheet(count: number): Sheet {
-  const components: { id: string; kind: string; parameters?: Record<string, string> }[] = []
+  const components: {
+    id: string
+    kind: string
+    x: number
+    y: number
+    parameters?: Record<string, string>
+  }[] = []
   const pipes: { id: string; from: object; to: object; line?: string }[] = []
   const tracks: object[] = []
-  const add = (id: string, kind: string, parameters = {}) => components.push({ id, kind, parameters })
+  /** Groups lie beside each other, four to a row; within one its parts in rows of four. */
+  let group = 0
+  let inGroup = 0
+  const add = (id: string, kind: string, parameters = {}) => {
+    const x = 110 * (group % 4) + 24 * (inGroup % 4)
+    const y = 110 * Math.floor(group / 4) + 20 * Math.floor(inGroup / 4)
+    components.push({ id, kind, x, y, parameters })
+    inGroup++
+  }
   const end = (text: string) => {
     const [component, port] = text.split('.')
     return { component, port }
@@ -15,6 +29,8 @@ export function largeSheet(count: number): Sheet {
     pipes.push({ id: `L${pipes.length}`, from: end(from), to: end(to), ...(line ? { line } : {}) })
   for (let g = 0; components.length < count; g++) {
     const n = (name: string) => `${name}${g}`
+    group = g
+    inGroup = 0
     add(n('tank'), 'reservoir')
     add(n('motor'), 'electric-motor', { ratedPower: '90 kW' })
     add(n('pump'), 'fixed-pump', { displacement: '50 cm³/rev' })

@@ -290,6 +290,9 @@ const range = (name: keyof typeof pipeLimits) =>
         </li>
       </ul>
     </template>
-    <FluidFields v-else />
+    <template v-else>
+      <FluidFields />
+      <PageFields />
+    </template>
   </aside>
 </template>

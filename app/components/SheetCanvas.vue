@@ -16,7 +16,7 @@ import {
   type XY,
 } from '@oar-bench/core/sheet/geometry'
 import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
-import { lettering, LETTERING_LINE, takenCells, type Lettered } from '@oar-bench/core/sheet/lettering'
+import { letterings, LETTERING_LINE, type Lettered } from '@oar-bench/core/sheet/lettering'
 import { lineDomain } from '@oar-bench/core/sheet/netlist'
 import type { Pipe, PipeEnd, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 
@@ -137,14 +137,14 @@ function leadsOf(
   })
 }
 const components = computed<DrawnComponent[]>(() => {
-  const taken = takenCells(shownSheet.value)
+  const words = letterings(shownSheet.value, show)
   return shownSheet.value.components.flatMap((component) => {
     const kind = findKind(component.kind)
     const symbol = symbolOf(component)
     if (!kind || !symbol) return []
     const rect = outline(component)
     const ports = placedPorts(component)
-    const caption = lettering(component, show, taken)!
+    const caption = words.get(component.id)!
     return [
       {
         component,

@@ -199,6 +199,7 @@ const showSchedule = ref(false)
     </div>
     <CommandSearch v-if="!running" />
     <KeySheet />
+    <ContentsDialog />
     <RevisionsDialog v-if="!running" />
     <RunTape v-if="running" @reveal="canvas?.reveal($event)" />
   </div>

@@ -197,6 +197,13 @@ export function useCommands() {
         group: 'Files',
         run: () => (desk.revisions = true),
       },
+      {
+        name: 'contents',
+        label: 'The sheet as a list',
+        group: 'View',
+        keys: 'T',
+        run: () => (desk.contents = true),
+      },
       { name: 'keys', label: 'All keys', group: 'View', keys: '?', run: () => (desk.showingKeys = true) },
       ...(Object.keys(exportFormats) as ExportFormat[]).map((format) => ({
         name: `export-${format}`,

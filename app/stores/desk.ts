@@ -37,6 +37,7 @@ export const useDesk = defineStore('desk', () => {
   const searching = ref(false)
   const showingKeys = ref(false)
   const revisions = ref(false)
+  const contents = ref(false)
   const view = shallowRef<View>()
   const tapeHeight = useLocalStorage('oar-bench-tape', 272)
   const run = useRun()
@@ -77,6 +78,7 @@ export const useDesk = defineStore('desk', () => {
     searching,
     showingKeys,
     revisions,
+    contents,
     view,
     tapeHeight,
     fullPressure,

@@ -5,7 +5,7 @@
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
 import { extent, place, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
-import { lettering, LETTERING, LETTERING_LINE, takenCells, textWidth } from '../sheet/lettering'
+import { letterings, LETTERING, LETTERING_LINE, textWidth } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
 /** Millimetres to a module. */
@@ -135,7 +135,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: { readonly settings
   const names = new Map<string, string>()
   const symbols: PlotSymbol[] = []
   const strokes: Stroke[] = []
-  const taken = takenCells(sheet)
+  const words = letterings(sheet, show)
   for (const pipe of sheet.pipes) {
     const points = polyline(sheet, pipe)
     if (points.length > 1) strokes.push(...pipeStrokes(points, pipe))
@@ -159,7 +159,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: { readonly settings
       blocks.set(block, inked)
     }
     symbols.push({ component: component.id, block, x: component.x, y: component.y })
-    const written = lettering(component, show, taken)
+    const written = words.get(component.id)
     if (!written) continue
     const lines = [written.designation, ...(options.settings === false ? [] : written.lines)]
     lines.forEach((text, i) =>

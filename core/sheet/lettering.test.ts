@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { showQuantity } from '../units/text'
 import { addComponent } from './edit'
 import { outline } from './geometry'
-import { lettering, takenCells } from './lettering'
+import { letterings } from './lettering'
 import { emptySheet, pipeSchema, type Sheet } from './schema'
 
 const show = (si: number, quantity: Parameters<typeof showQuantity>[1]) =>
@@ -21,14 +21,20 @@ describe('lettering', () => {
     ],
     pipes: [pipeSchema.parse({ id: 'L1', from: { joint: 'J1' }, to: { joint: 'J2' } })],
   })
+  const of = (s: Sheet, n = 0) => letterings(s, show).get(s.components[n].id)!
   it('stands to the right of a symbol where nothing is in its way', () => {
-    expect(lettering(pump, show, takenCells(sheet))).toMatchObject({ x: right, anchor: 'start' })
-    expect(lettering(pump, show, takenCells(withLine(right + 20)))).toMatchObject({ x: right })
+    expect(of(sheet)).toMatchObject({ x: right, anchor: 'start', designation: '1-1P1' })
+    expect(of(withLine(right + 20))).toMatchObject({ x: right })
   })
   it('gives way to a pipe that would run through it', () => {
-    const placed = lettering(pump, show, takenCells(withLine(Math.ceil(right) + 2)))!
-    expect(placed).toMatchObject({ x: box.x - 0.6, anchor: 'end', designation: '1-1P1' })
-    // told of nothing, it stays where it is usual
-    expect(lettering(pump, show)!.x).toBe(right)
+    expect(of(withLine(Math.ceil(right) + 2))).toMatchObject({ x: box.x - 0.6, anchor: 'end' })
+  })
+  it('gives way to another symbol, and to its lettering', () => {
+    const two = addComponent(sheet, 'fixed-pump', { x: 9 }).sheet
+    expect(of(two).anchor).toBe('end')
+    const facing = addComponent(sheet, 'pressure-gauge', { x: 16, mirrored: true }).sheet
+    const [a, b] = [of(facing), of(facing, 1)]
+    expect(a.x).toBe(right)
+    expect(b.anchor === 'start' ? b.x : -Infinity).toBeGreaterThan(a.x)
   })
 })

@@ -22,10 +22,10 @@ export interface Lettered {
 export const textWidth = (text: string, size: number) => text.length * size * 0.47
 
 /** Module squares through which pipes run or on which symbols lie. */
-export type Taken = ReadonlySet<number>
+type Taken = Set<number>
 const cell = (x: number, y: number) => (x + 8192) * 16384 + (y + 8192)
 
-export function takenCells(sheet: Sheet): Taken {
+function takenCells(sheet: Sheet): Taken {
   const taken = new Set<number>()
   for (const component of sheet.components) {
     const { x, y, w, h } = outline(component)
@@ -50,11 +50,19 @@ export function takenCells(sheet: Sheet): Taken {
 
 type Place = Pick<Lettered, 'x' | 'y' | 'anchor'>
 
-/**
- * @param taken where other things are: the lettering goes to the first of its usual places with least of them under it;
- * without it, to the first
- */
-export function lettering(component: SheetComponent, show: Show, taken?: Taken): Lettered | undefined {
+/** What is written beside every component, by its id: each at the first of its usual places with least under it. */
+export function letterings(sheet: Sheet, show: Show): Map<string, Lettered> {
+  const taken = takenCells(sheet)
+  const all = new Map<string, Lettered>()
+  for (const component of sheet.components) {
+    const written = lettering(component, show, taken)
+    if (written) all.set(component.id, written)
+  }
+  return all
+}
+
+/** @param taken where other things are; the squares of what is placed are added */
+function lettering(component: SheetComponent, show: Show, taken: Taken): Lettered | undefined {
   const kind = findKind(component.kind)
   const symbol = symbolOf(component)
   if (!kind || !symbol) return undefined
@@ -86,20 +94,21 @@ export function lettering(component: SheetComponent, show: Show, taken?: Taken):
       ? [above, aboveRight, below, belowRight]
       : [right, left, above, aboveRight, below, belowRight]
   const width = Math.max(...[designation, ...lines].map((text) => textWidth(text, LETTERING)))
-  const covered = (place: Place) => {
+  const cells = (place: Place) => {
     const start = place.x - (place.anchor === 'start' ? 0 : place.anchor === 'middle' ? width / 2 : width)
     const bottom = place.y + LETTERING_LINE * lines.length
-    let count = 0
+    const list: number[] = []
     for (let i = Math.floor(start + 0.2); i < start + width - 0.2; i++)
-      for (let j = Math.floor(place.y - LETTERING + 0.4); j < bottom; j++) if (taken!.has(cell(i, j))) count++
-    return count
+      for (let j = Math.floor(place.y - LETTERING + 0.4); j < bottom; j++) list.push(cell(i, j))
+    return list
   }
-  let best = places[0]
-  let least = taken ? covered(best) : 0
-  for (const place of places.slice(1)) {
-    if (least === 0) break
-    const count = covered(place)
-    if (count < least) [best, least] = [place, count]
+  let best = { place: places[0], cells: cells(places[0]), covered: Infinity }
+  for (const place of places) {
+    const squares = cells(place)
+    const covered = squares.filter((square) => taken.has(square)).length
+    if (covered < best.covered) best = { place, cells: squares, covered }
+    if (covered === 0) break
   }
-  return { designation, lines, ...best }
+  for (const square of best.cells) taken.add(square)
+  return { designation, lines, ...best.place }
 }

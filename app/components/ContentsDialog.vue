@@ -1,0 +1,88 @@
+<script setup lang="ts">
+/** The sheet as a list: every component, what it is joined to, and what it is doing in the run. */
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { valuesToDraw } from '@oar-bench/core/sheet/geometry'
+import { buildNetlist, portKey } from '@oar-bench/core/sheet/netlist'
+import { findKind } from '@oar-bench/core/catalogue'
+import { frameAt, localAt } from '@oar-bench/core/simulate/frame'
+
+const drawing = useDrawing()
+const desk = useDesk()
+const run = useRun()
+const { show } = useUnits()
+
+const rows = computed(() => {
+  if (!desk.contents) return []
+  const { netlist } = buildNetlist(drawing.sheet)
+  const named = new Map(drawing.sheet.components.map((c) => [c.id, c.designation ?? c.id]))
+  const shown = run.outdated ? undefined : run.shown
+  const frame = shown && frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
+  return drawing.sheet.components.map((component) => {
+    const kind = findKind(component.kind)
+    const ports = (kind?.ports ?? []).flatMap((port) => {
+      const index = netlist.nodeOf.get(portKey(component.id, port.name))
+      const node = index === undefined ? undefined : netlist.nodes[index]
+      const others = (node?.ports ?? [])
+        .filter((p) => p.component !== component.id || p.port !== port.name)
+        .map((p) => `${named.get(p.component)} ${p.port}`)
+      if (!others.length && port.mayStayOpen) return []
+      return [{ port: port.name, text: others.length ? others.join(', ') : 'open' }]
+    })
+    const local = shown && frame && localAt(shown.result, frame, component)
+    return {
+      id: component.id,
+      designation: named.get(component.id)!,
+      kind: kind?.label ?? component.kind,
+      ports,
+      doing: local && kind?.say ? kind.say(local, valuesToDraw(kind, component), show) : '',
+    }
+  })
+})
+function go(id: string) {
+  desk.contents = false
+  drawing.select([id])
+  desk.view?.reveal(id)
+}
+</script>
+
+<template>
+  <Dialog :open="desk.contents" class="relative z-40" @close="desk.contents = false">
+    <div class="fixed inset-0 bg-black/25" aria-hidden="true" />
+    <div class="fixed inset-0 flex items-center justify-center p-4">
+      <DialogPanel
+        class="max-h-full w-full max-w-4xl overflow-auto rounded border border-rule bg-paper p-5 shadow-xl"
+        data-testid="contents"
+      >
+        <DialogTitle class="mb-3 font-lettering text-xl">The sheet as a list</DialogTitle>
+        <button class="button absolute top-6 right-8" @click="desk.contents = false">Close</button>
+        <p v-if="!rows.length" class="text-soft">There is nothing on the sheet yet.</p>
+        <table v-else class="w-full text-left">
+          <thead>
+            <tr class="border-b border-rule text-[13px] text-soft">
+              <th class="py-1 pr-3 font-normal">Designation</th>
+              <th class="pr-3 font-normal">Component</th>
+              <th class="pr-3 font-normal">Joined to</th>
+              <th v-if="rows.some((r) => r.doing)" class="font-normal">At {{ run.time.toFixed(2) }} s</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in rows" :key="row.id" class="border-b border-rule align-top">
+              <th class="py-1 pr-3 font-normal">
+                <button class="font-lettering font-medium hover:text-accent" @click="go(row.id)">
+                  {{ row.designation }}
+                </button>
+              </th>
+              <td class="py-1 pr-3">{{ row.kind }}</td>
+              <td class="py-1 pr-3">
+                <span v-for="p in row.ports" :key="p.port" class="block">
+                  <span class="font-lettering font-medium">{{ p.port }}</span> – {{ p.text }}
+                </span>
+              </td>
+              <td v-if="rows.some((r) => r.doing)" class="py-1">{{ row.doing }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

@@ -1,0 +1,123 @@
+/**
+ * How smooth the sheet is: a generated one of about 300 components and 450 pipes in headless Chromium. Prints the time to open
+ * it, the 95th percentile of the frames while a part is dragged and while the sheet is panned, and the time from an edit to its checks.
+ * The application must be built.
+ */
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium, type Page } from '@playwright/test'
+import { compile } from '../core/simulate/compile'
+import { move } from '../core/sheet/edit'
+import { largeSheet } from './large'
+
+const port = 4179
+const address = `http://127.0.0.1:${port}`
+const folder = mkdtempSync(join(tmpdir(), 'oar-bench-drawing-'))
+const sheet = largeSheet(330)
+const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]
+const share = (list: number[], s: number) => [...list].sort((a, b) => a - b)[Math.floor(list.length * s)]
+
+const server = spawn(process.execPath, ['.output/server/index.mjs'], {
+  stdio: ['ignore', 'ignore', 'inherit'],
+  env: { ...process.env, NUXT_DATA_FOLDER: folder, PORT: String(port), HOST: '127.0.0.1' },
+})
+const json = async (path: string, method = 'GET', body?: unknown) =>
+  (
+    await fetch(address + path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: body ? JSON.stringify(body) : undefined,
+    })
+  ).json()
+for (let i = 0; i < 100; i++) {
+  const up = await fetch(`${address}/api/machines`).then(
+    (r) => r.ok,
+    () => false,
+  )
+  if (up) break
+  await new Promise((resolve) => setTimeout(resolve, 100))
+}
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu'],
+})
+
+/** Runs in the page, as text: what is bundled for Node refers to helpers that a page has not. */
+const COUNT = `
+  window.frameTimes = []
+  window.counting = true
+  requestAnimationFrame(function next(t) {
+    window.frameTimes.push(t)
+    if (window.counting) requestAnimationFrame(next)
+  })`
+/** Times between frames, ms, while something goes on. */
+async function frames(page: Page, work: () => Promise<void>): Promise<number[]> {
+  await page.evaluate(COUNT)
+  await work()
+  const times = await page.evaluate<number[]>('window.counting = false; window.frameTimes')
+  return times.slice(1).map((t, i) => t - times[i])
+}
+
+try {
+  const { id } = await json('/api/machines', 'POST', { name: 'Large' })
+  const detail = await json(`/api/machines/${id}`)
+  await json(`/api/sheets/${detail.sheet.id}`, 'PUT', { revision: 1, sheet })
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  const opening: number[] = []
+  for (let i = 0; i < 5; i++) {
+    const start = performance.now()
+    await page.goto(`${address}/machines/${id}/sheet`)
+    await page
+      .locator('[data-component]')
+      .nth(sheet.components.length - 1)
+      .waitFor()
+    opening.push(performance.now() - start)
+  }
+  console.log(`${sheet.components.length} components, ${sheet.pipes.length} pipes`)
+  console.log(`open: median ${median(opening).toFixed(0)} ms of ${opening.length}`)
+
+  await page.waitForTimeout(500)
+  const part = page.locator('[data-kind="cylinder-double-acting"] .component-reach').nth(20)
+  const box = (await part.boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  const wave = async (n: number) => {
+    for (let i = 0; i < n; i++) {
+      await page.mouse.move(x + 40 * Math.sin(i / 6), y + 30 * Math.sin(i / 9))
+      await page.evaluate(() => new Promise(requestAnimationFrame))
+    }
+  }
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  const dragged = await frames(page, () => wave(120))
+  await page.mouse.up()
+  console.log(
+    `drag: frame p50 ${share(dragged, 0.5).toFixed(1)} ms, p95 ${share(dragged, 0.95).toFixed(1)} ms`,
+  )
+
+  const free = (await page.getByTestId('sheet').boundingBox())!
+  await page.mouse.move(free.x + free.width - 30, free.y + 120)
+  await page.mouse.down()
+  const panned = await frames(page, async () => {
+    for (let i = 0; i < 120; i++) {
+      await page.mouse.move(free.x + free.width - 30 - 3 * (i % 60), free.y + 120 + 2 * (i % 60))
+      await page.evaluate(() => new Promise(requestAnimationFrame))
+    }
+  })
+  await page.mouse.up()
+  console.log(`pan: frame p50 ${share(panned, 0.5).toFixed(1)} ms, p95 ${share(panned, 0.95).toFixed(1)} ms`)
+} finally {
+  await browser.close()
+  server.kill()
+  rmSync(folder, { recursive: true, force: true })
+}
+
+const checks: number[] = []
+for (let i = 0; i < 15; i++) {
+  const edited = move(sheet, [sheet.components[40 + i].id], 1, 0)
+  const start = performance.now()
+  compile(edited)
+  checks.push(performance.now() - start)
+}
+console.log(`edit to checks: median ${median(checks.slice(3)).toFixed(0)} ms`)
