@@ -34,6 +34,8 @@ const layer = useTemplateRef<SVGGElement>('layer')
 // ---- view ---------------------------------------------------------------------------------
 let view: ZoomTransform = zoomIdentity
 const scale = ref(10)
+/** Pixels to a module below which the grid is not shown: its dots would be dust. */
+const GRID_FROM = 6
 const zoomer = zoom<SVGSVGElement, unknown>()
   .scaleExtent([2, 60])
   .filter((event: Event) => {
@@ -136,35 +138,59 @@ function leadsOf(
     return ends.length === 1 ? [{ port: ends[0].port, path: points.map((p) => p.join()).join(' ') }] : []
   })
 }
+/** Lettering of the sheet as it was before a move; it goes along with what moves, and finds its place when that is let go. */
+const words = computed(() => letterings(drawing.sheet, show))
+const settled = computed(() => new Map(drawing.sheet.components.map((c) => [c.id, c])))
+function captionOf(component: SheetComponent): Lettered {
+  const caption = words.value.get(component.id)!
+  const before = settled.value.get(component.id)!
+  const [dx, dy] = [component.x - before.x, component.y - before.y]
+  return dx || dy ? { ...caption, x: caption.x + dx, y: caption.y + dy } : caption
+}
+const sameWords = (a: Lettered, b: Lettered) =>
+  a.x === b.x &&
+  a.y === b.y &&
+  a.anchor === b.anchor &&
+  a.designation === b.designation &&
+  a.lines.join() === b.lines.join()
+/** What was drawn last: an entry that has not changed stays the same object, and its part of the page is left alone. */
+let drawnComponents = new Map<string, DrawnComponent>()
+let drawnPipes = new Map<string, DrawnPipe>()
 const components = computed<DrawnComponent[]>(() => {
-  const words = letterings(shownSheet.value, show)
-  return shownSheet.value.components.flatMap((component) => {
+  const list = shownSheet.value.components.flatMap((component) => {
     const kind = findKind(component.kind)
     const symbol = symbolOf(component)
     if (!kind || !symbol) return []
+    const caption = captionOf(component)
+    const last = drawnComponents.get(component.id)
+    if (last && last.component === component && sameWords(last.caption, caption)) return [last]
     const rect = outline(component)
     const ports = placedPorts(component)
-    const caption = words.get(component.id)!
-    return [
-      {
-        component,
-        symbol,
-        rect,
-        ports,
-        caption,
-        label: `${component.designation ?? component.id}, ${kind.label}`,
-        leads: leadsOf(component, symbol, ports),
-      },
-    ]
+    const label = `${component.designation ?? component.id}, ${kind.label}`
+    return [{ component, symbol, rect, ports, caption, label, leads: leadsOf(component, symbol, ports) }]
   })
+  drawnComponents = new Map(list.map((d) => [d.component.id, d]))
+  return list
 })
 const shownLines = (d: DrawnComponent) => (desk.settings ? d.caption.lines : [])
-const pipes = computed(() =>
-  shownSheet.value.pipes.map((pipe) => {
+interface DrawnPipe {
+  pipe: Pipe
+  points: XY[]
+  path: string
+  arrow: ReturnType<typeof arrowPlace>
+}
+const pipes = computed<DrawnPipe[]>(() => {
+  const list = shownSheet.value.pipes.map((pipe) => {
     const points = polyline(shownSheet.value, pipe)
-    return { pipe, points, path: points.map((p) => p.join()).join(' '), arrow: arrowPlace(points) }
-  }),
-)
+    const path = points.map((p) => p.join()).join(' ')
+    const last = drawnPipes.get(pipe.id)
+    return last && last.pipe === pipe && last.path === path
+      ? last
+      : { pipe, points, path, arrow: arrowPlace(points) }
+  })
+  drawnPipes = new Map(list.map((d) => [d.pipe.id, d]))
+  return list
+})
 /** Middle of the longest straight part, and the angle along the pipe there. */
 function arrowPlace(points: readonly XY[]) {
   let best = { length: 0, x: 0, y: 0, angle: 0 }
@@ -527,7 +553,7 @@ let painter: ((t: number) => void) | undefined
 const shownRun = computed(() => (props.running && !run.outdated ? run.shown : undefined))
 function repaint() {
   if (!svg.value) return
-  clearFrame(svg.value, drawing.sheet)
+  if (painter) clearFrame(svg.value, drawing.sheet)
   const shown = shownRun.value
   painter =
     shown &&
@@ -582,7 +608,7 @@ const describe = (pipe: Pipe) => {
       </defs>
       <g ref="layer" class="layer">
         <rect
-          v-if="!shownRun"
+          v-if="!shownRun && scale >= GRID_FROM"
           x="-500"
           y="-500"
           width="1000"
@@ -592,13 +618,14 @@ const describe = (pipe: Pipe) => {
         />
         <g>
           <polyline
-            v-for="{ pipe, path } in pipes"
-            :key="pipe.id"
-            :points="path"
+            v-for="d in pipes"
+            :key="d.pipe.id"
+            v-memo="[d]"
+            :points="d.path"
             class="oil-pipe"
-            :data-oil-pipe="pipe.id"
+            :data-oil-pipe="d.pipe.id"
           />
-          <template v-for="d in components" :key="d.component.id">
+          <g v-for="d in components" :key="d.component.id" v-memo="[d]">
             <polyline
               v-for="lead in d.leads"
               :key="lead.path"
@@ -606,24 +633,25 @@ const describe = (pipe: Pipe) => {
               class="oil-pipe"
               :data-oil-lead="`${d.component.id}.${lead.port}`"
             />
-          </template>
+          </g>
         </g>
         <g
-          v-for="{ pipe, path } in pipes"
-          :key="pipe.id"
-          :data-item="`pipe:${pipe.id}`"
-          :data-pipe="pipe.id"
+          v-for="d in pipes"
+          :key="d.pipe.id"
+          v-memo="[d, marks.get(d.pipe.id)?.message, drawing.selection.has(d.pipe.id)]"
+          :data-item="`pipe:${d.pipe.id}`"
+          :data-pipe="d.pipe.id"
           class="pipe"
-          :class="[line(pipe), markClass(pipe.id), { selected: drawing.selection.has(pipe.id) }]"
+          :class="[line(d.pipe), markClass(d.pipe.id), { selected: drawing.selection.has(d.pipe.id) }]"
           role="button"
           tabindex="0"
-          :aria-label="describe(pipe)"
+          :aria-label="describe(d.pipe)"
         >
-          <polyline :points="path" class="pipe-reach" />
-          <polyline :points="path" class="pipe-line" />
-          <polyline v-if="pipe.line === 'shaft'" :points="path" class="shaft-core" />
-          <polyline v-if="pipe.line === 'hose'" :points="path" class="hose-mark" />
-          <title>{{ marks.get(pipe.id)?.message ?? describe(pipe) }}</title>
+          <polyline :points="d.path" class="pipe-reach" />
+          <polyline :points="d.path" class="pipe-line" />
+          <polyline v-if="d.pipe.line === 'shaft'" :points="d.path" class="shaft-core" />
+          <polyline v-if="d.pipe.line === 'hose'" :points="d.path" class="hose-mark" />
+          <title>{{ marks.get(d.pipe.id)?.message ?? describe(d.pipe) }}</title>
         </g>
         <g
           v-for="joint in shownSheet.joints"
@@ -635,18 +663,26 @@ const describe = (pipe: Pipe) => {
           <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
           <circle :cx="joint.x" :cy="joint.y" r="0.375" class="joint-dot" />
         </g>
-        <g v-for="{ pipe, arrow } in pipes" :key="pipe.id">
+        <g v-for="d in pipes" :key="d.pipe.id" v-memo="[d]">
           <path
-            v-if="arrow && lineDomain(pipe.line) === 'oil'"
+            v-if="d.arrow && lineDomain(d.pipe.line) === 'oil'"
             d="M-0.45 -0.5 L0.6 0 L-0.45 0.5 Z"
             class="flow-arrow"
-            :data-flow="pipe.id"
-            :style="{ '--x': `${arrow.x}px`, '--y': `${arrow.y}px`, '--turn': `${arrow.angle}deg` }"
+            :data-flow="d.pipe.id"
+            :style="{ '--x': `${d.arrow.x}px`, '--y': `${d.arrow.y}px`, '--turn': `${d.arrow.angle}deg` }"
           />
         </g>
         <g
           v-for="d in components"
           :key="d.component.id"
+          v-memo="[
+            d,
+            marks.get(d.component.id)?.message,
+            drawing.selection.has(d.component.id),
+            !!shownRun,
+            desk.settings,
+            desk.portLetters,
+          ]"
           :data-item="`component:${d.component.id}`"
           :data-component="d.component.id"
           :data-kind="d.component.kind"

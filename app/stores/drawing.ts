@@ -3,7 +3,7 @@ import { acceptHMRUpdate, defineStore } from 'pinia'
 import { useDebounceFn } from '@vueuse/core'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import { emptySheet, type Sheet } from '@oar-bench/core/sheet/schema'
-import { compile } from '@oar-bench/core/simulate/compile'
+import { check } from '@oar-bench/core/simulate/compile'
 import { briefSchema, resolveBrief, type Brief } from '@oar-bench/core/size/brief'
 import type { MachineDetail, Saved, VariantRow } from '#shared/api'
 
@@ -221,7 +221,7 @@ export const useDrawing = defineStore('drawing', () => {
   const select = (ids: Iterable<string>) => (selection.value = new Set(ids))
 
   // ---- what is wrong ----------------------------------------------------------------------
-  const allFindings = computed<Finding[]>(() => compile(sheet.value, scheduleId.value).findings)
+  const allFindings = computed<Finding[]>(() => check(sheet.value, scheduleId.value))
   const findings = computed(() => allFindings.value.filter((f) => !f.silenced))
   /** Those that somebody accepts, each with the reason. */
   const accepted = computed(() => allFindings.value.filter((f) => f.silenced))

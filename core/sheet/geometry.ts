@@ -2,6 +2,7 @@
 import { findKind, type AnyKind } from '../catalogue'
 import type { Parameter } from '../catalogue/kind'
 import type { Side, SymbolDrawing } from '../catalogue/symbol'
+import { remembered } from './remembered'
 import { readParameter, type Value } from './resolve'
 import type { Pipe, PipeEnd, Sheet, SheetComponent } from './schema'
 
@@ -55,36 +56,41 @@ export function valuesToDraw(kind: AnyKind, component: SheetComponent): Record<s
 }
 
 /** The symbol of a component; values that do not read fall back to their defaults. */
-export function symbolOf(component: SheetComponent): SymbolDrawing | undefined {
+export const symbolOf = remembered((component: SheetComponent): SymbolDrawing | undefined => {
   const kind = findKind(component.kind)
   if (!kind) return undefined
   return kind.symbol(valuesToDraw(kind, component), component.form ?? 'simplified')
-}
+})
 
 export interface PlacedPort {
   readonly port: string
   readonly at: XY
   readonly side: Side
 }
-export function placedPorts(component: SheetComponent): PlacedPort[] {
-  const symbol = symbolOf(component)
-  return Object.entries(symbol?.ports ?? {}).map(([port, p]) => ({
+export const placedPorts = remembered((component: SheetComponent): readonly PlacedPort[] =>
+  Object.entries(symbolOf(component)?.ports ?? {}).map(([port, p]) => ({
     port,
     at: place([p.x, p.y], component),
     side: placeSide(p.side, component),
-  }))
-}
+  })),
+)
 
-export const outline = (component: SheetComponent): Rect =>
-  placeRect(symbolOf(component)?.box ?? { x: -2, y: -2, w: 4, h: 4 }, component)
+export const outline = remembered((component: SheetComponent): Rect =>
+  placeRect(symbolOf(component)?.box ?? { x: -2, y: -2, w: 4, h: 4 }, component),
+)
+
+const byId = remembered(
+  <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
+    new Map(list.map((item) => [item.id, item])),
+) as <T extends { id: string }>(list: readonly T[]) => ReadonlyMap<string, T>
 
 /** Where an end of a pipe is, and to which side a line leaves it (none for a joint). */
 export function endAt(sheet: Sheet, end: PipeEnd): { at: XY; side?: Side } | undefined {
   if ('joint' in end) {
-    const joint = sheet.joints.find((j) => j.id === end.joint)
+    const joint = byId(sheet.joints).get(end.joint)
     return joint && { at: [joint.x, joint.y] }
   }
-  const component = sheet.components.find((c) => c.id === end.component)
+  const component = byId(sheet.components).get(end.component)
   const port = component && placedPorts(component).find((p) => p.port === end.port)
   return port && { at: port.at, side: port.side }
 }

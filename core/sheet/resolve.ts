@@ -5,6 +5,7 @@ import { type FluidData } from '../fluid/fluid'
 import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
 import type { Finding, Place } from './finding'
+import { remembered } from './remembered'
 import type { FluidSettings, Pipe, SheetComponent, TankSettings } from './schema'
 
 export type Value = number | string | boolean | Table
@@ -81,9 +82,11 @@ export function readParameter(
   return { value: parsed.si }
 }
 
-export function resolveComponent(component: SheetComponent): {
-  resolved?: ResolvedComponent
-  problems: Finding[]
+export const resolveComponent = remembered(readComponent)
+
+function readComponent(component: SheetComponent): {
+  readonly resolved?: ResolvedComponent
+  readonly problems: readonly Finding[]
 } {
   const kind = findKind(component.kind)
   const place = { component: component.id }

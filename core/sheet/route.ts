@@ -3,11 +3,13 @@
  * bends, crossings and running along another pipe. Symbols are walked around.
  */
 import type { Side } from '../catalogue/symbol'
-import { endAt, outline, placedPorts, polyline, sideVector, simplify, type XY } from './geometry'
+import { endAt, outline, placedPorts, polyline, sideVector, simplify, type Rect, type XY } from './geometry'
 import type { PipeEnd, Sheet } from './schema'
 
 const PRICE = { bend: 3, cross: 2, along: 12, nearPort: 4 }
 const MARGIN = 8
+/** A route is first looked for within so much of its two ends, and only then on the whole sheet. */
+const NEAR = 16
 const DIRECTIONS: readonly XY[] = [
   [1, 0],
   [0, 1],
@@ -73,16 +75,51 @@ export function route(
   const start = endAt(sheet, from)
   const goal = endAt(sheet, to)
   if (!start || !goal) return []
-  const lines = sheet.pipes.filter((p) => !without.has(p.id)).map((p) => polyline(sheet, p))
+  const ends = [start.at, goal.at]
+  const near = around(ends, NEAR)
   const rects = sheet.components.map(outline)
-  const ports = sheet.components.flatMap(placedPorts)
-  const xs = [start.at[0], goal.at[0], ...rects.flatMap((r) => [r.x, r.x + r.w])]
-  const ys = [start.at[1], goal.at[1], ...rects.flatMap((r) => [r.y, r.y + r.h])]
-  const x0 = Math.floor(Math.min(...xs)) - MARGIN
-  const y0 = Math.floor(Math.min(...ys)) - MARGIN
-  const w = Math.ceil(Math.max(...xs)) + MARGIN - x0 + 1
-  const h = Math.ceil(Math.max(...ys)) + MARGIN - y0 + 1
+  const corners = rects.flatMap((r): XY[] => [
+    [r.x, r.y],
+    [r.x + r.w, r.y + r.h],
+  ])
+  return (
+    search(sheet, start, goal, without, near) ??
+    search(sheet, start, goal, without, around([...ends, ...corners], MARGIN)) ??
+    // walled in: a plain corner, so that the connection is at least seen
+    simplify([start.at, [goal.at[0], start.at[1]], goal.at]).slice(1, -1)
+  )
+}
+
+/** The square modules around some points. */
+function around(points: readonly XY[], margin: number): Rect {
+  const xs = points.map((p) => p[0])
+  const ys = points.map((p) => p[1])
+  const [x, y] = [Math.floor(Math.min(...xs)) - margin, Math.floor(Math.min(...ys)) - margin]
+  return {
+    x,
+    y,
+    w: Math.ceil(Math.max(...xs)) + margin - x + 1,
+    h: Math.ceil(Math.max(...ys)) + margin - y + 1,
+  }
+}
+
+type End = NonNullable<ReturnType<typeof endAt>>
+
+/** The best route within an area; none where it is walled in there. */
+function search(
+  sheet: Sheet,
+  start: End,
+  goal: End,
+  without: ReadonlySet<string>,
+  { x: x0, y: y0, w, h }: Rect,
+): XY[] | undefined {
   const cell = (x: number, y: number) => (y - y0) * w + (x - x0)
+  const inside = (x: number, y: number) => x >= x0 && y >= y0 && x < x0 + w && y < y0 + h
+  const overlaps = (r: Rect) => r.x <= x0 + w && r.x + r.w >= x0 && r.y <= y0 + h && r.y + r.h >= y0
+  const close = sheet.components.filter((c) => overlaps(grown(outline(c))))
+  const rects = close.map(outline)
+  const ports = close.flatMap((c) => placedPorts(c))
+  const lines = sheet.pipes.filter((p) => !without.has(p.id)).map((p) => polyline(sheet, p))
 
   const blocked = new Uint8Array(w * h)
   const price = new Float32Array(w * h)
@@ -90,22 +127,25 @@ export function route(
   const vertical = new Uint8Array(w * h)
   for (const r of rects)
     for (let y = Math.ceil(r.y); y <= r.y + r.h; y++)
-      for (let x = Math.ceil(r.x); x <= r.x + r.w; x++) blocked[cell(x, y)] = 1
-  for (const p of ports) {
-    const c = cell(p.at[0], p.at[1])
-    blocked[c] = 1
-    const [dx, dy] = sideVector[p.side]
-    price[c + dy * w + dx] += PRICE.nearPort
+      for (let x = Math.ceil(r.x); x <= r.x + r.w; x++) if (inside(x, y)) blocked[cell(x, y)] = 1
+  for (const { at, side } of ports) {
+    if (inside(at[0], at[1])) blocked[cell(at[0], at[1])] = 1
+    const [dx, dy] = sideVector[side]
+    const [nx, ny] = [at[0] + dx, at[1] + dy]
+    if (inside(nx, ny)) price[cell(nx, ny)] += PRICE.nearPort
   }
-  for (const joint of sheet.joints) blocked[cell(joint.x, joint.y)] = 1
+  for (const joint of sheet.joints) if (inside(joint.x, joint.y)) blocked[cell(joint.x, joint.y)] = 1
   for (const points of lines)
     for (let i = 0; i + 1 < points.length; i++) {
-      const [[ax, ay], [bx, by]] = [points[i], points[i + 1]]
+      const [ax, ay] = points[i]
+      const [bx, by] = points[i + 1]
+      if (!overlaps({ x: Math.min(ax, bx), y: Math.min(ay, by), w: Math.abs(bx - ax), h: Math.abs(by - ay) }))
+        continue
       const [dx, dy] = [Math.sign(bx - ax), Math.sign(by - ay)]
       // a sheet file may hold a slanting piece: it is followed as far as its longer side
       const steps = Math.max(Math.abs(bx - ax), Math.abs(by - ay))
       for (let k = 0, x = ax, y = ay; k <= steps; k++, x += dx, y += dy) {
-        if (x < x0 || y < y0 || x >= x0 + w || y >= y0 + h) continue
+        if (!inside(x, y)) continue
         if (dx) horizontal[cell(x, y)] = 1
         if (dy) vertical[cell(x, y)] = 1
       }
@@ -146,7 +186,7 @@ export function route(
       const [dx, dy] = DIRECTIONS[turn]
       const nx = x + dx
       const ny = y + dy
-      if (nx < x0 || ny < y0 || nx >= x0 + w || ny >= y0 + h) continue
+      if (!inside(nx, ny)) continue
       const nc = cell(nx, ny)
       if (blocked[nc]) continue
       let cost = best[node] + 1 + (turn === d ? 0 : PRICE.bend)
@@ -165,6 +205,8 @@ export function route(
       }
     }
   }
-  // walled in: a plain corner, so that the connection is at least seen
-  return simplify([start.at, [goal.at[0], start.at[1]], goal.at]).slice(1, -1)
+  return undefined
 }
+
+/** With the ports, which lie outside a symbol's outline. */
+const grown = ({ x, y, w, h }: Rect): Rect => ({ x: x - 3, y: y - 3, w: w + 6, h: h + 6 })

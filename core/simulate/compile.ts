@@ -31,11 +31,23 @@ const MOST_SAMPLES = 200_000
 /** A pressure at the start may lie between a near void and far above any rating, Pa gauge. */
 const INITIAL_PRESSURE = { min: -1e5, max: 2000e5 }
 
+/** All that is wrong with a sheet and one of its schedules. */
+export const check = (sheet: Sheet, scheduleId?: string): Finding[] => read(sheet, scheduleId).findings
+
 /**
  * Checks and compiles a sheet with one of its schedules.
  * `compiled` is there only where no finding is an error.
  */
 export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
+  const { findings, ready } = read(sheet, scheduleId)
+  if (!ready) return { findings }
+  const { netlist, fluid, inputs, initial, ...rest } = ready
+  const network = new Network(netlist, fluid, inputs, initial, rest.tank.oil)
+  return { findings, compiled: { ...rest, netlist, network, inputs } }
+}
+
+/** What a network is made of, where no finding is an error. */
+function read(sheet: Sheet, scheduleId?: string) {
   const { netlist, problems } = buildNetlist(sheet)
   const fluid = resolveFluid(sheet.fluid)
   const tank = resolveTank(sheet.tank)
@@ -62,8 +74,10 @@ export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compile
   const inputs = readInputs(netlist, schedule, findings)
   const initial = readInitialPressures(sheet, netlist, findings)
   if (findings.some((f) => f.severity === 'error')) return { findings }
-  const network = new Network(netlist, fluid.data, inputs, initial, tank.data.oil)
-  return { findings, compiled: { schedule, netlist, network, inputs, settings, tank: tank.data } }
+  return {
+    findings,
+    ready: { schedule, netlist, fluid: fluid.data, inputs, initial, settings, tank: tank.data },
+  }
 }
 
 function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
