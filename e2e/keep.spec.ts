@@ -60,11 +60,13 @@ test('loses nothing that was shown as saved when the server is killed, and says 
   }
 })
 
-test('does not write over what was changed elsewhere', async ({ page, context }) => {
+test('does not write over what was changed elsewhere', async ({ page, browser }) => {
   await newMachine(page, 'Two desks')
   await place(page, 'pump', 300, 400)
   await saved(page)
-  const other = await context.newPage()
+  // another browser: tabs of one tell each other
+  const elsewhere = await browser.newContext()
+  const other = await elsewhere.newPage()
   await other.goto(page.url())
   await expect(components(other)).toHaveCount(1)
   await place(other, 'tank', 500, 300)
@@ -75,6 +77,7 @@ test('does not write over what was changed elsewhere', async ({ page, context })
   await saved(page)
   await expect(page.locator('[data-kind="reservoir"]')).toHaveCount(1)
   await expect(page.locator('[data-kind="electric-motor"]')).toHaveCount(0)
+  await elsewhere.close()
 })
 
 test('refuses bad bodies plainly and changes nothing', async ({ request }) => {
