@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** The sheet as a list: every component, what it is joined to, and what it is doing in the run. */
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { valuesToDraw } from '@oar-bench/core/sheet/geometry'
 import { buildNetlist, portKey } from '@oar-bench/core/sheet/netlist'
 import { findKind } from '@oar-bench/core/catalogue'
@@ -46,43 +45,33 @@ function go(id: string) {
 </script>
 
 <template>
-  <Dialog :open="desk.contents" class="relative z-40" @close="desk.contents = false">
-    <div class="fixed inset-0 bg-black/25" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-center justify-center p-4">
-      <DialogPanel
-        class="max-h-full w-full max-w-4xl overflow-auto rounded border border-rule bg-paper p-5 shadow-xl"
-        data-testid="contents"
-      >
-        <DialogTitle class="mb-3 font-lettering text-xl">The sheet as a list</DialogTitle>
-        <button class="button absolute top-6 right-8" @click="desk.contents = false">Close</button>
-        <p v-if="!rows.length" class="text-soft">There is nothing on the sheet yet.</p>
-        <table v-else class="w-full text-left">
-          <thead>
-            <tr class="border-b border-rule text-[13px] text-soft">
-              <th class="py-1 pr-3 font-normal">Designation</th>
-              <th class="pr-3 font-normal">Component</th>
-              <th class="pr-3 font-normal">Joined to</th>
-              <th v-if="rows.some((r) => r.doing)" class="font-normal">At {{ run.time.toFixed(2) }} s</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in rows" :key="row.id" class="border-b border-rule align-top">
-              <th class="py-1 pr-3 font-normal">
-                <button class="font-lettering font-medium hover:text-accent" @click="go(row.id)">
-                  {{ row.designation }}
-                </button>
-              </th>
-              <td class="py-1 pr-3">{{ row.kind }}</td>
-              <td class="py-1 pr-3">
-                <span v-for="p in row.ports" :key="p.port" class="block">
-                  <span class="font-lettering font-medium">{{ p.port }}</span> – {{ p.text }}
-                </span>
-              </td>
-              <td v-if="rows.some((r) => r.doing)" class="py-1">{{ row.doing }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </DialogPanel>
-    </div>
-  </Dialog>
+  <DialogBox v-model:open="desk.contents" title="The sheet as a list" testid="contents" width="max-w-4xl">
+    <p v-if="!rows.length" class="text-soft">There is nothing on the sheet yet.</p>
+    <table v-else class="w-full text-left">
+      <thead>
+        <tr class="border-b border-rule text-[13px] text-soft">
+          <th class="py-1 pr-3 font-normal">Designation</th>
+          <th class="pr-3 font-normal">Component</th>
+          <th class="pr-3 font-normal">Joined to</th>
+          <th v-if="rows.some((r) => r.doing)" class="font-normal">At {{ run.time.toFixed(2) }} s</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.id" class="border-b border-rule align-top">
+          <th class="py-1 pr-3 font-normal">
+            <button class="font-lettering font-medium hover:text-accent" @click="go(row.id)">
+              {{ row.designation }}
+            </button>
+          </th>
+          <td class="py-1 pr-3">{{ row.kind }}</td>
+          <td class="py-1 pr-3">
+            <span v-for="p in row.ports" :key="p.port" class="block">
+              <span class="font-lettering font-medium">{{ p.port }}</span> – {{ p.text }}
+            </span>
+          </td>
+          <td v-if="rows.some((r) => r.doing)" class="py-1">{{ row.doing }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </DialogBox>
 </template>

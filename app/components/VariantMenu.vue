@@ -6,18 +6,10 @@ import type { VariantRow } from '#shared/api'
 const drawing = useDrawing()
 const route = useRoute()
 const router = useRouter()
-const problem = ref('')
+const { problem, attempt } = useAttempt()
 const doomed = ref<string>()
 
 const open = (id: string) => router.push({ query: { ...route.query, sheet: id } })
-async function attempt(work: () => Promise<void>) {
-  problem.value = ''
-  try {
-    await work()
-  } catch (error) {
-    problem.value = failureMessage(error)
-  }
-}
 const add = () =>
   attempt(async () => {
     if (drawing.unsaved) await drawing.saveNow()
