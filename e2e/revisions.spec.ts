@@ -99,5 +99,5 @@ test('tells a second tab, and takes over there what the first saves', async ({ p
   await expect(pipes(page)).not.toHaveCount(count)
   await expect(pipes(second)).toHaveCount(await pipes(page).count())
   await second.close()
-  await expect(page.getByTestId('elsewhere')).toHaveCount(0)
+  await expect(page.getByTestId('elsewhere')).toHaveCount(0, { timeout: 15_000 })
 })

@@ -10,6 +10,8 @@ import type { MachineDetail, Saved, VariantRow } from '#shared/api'
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'failed' | 'conflict'
 const SAVE_DELAY = 400
 const RETRY_DELAY = 3000
+/** Another tab that says nothing for so long, though it is asked, is gone, ms. */
+const SILENCE = 3000
 
 export const useDrawing = defineStore('drawing', () => {
   const machine = ref<Pick<MachineDetail, 'id' | 'name' | 'summary'>>()
@@ -106,6 +108,8 @@ export const useDrawing = defineStore('drawing', () => {
   // ---- other tabs ---------------------------------------------------------------------------
   /** Another tab has this sheet open as well. */
   const elsewhere = ref(false)
+  /** When another tab was last heard of, ms. */
+  let heard = 0
   const tab = Math.random().toString(36).slice(2)
   interface Word {
     readonly from: string
@@ -119,6 +123,7 @@ export const useDrawing = defineStore('drawing', () => {
     if (word.from === tab || word.sheet !== sheetId.value) return
     if (word.what === 'opened') tell('here')
     elsewhere.value = word.what !== 'left'
+    heard = Date.now()
     // where a third has it open too, it answers
     if (word.what === 'left') tell('opened')
     // what the other tab has saved is taken over where nothing here would be lost by it
@@ -137,7 +142,14 @@ export const useDrawing = defineStore('drawing', () => {
     revisions.brief = detail.briefRevision
     brief.value = detail.brief
   }
-  if (import.meta.client) window.addEventListener('pagehide', () => tell('left'))
+  if (import.meta.client) {
+    window.addEventListener('pagehide', () => tell('left'))
+    // a tab that was ended without a word no longer answers
+    setInterval(() => {
+      if (elsewhere.value && Date.now() - heard > SILENCE) elsewhere.value = false
+      else if (elsewhere.value) tell('opened')
+    }, SILENCE / 3)
+  }
 
   // ---- opening and editing ----------------------------------------------------------------
   function open(detail: MachineDetail) {
