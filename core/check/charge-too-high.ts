@@ -1,9 +1,6 @@
 import { portKey } from '../sheet/netlist'
-import { showQuantity } from '../units/text'
-import { highestPressures } from './pressure'
+import { highestPressures, showPressure } from './pressure'
 import type { Rule } from './rule'
-
-const show = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
 
 export const chargeTooHigh: Rule = {
   id: 'charge-too-high',
@@ -19,7 +16,7 @@ export const chargeTooHigh: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${component.designation ?? component.id} begins to fill at ${show(least)}, but its line is limited to ${show(reached)}: it stays empty.`,
+          message: `${component.designation ?? component.id} begins to fill at ${showPressure(least)}, but its line is limited to ${showPressure(reached)}: it stays empty.`,
           cure: 'Lower it: about nine tenths of the lowest working pressure.',
           place: { component: component.id, parameter: store.least },
         },

@@ -1,8 +1,5 @@
-import { showQuantity } from '../units/text'
-import { highestPressures, settings } from './pressure'
+import { highestPressures, settings, showPressure } from './pressure'
 import type { Rule } from './rule'
-
-const show = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
 
 export const opensTooHigh: Rule = {
   id: 'opens-too-high',
@@ -13,7 +10,7 @@ export const opensTooHigh: Rule = {
       .filter((s) => highest[s.node] > -Infinity && s.pressure >= highest[s.node])
       .map((s) => ({
         severity: 'warning' as const,
-        message: `${s.name} opens at ${show(s.pressure)}, but its line is limited to ${show(highest[s.node])}: it never opens.`,
+        message: `${s.name} opens at ${showPressure(s.pressure)}, but its line is limited to ${showPressure(highest[s.node])}: it never opens.`,
         cure: 'Set it below the relief valve, by more than its range and the override of the relief.',
         place: { component: s.of.component.id, parameter: s.parameter },
       }))

@@ -7,32 +7,18 @@ export const pilotWithoutSource: Rule = {
   check({ netlist }) {
     const edges = oilEdges(netlist)
     const fed = new Set<number>()
-    const from = [
-      ...portsWith(netlist, 'delivers'),
-      ...portsWith(netlist, 'draws'),
-      ...portsWith(netlist, 'tank'),
-    ]
-    // pumps without a trait to deliver feed from their other ports
-    const pumps = new Set(portsWith(netlist, 'draws').map((p) => p.component))
-    const outlets = netlist.components
-      .filter(
-        ({ component, kind }) =>
-          pumps.has(component.id) || kind.traits?.stores || kind.traits?.setting?.does === 'limits',
-      )
-      .flatMap(({ component, kind }) =>
-        kind.ports
-          .filter((p) => p.domain === 'oil')
-          .map((p) => netlist.nodeOf.get(portKey(component.id, p.name))!),
-      )
-    for (const node of [...from.map((p) => p.node), ...outlets])
+    const feed = (node: number) => {
       for (const n of reachable(edges, node, ANY_WAY)) fed.add(n)
-    // what a load moves makes pressure of its own
-    for (const { component, kind } of netlist.components)
-      if (kind.family === 'actuators')
-        for (const port of kind.ports)
-          if (port.domain === 'oil')
-            for (const n of reachable(edges, netlist.nodeOf.get(portKey(component.id, port.name))!, ANY_WAY))
-              fed.add(n)
+    }
+    // a pump, a store, a line that is limited, and what a load moves: all their oil
+    for (const { component, kind } of netlist.components) {
+      const { draws, delivers, stores, setting } = kind.traits ?? {}
+      if (!draws && !delivers && !stores && setting?.does !== 'limits' && kind.family !== 'actuators')
+        continue
+      for (const port of kind.ports)
+        if (port.domain === 'oil') feed(netlist.nodeOf.get(portKey(component.id, port.name))!)
+    }
+    for (const { node } of portsWith(netlist, 'tank')) feed(node)
     return netlist.components.flatMap(({ component, kind }) =>
       (kind.traits?.pilots ?? []).flatMap((port: string) => {
         const index = netlist.nodeOf.get(portKey(component.id, port))

@@ -2,7 +2,10 @@
 import type { Traits } from '../catalogue/kind'
 import { portKey, type Netlist } from '../sheet/netlist'
 import type { ResolvedComponent } from '../sheet/resolve'
+import { showQuantity } from '../units/text'
 import { ALWAYS, oilEdges, portsWith, reachable, type Edge } from './rule'
+
+export const showPressure = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
 
 type Does = NonNullable<Traits['setting']>['does']
 export interface Setting {

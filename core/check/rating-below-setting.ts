@@ -1,9 +1,6 @@
 import { portKey } from '../sheet/netlist'
-import { showQuantity } from '../units/text'
-import { highestPressures } from './pressure'
+import { highestPressures, showPressure } from './pressure'
 import type { Rule } from './rule'
-
-const show = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
 
 export const ratingBelowSetting: Rule = {
   id: 'rating-below-setting',
@@ -24,7 +21,7 @@ export const ratingBelowSetting: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${component.designation ?? component.id} is made for ${show(rating)}; the relief valve lets its line go to ${show(reached)}.`,
+          message: `${component.designation ?? component.id} is made for ${showPressure(rating)}; the relief valve lets its line go to ${showPressure(reached)}.`,
           cure: 'Lower the relief valve, take a part for more pressure, or put a reducing valve before it.',
           place: { component: component.id, parameter },
         },

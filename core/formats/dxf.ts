@@ -91,8 +91,7 @@ export function sheetToDxf(sheet: Sheet, show: Show): string {
   dxf.setUnits(Units.Millimeters)
   dxf.addLType(lineTypes.pilot, 'pilot and drain lines', signed(dashes.pilot))
   dxf.addLType(lineTypes.chain, 'enclosures and rods', signed(dashes.chain))
-  for (const name of Object.keys(layers) as Layer[])
-    if (name !== 'frame') dxf.addLayer(name, Colors.White, lineTypeOf[name] ?? 'Continuous')
+  for (const name of layers) dxf.addLayer(name, Colors.White, lineTypeOf[name] ?? 'Continuous')
   for (const { layer, ink } of plot.strokes) draw(dxf, ink, layer)
   for (const [name, inks] of plot.blocks) {
     const block = dxf.addBlock(name)

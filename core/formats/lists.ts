@@ -1,12 +1,13 @@
 /** Lists that go with a drawing: what must be bought, and what is joined to what. */
 import { findKind } from '../catalogue'
 import type { Parameter, Show } from '../catalogue/kind'
+import { valuesToDraw } from '../sheet/geometry'
 import { readParameter } from '../sheet/resolve'
 import type { PipeEnd, Sheet, SheetComponent } from '../sheet/schema'
 
 type Rows = (string | number)[][]
 
-/** Every parameter of a component as written or by default, with its label. */
+/** What is written beside a component, then what else of it differs from the default. */
 function values(component: SheetComponent, show: Show): string {
   const kind = findKind(component.kind)
   if (!kind) return ''
@@ -21,21 +22,11 @@ function values(component: SheetComponent, show: Show): string {
     if (typeof read.value === 'boolean') return [`${parameter.label}: ${read.value ? 'yes' : 'no'}`]
     return []
   })
-  return [...(kind.caption?.(captionValues(component), show) ?? []), ...own].filter(unique).join('; ')
+  return [...(kind.caption?.(valuesToDraw(kind, component), show) ?? []), ...own].filter(unique).join('; ')
 }
 const unique = (text: string, i: number, all: string[]) => all.indexOf(text) === i
 
-function captionValues(component: SheetComponent) {
-  const kind = findKind(component.kind)!
-  return Object.fromEntries(
-    Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, parameter]) => {
-      const read = readParameter(parameter, component.parameters[name])
-      return 'value' in read ? [[name, read.value]] : []
-    }),
-  )
-}
-
-/** The parts list: equal parts in one row, with how many and where. Reservoir symbols of one tank are one part. */
+/** The parts list: equal parts in one row, with how many and where. */
 export function partsList(sheet: Sheet, show: Show): Rows {
   const parts = new Map<string, { kind: string; values: string; designations: string[] }>()
   for (const component of sheet.components) {

@@ -11,22 +11,11 @@ import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 /** Millimetres to a module. */
 export const MODULE = 2.5
 
-export const layers = {
-  working: 'working lines',
-  pilot: 'pilot lines',
-  drain: 'drain lines',
-  hose: 'flexible hoses',
-  shaft: 'shafts',
-  rod: 'rods',
-  symbols: 'symbols',
-  lettering: 'designations and settings',
-  frame: 'frame and title block',
-} as const
-export type Layer = keyof typeof layers
+export const layers = ['working', 'pilot', 'drain', 'hose', 'shaft', 'rod', 'symbols', 'lettering'] as const
+export type Layer = (typeof layers)[number]
 
-/** Line width in modules: 0.25 mm, and 0.5 mm for outlines of the frame. */
+/** Line width in modules: 0.25 mm. */
 export const THIN = 0.1
-export const THICK = 0.2
 /** Lengths of marks and gaps, in modules. */
 export const dashes: Readonly<Record<'pilot' | 'chain', readonly number[]>> = {
   pilot: [0.6, 0.35],

@@ -1,6 +1,16 @@
 /** Edits of several parts at once: copies, alignment, and parts put into a line, taken out of it or exchanged. */
 import { findKind, type AnyKind } from '../catalogue'
-import { addComponent, connect, changePipe, pipesAt, remove, reroute, sameEnd, splitRoute } from './edit'
+import {
+  freeName,
+  addComponent,
+  connect,
+  changePipe,
+  pipesAt,
+  remove,
+  reroute,
+  sameEnd,
+  splitRoute,
+} from './edit'
 import { lineDomain } from './netlist'
 import { outline, placedPorts, polyline, type XY } from './geometry'
 import { pipeSchema, type Joint, type Pipe, type PipeEnd, type Sheet, type SheetComponent } from './schema'
@@ -36,11 +46,11 @@ export function paste(sheet: Sheet, clip: Clip, dx: number, dy: number): { sheet
         }
       : added.sheet
   }
-  const free = (prefix: string, taken: ReadonlySet<string>) => {
-    for (let i = 1; ; i++) if (!taken.has(prefix + i)) return prefix + i
-  }
   for (const joint of clip.joints) {
-    const id = free('J', new Set(result.joints.map((j) => j.id)))
+    const id = freeName(
+      'J',
+      result.joints.map((j) => j.id),
+    )
     named.set(joint.id, id)
     result = { ...result, joints: [...result.joints, { id, x: joint.x + dx, y: joint.y + dy }] }
   }
@@ -49,7 +59,10 @@ export function paste(sheet: Sheet, clip: Clip, dx: number, dy: number): { sheet
       ? { joint: named.get(end.joint)! }
       : { component: named.get(end.component)!, port: end.port }
   for (const pipe of clip.pipes) {
-    const id = free('L', new Set(result.pipes.map((p) => p.id)))
+    const id = freeName(
+      'L',
+      result.pipes.map((p) => p.id),
+    )
     const route = pipe.route.map(([x, y]): [number, number] => [x + dx, y + dy])
     result = {
       ...result,
@@ -149,7 +162,10 @@ export function splice(sheet: Sheet, id: string): Sheet {
           ...pipe,
           ...second,
           name: undefined,
-          id: nextPipe(sheet),
+          id: freeName(
+            'L',
+            sheet.pipes.map((p) => p.id),
+          ),
           from: { component: id, port: b.port },
         }
         return {
@@ -163,10 +179,6 @@ export function splice(sheet: Sheet, id: string): Sheet {
     }
   }
   return sheet
-}
-const nextPipe = (sheet: Sheet) => {
-  const taken = new Set(sheet.pipes.map((p) => p.id))
-  for (let i = 1; ; i++) if (!taken.has(`L${i}`)) return `L${i}`
 }
 const between = (a: XY, b: XY, p: XY) =>
   (a[0] === b[0] && p[0] === a[0] && (p[1] - a[1]) * (p[1] - b[1]) <= 0) ||

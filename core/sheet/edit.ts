@@ -22,7 +22,7 @@ export const sameEnd = (a: PipeEnd, b: PipeEnd) =>
     : 'component' in b && a.component === b.component && a.port === b.port
 
 /** The first of prefix1, prefix2 … that is not taken. */
-function freeName(prefix: string, taken: Iterable<string>): string {
+export function freeName(prefix: string, taken: Iterable<string>): string {
   const names = new Set(taken)
   for (let i = 1; ; i++) if (!names.has(prefix + i)) return prefix + i
 }

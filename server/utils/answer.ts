@@ -1,7 +1,7 @@
 import type { H3Event } from 'h3'
 import type { z } from 'zod'
 import type { Finding } from '@oar-bench/core/sheet/finding'
-import { readSheet } from '@oar-bench/core/sheet/read'
+import { readSheet, readSheetText } from '@oar-bench/core/sheet/read'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 
 /** Ends a request with a plain message that the interface shows as it is. */
@@ -21,5 +21,12 @@ export async function readChecked<S extends z.ZodType>(event: H3Event, schema: S
 export function checkedSheet(data: unknown): Sheet {
   const read = readSheet(data)
   if (!read.ok) refuse(400, read.problems[0].message, read.problems)
+  return read.sheet
+}
+
+/** A sheet as the database keeps it; of an older format too. */
+export function keptSheet(content: string): Sheet {
+  const read = readSheetText(content)
+  if (!read.ok) refuse(500, `The kept sheet does not read: ${read.problems[0].message}`, read.problems)
   return read.sheet
 }

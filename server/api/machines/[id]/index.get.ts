@@ -1,6 +1,5 @@
 import { findMachine, findSheetOf, variantsOf } from '../../../database/machines'
 import { desc, eq } from 'drizzle-orm'
-import { readSheetText } from '@oar-bench/core/sheet/read'
 import { briefSchema } from '@oar-bench/core/size/brief'
 import type { MachineDetail } from '#shared/api'
 import { runs } from '../../../database/schema'
@@ -12,8 +11,6 @@ export default defineEventHandler((event): MachineDetail => {
   const sheet = machine && findSheetOf(store, machine.id, typeof asked === 'string' ? asked : undefined)
   if (!machine) refuse(404, 'There is no such machine; it may have been deleted.')
   if (!sheet) refuse(404, 'The machine has no such variant; it may have been deleted.')
-  const read = readSheetText(sheet.content)
-  if (!read.ok) refuse(500, `The kept sheet does not read: ${read.problems[0].message}`, read.problems)
   const kept = store
     .select({
       id: runs.id,
@@ -35,7 +32,7 @@ export default defineEventHandler((event): MachineDetail => {
     summary: machine.summary,
     brief: briefSchema.parse(JSON.parse(machine.brief)),
     briefRevision: machine.briefRevision,
-    sheet: { id: sheet.id, name: sheet.name, revision: sheet.revision, content: read.sheet },
+    sheet: { id: sheet.id, name: sheet.name, revision: sheet.revision, content: keptSheet(sheet.content) },
     variants: variantsOf(store, machine.id).map(({ id, name }) => ({ id, name })),
     runs: kept.map((r) => ({ ...r, createdAt: r.createdAt.getTime() })),
   }

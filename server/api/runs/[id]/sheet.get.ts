@@ -1,5 +1,4 @@
 import { eq } from 'drizzle-orm'
-import { readSheetText } from '@oar-bench/core/sheet/read'
 import { runs, sheetVersions } from '../../../database/schema'
 
 /** The exact sheet that a kept run came from. */
@@ -11,7 +10,5 @@ export default defineEventHandler((event) => {
     .where(eq(runs.id, getRouterParam(event, 'id')!))
     .get()
   if (!row) refuse(404, 'There is no such run; it may have been deleted.')
-  const read = readSheetText(row.content)
-  if (!read.ok) refuse(500, `The kept sheet does not read: ${read.problems[0].message}`, read.problems)
-  return read.sheet
+  return keptSheet(row.content)
 })
