@@ -198,24 +198,32 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       expect(fault.min <= 0 && fault.max > 0, fault.name).toBe(true)
       const at = (amount: number, top: number, falling: boolean) => {
         const input = kind.inputs?.length ?? 0
-        const broken = withFaults(model, [{ spec: fault, input }], fluid)
+        const broken = withFaults(model, [{ spec: fault, input }], fluid, values)
         const local = { ...localOf(kind, model), u: new Float64Array(input + 1) }
         kind.inputs?.forEach((spec, i) => {
           local.u[i] = typeof spec.rest === 'string' ? (values[spec.rest] as number) : spec.rest || spec.max
         })
         local.u[input] = amount
-        local.x.forEach((_, i) => (local.x[i] = 0.4 + 0.2 * i))
+        local.x.forEach((_, i) => (local.x[i] = 0.41 + 0.2 * i))
         local.p.forEach((p, i) => {
           const rank = falling ? i : local.p.length - 1 - i
           const { domain, mayStayOpen } = kind.ports[i]
           local.p[i] = domain !== 'oil' ? p : falling && mayStayOpen ? 0 : top / (1 + 3 * rank)
         })
         local.mode.fill(falling ? 1 : 0)
+        const full = fluid.tanks[0]
+        fluid.tanks[0] = 0.9 * full
         broken.impose?.(local)
         const imposed = kind.ports.some((port) => port.imposes) ? local.p.join() : ''
         broken.evaluate(local)
         broken.observe?.(local)
-        return { ...local, imposed }
+        // what steers a tank acts on what the last instant showed
+        broken.evaluate(local)
+        broken.observe?.(local)
+        const overTank = fluid.overTank.join()
+        fluid.overTank.fill(0)
+        fluid.tanks[0] = full
+        return { ...local, imposed, overTank }
       }
       const situations = [4e5, 1.5e6, 8e6, 1.2e7, 2.6e7].flatMap((top) =>
         [true, false].map((f) => [top, f] as const),
@@ -223,7 +231,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       const all = (amount: number) =>
         situations
           .map(([top, falling]) => at(amount, top, falling))
-          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o, l.imposed].join())
+          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o, l.imposed, l.overTank].join())
           .join()
       expect(all(fault.max), `${kind.name} ${fault.name}`).not.toBe(all(0))
       const failed = at(fault.max, 1.2e7, true)

@@ -1,6 +1,7 @@
 /** The ways in which components fail, as the kinds declare them. Each rests at 0 and is set by a schedule. */
 import { ATMOSPHERE } from '../units/quantities'
 import type { FaultSpec } from './kind'
+import { reversal } from './laws'
 
 export const yesNo = {
   quantity: 'ratio',
@@ -75,6 +76,19 @@ export const drifted = (input: number, label = 'setting drifted by'): FaultSpec 
   max: 2,
   before(l, amount) {
     l.u[input] *= 1 + amount
+  },
+})
+
+/** Worn bearings of what turns: a drag on its shaft against either way round, that of dry friction. */
+export const dragging = (shaft: number, reversalSpeed: number): FaultSpec => ({
+  name: 'worn',
+  label: 'bearings worn: drag on the shaft',
+  form: 'worn',
+  quantity: 'torque',
+  min: 0,
+  max: 1e6,
+  after(l, amount) {
+    l.q[shaft] += amount * reversal(l.p[shaft] / reversalSpeed)
   },
 })
 

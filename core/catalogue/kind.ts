@@ -215,8 +215,10 @@ export interface FaultSpec extends Omit<InputSpec, 'rest'> {
   readonly form: FaultForm
   /** Changes what the model reads; restored after it. */
   before?(l: Local, amount: number): void
+  /** Changes the potentials that the component holds. */
+  holds?(l: Local, amount: number): void
   /** Changes what it found. */
-  after?(l: Local, amount: number, fluid: Fluid): void
+  after?(l: Local, amount: number, fluid: Fluid, values: Readonly<Record<string, unknown>>): void
 }
 
 /** What the design checks need to know of a kind, without naming it. */

@@ -69,6 +69,8 @@ export class Fluid {
   orificeFactor = 1
   /** Oil in each tank of the sheet, m³. */
   readonly tanks: Float64Array
+  /** Pressure over the oil of each tank beside what its reservoirs give, Pa: told by a breather that is clogged. */
+  readonly overTank = new Float64Array(TANKS)
   private readonly liquid: number
   private readonly air: number
   private readonly exponent: number

@@ -7,6 +7,8 @@ import type { EnergyBalance, OilBalance } from './result'
 
 /** Share of a tank's oil, and kelvins, that may move within a step; and the longest step while the oil warms, s. */
 const MOST_OF_A_TANK = 0.02
+/** The same where the air over the oil is shut in and follows its level. */
+const MOST_UNDER_SHUT_AIR = 0.001
 const MOST_WARMING = 0.5
 const LONGEST_WARMING = 10
 
@@ -167,7 +169,8 @@ export class Balance {
     let volume = 0
     for (let i = 0; i < fluid.tanks.length; i++) {
       const flow = Math.abs(this.before.returned[i])
-      if (flow > 0) longest = Math.min(longest, (MOST_OF_A_TANK * Math.max(fluid.tanks[i], 1e-4)) / flow)
+      const share = fluid.overTank[i] === 0 ? MOST_OF_A_TANK : MOST_UNDER_SHUT_AIR
+      if (flow > 0) longest = Math.min(longest, (share * Math.max(fluid.tanks[i], 1e-4)) / flow)
       if (this.used[i]) volume += fluid.tanks[i]
     }
     if (this.tank.warming && volume > 0) {

@@ -9,7 +9,12 @@ export interface Fault {
 }
 
 /** The model as it behaves with these faults; the sound model itself where there are none. */
-export function withFaults(model: Model, faults: readonly Fault[], fluid: Fluid): Model {
+export function withFaults(
+  model: Model,
+  faults: readonly Fault[],
+  fluid: Fluid,
+  values: Readonly<Record<string, unknown>>,
+): Model {
   if (!faults.length) return model
   let keptPotentials = new Float64Array(0)
   let keptInputs = new Float64Array(0)
@@ -27,7 +32,7 @@ export function withFaults(model: Model, faults: readonly Fault[], fluid: Fluid)
   const evaluate = (l: Local) => {
     l.a.fill(0)
     around(l, model.evaluate)
-    for (const { spec, input } of faults) if (l.u[input] !== 0) spec.after?.(l, l.u[input], fluid)
+    for (const { spec, input } of faults) if (l.u[input] !== 0) spec.after?.(l, l.u[input], fluid, values)
   }
   const { impose, observe } = model
   return {
@@ -35,6 +40,13 @@ export function withFaults(model: Model, faults: readonly Fault[], fluid: Fluid)
     evaluate,
     ...(observe ? { observe: (l: Local) => around(l, observe) } : {}),
     // what holds its port sees the faults as well; the potentials it writes stay
-    ...(impose ? { impose: (l: Local) => around(l, impose, true) } : {}),
+    ...(impose
+      ? {
+          impose(l: Local) {
+            around(l, impose, true)
+            for (const { spec, input } of faults) if (l.u[input] !== 0) spec.holds?.(l, l.u[input])
+          },
+        }
+      : {}),
   }
 }

@@ -182,7 +182,7 @@ export class Network implements Problem {
         portNames: kind.ports.map((p) => p.name),
         nodes: kind.ports.map((p) => netlist.nodeOf.get(portKey(component.id, p.name))!),
         imposes: kind.ports.map((p) => p.imposes ?? false),
-        model: withFaults(kind.model(values, this.fluid), faults, this.fluid),
+        model: withFaults(kind.model(values, this.fluid), faults, this.fluid, values),
         inputs: commands,
       })
     }
@@ -389,6 +389,7 @@ export class Network implements Problem {
   enter(t: number): void {
     if (this.held) return
     this.movingCount = 0
+    this.fluid.overTank.fill(0)
     for (let i = 0; i < this.signals.length; i++) {
       const signal = this.signals[i]
       signal.enter(t)

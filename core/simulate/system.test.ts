@@ -209,6 +209,44 @@ describe('faults', () => {
     expect(pressure(2.9)).toBeCloseTo(pressure(0.9), 1)
     expect(pressure(3.9)).toBeLessThan(10)
   })
+  it('a clogged breather makes a tank that empties suck; a line torn off it draws air; worn bearings take torque', () => {
+    const drawn = (...tracks: [kind: string, fault: string, at: number, value: string][]) => {
+      const sheet = circuit(
+        {
+          tank: ['reservoir'],
+          source: ['flow-source', { flow: '60 L/min' }],
+          away: ['pressure-source', { pressure: '5 bar' }],
+          breather: ['breather', { airSpace: '10 L' }],
+        },
+        ['tank.T source.A', 'source.B away.P'],
+      )
+      const r = runSheet(timed(sheet, 2, tracks.map(([k, f, t, v]) => track(idOf(sheet, k), f, [t, v]))))
+      expect(r.finished).toBe(true)
+      return (t: number) => at(r, `pressure(${idOf(sheet, 'reservoir')}.T)`, t) / bar
+    }
+    expect(drawn()(1.9)).toBe(0)
+    // a litre a second leaves: p = p_atm·V_a0/(V_a0 + V) − p_atm
+    const clogged = drawn(['breather', 'blocked', 0, '100 %'])
+    expect(clogged(1)).toBeCloseTo(1.01325 * (10 / 11 - 1), 2)
+    expect(clogged(1.9)).toBeCloseTo(1.01325 * (10 / 11.9 - 1), 2)
+    const torn = drawn(['reservoir', 'lost', 1, '1'])
+    expect(torn(0.9)).toBe(0)
+    expect(torn(1.5)).toBeCloseTo(-1.01325, 4)
+    const turned = (worn: string) => {
+      const sheet = circuit(
+        {
+          supply: ['pressure-source', { pressure: '100 bar' }],
+          motor: ['hydraulic-motor'],
+          back: ['reservoir'],
+          wheel: ['rotating-load', { inertia: '1 kg·m²', torque: '0 N·m', friction: '0 N·m' }],
+        },
+        ['supply.P motor.A', 'motor.B back.T', 'motor.L back.T', 'motor.W wheel.W'],
+      )
+      const wheel = idOf(sheet, 'rotating-load')
+      return at(runSheet(timed(sheet, 1, [track(wheel, 'worn', [0, worn])])), `${wheel}.speed`, 0.3)
+    }
+    expect(turned('20 N·m')).toBeLessThan(0.95 * turned('0 N·m'))
+  })
   it('a jammed rod stands, a check the wrong way round blocks, a stuck spool stays', () => {
     let sheet = circuit(
       {

@@ -1,4 +1,5 @@
 import { GRAVITY } from '../../units/quantities'
+import { dragging } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { reversal } from '../laws'
 import { arrow, circle, line, shaftStub } from '../symbol'
@@ -34,6 +35,7 @@ export const rotatingLoad = defineKind({
     wavePeriod: quantity('Wave or gust, period', 'time', '6 s', 0.05, 1000),
   },
   inputs: [{ name: 'torque', label: 'torque', quantity: 'torque', rest: 'torque', min: -1e8, max: 1e8 }],
+  faults: [dragging(W, REVERSAL_SPEED)],
   symbol: () => ({
     shapes: [
       ...shaftStub(-4, -2),

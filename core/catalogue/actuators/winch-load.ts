@@ -1,4 +1,5 @@
 import { GRAVITY } from '../../units/quantities'
+import { dragging } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { reversal } from '../laws'
 import { circle, line, rectangle, shaftStub } from '../symbol'
@@ -6,6 +7,8 @@ import { circle, line, rectangle, shaftStub } from '../symbol'
 const W = 0
 /** Rope speed over which rolling friction changes sign, m/s. */
 const REVERSAL_SPEED = 0.002
+/** Speed of the shaft over which the drag of worn bearings does, rad/s. */
+const SHAFT_REVERSAL = 0.05
 
 /**
  * A rope on a drum behind a gear: v = ω·r/i. The load pulls with F = m·g·sin θ + F_r·tanh(v/v_t) + F_ext while the rope is taut; on the shaft
@@ -37,6 +40,7 @@ export const winchLoad = defineKind({
   },
   inputs: [{ name: 'force', label: 'other pull', quantity: 'force', rest: 'force', min: -1e8, max: 1e8 }],
   care: 'Keep clear of a rope under load, and of everything that it holds.',
+  faults: [dragging(W, SHAFT_REVERSAL)],
   symbol: () => ({
     shapes: [
       ...shaftStub(-5, -3),

@@ -1,11 +1,12 @@
 import { ATMOSPHERE } from '../../units/quantities'
+import { blocked } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line, polygon } from '../symbol'
 
 /**
- * Lets air in and out as the oil level moves. A clogged one would change the pressure over the oil: with the air
- * space V_a, taken as tight, p = p_atm·(V_a0/V_a) − p_atm is what the tank would come to, and is told.
+ * Lets air in and out as the oil level moves. A clogged one changes the pressure over the oil: with the air space V_a,
+ * taken as tight, p = p_atm·(V_a0/V_a) − p_atm is what the tank would come to. It is told; broken, it comes to it.
  */
 export const breather = defineKind({
   name: 'breather',
@@ -22,6 +23,15 @@ export const breather = defineKind({
     }),
     tank: tankParameter(),
   },
+  faults: [
+    {
+      ...blocked('clogged'),
+      label: 'clogged (it is the only one of its tank)',
+      after(l, amount, fluid, values) {
+        fluid.overTank[values.tank === 'first' ? 0 : 1] = amount * l.o[1]
+      },
+    },
+  ],
   symbol: () => ({
     shapes: [
       polygon('none', [-1, -1.6], [1, -1.6], [0, 0]),

@@ -13,6 +13,19 @@ export const loadCell = defineKind({
     'Measures the force between a rod and what it moves: pushed it reads above, pulled below zero.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod whose force is measured' }],
   parameters: { range: quantity('Range', 'force', '50 kN', 1, 1e8, { note: 'either way' }) },
+  faults: [
+    {
+      name: 'drift',
+      label: 'zero has drifted by',
+      form: 'drift',
+      quantity: 'force',
+      min: -1e7,
+      max: 1e7,
+      before(l, amount) {
+        l.f[0] += amount
+      },
+    },
+  ],
   symbol: () => ({
     shapes: [...transducerBox('F'), dashed([-1.5, 0], [-3, 0])],
     ports: { R: { x: -3, y: 0, side: 'left' } },

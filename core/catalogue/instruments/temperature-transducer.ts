@@ -1,3 +1,4 @@
+import { stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
 import { filterParameter, transducerBox, transducerModel } from './transducer'
@@ -16,6 +17,7 @@ export const temperatureTransducer = defineKind({
     high: quantity('Whole signal at', 'temperature', '100 °C', 223.15, 473.15),
     filter: filterParameter,
   },
+  faults: [stuck(0, 'signal frozen')],
   validate: (v) =>
     v.high <= v.low
       ? [{ parameter: 'high', message: 'The whole signal must lie above where it begins.' }]

@@ -1,4 +1,5 @@
 import { ATMOSPHERE } from '../../units/quantities'
+import { yesNo } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line } from '../symbol'
@@ -34,6 +35,17 @@ export const reservoir = defineKind({
     }),
   },
   traits: { tank: ['T'] },
+  faults: [
+    {
+      name: 'lost',
+      label: 'line torn off: draws air',
+      form: 'lost',
+      ...yesNo,
+      holds(l, amount) {
+        if (amount > 0.5) l.p[0] = -ATMOSPHERE
+      },
+    },
+  ],
   symbol: (values) => ({
     shapes: [
       line([-2, -1], [-2, 1], [2, 1], [2, -1]),
@@ -59,7 +71,8 @@ export const reservoir = defineKind({
       ],
       conditions: [{ name: 'dry', label: 'draws air: the oil has sunk below its line', severity: 'danger' }],
       impose(l) {
-        l.p[0] = below ? values.pressure - (values.pressure + ATMOSPHERE) * (1 - oiled()) : values.pressure
+        const over = values.pressure + fluid.overTank[tank]
+        l.p[0] = below ? over - (over + ATMOSPHERE) * (1 - oiled()) : over
       },
       evaluate() {},
       observe(l) {
