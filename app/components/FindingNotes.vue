@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Findings told where they belong, each with its cure. */
+/** Findings told where they belong, each with its cure, and with the change that cures it where there is a safe one. */
 import type { Finding } from '@oar-bench/core/sheet/finding'
 
 defineProps<{ findings: readonly Finding[] }>()
@@ -14,6 +14,7 @@ defineProps<{ findings: readonly Finding[] }>()
       :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
     >
       {{ f.message }} <span class="text-soft">{{ f.cure }}</span>
+      <FixButton v-if="f.fix" :fix="f.fix" />
     </li>
   </ul>
 </template>

@@ -51,7 +51,12 @@ const restore = (f: Finding) => drawing.apply(silence(drawing.sheet, f.rule, sub
       <p v-if="!drawing.findings.length" class="px-3 py-2 text-soft">
         The sheet can be run. The checks find nothing; they do not replace a qualified person's judgement.
       </p>
-      <div v-for="(f, i) in drawing.findings" :key="i" class="rounded hover:bg-accent-paper">
+      <div
+        v-for="(f, i) in drawing.findings"
+        :key="i"
+        class="rounded hover:bg-accent-paper"
+        data-testid="finding"
+      >
         <button class="block w-full px-3 pt-2 text-left" @click="(go(f), close())">
           <span
             class="font-lettering font-medium"
@@ -62,6 +67,7 @@ const restore = (f: Finding) => drawing.apply(silence(drawing.sheet, f.rule, sub
           <span class="block">{{ f.message }}</span>
           <span v-if="f.cure" class="block text-[13px] text-soft">{{ f.cure }}</span>
         </button>
+        <div v-if="f.fix" class="px-3 py-1"><FixButton :fix="f.fix" /></div>
         <details class="px-3 pb-2 text-[13px]">
           <summary class="cursor-pointer text-soft hover:text-accent">
             Why{{ f.severity === 'warning' ? ', or accept it' : '' }}

@@ -13,6 +13,7 @@ import {
   setDesignation,
   setForm,
   setParameter,
+  setPeopleUnder,
 } from '@oar-bench/core/sheet/edit'
 import { valuesToDraw } from '@oar-bench/core/sheet/geometry'
 import { lineDomain } from '@oar-bench/core/sheet/netlist'
@@ -197,6 +198,23 @@ const range = (name: keyof typeof pipeLimits) =>
           />
         </div>
       </section>
+      <label v-if="kind.traits?.moves" class="mb-2 flex items-start gap-2 border-t border-rule pt-2">
+        <input
+          type="checkbox"
+          class="mt-0.5"
+          :checked="component.peopleUnder ?? false"
+          data-testid="people-under"
+          @change="
+            drawing.apply(
+              setPeopleUnder(drawing.sheet, component.id, ($event.target as HTMLInputElement).checked),
+            )
+          "
+        />
+        <span>
+          People may be under its load
+          <span class="block text-xs text-soft">The checks then ask for more than a single valve.</span>
+        </span>
+      </label>
       <p v-if="kind.care" class="mt-1 flex gap-2 border-t border-rule pt-2 text-[13px]">
         <ShieldAlert :size="17" class="mt-0.5 shrink-0 text-caution" aria-hidden="true" />{{ kind.care }}
       </p>

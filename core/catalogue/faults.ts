@@ -59,8 +59,8 @@ export const blockedStore = (state: number): FaultSpec => {
   const way = blocked('way in blocked')
   return {
     ...way,
-    after(l, amount, fluid) {
-      way.after!(l, amount, fluid)
+    after(l, amount, fluid, values) {
+      way.after!(l, amount, fluid, values)
       l.dx[state] *= 1 - amount
     },
   }

@@ -221,6 +221,43 @@ export interface FaultSpec extends Omit<InputSpec, 'rest'> {
   after?(l: Local, amount: number, fluid: Fluid, values: Readonly<Record<string, unknown>>): void
 }
 
+/** A motion that oil at one port drives, or that the load makes by itself; at rest, without inertia. */
+export interface Motion {
+  /** Port at which oil comes in, and the area it acts on, m² (m³ a radian where it turns). */
+  readonly into?: string
+  readonly area: number
+  /** Port at which oil is pushed out, and the area that pushes it. */
+  readonly outOf?: string
+  readonly outArea: number
+  /** Force (torque) of the load against it where it begins, and the least and most along its way, N; below 0 the load helps. */
+  readonly load: number
+  readonly least: number
+  readonly most: number
+  readonly friction: number
+  /** The rod that it presses against the load: diameter and greatest free length, m. */
+  readonly column?: { readonly diameter: number; readonly length: number }
+}
+
+/** A valve that keeps oil from leaving a port, and how it lets go. */
+export interface Holding {
+  readonly port: string
+  readonly outOf: string
+  /** Port whose pressure opens it, and the parameter with the ratio of its area. */
+  readonly pilot: string
+  readonly ratio: string
+  /** Parameter with the pressure at which it opens without pilot; a seat has none. */
+  readonly setting?: string
+  /** Switch that tells whether back pressure behind it counts once only. */
+  readonly vented?: string
+}
+
+/** A way along which oil is held back on purpose: by a narrow place, by a spring or by the edge of a spool that somebody leads. */
+export interface Restraint {
+  readonly from: string
+  readonly to: string
+  readonly by: 'throttle' | 'spring' | 'spool'
+}
+
 /** What the design checks need to know of a kind, without naming it. */
 export interface Traits {
   /** Port pairs that oil can take, and how: used to trace lines. */
@@ -228,6 +265,10 @@ export interface Traits {
     readonly from: string
     readonly to: string
     readonly how: 'open' | 'oneWay' | 'relief' | 'switched'
+    /** Opened, it still lets oil go forward only: a load check. */
+    readonly checked?: true
+    /** Switch parameter without which the way is not there. */
+    readonly when?: string
   }[]
   /** Ports at which a pump delivers; such a line needs a relief. */
   readonly delivers?: readonly string[]
@@ -242,11 +283,11 @@ export interface Traits {
   /** Parameter that holds the highest pressure that its oil ports may see. */
   readonly rating?: string
   /**
-   * What its setting does: limits the pressure at a port, lets the pump there go to tank, opens a way from it only there, or
-   * lets no more than it go to it; and the parameter that holds it.
+   * What its setting does: limits the pressure at a port, limits how far it lies above another line of the load, lets the
+   * pump there go to tank, opens a way from it only there, or lets no more than it go to it; and the parameter that holds it.
    */
   readonly setting?: {
-    readonly does: 'limits' | 'unloads' | 'opens' | 'reduces'
+    readonly does: 'limits' | 'cushions' | 'unloads' | 'opens' | 'reduces'
     readonly parameter: string
     readonly port: string
   }
@@ -258,6 +299,18 @@ export interface Traits {
   readonly constant?: { readonly displacement: string; readonly speed: string }
   /** Pairs of ports that are joined while nothing is commanded, with these values. */
   readonly atRest?: (values: Readonly<Record<string, unknown>>) => readonly (readonly [string, string])[]
+  /** How it moves a load. */
+  readonly moves?: (values: Readonly<Record<string, unknown>>) => readonly Motion[]
+  /** The two ports of what oil turns without end, either way. */
+  readonly turns?: readonly [string, string]
+  /** The two ports of a pump that takes back what it gives. */
+  readonly loop?: readonly [string, string]
+  readonly holds?: readonly Holding[]
+  readonly restrains?: readonly Restraint[]
+  /** Ports before and behind an element that stops dirt, and the switch that tells whether a valve goes round it. */
+  readonly filters?: { readonly from: string; readonly to: string; readonly bypass: string }
+  /** Parameters with a flow that is usual for it and the pressure that flow takes. */
+  readonly nominal?: { readonly flow: string; readonly drop: string }
   /** Parameters that take a result of sizing, by what is sized. */
   readonly sized?: Partial<Readonly<Record<Sized, string>>>
 }

@@ -17,6 +17,11 @@ export const deadEnd: Rule = {
           message: `The line ${node?.name ?? joint.id} ends in nothing.`,
           cure: 'Lead it to a port or another line, or delete it.',
           place: { joint: joint.id, pipe: ends.get(joint.id)?.[0] },
+          fix: {
+            label: 'Delete it',
+            does: 'remove',
+            ids: [joint.id, ...(ends.get(joint.id) ?? [])],
+          } as const,
         }
       })
   },

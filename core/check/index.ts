@@ -1,4 +1,19 @@
 /** The design rules. Each is a module of its own; this list is the only place that knows them all. */
+import { noWayOut } from './no-way-out'
+import { reliefShutOff } from './relief-shut-off'
+import { suctionRestricted } from './suction-restricted'
+import { counterbalanceBackPressure } from './counterbalance-back-pressure'
+import { opensTooLow } from './opens-too-low'
+import { reliefOrder } from './relief-order'
+import { motorRunsEmpty, motorWithoutRelief } from './motor-shut-in'
+import { loadRunsAway } from './load-runs-away'
+import { intensified } from './intensified'
+import { loopWithoutCharge, loopWithoutRelief } from './closed-circuit'
+import { holdsTooLittle, pilotTooWeak } from './holding'
+import { singleHoldingValve } from './single-holding-valve'
+import { beyondRatedFlow } from './beyond-rated-flow'
+import { buckling } from './buckling'
+import { unitSlip } from './unit-slip'
 import { subjectOf, type Finding } from '../sheet/finding'
 import { deadEnd } from './dead-end'
 import { heldTwice } from './held-twice'
@@ -31,6 +46,24 @@ export const rules: readonly Rule[] = [
   chargeTooHigh,
   narrowSuction,
   noWayToUnload,
+  reliefShutOff,
+  noWayOut,
+  suctionRestricted,
+  counterbalanceBackPressure,
+  opensTooLow,
+  reliefOrder,
+  motorWithoutRelief,
+  motorRunsEmpty,
+  loadRunsAway,
+  intensified,
+  loopWithoutCharge,
+  loopWithoutRelief,
+  holdsTooLittle,
+  pilotTooWeak,
+  singleHoldingValve,
+  beyondRatedFlow,
+  buckling,
+  unitSlip,
 ]
 
 /** Runs all rules. Warnings that the sheet accepts come with the reason for it; an error cannot be accepted. */

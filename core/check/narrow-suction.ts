@@ -30,6 +30,13 @@ export const narrowSuction: Rule = {
           message: `The suction line of ${name} has a bore of ${narrowest.text}, less than the ${widest.text} of its pressure line.`,
           cure: 'Take a wider suction line: slow oil, about 1 m/s, keeps the pump from starving.',
           place: { component, pipe: narrowest.id },
+          fix: {
+            label: `Make it ${widest.text}`,
+            does: 'setPipe',
+            pipe: narrowest.id,
+            field: 'bore',
+            value: widest.text,
+          } as const,
         },
       ]
     })

@@ -1,7 +1,7 @@
 import { portKey } from '../sheet/netlist'
 import { showQuantity } from '../units/text'
 import { pumpLimits } from './pressure'
-import { ALWAYS, oilEdges, reachable, tankNodes, type Rule } from './rule'
+import { ALWAYS, oilEdges, reachable, restEdges, tankNodes, type Rule } from './rule'
 
 export const noWayToUnload: Rule = {
   id: 'no-way-to-unload',
@@ -9,15 +9,7 @@ export const noWayToUnload: Rule = {
     'A fixed pump whose oil can only go over the relief while nothing is commanded turns all its power into heat.',
   check({ netlist }) {
     const edges = oilEdges(netlist)
-    // what stands open at rest
-    const rest = edges.map((list) => [...list])
-    for (const { component, kind, values } of netlist.components)
-      for (const [from, to] of kind.traits?.atRest?.(values) ?? []) {
-        const a = netlist.nodeOf.get(portKey(component.id, from))!
-        const b = netlist.nodeOf.get(portKey(component.id, to))!
-        rest[a].push({ to: b, how: 'open' })
-        rest[b].push({ to: a, how: 'open' })
-      }
+    const rest = restEdges(netlist, edges)
     const tanks = tankNodes(netlist)
     // valves that open by pressure alone may unload it: a circuit with one is not judged
     const judged = new Set(netlist.components.filter((c) => c.kind.traits?.atRest).map((c) => c.component.id))

@@ -24,6 +24,16 @@ export const openPort: Rule = {
                 ? `Join it to the ${port.domain} of ${port.domain === 'shaft' ? 'a motor' : 'a cylinder'}.`
                 : 'Connect it, or close it with a plugged port.',
             place: { component: component.id, port: port.name },
+            ...(port.domain === 'oil'
+              ? {
+                  fix: {
+                    label: 'Close it with a plug',
+                    does: 'plug',
+                    component: component.id,
+                    port: port.name,
+                  } as const,
+                }
+              : {}),
           },
         ]
       }),

@@ -1,5 +1,6 @@
 /** How high the pressure of each line can be set, as rules need it: what the reliefs allow, and where it spreads. */
 import type { Traits } from '../catalogue/kind'
+import { remembered } from '../sheet/remembered'
 import { portKey, type Netlist } from '../sheet/netlist'
 import type { ResolvedComponent } from '../sheet/resolve'
 import { showQuantity } from '../units/text'
@@ -41,7 +42,7 @@ export function pumpLimits(netlist: Netlist, edges: readonly Edge[][] = oilEdges
 }
 
 /** The highest pressure that a pump can set each line to through any valve, Pa; −∞ where none comes. Reducing valves hold it down. */
-export function highestPressures(netlist: Netlist): Float64Array {
+export const highestPressures = remembered((netlist: Netlist): Float64Array => {
   const edges = oilEdges(netlist)
   const highest = new Float64Array(netlist.nodes.length).fill(-Infinity)
   const reduced = new Map(settings(netlist, 'reduces').map((s) => [s.node, s.pressure]))
@@ -57,4 +58,4 @@ export function highestPressures(netlist: Netlist): Float64Array {
     for (const edge of edges[node]) if (edge.how !== 'relief') raise(edge.to, highest[node])
   for (const { node } of portsWith(netlist, 'tank')) highest[node] = -Infinity
   return highest
-}
+})

@@ -1,7 +1,5 @@
-import { portKey } from '../sheet/netlist'
+import { isRelieved } from './relieved'
 import { ALWAYS, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
-
-const TO_TANK = new Set(['open', 'oneWay', 'pipe', 'relief'] as const)
 
 export const pumpWithoutRelief: Rule = {
   id: 'pump-without-relief',
@@ -13,17 +11,7 @@ export const pumpWithoutRelief: Rule = {
     const pumps = portsWith(netlist, 'delivers')
     return pumps.flatMap(({ component, name, port, node }) => {
       const line = reachable(edges, node, ALWAYS)
-      const relieved = netlist.components.some(({ component: valve, kind }) =>
-        (kind.traits?.paths ?? []).some(
-          (path: { from: string; to: string; how: string }) =>
-            path.how === 'relief' &&
-            line.has(netlist.nodeOf.get(portKey(valve.id, path.from))!) &&
-            [...reachable(edges, netlist.nodeOf.get(portKey(valve.id, path.to))!, TO_TANK)].some((n) =>
-              tanks.has(n),
-            ),
-        ),
-      )
-      if (relieved) return []
+      if (isRelieved(netlist, edges, line)) return []
       const open = [...line].some((n) => tanks.has(n))
       const others = pumps.filter((p) => p.component !== component && line.has(p.node))
       return [

@@ -20,6 +20,7 @@ export const reversedCheck: Rule = {
           message: `${component.designation ?? component.id} can never open: no oil reaches its inlet ${path.from}.`,
           cure: 'Turn it round.',
           place: { component: component.id, port: path.from },
+          fix: { label: 'Turn it round', does: 'turnRound', component: component.id } as const,
         },
       ]
     })

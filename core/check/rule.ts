@@ -1,7 +1,9 @@
 /** The contract of a design rule, and the tracing that rules share. */
-import type { Traits } from '../catalogue/kind'
+import type { Restraint, Traits } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { portKey, type Netlist } from '../sheet/netlist'
+import { remembered } from '../sheet/remembered'
+import type { ResolvedComponent } from '../sheet/resolve'
 import type { Sheet } from '../sheet/schema'
 
 export interface Subject {
@@ -21,24 +23,29 @@ type How = NonNullable<Traits['paths']>[number]['how']
 export interface Edge {
   readonly to: number
   readonly how: How | 'pipe'
+  /** Component that it leads through. */
+  readonly by?: string
 }
 
 /** Where oil can go from each node, through components and pipes with friction. */
-export function oilEdges(netlist: Netlist): Edge[][] {
+export const oilEdges = remembered((netlist: Netlist): readonly Edge[][] => {
   const edges: Edge[][] = netlist.nodes.map(() => [])
-  for (const { component, kind } of netlist.components)
-    for (const { from, to, how } of kind.traits?.paths ?? []) {
+  for (const { component, kind, values } of netlist.components)
+    for (const { from, to, how, checked, when } of (kind.traits?.paths ?? []) as NonNullable<
+      Traits['paths']
+    >) {
+      if (when !== undefined && !values[when]) continue
       const a = netlist.nodeOf.get(portKey(component.id, from))!
       const b = netlist.nodeOf.get(portKey(component.id, to))!
-      edges[a].push({ to: b, how })
-      if (how === 'open' || how === 'switched') edges[b].push({ to: a, how })
+      edges[a].push({ to: b, how, by: component.id })
+      if ((how === 'open' || how === 'switched') && !checked) edges[b].push({ to: a, how, by: component.id })
     }
   for (const pipe of netlist.pipes) {
     edges[pipe.from].push({ to: pipe.to, how: 'pipe' })
     edges[pipe.to].push({ to: pipe.from, how: 'pipe' })
   }
   return edges
-}
+})
 
 /** All nodes that oil can reach from a node through edges of the given kinds. */
 export function reachable(edges: readonly Edge[][], start: number, through: ReadonlySet<Edge['how']>) {
@@ -52,6 +59,72 @@ export function reachable(edges: readonly Edge[][], start: number, through: Read
       }
   return seen
 }
+
+/** The edges as they are, and back: for lines that belong together whichever way oil goes. */
+export const bothWays = remembered((edges: readonly Edge[][]): readonly Edge[][] => {
+  const both = edges.map((list) => [...list])
+  edges.forEach((list, from) => list.forEach((edge) => both[edge.to].push({ ...edge, to: from })))
+  return both
+})
+
+/** What hangs together through edges that are always there, either way, without going on beyond nodes that end a line (tanks). */
+export function lineOf(edges: readonly Edge[][], start: number, ends: ReadonlySet<number>, without?: string) {
+  const both = bothWays(edges)
+  const seen = new Set([start])
+  for (const node of seen)
+    if (!ends.has(node))
+      for (const edge of both[node])
+        if (ALWAYS.has(edge.how as 'open') && (without === undefined || edge.by !== without))
+          seen.add(edge.to)
+  return seen
+}
+
+/** The edges as they stand while nothing is commanded. */
+export function restEdges(netlist: Netlist, edges: readonly Edge[][]): Edge[][] {
+  const rest = edges.map((list) => [...list])
+  for (const { component, kind, values } of netlist.components)
+    for (const [from, to] of kind.traits?.atRest?.(values) ?? []) {
+      const a = netlist.nodeOf.get(portKey(component.id, from))!
+      const b = netlist.nodeOf.get(portKey(component.id, to))!
+      rest[a].push({ to: b, how: 'open', by: component.id })
+      rest[b].push({ to: a, how: 'open', by: component.id })
+    }
+  return rest
+}
+
+/** The edges without those along which oil is held back in one of the given ways. */
+export function withoutRestraints(
+  netlist: Netlist,
+  edges: readonly Edge[][],
+  ways: ReadonlySet<Restraint['by']>,
+): Edge[][] {
+  const held = new Set(
+    netlist.components.flatMap(({ component, kind }) =>
+      (kind.traits?.restrains ?? [])
+        .filter((r: Restraint) => ways.has(r.by))
+        .map(
+          (r: Restraint) =>
+            `${netlist.nodeOf.get(portKey(component.id, r.from))} ${netlist.nodeOf.get(portKey(component.id, r.to))} ${component.id}`,
+        ),
+    ),
+  )
+  return edges.map((list, from) => list.filter((edge) => !held.has(`${from} ${edge.to} ${edge.by}`)))
+}
+
+/** Whether oil at a node can always get to a valve that lets it out by pressure. */
+export const relievedFrom = (edges: readonly Edge[][], from: number) =>
+  [...reachable(edges, from, ALWAYS)].some((node) => edges[node].some((edge) => edge.how === 'relief'))
+
+/** Whether oil gets from a node to one of others. */
+export const gets = (
+  edges: readonly Edge[][],
+  from: number,
+  to: ReadonlySet<number>,
+  through: ReadonlySet<Edge['how']>,
+) => [...reachable(edges, from, through)].some((node) => to.has(node))
+
+export const named = ({ component }: Pick<ResolvedComponent, 'component'>) =>
+  component.designation ?? component.id
 
 /** Ports of a trait on the sheet, with their nodes. */
 export function portsWith(netlist: Netlist, trait: 'delivers' | 'draws' | 'tank') {
@@ -68,5 +141,7 @@ export function portsWith(netlist: Netlist, trait: 'delivers' | 'draws' | 'tank'
 export const tankNodes = (netlist: Netlist) => new Set(portsWith(netlist, 'tank').map((t) => t.node))
 /** Ways that are there whatever the valves do. */
 export const ALWAYS = new Set(['open', 'oneWay', 'pipe'] as const)
-/** Ways that a fixed line to tank may take: a check may have to be passed in its free direction only. */
+/** Ways that are there while valves are opened; a check is passed in its free direction only. */
+export const OPENED = new Set(['open', 'oneWay', 'switched', 'pipe'] as const)
+/** Also over a valve that limits the pressure. */
 export const ANY_WAY = new Set(['open', 'oneWay', 'switched', 'relief', 'pipe'] as const)

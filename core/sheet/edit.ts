@@ -137,6 +137,10 @@ export function setParameter(sheet: Sheet, id: string, name: string, value: Writ
 export const setForm = (sheet: Sheet, ids: readonly string[], form: SymbolForm): Sheet =>
   ids.reduce((s, id) => changeComponent(s, id, (c) => (findKind(c.kind)?.forms ? { ...c, form } : c)), sheet)
 
+/** Marks a component as one under whose load people may be. */
+export const setPeopleUnder = (sheet: Sheet, id: string, peopleUnder: boolean): Sheet =>
+  changeComponent(sheet, id, (c) => ({ ...c, peopleUnder: peopleUnder || undefined }))
+
 /** Accepts a finding for a reason; without one, it counts again. */
 export function silence(sheet: Sheet, rule: string, place: string, reason: string | undefined): Sheet {
   const others = sheet.silenced.filter((s) => s.rule !== rule || s.place !== place)

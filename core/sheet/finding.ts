@@ -7,6 +7,25 @@ export interface Place {
   readonly joint?: string
   readonly schedule?: string
 }
+/** A change of the sheet that a finding offers, as data: see `applyFix`. */
+export type Fix = { readonly label: string } & (
+  | { readonly does: 'turnRound'; readonly component: string }
+  | { readonly does: 'plug'; readonly component: string; readonly port: string }
+  | {
+      readonly does: 'setParameter'
+      readonly component: string
+      readonly parameter: string
+      readonly value: string
+    }
+  | {
+      readonly does: 'setPipe'
+      readonly pipe: string
+      readonly field: 'bore' | 'length'
+      readonly value: string
+    }
+  | { readonly does: 'remove'; readonly ids: readonly string[] }
+)
+
 export interface Finding {
   /** Which rule found it. */
   readonly rule: string
@@ -16,6 +35,8 @@ export interface Finding {
   /** What to do about it. */
   readonly cure?: string
   readonly place: Place
+  /** A change that cures it and that cannot do harm, where there is one. */
+  readonly fix?: Fix
   /** Why somebody accepts it, where somebody does. */
   readonly silenced?: string
 }

@@ -43,6 +43,10 @@ export const componentSchema = z.strictObject({
     .enum(['simplified', 'detailed'])
     .optional()
     .describe('How the symbol is drawn where it has two forms; simplified where nothing is said.'),
+  peopleUnder: z
+    .boolean()
+    .optional()
+    .describe('People may be under what it holds; the checks then ask for more than a single valve.'),
   parameters: z
     .record(z.string().max(64), z.union([written, z.boolean(), tableSchema]))
     .default({})

@@ -3,11 +3,14 @@
  * Buckling after Euler (slender) and Johnson (stocky), as in J. Shigley, Mechanical Engineering
  * Design, chapter "Columns"; the rest are the definitions of pressure, flow and power.
  */
-import { WIDE_ROD_RATIO, YIELD, YOUNG } from './material'
+import { isSlender, YIELD, YOUNG } from '../catalogue/column'
 import { briefParameters, type BriefValues } from './brief'
 import { step, type Card, type Step, type Term } from './card'
 import { bores, displacements, motorPowers, nextInSeries, rods } from './series'
 import type { Quantity } from '../units/quantities'
+
+/** A rod thicker than this share of its bore makes an area ratio above 2. */
+const WIDE_ROD_RATIO = Math.SQRT1_2
 
 const of = (value: number, quantity: Quantity): Term => ({ value, quantity })
 type Remark = Card['remarks'][number]
@@ -109,13 +112,11 @@ function rodCard(v: BriefValues, bore: number) {
       L: of(length.value, 'length'),
     },
   )
-  // Euler holds where L/i is at least π·√(2E/R), with the radius of gyration i = d/4
-  const isSlender = (d: number) => (4 * length.value) / d >= Math.PI * Math.sqrt((2 * YOUNG) / YIELD)
-  const used = isSlender(slender.value) ? slender : stocky
+  const used = isSlender(slender.value, length.value) ? slender : stocky
   const rod = rods.find((d) => d >= used.value * (1 - 1e-9) && d < bore)
   const steps: Step[] = [length, force, used]
   if (rod) {
-    const capacity = isSlender(rod)
+    const capacity = isSlender(rod, length.value)
       ? step('Fₖ', 'buckling load of the chosen rod', 'force', 'π³ · E · d⁴ / (64 · L²)', {
           E: of(YOUNG, 'stress'),
           d: of(rod, 'length'),

@@ -1,8 +1,10 @@
 import { defineKind } from '../kind'
 import {
+  type CylinderValues,
   cylinderAreas,
   cylinderInputs,
   cylinderModel,
+  cylinderMotions,
   cylinderProblems,
   cylinderSay,
   cylinderSymbol,
@@ -28,7 +30,14 @@ export const cylinderDoubleActing = defineKind({
   parameters: doubleActingParameters,
   inputs: cylinderInputs,
   faults: doubleActingFaults,
-  traits: { rating: 'ratedPressure', sized: doubleActingSized },
+  traits: {
+    rating: 'ratedPressure',
+    sized: doubleActingSized,
+    moves(values) {
+      const v = values as unknown as CylinderValues & { bore: number; rod: number }
+      return cylinderMotions(v, cylinderAreas(v.bore, v.rod), v.rod)
+    },
+  },
   care: 'A raised or pressed load can move when a line opens. Support it mechanically before anyone reaches in.',
   validate: cylinderProblems,
   symbol: (v) => cylinderSymbol({ rodSide: true, cushionIn: v.cushionIn > 0, cushionOut: v.cushionOut > 0 }),

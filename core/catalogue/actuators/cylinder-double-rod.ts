@@ -1,9 +1,11 @@
 import { defineKind } from '../kind'
 import { rectangle } from '../symbol'
 import {
+  type CylinderValues,
   cylinderAreas,
   cylinderInputs,
   cylinderModel,
+  cylinderMotions,
   cylinderProblems,
   cylinderSay,
   cylinderSymbol,
@@ -29,7 +31,15 @@ export const cylinderDoubleRod = defineKind({
   parameters: doubleActingParameters,
   inputs: cylinderInputs,
   faults: doubleActingFaults,
-  traits: { rating: 'ratedPressure', sized: doubleActingSized },
+  traits: {
+    rating: 'ratedPressure',
+    sized: doubleActingSized,
+    moves(values) {
+      const v = values as unknown as CylinderValues & { bore: number; rod: number }
+      const { annulus } = cylinderAreas(v.bore, v.rod)
+      return cylinderMotions(v, { cap: annulus, annulus }, v.rod)
+    },
+  },
   validate: cylinderProblems,
   symbol: () =>
     cylinderSymbol({

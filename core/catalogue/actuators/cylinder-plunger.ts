@@ -1,8 +1,10 @@
 import { defineKind, quantity } from '../kind'
 import { circleArea } from '../laws'
 import {
+  type CylinderValues,
   cylinderInputs,
   cylinderModel,
+  cylinderMotions,
   cylinderSay,
   cylinderSymbol,
   rodPort,
@@ -27,7 +29,14 @@ export const cylinderPlunger = defineKind({
   },
   inputs: cylinderInputs,
   faults: singleActingFaults,
-  traits: { rating: 'ratedPressure', sized: { bore: 'plunger', ...singleActingSized } },
+  traits: {
+    rating: 'ratedPressure',
+    sized: { bore: 'plunger', ...singleActingSized },
+    moves(values) {
+      const v = values as unknown as CylinderValues & { plunger: number }
+      return cylinderMotions(v, { cap: circleArea(v.plunger), annulus: 0 }, v.plunger)
+    },
+  },
   care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: travelProblems,
   symbol: () => cylinderSymbol({ rodSide: false, plunger: true }),

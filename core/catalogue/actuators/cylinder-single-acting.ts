@@ -1,9 +1,11 @@
 import { defineKind } from '../kind'
 import { circleArea } from '../laws'
 import {
+  type CylinderValues,
   cylinderBore,
   cylinderInputs,
   cylinderModel,
+  cylinderMotions,
   cylinderSay,
   cylinderSymbol,
   rodPort,
@@ -25,7 +27,15 @@ export const cylinderSingleActing = defineKind({
   parameters: { bore: cylinderBore, ...singleActingParameters },
   inputs: cylinderInputs,
   faults: singleActingFaults,
-  traits: { rating: 'ratedPressure', sized: { bore: 'bore', ...singleActingSized } },
+  traits: {
+    rating: 'ratedPressure',
+    sized: { bore: 'bore', ...singleActingSized },
+    moves(values) {
+      const v = values as unknown as CylinderValues & { bore: number }
+      // its rod is not among its parameters, so nothing is said of buckling
+      return cylinderMotions(v, { cap: circleArea(v.bore), annulus: 0 }, 0)
+    },
+  },
   care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: travelProblems,
   symbol: (v) => cylinderSymbol({ rodSide: false, spring: v.springRate > 0 }),

@@ -2,8 +2,10 @@ import { defineKind, quantity } from '../kind'
 import { circleArea } from '../laws'
 import { rectangle } from '../symbol'
 import {
+  type CylinderValues,
   cylinderInputs,
   cylinderModel,
+  cylinderMotions,
   cylinderSay,
   cylinderSymbol,
   rodPort,
@@ -42,7 +44,15 @@ export const cylinderTelescopic = defineKind({
   },
   inputs: cylinderInputs,
   faults: singleActingFaults,
-  traits: { rating: 'ratedPressure', sized: { bore: 'first', ...singleActingSized } },
+  traits: {
+    rating: 'ratedPressure',
+    sized: { bore: 'first', ...singleActingSized },
+    moves(values) {
+      const v = values as unknown as CylinderValues & { last: number }
+      // its smallest stage asks for the most
+      return cylinderMotions(v, { cap: circleArea(v.last), annulus: 0 }, 0)
+    },
+  },
   care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: (v) => [
     ...travelProblems(v),

@@ -8,6 +8,7 @@ import {
   type FaultSpec,
   type Local,
   type Model,
+  type Motion,
   type Show,
   type Table,
   type TableParameter,
@@ -18,6 +19,8 @@ import { line, partOf, rectangle, spring, type Shape, type SymbolDrawing } from 
 const [X, V] = [0, 1]
 /** Oil in each end of the barrel and its port at the stop, m³. */
 const DEAD_VOLUME = 5e-5
+/** Rod and mounting that can buckle beside the stroke, m; a usual measure. */
+const BEYOND_THE_STROKE = 0.25
 /** Stiffness of an end stop, N/m. */
 const STOP_STIFFNESS = 2e8
 /** Speeds at which Stribeck friction fades and over which friction reverses, m/s. */
@@ -118,6 +121,46 @@ export const cylinderBore = bore
 export const cylinderInputs = [
   { name: 'force', label: 'load force', quantity: 'force', rest: 'loadForce', min: -1e8, max: 1e8 },
 ] as const
+
+/**
+ * How a cylinder moves its load: F = F_c + m·g·sin θ + k·x + F(x), least and most of it at the ends of the stroke and at the rows of the
+ * table. The work-piece is not counted.
+ */
+export function cylinderMotions(v: CylinderValues, areas: CylinderAreas, rodDiameter: number): Motion[] {
+  const weight = v.mass * GRAVITY * Math.sin(v.angle)
+  const tabled = v.loadTable.x.length > 0
+  const at = (x: number) =>
+    v.loadForce + weight + v.springRate * x + (tabled ? interpolate(v.loadTable.x, v.loadTable.y, x) : 0)
+  const along = [0, v.stroke, ...v.loadTable.x.filter((x) => x > 0 && x < v.stroke)].map(at)
+  const [least, most] = [Math.min(...along), Math.max(...along)]
+  const { cap, annulus } = areas
+  const double = annulus > 0
+  const friction = v.breakawayFriction
+  const column = rodDiameter > 0 ? { diameter: rodDiameter, length: v.stroke + BEYOND_THE_STROKE } : undefined
+  return [
+    {
+      into: 'A',
+      area: cap,
+      outOf: double ? 'B' : undefined,
+      outArea: annulus,
+      load: at(v.start),
+      least,
+      most,
+      friction,
+      column,
+    },
+    {
+      into: double ? 'B' : undefined,
+      area: annulus,
+      outOf: 'A',
+      outArea: cap,
+      load: -at(v.stroke),
+      least: -most,
+      most: -least,
+      friction,
+    },
+  ]
+}
 
 /** What a cylinder takes from sizing. */
 export const singleActingSized = {

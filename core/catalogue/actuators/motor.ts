@@ -70,6 +70,7 @@ export const motorFaults = [leak(A, B, 'worn: leaks more', 'worn')] as const
 export const motorTraits = {
   drains: ['L'],
   rating: 'maxPressure',
+  turns: ['A', 'B'],
   paths: [
     { from: 'A', to: 'B', how: 'switched' },
     { from: 'A', to: 'L', how: 'switched' },

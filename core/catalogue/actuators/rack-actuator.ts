@@ -5,11 +5,20 @@ import {
   rotaryFaults,
   rotaryInputs,
   rotaryModel,
+  rotaryMotions,
   rotaryParameters,
   rotaryPorts,
   rotaryProblems,
   rotarySay,
+  type RotaryValues,
 } from './rotary-actuator'
+
+interface RackValues {
+  readonly bore: number
+  readonly pinion: number
+  readonly racks: string
+}
+const perRadian = (v: RackValues) => (v.racks === 'two' ? 2 : 1) * circleArea(v.bore) * v.pinion
 
 /** Pistons drive a rack, the rack a pinion: D_r = n·A·r. Tight, so without internal leakage. The equations are those of rotary-actuator.ts. */
 export const rackActuator = defineKind({
@@ -33,7 +42,14 @@ export const rackActuator = defineKind({
   },
   inputs: rotaryInputs,
   faults: rotaryFaults,
-  traits: { sized: { bore: 'bore' } },
+  traits: {
+    rating: 'maxPressure',
+    sized: { bore: 'bore' },
+    moves(values) {
+      const v = values as unknown as RotaryValues & RackValues
+      return rotaryMotions(v, perRadian(v))
+    },
+  },
   validate: rotaryProblems,
   symbol: () => ({
     shapes: [
@@ -57,6 +73,6 @@ export const rackActuator = defineKind({
     reading: 'angle',
   }),
   caption: (v, show) => [`⌀ ${show(v.bore, 'length')}`, show(v.range, 'angle')],
-  model: (v, fluid) => rotaryModel(v, fluid, (v.racks === 'two' ? 2 : 1) * circleArea(v.bore) * v.pinion, 0),
+  model: (v, fluid) => rotaryModel(v, fluid, perRadian(v), 0),
   say: (l, _v, show) => rotarySay(l, show),
 })

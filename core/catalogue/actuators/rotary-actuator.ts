@@ -1,7 +1,7 @@
 /** Actuators that turn through part of a turn: what the vane and the rack have in common. */
 import type { Fluid } from '../../fluid/fluid'
 import { air, leak } from '../faults'
-import { Power, quantity, type Local, type Model, type PortSpec, type Show } from '../kind'
+import { Power, quantity, type Local, type Model, type Motion, type PortSpec, type Show } from '../kind'
 import { reversal } from '../laws'
 
 const [A, B, W] = [0, 1, 2]
@@ -39,9 +39,24 @@ export interface RotaryValues {
   readonly range: number
   readonly start: number
   readonly inertia: number
+  readonly loadTorque: number
   readonly coulombTorque: number
   readonly damping: number
   readonly maxPressure: number
+}
+/** How it moves its load, D_r m³ a radian at either port. */
+export function rotaryMotions(v: RotaryValues, perRadian: number): Motion[] {
+  const way = (into: string, outOf: string, load: number): Motion => ({
+    into,
+    outOf,
+    area: perRadian,
+    outArea: perRadian,
+    load,
+    least: load,
+    most: load,
+    friction: v.coulombTorque,
+  })
+  return [way('A', 'B', v.loadTorque), way('B', 'A', -v.loadTorque)]
 }
 export const rotaryFaults = [leak(A, B, 'leaks past its seals'), air(A, 'air in the chamber at A')] as const
 export const rotaryInputs = [

@@ -4,10 +4,12 @@ import {
   rotaryFaults,
   rotaryInputs,
   rotaryModel,
+  rotaryMotions,
   rotaryParameters,
   rotaryPorts,
   rotaryProblems,
   rotarySay,
+  type RotaryValues,
 } from './rotary-actuator'
 
 /** Vane in a chamber: D_r is its displacement over its whole angle. The equations are those of rotary-actuator.ts. */
@@ -26,6 +28,13 @@ export const semiRotary = defineKind({
   },
   inputs: rotaryInputs,
   faults: rotaryFaults,
+  traits: {
+    rating: 'maxPressure',
+    moves(values) {
+      const v = values as unknown as RotaryValues & { displacement: number }
+      return rotaryMotions(v, v.displacement / v.range)
+    },
+  },
   validate: rotaryProblems,
   symbol: () => ({
     shapes: [

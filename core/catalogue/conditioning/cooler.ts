@@ -29,7 +29,7 @@ export const cooler = defineKind({
     on: { type: 'switch', label: 'Coolant runs', default: true },
   },
   faults: [blocked()],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { nominal: { flow: 'ratedFlow', drop: 'ratedDrop' }, paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [
       line([-3, 0], [-2, 0]),

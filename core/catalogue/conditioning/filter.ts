@@ -37,7 +37,11 @@ export const filter = defineKind({
     }),
   },
   faults: [blocked()],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: {
+    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    filters: { from: 'A', to: 'B', bypass: 'bypass' },
+    paths: [{ from: 'A', to: 'B', how: 'open' }],
+  },
   symbol: (values) => ({
     shapes: [
       line([-3, 0], [-2, 0]),

@@ -2,7 +2,7 @@ import { defineKind, Power } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { circle, line } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
-import { checkParameters, checkRate } from './check'
+import { checkNominal, checkParameters, checkRate } from './check'
 
 const [A, B] = [0, 1]
 
@@ -20,7 +20,7 @@ export const checkValve = defineKind({
   ],
   parameters: checkParameters(),
   faults: [leak(A, B, 'leaks shut'), stuck(0), reversed(A, B)],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
+  traits: { nominal: checkNominal, paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
   care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
   symbol: () => ({
     shapes: [

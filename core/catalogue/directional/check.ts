@@ -11,6 +11,8 @@ export const checkParameters = (group?: string) =>
     checkResponse: quantity('Response', 'time', '1 ms', 1e-4, 1, { group }),
   }) as const
 
+export const checkNominal = { flow: 'checkFlow', drop: 'checkDrop' } as const
+
 export interface CheckValues {
   readonly crackingPressure: number
   readonly openingRange: number

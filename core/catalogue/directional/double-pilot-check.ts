@@ -2,7 +2,7 @@ import { leak, stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkSeat, circle, dashed, line, rectangle, shifted, type Shape } from '../symbol'
-import { checkParameters } from './check'
+import { checkNominal, checkParameters } from './check'
 
 const [A, B, A1, B1] = [0, 1, 2, 3]
 
@@ -42,6 +42,11 @@ export const doublePilotCheck = defineKind({
   faults: [leak(A1, A, 'side A leaks shut'), stuck(0, 'side A stuck'), stuck(1, 'side B stuck')],
   traits: {
     rating: 'maxPressure',
+    holds: [
+      { port: 'A1', outOf: 'A', pilot: 'B', ratio: 'pilotRatio' },
+      { port: 'B1', outOf: 'B', pilot: 'A', ratio: 'pilotRatio' },
+    ],
+    nominal: checkNominal,
     paths: [
       { from: 'A', to: 'A1', how: 'oneWay' },
       { from: 'A1', to: 'A', how: 'switched' },

@@ -2,7 +2,7 @@ import { leak, lost, stuck } from '../faults'
 import { defineKind, Power, quantity, type Local } from '../kind'
 import { circleArea, notch, pathCoefficient, ramp, rootDrop, spoolRate } from '../laws'
 import { arrow, circle, dashed, line, partOf, spring } from '../symbol'
-import { BOX, drawBoxes, solenoid, type Box } from './spool'
+import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
 
 const [P, T, X, A, B] = [0, 1, 2, 3, 4]
 const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
@@ -84,9 +84,17 @@ export const loadSensingSection = defineKind({
   inputs: [{ name: 'command', label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 }],
   faults: [stuck(0, 'spool sticks'), lost(0), leak(A, T, 'leaks from A to T')],
   traits: {
+    atRest: (values) =>
+      values.neutral === 'vented'
+        ? [
+            ['A', 'T'],
+            ['B', 'T'],
+          ]
+        : [],
+    restrains: spoolEdges,
     paths: [
-      { from: 'P', to: 'A', how: 'switched' },
-      { from: 'P', to: 'B', how: 'switched' },
+      { from: 'P', to: 'A', how: 'switched', checked: true },
+      { from: 'P', to: 'B', how: 'switched', checked: true },
       { from: 'A', to: 'T', how: 'switched' },
       { from: 'B', to: 'T', how: 'switched' },
       { from: 'X', to: 'T', how: 'open' },

@@ -2,7 +2,7 @@ import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkSeat, dashed, line, rectangle } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
-import { checkParameters } from './check'
+import { checkNominal, checkParameters } from './check'
 
 const [A, B, X, Y] = [0, 1, 2, 3]
 
@@ -42,6 +42,8 @@ export const pilotOperatedCheck = defineKind({
   faults: [leak(B, A, 'leaks shut'), stuck(0), reversed(A, B)],
   traits: {
     pilots: ['X'],
+    holds: [{ port: 'B', outOf: 'A', pilot: 'X', ratio: 'pilotRatio' }],
+    nominal: checkNominal,
     drains: ['Y'],
     rating: 'maxPressure',
     paths: [

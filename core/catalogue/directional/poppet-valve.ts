@@ -58,7 +58,11 @@ export const poppetValve = defineKind({
     },
   ],
   faults: [stuck(0, 'poppet sticks'), lost(0, 'coil without voltage'), leak(B, A, 'leaks shut'), blocked()],
-  traits: { rating: 'maxPressure', paths: [{ from: 'A', to: 'B', how: 'switched' }] },
+  traits: {
+    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    rating: 'maxPressure',
+    paths: [{ from: 'A', to: 'B', how: 'switched' }],
+  },
   care: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
   symbol: (v) => ({
     shapes: partOf('poppet', [

@@ -2,7 +2,7 @@ import { defineKind, Power, quantity } from '../kind'
 import { leak, lost, stuck } from '../faults'
 import { notch, pathCoefficient, rootDrop, spoolRate } from '../laws'
 import { adjustable, line, partOf, spring } from '../symbol'
-import { BOX, drawBoxes, solenoid, type Box } from './spool'
+import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
 
 const [P, T, A, B] = [0, 1, 2, 3]
 const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
@@ -41,6 +41,8 @@ export const proportionalValve = defineKind({
   inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 }],
   faults: [stuck(0, 'spool sticks'), lost(0), leak(A, T, 'leaks from A to T')],
   traits: {
+    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    restrains: spoolEdges,
     rating: 'maxPressure',
     paths: [
       { from: 'P', to: 'A', how: 'switched' },

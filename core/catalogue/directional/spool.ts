@@ -1,4 +1,5 @@
 /** Directional valves as rows of boxes: which ports each box joins, drawn and computed. */
+import type { Restraint } from '../kind'
 import { arrow, circle, line, polygon, rectangle, type Point, type Shape } from '../symbol'
 
 /** Joined groups of ports in one box: "P>A" an arrow, "A-B-T" a common chamber. */
@@ -22,6 +23,12 @@ export function pairsOf(box: Box): [string, string][] {
     return ports.flatMap((a, i) => ports.slice(i + 1).map((b): [string, string] => [a, b]))
   })
 }
+
+/** The edges of a spool that somebody leads hold back what comes from the load. */
+export const spoolEdges = [
+  { from: 'A', to: 'T', by: 'spool' },
+  { from: 'B', to: 'T', by: 'spool' },
+] as const satisfies readonly Restraint[]
 
 /** One path through the valve and the boxes (by index) in which it is open. */
 export interface SpoolPath {

@@ -4,7 +4,7 @@ import { notch, pathCoefficient, rootDrop, spoolRate } from '../laws'
 import { checkParameters, checkRate } from './check'
 import { portRelief } from '../pressure/port-relief'
 import { circle, line, partOf, spring } from '../symbol'
-import { BOX, drawBoxes, type Box } from './spool'
+import { BOX, drawBoxes, spoolEdges, type Box } from './spool'
 
 const [P, N, M, T, A, B] = [0, 1, 2, 3, 4, 5]
 const [SPOOL, CHECK, RELIEF_A, RELIEF_B, SUCTION_A, SUCTION_B] = [0, 1, 2, 3, 4, 5]
@@ -57,12 +57,18 @@ export const valveSection = defineKind({
   inputs: [{ name: 'command', label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 }],
   faults: [stuck(SPOOL, 'spool sticks'), lost(0, 'lever disconnected'), leak(A, T, 'leaks from A to T')],
   traits: {
+    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    restrains: spoolEdges,
     paths: [
       { from: 'N', to: 'M', how: 'switched' },
-      { from: 'P', to: 'A', how: 'switched' },
-      { from: 'P', to: 'B', how: 'switched' },
+      { from: 'P', to: 'A', how: 'switched', checked: true },
+      { from: 'P', to: 'B', how: 'switched', checked: true },
       { from: 'A', to: 'T', how: 'switched' },
       { from: 'B', to: 'T', how: 'switched' },
+      { from: 'A', to: 'T', how: 'relief', when: 'portReliefs' },
+      { from: 'B', to: 'T', how: 'relief', when: 'portReliefs' },
+      { from: 'T', to: 'A', how: 'oneWay', when: 'suction' },
+      { from: 'T', to: 'B', how: 'oneWay', when: 'suction' },
     ],
   },
   care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',

@@ -162,6 +162,7 @@ function directionalTraits(design: DirectionalDesign<string>) {
     paths: [...pairs.values()],
     pilots: ['X', 'Y'],
     rating: 'maxPressure',
+    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     atRest: (values: Readonly<Record<string, unknown>>) =>
       pairsOf(design.functions[values.centre as string].boxes[design.positions === 3 ? 1 : 0]),
   }

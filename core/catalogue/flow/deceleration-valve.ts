@@ -1,7 +1,7 @@
 import { stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { dashed, line, rectangle, spring, circle } from '../symbol'
-import { throttledModel, throttledParameters } from './throttled'
+import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
 
 const ROD = 2
 
@@ -28,7 +28,7 @@ export const decelerationValve = defineKind({
     left: quantity('Stays open by', 'share', '5 %', 0, 1),
   },
   faults: [stuck(0, 'spool sticks')],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [
       rectangle(-2, -2, 4, 4),

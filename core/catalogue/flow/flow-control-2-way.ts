@@ -37,7 +37,10 @@ export const flowControl2Way = defineKind({
   },
   inputs: [{ name: 'flow', label: 'set flow', quantity: 'flow', rest: 'flow', min: 0, max: 0.2 }],
   faults: [drifted(0), blocked()],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: {
+    restrains: [{ from: 'A', to: 'B', by: 'throttle' }],
+    paths: [{ from: 'A', to: 'B', how: 'open' }],
+  },
   forms: true,
   symbol: (values, form) => ({
     shapes: [

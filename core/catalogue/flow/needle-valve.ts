@@ -1,6 +1,6 @@
 import { defineKind, quantity } from '../kind'
 import { adjustable, line } from '../symbol'
-import { throttledFaults, throttledModel, throttledParameters } from './throttled'
+import { throttledFaults, throttledModel, throttledParameters, throttlesBothWays } from './throttled'
 
 const [A, B] = [0, 1]
 
@@ -22,7 +22,7 @@ export const needleValve = defineKind({
   },
   inputs: [{ name: 'opening', label: 'opening', quantity: 'share', rest: 'opening', min: 0, max: 1 }],
   faults: throttledFaults,
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [
       line([-2, 0], [2, 0]),

@@ -2,6 +2,7 @@ import { blocked } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { circleArea, rootDrop } from '../laws'
 import { line } from '../symbol'
+import { throttlesBothWays } from './throttled'
 
 const [A, B] = [0, 1]
 
@@ -21,7 +22,7 @@ export const orifice = defineKind({
     diameter: quantity('Diameter', 'length', '1 mm', 1e-5, 0.1),
   },
   faults: [blocked()],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [
       line([-2, 0], [2, 0]),

@@ -3,7 +3,7 @@ import { defineKind, quantity } from '../kind'
 import { notch, spoolRate } from '../laws'
 import { adjustable, line, rectangle } from '../symbol'
 import { solenoid } from '../directional/spool'
-import { throttledModel, throttledParameters } from './throttled'
+import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
 
 /** Its opening follows an electric command at constant speed; beyond its dead band φ = ((y − y_0)/(1 − y_0))^e; Q = φ·path(p_A − p_B). */
 export const proportionalThrottle = defineKind({
@@ -25,7 +25,7 @@ export const proportionalThrottle = defineKind({
   },
   inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 }],
   faults: [stuck(0, 'spool sticks'), lost(0)],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'switched' }] },
+  traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'switched' }] },
   symbol: () => ({
     shapes: [
       rectangle(-2, -2, 4, 4),

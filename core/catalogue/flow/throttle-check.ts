@@ -31,7 +31,11 @@ export const throttleCheck = defineKind({
   },
   inputs: [{ name: 'opening', label: 'throttle opening', quantity: 'share', rest: 1, min: 0, max: 1 }],
   faults: [blocked('throttle and check blocked')],
-  traits: { rating: 'maxPressure', paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: {
+    rating: 'maxPressure',
+    restrains: [{ from: 'B', to: 'A', by: 'throttle' }],
+    paths: [{ from: 'A', to: 'B', how: 'open' }],
+  },
   care: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
   symbol: () => ({
     shapes: [

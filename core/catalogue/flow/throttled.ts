@@ -1,6 +1,6 @@
 /** A single way through, opened so far: what cocks, throttles and couplings share. */
 import { blocked } from '../faults'
-import { Power, quantity, type Local, type Model } from '../kind'
+import { Power, quantity, type Local, type Model, type Restraint } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 
 /** A path by its catalogue point. */
@@ -9,6 +9,11 @@ export const throttledParameters = (flow: string, drop: string, largestDrop = 30
     ratedFlow: quantity('Flow, fully open', 'flow', flow, 1e-8, 0.5),
     ratedDrop: quantity('at pressure drop', 'pressure', drop, 1e4, largestDrop),
   }) as const
+/** What throttles from A to B and back. */
+export const throttlesBothWays = [
+  { from: 'A', to: 'B', by: 'throttle' },
+  { from: 'B', to: 'A', by: 'throttle' },
+] as const satisfies readonly Restraint[]
 export const throttledFaults = [blocked()] as const
 
 /** Q = φ·path(p_0 − p_1; q_r, Δp_r) from the first port to the second. @param opening φ, 0 to 1 */

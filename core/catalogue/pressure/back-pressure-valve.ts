@@ -23,6 +23,7 @@ export const backPressureValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    restrains: [{ from: 'A', to: 'B', by: 'spring' }],
     paths: [
       { from: 'A', to: 'B', how: 'open' },
       { from: 'B', to: 'A', how: 'oneWay' },

@@ -50,6 +50,9 @@ export const counterbalanceValve = defineKind({
   faults: settingFaults,
   traits: {
     pilots: ['X'],
+    holds: [{ port: '1', outOf: '2', pilot: 'X', ratio: 'pilotRatio', setting: 'setting', vented: 'vented' }],
+    restrains: [{ from: '1', to: '2', by: 'spring' }],
+    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     paths: [
       { from: '1', to: '2', how: 'switched' },
       { from: '2', to: '1', how: 'oneWay' },

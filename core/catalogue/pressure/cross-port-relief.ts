@@ -60,11 +60,12 @@ export const crossPortRelief = defineKind({
   ],
   faults: [drifted(0), springBroken(0), stuck(FROM_A)],
   traits: {
+    setting: { does: 'cushions', parameter: 'setting', port: 'A' },
     paths: [
       { from: 'A', to: 'B', how: 'relief' },
       { from: 'B', to: 'A', how: 'relief' },
-      { from: 'C', to: 'A', how: 'oneWay' },
-      { from: 'C', to: 'B', how: 'oneWay' },
+      { from: 'C', to: 'A', how: 'oneWay', when: 'makeUp' },
+      { from: 'C', to: 'B', how: 'oneWay', when: 'makeUp' },
     ],
   },
   symbol: (v) => ({

@@ -39,6 +39,7 @@ export const reducingValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     drains: ['Y'],
     setting: { does: 'reduces', parameter: 'setting', port: 'A' },
     paths: [{ from: 'P', to: 'A', how: 'open' }],

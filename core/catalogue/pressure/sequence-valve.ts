@@ -50,6 +50,7 @@ export const sequenceValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     pilots: ['X'],
     drains: ['Y'],
     setting: { does: 'opens', parameter: 'setting', port: 'A' },

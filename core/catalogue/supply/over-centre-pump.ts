@@ -50,6 +50,7 @@ export const overCentrePump = defineKind({
   traits: {
     drains: ['L'],
     rating: 'maxPressure',
+    loop: ['A', 'B'],
     paths: [
       { from: 'A', to: 'B', how: 'switched' },
       { from: 'A', to: 'L', how: 'switched' },

@@ -1,0 +1,78 @@
+import type { Netlist } from '../sheet/netlist'
+import { showQuantity } from '../units/text'
+import { motions } from './motion'
+import { showPressure } from './pressure'
+import {
+  gets,
+  named,
+  oilEdges,
+  OPENED,
+  portsWith,
+  tankNodes,
+  withoutRestraints,
+  type Edge,
+  type Rule,
+} from './rule'
+
+/** The drop goes with the square: from so much of the usual flow on it is told. */
+const BEYOND = 1.5
+const METERED = new Set(['throttle'] as const)
+
+/** The flow of each pump that always delivers, m³/s, with its line. */
+const pumps = (netlist: Netlist) =>
+  portsWith(netlist, 'delivers').flatMap((pump) => {
+    const of = netlist.components.find((c) => c.component.id === pump.component)!
+    const constant = of.kind.traits?.constant
+    return constant
+      ? [
+          {
+            node: pump.node,
+            flow:
+              ((of.values[constant.displacement] as number) * (of.values[constant.speed] as number)) /
+              (2 * Math.PI),
+          },
+        ]
+      : []
+  })
+
+export const beyondRatedFlow: Rule = {
+  id: 'beyond-rated-flow',
+  reason:
+    'A part that is too small for its flow takes pressure, and turns it into heat: twice the flow, four times the drop.',
+  check({ netlist }) {
+    const edges = oilEdges(netlist)
+    // what is metered gets less than the pump gives, and is not judged
+    const full = withoutRestraints(netlist, edges, METERED)
+    const tanks = tankNodes(netlist)
+    const driven = pumps(netlist).flatMap((pump) =>
+      motions(netlist)
+        .filter((m) => m.intoNode !== undefined && gets(full, pump.node, new Set([m.intoNode]), OPENED))
+        .map((m) => ({ pump, into: new Set([m.intoNode!]), out: m.outNode, grown: m.outArea / m.area })),
+    )
+    return netlist.components.flatMap((of) => {
+      const nominal = of.kind.traits?.nominal
+      if (!nominal) return []
+      const rated = of.values[nominal.flow] as number
+      // a motion is judged where all its oil has to come through here
+      let without: readonly Edge[][] | undefined
+      let flow = 0
+      for (const { pump, into, out, grown } of driven) {
+        if (pump.flow * Math.max(1, grown) <= BEYOND * rated) continue
+        without ??= edges.map((list) => list.filter((edge) => edge.by !== of.component.id))
+        if (!gets(without, pump.node, into, OPENED)) flow = Math.max(flow, pump.flow)
+        if (out !== undefined && gets(full, out, tanks, OPENED) && !gets(without, out, tanks, OPENED))
+          flow = Math.max(flow, pump.flow * grown)
+      }
+      if (flow <= BEYOND * rated) return []
+      const drop = of.values[nominal.drop] as number
+      return [
+        {
+          severity: 'warning' as const,
+          message: `Up to ${showQuantity(flow, 'flow', 'metric', 3)} go through ${named(of)}, made for ${showQuantity(rated, 'flow', 'metric', 3)}: about ${showPressure(drop * (flow / rated) ** 2)} are lost there.`,
+          cure: 'Take a larger one.',
+          place: { component: of.component.id, parameter: nominal.flow },
+        },
+      ]
+    })
+  },
+}

@@ -1,0 +1,87 @@
+import type { Holding } from '../catalogue/kind'
+import { showQuantity } from '../units/text'
+import { portKey } from '../sheet/netlist'
+import { loadPressure, motions, type PlacedMotion } from './motion'
+import { highestPressures, showPressure } from './pressure'
+import { lineOf, named, oilEdges, tankNodes, type Rule, type Subject } from './rule'
+
+/** A counterbalance valve is set this much above the pressure of its load; a hair is let pass. */
+const MARGIN = 1.3
+const HAIR = 0.98
+
+/** Each valve that holds a load, with the motions whose oil it holds. */
+function held({ netlist }: Subject) {
+  const edges = oilEdges(netlist)
+  const tanks = tankNodes(netlist)
+  const moving = motions(netlist).filter((m) => loadPressure(m) > 0)
+  return netlist.components.flatMap((of) =>
+    (of.kind.traits?.holds ?? []).flatMap((holding: Holding) => {
+      const node = netlist.nodeOf.get(portKey(of.component.id, holding.port))!
+      const line = lineOf(edges, node, tanks, of.component.id)
+      return moving
+        .filter((m) => line.has(m.outNode!))
+        .map((m) => ({ of, holding, motion: m as PlacedMotion & { outNode: number }, edges, tanks }))
+    }),
+  )
+}
+
+export const holdsTooLittle: Rule = {
+  id: 'holds-too-little',
+  reason:
+    'A counterbalance valve holds its load by its setting alone: about 1.3 times the pressure that the largest load makes.',
+  check(subject) {
+    return held(subject).flatMap(({ of, holding, motion }) => {
+      if (!holding.setting) return []
+      const set = of.values[holding.setting] as number
+      const load = loadPressure(motion)
+      if (set >= HAIR * MARGIN * load) return []
+      return [
+        {
+          severity: 'warning' as const,
+          message:
+            set < load
+              ? `The load of ${named(motion.of)} makes ${showPressure(load)} and opens ${named(of)}, set to ${showPressure(set)}: it sinks.`
+              : `${named(of)} is set to ${showPressure(set)}, ${(set / load).toFixed(2)} times the ${showPressure(load)} that the load of ${named(motion.of)} makes.`,
+          cure: `Set it to about ${MARGIN} times the pressure of the largest load: ${showPressure(MARGIN * load)}.`,
+          place: { component: of.component.id, parameter: holding.setting },
+        },
+      ]
+    })
+  },
+}
+
+export const pilotTooWeak: Rule = {
+  id: 'pilot-too-weak',
+  reason:
+    'A piloted check opens against the pressure of its load, which the pilot itself may raise: where the ratio of areas does not make up for it, it never opens.',
+  check(subject) {
+    const { netlist } = subject
+    const highest = highestPressures(netlist)
+    return held(subject).flatMap(({ of, holding, motion, edges, tanks }) => {
+      if (holding.setting) return []
+      const ratio = of.values[holding.ratio] as number
+      const pilot = netlist.nodeOf.get(portKey(of.component.id, holding.pilot))!
+      const given = highest[pilot]
+      if (!(given > -Infinity)) return []
+      // oil at the pilot pushes on the other side of the piston as well, where that is the same line
+      const coupled =
+        motion.intoNode !== undefined && lineOf(edges, pilot, tanks).has(motion.intoNode)
+          ? motion.area / motion.outArea
+          : 0
+      const gain = ratio - coupled
+      const load = loadPressure(motion)
+      if (gain > 0 && load / gain <= given) return []
+      return [
+        {
+          severity: 'warning' as const,
+          message:
+            gain <= 0
+              ? `${named(of)} has a pilot ratio of ${showQuantity(ratio, 'ratio', 'metric')}, not above the ratio of areas of ${named(motion.of)} (${coupled.toFixed(2)}): the pilot locks it the more, the higher it is.`
+              : `To open against the load of ${named(motion.of)}, ${named(of)} needs a pilot of ${showPressure(load / gain)}; its line is limited to ${showPressure(given)}.`,
+          cure: 'Take a higher pilot ratio or a valve with decompression, or more pilot pressure.',
+          place: { component: of.component.id, parameter: holding.ratio },
+        },
+      ]
+    })
+  },
+}

@@ -1,0 +1,42 @@
+import { portKey } from '../sheet/netlist'
+import { motions } from './motion'
+import { highestPressures, showPressure } from './pressure'
+import { ALWAYS, named, oilEdges, reachable, withoutRestraints, type Rule } from './rule'
+
+/** So little beyond is no finding. */
+const HAIR = 1.02
+const METERED = new Set(['throttle', 'spring'] as const)
+
+export const intensified: Rule = {
+  id: 'intensified',
+  reason:
+    'Metered out at its rod side, a cylinder makes more pressure there than the pump gives: by the ratio of its areas, and more where the load pulls.',
+  check({ netlist }) {
+    const edges = oilEdges(netlist)
+    const free = withoutRestraints(netlist, edges, METERED)
+    const highest = highestPressures(netlist)
+    return motions(netlist).flatMap((m) => {
+      if (m.outNode === undefined || m.intoNode === undefined || m.area <= m.outArea) return []
+      // up to the places where it is held back
+      const line = reachable(free, m.outNode, ALWAYS)
+      const metered = [...line].some((node) => free[node].length < edges[node].length)
+      if (!metered || !(highest[m.intoNode] > -Infinity)) return []
+      const reached = (highest[m.intoNode] * m.area - Math.min(m.least, 0)) / m.outArea
+      return netlist.components.flatMap((part) => {
+        const parameter = part.kind.traits?.rating
+        const touches = part.kind.ports.some(
+          (p) => p.domain === 'oil' && line.has(netlist.nodeOf.get(portKey(part.component.id, p.name))!),
+        )
+        if (!parameter || !touches || (part.values[parameter] as number) * HAIR >= reached) return []
+        return [
+          {
+            severity: 'warning' as const,
+            message: `What leaves ${named(m.of)} at ${m.outOf} is metered: the pressure there can rise to ${showPressure(reached)}, and ${named(part)} is made for ${showPressure(part.values[parameter] as number)}.`,
+            cure: 'Lower the relief valve, take a part for more pressure, a thinner rod, or meter in.',
+            place: { component: part.component.id, parameter },
+          },
+        ]
+      })
+    })
+  },
+}

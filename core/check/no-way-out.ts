@@ -1,0 +1,38 @@
+import { motions } from './motion'
+import { named, oilEdges, OPENED, reachable, tankNodes, type Rule } from './rule'
+import { portKey } from '../sheet/netlist'
+
+export const noWayOut: Rule = {
+  id: 'no-way-out',
+  reason: 'Oil that comes into a chamber must get out again, or the motion goes one way and never back.',
+  check({ netlist }) {
+    const edges = oilEdges(netlist)
+    // what a pump, an accumulator or a source takes back is no trap either
+    const sinks = new Set(tankNodes(netlist))
+    for (const { component, kind } of netlist.components)
+      if (kind.family === 'supply' || kind.family === 'sources')
+        for (const port of kind.ports)
+          if (port.domain === 'oil') sinks.add(netlist.nodeOf.get(portKey(component.id, port.name))!)
+    const seen = new Set<number>()
+    return motions(netlist).flatMap(({ of, outOf, outNode }) => {
+      if (outNode === undefined || seen.has(outNode)) return []
+      seen.add(outNode)
+      const out = reachable(edges, outNode, OPENED)
+      if ([...out].some((node) => sinks.has(node))) return []
+      // a check that leads in from outside is what keeps the oil in
+      const bar = edges.flatMap((list, from) =>
+        out.has(from) ? [] : list.filter((edge) => edge.how === 'oneWay' && out.has(edge.to)),
+      )[0]
+      const by = netlist.components.find((c) => c.component.id === bar?.by)
+      if (!by) return []
+      return [
+        {
+          severity: 'warning' as const,
+          message: `Oil gets through ${named(by)} to ${outOf} of ${named(of)}, and never out again.`,
+          cure: 'Put a way back beside the check, or take one that a pilot opens.',
+          place: { component: by.component.id },
+        },
+      ]
+    })
+  },
+}

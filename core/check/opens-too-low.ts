@@ -1,0 +1,42 @@
+import { portKey } from '../sheet/netlist'
+import { motions } from './motion'
+import { settings, showPressure } from './pressure'
+import { lineOf, named, oilEdges, tankNodes, type Rule } from './rule'
+
+export const opensTooLow: Rule = {
+  id: 'opens-too-low',
+  reason:
+    'A sequence valve that opens before the pressure which the first motion needs lets the second one go first, or both at once.',
+  check({ netlist }) {
+    const edges = oilEdges(netlist)
+    const tanks = tankNodes(netlist)
+    const moving = motions(netlist)
+    return settings(netlist, 'opens').flatMap((valve) => {
+      const { id } = valve.of.component
+      // led by a pilot line from elsewhere, it waits for that line
+      const pilot = (valve.of.kind.traits?.pilots ?? [])
+        .map((port: string) => netlist.nodeOf.get(portKey(id, port))!)
+        .find((node: number) => netlist.nodes[node].ports.length > 1 || netlist.nodes[node].pipes.length)
+      const line = lineOf(edges, pilot ?? valve.node, tanks, id)
+      const behind = new Set(
+        valve.of.kind.ports
+          .filter((p) => p.name !== valve.port)
+          .map((p) => netlist.nodeOf.get(portKey(id, p.name))!),
+      )
+      return moving
+        .filter((m) => m.intoNode !== undefined && line.has(m.intoNode) && !behind.has(m.intoNode))
+        .flatMap((m) => {
+          const needed = (m.load + m.friction) / m.area
+          if (needed < valve.pressure) return []
+          return [
+            {
+              severity: 'warning' as const,
+              message: `${valve.name} opens at ${showPressure(valve.pressure)}, before ${named(m.of)} moves: that needs ${showPressure(needed)} at ${m.into}.`,
+              cure: 'Set it above that pressure, with a margin for friction and for what the lines take.',
+              place: { component: id, parameter: valve.parameter },
+            },
+          ]
+        })
+    })
+  },
+}

@@ -1,0 +1,17 @@
+/** Whether a line can always get rid of its oil over a relief. */
+import { portKey, type Netlist } from '../sheet/netlist'
+import { gets, tankNodes, type Edge } from './rule'
+
+const TO_TANK = new Set(['open', 'oneWay', 'pipe', 'relief'] as const)
+
+export function isRelieved(netlist: Netlist, edges: readonly Edge[][], line: ReadonlySet<number>): boolean {
+  const tanks = tankNodes(netlist)
+  return netlist.components.some(({ component, kind }) =>
+    (kind.traits?.paths ?? []).some(
+      (path: { from: string; to: string; how: string }) =>
+        path.how === 'relief' &&
+        line.has(netlist.nodeOf.get(portKey(component.id, path.from))!) &&
+        gets(edges, netlist.nodeOf.get(portKey(component.id, path.to))!, tanks, TO_TANK),
+    ),
+  )
+}

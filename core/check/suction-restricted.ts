@@ -1,0 +1,35 @@
+import { portKey } from '../sheet/netlist'
+import { lineOf, named, oilEdges, portsWith, tankNodes, type Rule } from './rule'
+
+export const suctionRestricted: Rule = {
+  id: 'suction-restricted',
+  reason:
+    'Only the air over the tank pushes oil into a pump, one bar at most: what stands in its suction line starves it.',
+  check({ netlist }) {
+    const edges = oilEdges(netlist)
+    const tanks = tankNodes(netlist)
+    return portsWith(netlist, 'draws').flatMap((pump) => {
+      const line = lineOf(edges, pump.node, tanks)
+      const within = (component: string, ...ports: string[]) =>
+        ports.every((port) => line.has(netlist.nodeOf.get(portKey(component, port))!))
+      return netlist.components.flatMap((of) => {
+        const { filters, restrains } = of.kind.traits ?? {}
+        const { id } = of.component
+        const finding = (message: string, cure: string) => [
+          { severity: 'warning' as const, message, cure, place: { component: id } },
+        ]
+        if (filters && !of.values[filters.bypass] && within(id, filters.from, filters.to))
+          return finding(
+            `${named(of)} stands in the suction line of ${pump.name} without a bypass: clogged, it starves the pump.`,
+            'Take one with a bypass valve and an indicator, or filter in the return line.',
+          )
+        if (restrains?.some((r: { from: string; to: string }) => within(id, r.from, r.to)))
+          return finding(
+            `${named(of)} throttles the suction line of ${pump.name}.`,
+            'Take it out, or meter behind the pump.',
+          )
+        return []
+      })
+    })
+  },
+}

@@ -1,0 +1,81 @@
+import type { Parameter } from '../catalogue/kind'
+import type { Fix } from '../sheet/finding'
+import { quantities, type Quantity } from '../units/quantities'
+import { parseQuantity } from '../units/text'
+import { named, type Rule } from './rule'
+
+/**
+ * A value is told that is so many times the usual one, where another unit brings it within so many times; settings and flows lie
+ * closer together than loads do.
+ */
+const SLIP = { odd: 100, usual: 4 }
+const CLOSE_SLIP = { odd: 12, usual: 1.5 }
+const CLOSE: ReadonlySet<Quantity> = new Set(['pressure', 'flow', 'displacement'])
+/** Quantities whose units nobody mistakes for each other. */
+const PLAIN: ReadonlySet<Quantity> = new Set(['ratio', 'share'])
+
+export const unitSlip: Rule = {
+  id: 'unit-slip',
+  reason: 'A number with the wrong unit behind it is the commonest slip, and looks like any other number.',
+  check({ sheet, netlist }) {
+    const components = netlist.components.flatMap((of) =>
+      Object.entries(of.component.parameters).flatMap(([name, written]) => {
+        const parameter = of.kind.parameters[name as never] as Parameter
+        if (parameter?.type !== 'quantity' || typeof written !== 'string') return []
+        const meant = likelier(written, parameter.default, parameter.quantity)
+        if (!meant) return []
+        const fix: Fix = {
+          label: `Make it ${meant}`,
+          does: 'setParameter',
+          component: of.component.id,
+          parameter: name,
+          value: meant,
+        }
+        return [
+          {
+            severity: 'warning' as const,
+            message: `${parameter.label} of ${named(of)} is ${written}: was ${meant} meant?`,
+            cure: `${parameter.default} would be usual. Correct the unit, or accept it.`,
+            place: { component: of.component.id, parameter: name },
+            fix,
+          },
+        ]
+      }),
+    )
+    const pipes = sheet.pipes.flatMap((pipe) =>
+      (['bore', 'length'] as const).flatMap((field) => {
+        const meant = likelier(pipe[field], field === 'bore' ? '12 mm' : '1 m', 'length')
+        if (!meant) return []
+        return [
+          {
+            severity: 'warning' as const,
+            message: `The ${field} of the line ${pipe.name ?? pipe.id} is ${pipe[field]}: was ${meant} meant?`,
+            cure: 'Correct the unit, or accept it.',
+            place: { pipe: pipe.id },
+            fix: { label: `Make it ${meant}`, does: 'setPipe', pipe: pipe.id, field, value: meant } as const,
+          },
+        ]
+      }),
+    )
+    return [...components, ...pipes]
+  },
+}
+
+/** The same number with a unit that makes it usual, where as it stands it is far from that. */
+function likelier(written: string, usual: string, quantity: Quantity): string | undefined {
+  if (PLAIN.has(quantity)) return undefined
+  const [given, expected] = [parseQuantity(written, quantity), parseQuantity(usual, quantity)]
+  if (!given.ok || !expected.ok || !(given.si > 0) || !(expected.si > 0)) return undefined
+  const far = (si: number) => Math.max(si / expected.si, expected.si / si)
+  const slips = CLOSE.has(quantity) ? [SLIP, CLOSE_SLIP] : [SLIP]
+  const [best] = quantities[quantity].units
+    .map((unit) => `${given.value} ${unit.symbol}`)
+    .flatMap((text) => {
+      const other = parseQuantity(text, quantity)
+      return other.ok && slips.some((s) => far(given.si) >= s.odd && far(other.si) <= s.usual)
+        ? [{ text, far: far(other.si) }]
+        : []
+    })
+    .sort((a, b) => a.far - b.far)
+  return best?.text
+}
