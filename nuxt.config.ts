@@ -21,7 +21,7 @@ export default defineNuxtConfig({
   devtools: { enabled: false },
   modules: ['@pinia/nuxt'],
   alias: { '@oar-bench/core': core },
-  css: ['~/assets/css/main.css'],
+  css: ['~/assets/css/main.css', '~/assets/css/sheet.css'],
   app: {
     head: {
       title: 'Oar Bench',

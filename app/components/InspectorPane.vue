@@ -145,7 +145,7 @@ const range = (name: keyof typeof pipeLimits) =>
         {{ doing }}
       </p>
       <FindingNotes :findings="general" />
-      <label class="mb-2 block">
+      <label v-if="!kind.unnamed" class="mb-2 block">
         <span class="mb-0.5 block text-[13px] text-soft">Designation</span>
         <input
           class="field font-lettering"
@@ -175,7 +175,7 @@ const range = (name: keyof typeof pipeLimits) =>
         </select>
         <span class="mt-0.5 block text-xs text-soft">The same valve, drawn simply or in detail.</span>
       </label>
-      <label class="mb-2 block">
+      <label v-if="!kind.unnamed" class="mb-2 block">
         <span class="mb-0.5 block text-[13px] text-soft">Kind</span>
         <select class="field" :value="component.kind" data-testid="exchange" @change="exchange">
           <optgroup v-for="family in others" :key="family.label" :label="family.label">
@@ -228,7 +228,7 @@ const range = (name: keyof typeof pipeLimits) =>
             ? 'Joins two shafts; they turn together.'
             : pipe.line === 'rod'
               ? 'What it leads to follows the position of the rod.'
-              : 'Drag one of its ends to lead it elsewhere.'
+              : 'Drag a part of it aside to shape it, or one of its ends to lead it elsewhere.'
         }}
       </p>
       <div class="mb-2">

@@ -40,6 +40,19 @@ const value = computed(
     <p v-if="problem" class="mt-0.5 text-[13px] text-error" role="alert">{{ problem }}</p>
     <p v-else-if="parameter.note" class="mt-0.5 text-xs text-soft">{{ parameter.note }}</p>
   </div>
+  <div v-else-if="parameter.type === 'text'">
+    <label :for="id" class="mb-0.5 block text-[13px] text-soft">{{ parameter.label }}</label>
+    <textarea
+      :id="id"
+      class="field"
+      rows="3"
+      maxlength="500"
+      :value="String(value)"
+      @change="emit('update:modelValue', ($event.target as HTMLTextAreaElement).value || undefined)"
+    />
+    <p v-if="problem" class="mt-0.5 text-[13px] text-error" role="alert">{{ problem }}</p>
+    <p v-else-if="parameter.note" class="mt-0.5 text-xs text-soft">{{ parameter.note }}</p>
+  </div>
   <TableField
     v-else-if="parameter.type === 'table'"
     :parameter="parameter"

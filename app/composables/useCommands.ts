@@ -8,8 +8,9 @@ import {
   removeAndHeal,
   type Edge,
 } from '@oar-bench/core/sheet/arrange'
-import { exchangePorts, mirror, rotate } from '@oar-bench/core/sheet/edit'
-import { extent } from '@oar-bench/core/sheet/geometry'
+import { exchangePorts, layAnew, mirror, rotate, splitPipe } from '@oar-bench/core/sheet/edit'
+import { extent, polyline } from '@oar-bench/core/sheet/geometry'
+import { crossingOf, frameParts, joinCrossing, partCrossing } from '@oar-bench/core/sheet/shape'
 import { exportFormats, type ExportFormat } from './useFiles'
 
 export interface Command {
@@ -37,6 +38,27 @@ export function useCommands() {
   const put = (result: { sheet: typeof drawing.sheet; ids: string[] }) => {
     drawing.apply(result.sheet)
     drawing.select(result.ids)
+  }
+  const chosenPipes = computed(() => drawing.sheet.pipes.filter((p) => drawing.selection.has(p.id)))
+  const crossing = computed(() => {
+    const [a, b] = chosenPipes.value
+    return a && b && chosenPipes.value.length === 2 ? crossingOf(drawing.sheet, a, b) : undefined
+  })
+  const chosenJoint = computed(() =>
+    chosen.value.length === 1 ? drawing.sheet.joints.find((j) => j.id === chosen.value[0]) : undefined,
+  )
+  /** A joint on the chosen pipe, where the pointer is or else at its middle corner. */
+  function jointOnPipe() {
+    const [pipe] = chosenPipes.value
+    const points = polyline(drawing.sheet, pipe)
+    const near = desk.view?.pointer() ?? points[Math.floor(points.length / 2)]
+    const { sheet, joint } = splitPipe(drawing.sheet, pipe.id, near)
+    drawing.apply(sheet)
+    drawing.select([joint])
+  }
+  function frame() {
+    const framed = frameParts(drawing.sheet, parts.value)
+    if (framed) put({ sheet: framed.sheet, ids: [framed.id] })
   }
   function pasteClip() {
     const { clip } = desk
@@ -147,6 +169,53 @@ export function useCommands() {
         enabled: components === 1 && exchangePorts(drawing.sheet, parts.value[0]) !== drawing.sheet,
         run: () => drawing.apply(exchangePorts(drawing.sheet, parts.value[0])),
       },
+      {
+        name: 'frame',
+        label: 'Draw a frame round it: a manifold or a group',
+        group: 'Arrange',
+        keys: 'G',
+        enabled: components > 0,
+        run: frame,
+      },
+      {
+        name: 'joint',
+        label: 'Put a joint on the pipe',
+        group: 'Arrange',
+        keys: 'J',
+        enabled: chosenPipes.value.length === 1 && chosen.value.length === 1,
+        run: jointOnPipe,
+      },
+      {
+        name: 'joinCrossing',
+        label: 'Join the two lines where they cross',
+        group: 'Arrange',
+        enabled: !!crossing.value,
+        run: () => {
+          const [a, b] = chosenPipes.value
+          drawing.apply(joinCrossing(drawing.sheet, a.id, b.id))
+        },
+      },
+      {
+        name: 'partCrossing',
+        label: 'Let the two lines cross unjoined',
+        group: 'Arrange',
+        enabled: !!chosenJoint.value && partCrossing(drawing.sheet, chosenJoint.value.id) !== drawing.sheet,
+        run: () => drawing.apply(partCrossing(drawing.sheet, chosenJoint.value!.id)),
+      },
+      {
+        name: 'layAnew',
+        label: 'Lay the pipe anew',
+        group: 'Arrange',
+        enabled: chosenPipes.value.some((p) => p.shaped),
+        run: () => drawing.apply(layAnew(drawing.sheet, new Set(chosenPipes.value.map((p) => p.id)))),
+      },
+      {
+        name: 'words',
+        label: 'Write on the sheet',
+        group: 'Edit',
+        keys: 'W',
+        run: () => desk.startPlacing('note'),
+      },
       ...(Object.keys(edges) as Edge[]).map((edge) => ({
         name: `align-${edge}`,
         label: `Align ${edges[edge].label}`,
@@ -183,6 +252,13 @@ export function useCommands() {
         group: 'View',
         keys: 'L',
         run: () => (desk.portLetters = !desk.portLetters),
+      },
+      {
+        name: 'overview',
+        label: desk.overview ? 'Hide the overview' : 'Show the overview',
+        group: 'View',
+        keys: 'O',
+        run: () => (desk.overview = !desk.overview),
       },
       {
         name: 'search',

@@ -31,6 +31,7 @@ export const useDesk = defineStore('desk', () => {
   const runInspector = useLocalStorage('oar-bench-run-inspector', false)
   /** Settings and sizes stand beside the symbols. */
   const settings = useLocalStorage('oar-bench-settings', true)
+  const overview = useLocalStorage('oar-bench-overview', false)
   const portLetters = useLocalStorage('oar-bench-port-letters', false)
   /** What was copied, for this sheet and others; other tabs see it too. */
   const clip = useLocalStorage<Clip>('oar-bench-clip', { components: [], joints: [], pipes: [] })
@@ -74,6 +75,7 @@ export const useDesk = defineStore('desk', () => {
     runInspector,
     settings,
     portLetters,
+    overview,
     clip,
     searching,
     showingKeys,

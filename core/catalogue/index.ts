@@ -75,6 +75,7 @@ import { heater } from './conditioning/heater'
 import { plug } from './lines/plug'
 import { burst } from './lines/burst'
 import { enclosure } from './lines/enclosure'
+import { note } from './lines/note'
 import { quickCoupling } from './lines/quick-coupling'
 import { rotaryJoint } from './lines/rotary-joint'
 import { testPoint } from './lines/test-point'
@@ -173,6 +174,7 @@ const list: readonly AnyKind[] = [
   plug,
   burst,
   enclosure,
+  note,
   quickCoupling,
   rotaryJoint,
   testPoint,

@@ -50,6 +50,11 @@ export interface SwitchParameter extends ParameterBase {
   readonly type: 'switch'
   readonly default: boolean
 }
+/** Words as they are to be read on the sheet. */
+export interface TextParameter extends ParameterBase {
+  readonly type: 'text'
+  readonly default: string
+}
 /** Pairs of values with straight lines between them, constant beyond its ends; may be left empty. */
 export interface TableParameter extends ParameterBase {
   readonly type: 'table'
@@ -61,7 +66,7 @@ export interface TableParameter extends ParameterBase {
     readonly max: number
   }
 }
-export type Parameter = QuantityParameter | ChoiceParameter | SwitchParameter | TableParameter
+export type Parameter = QuantityParameter | ChoiceParameter | SwitchParameter | TableParameter | TextParameter
 export type Parameters = Readonly<Record<string, Parameter>>
 
 /** Values of a component's parameters after parsing: SI numbers, choices, switches. */
@@ -72,7 +77,9 @@ export type Values<P extends Parameters> = {
       ? boolean
       : P[K] extends TableParameter
         ? Table
-        : number
+        : P[K] extends TextParameter
+          ? string
+          : number
 }
 
 /** A table after parsing: rising x, SI; empty where none is given. */
@@ -309,6 +316,8 @@ export interface Traits {
   readonly restrains?: readonly Restraint[]
   /** Ports before and behind an element that stops dirt, and the switch that tells whether a valve goes round it. */
   readonly filters?: { readonly from: string; readonly to: string; readonly bypass: string }
+  /** It is drawn round other parts, and takes along what lies wholly inside. */
+  readonly frames?: true
   /** Parameters with a flow that is usual for it and the pressure that flow takes. */
   readonly nominal?: { readonly flow: string; readonly drop: string }
   /** Parameters that take a result of sizing, by what is sized. */
@@ -338,6 +347,8 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly family: Family
   /** Other plain words people type for it. */
   readonly words: readonly string[]
+  /** No part of the machine: it has no designation and stands in no list of parts. */
+  readonly unnamed?: true
   /** Letter of its designation: P pump, A actuator, M motor, S sensor, V valve, Z other. */
   readonly letter: 'P' | 'A' | 'M' | 'S' | 'V' | 'Z'
   /** One or two sentences: what it does. */

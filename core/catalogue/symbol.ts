@@ -99,6 +99,9 @@ export const text = (x: number, y: number, value: string, size = 1): Lettering =
   size,
 })
 
+/** Width of a letter of a narrow face, as a share of its height; roughly. */
+export const LETTER_WIDTH = 0.47
+
 /** A filled arrow head whose tip is at (x, y), pointing along (dx, dy). */
 export function arrowHead(x: number, y: number, dx: number, dy: number, size = 0.9): Polygon {
   const length = Math.hypot(dx, dy)

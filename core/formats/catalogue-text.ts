@@ -22,6 +22,7 @@ function parameterRow(name: string, p: Parameter): string {
         .join('; '),
       note,
     )
+  if (p.type === 'text') return row(`\`${name}\``, p.default, 'words', note)
   if (p.type === 'table') return row(`\`${name}\``, 'none', `pairs of ${p.x.label} and ${p.y.label}`, note)
   const show = (si: number) => showQuantity(si, p.quantity, 'metric')
   return row(`\`${name}\``, p.default, `${show(p.min)} to ${show(p.max)}`, note)

@@ -31,7 +31,7 @@ export function partsList(sheet: Sheet, show: Show): Rows {
   const parts = new Map<string, { kind: string; values: string; designations: string[] }>()
   for (const component of sheet.components) {
     const kind = findKind(component.kind)
-    if (!kind) continue
+    if (!kind || kind.unnamed) continue
     const part = { kind: kind.label, values: values(component, show) }
     const key = JSON.stringify(part)
     if (!parts.has(key)) parts.set(key, { ...part, designations: [] })

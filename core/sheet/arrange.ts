@@ -95,6 +95,7 @@ const moveEach = (sheet: Sheet, by: ReadonlyMap<string, XY>): Sheet =>
       }),
     },
     new Set([...by].filter(([, [dx, dy]]) => dx || dy).map(([id]) => id)),
+    sheet,
   )
 
 /** Brings the outlines of components to one line, that of the outermost or of the middle of them all. */

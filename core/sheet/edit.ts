@@ -4,9 +4,9 @@ import type { Domain, SymbolForm } from '../catalogue/kind'
 import { quantityText } from '../units/text'
 import { parseQuantity } from '../units/text'
 import type { Written } from './resolve'
-import { nearestOn, polyline, polylineLength, simplify, type XY } from './geometry'
+import { drawnAt, endAt, nearestOn, polyline, polylineLength, simplify, stretched, type XY } from './geometry'
 import { lineDomain, MIXED_DOMAINS } from './netlist'
-import { route } from './route'
+import { plainRoute, route } from './route'
 import {
   componentSchema,
   pipeSchema,
@@ -32,15 +32,18 @@ export function addComponent(
   kindName: string,
   at: Partial<Pick<SheetComponent, 'x' | 'y' | 'rotation' | 'mirrored' | 'parameters'>> = {},
 ): { sheet: Sheet; id: string } {
-  const letter = findKind(kindName)?.letter ?? 'Z'
+  const kind = findKind(kindName)
+  const letter = kind?.letter ?? 'Z'
   const id = freeName(
     letter,
     sheet.components.map((c) => c.id),
   )
-  const designation = freeName(
-    `1-1${letter}`,
-    sheet.components.map((c) => c.designation ?? ''),
-  )
+  const designation = kind?.unnamed
+    ? undefined
+    : freeName(
+        `1-1${letter}`,
+        sheet.components.map((c) => c.designation ?? ''),
+      )
   const component = componentSchema.parse({ id, kind: kindName, designation, ...at })
   return { sheet: { ...sheet, components: [...sheet.components, component] }, id }
 }
@@ -50,18 +53,47 @@ const changeComponent = (sheet: Sheet, id: string, change: (c: SheetComponent) =
   components: sheet.components.map((c) => (c.id === id ? change(c) : c)),
 })
 
-/** Lays the pipes at the given components anew; pipes between two of them are kept by the caller. */
-export function reroute(sheet: Sheet, ids: ReadonlySet<string>): Sheet {
+/**
+ * Lays the pipes at the given components anew; pipes between two of them are kept by the caller.
+ * @param before the sheet before these components moved: what was shaped by hand is then stretched, where that can be
+ */
+export function reroute(sheet: Sheet, ids: ReadonlySet<string>, before?: Sheet): Sheet {
   const touches = (end: PipeEnd) => 'component' in end && ids.has(end.component)
-  const loose = new Set(sheet.pipes.filter((p) => touches(p.from) || touches(p.to)).map((p) => p.id))
+  return layAnew(
+    sheet,
+    new Set(sheet.pipes.filter((p) => touches(p.from) || touches(p.to)).map((p) => p.id)),
+    before,
+  )
+}
+
+/** Lays pipes anew; those shaped by hand keep their shape where an earlier state of the sheet is given and their ends allow it. */
+export function layAnew(
+  sheet: Sheet,
+  pipes: ReadonlySet<string>,
+  before?: Sheet,
+  laying: 'routed' | 'rough' = 'routed',
+): Sheet {
+  const loose = new Set(pipes)
   let result = sheet
-  for (const id of loose) {
+  for (const id of pipes) {
     const pipe = result.pipes.find((p) => p.id === id)!
-    const corners = route(result, pipe.from, pipe.to, loose)
+    const kept =
+      before && (pipe.shaped || laying === 'rough') ? stretchedRoute(before, result, pipe) : undefined
+    const corners =
+      kept ??
+      (laying === 'rough' ? plainRoute(result, pipe.from, pipe.to) : route(result, pipe.from, pipe.to, loose))
     loose.delete(id)
-    result = changePipe(result, id, { route: corners.map(([x, y]) => [x, y]) })
+    result = changePipe(result, id, {
+      route: corners.map(([x, y]) => [x, y]),
+      shaped: (kept && pipe.shaped) || undefined,
+    })
   }
   return result
+}
+function stretchedRoute(before: Sheet, after: Sheet, pipe: Pipe): XY[] | undefined {
+  const from = endAt(after, pipe.from)
+  const to = endAt(after, pipe.to)
+  return from && to && stretched(polyline(before, pipe), from, to)
 }
 
 export const changePipe = (sheet: Sheet, id: string, change: Partial<Pipe>): Sheet => ({
@@ -69,10 +101,19 @@ export const changePipe = (sheet: Sheet, id: string, change: Partial<Pipe>): She
   pipes: sheet.pipes.map((p) => (p.id === id ? pipeSchema.parse({ ...p, ...change }) : p)),
 })
 
-/** Moves components and joints by whole modules; the pipes between two of them move along. */
-export function move(sheet: Sheet, ids: readonly string[], dx: number, dy: number): Sheet {
+/**
+ * Moves components and joints by whole modules; the pipes between two of them move along.
+ * @param laying rough: the other pipes are only stretched, which is quick and enough while the move goes on
+ */
+export function move(
+  sheet: Sheet,
+  ids: readonly string[],
+  dx: number,
+  dy: number,
+  laying: 'routed' | 'rough' = 'routed',
+): Sheet {
   if (!dx && !dy) return sheet
-  const moved = new Set(ids)
+  const moved = new Set(withFramed(sheet, ids))
   const inside = (end: PipeEnd) => moved.has('joint' in end ? end.joint : end.component)
   const shift = <T extends { id: string; x: number; y: number }>(item: T): T =>
     moved.has(item.id) ? { ...item, x: item.x + dx, y: item.y + dy } : item
@@ -86,15 +127,33 @@ export function move(sheet: Sheet, ids: readonly string[], dx: number, dy: numbe
         : p,
     ),
   }
-  let result = shifted
-  const loose = new Set(shifted.pipes.filter((p) => inside(p.from) !== inside(p.to)).map((p) => p.id))
-  for (const id of [...loose]) {
-    const pipe = result.pipes.find((p) => p.id === id)!
-    const corners = route(result, pipe.from, pipe.to, loose)
-    loose.delete(id)
-    result = changePipe(result, id, { route: corners.map(([x, y]) => [x, y]) })
+  return layAnew(
+    shifted,
+    new Set(shifted.pipes.filter((p) => inside(p.from) !== inside(p.to)).map((p) => p.id)),
+    sheet,
+    laying,
+  )
+}
+
+/** Parts, and with a frame all that lies wholly inside it. */
+export function withFramed(sheet: Sheet, ids: readonly string[]): string[] {
+  const frames = sheet.components
+    .filter((c) => ids.includes(c.id) && findKind(c.kind)?.traits?.frames)
+    .map(drawnAt)
+  if (!frames.length) return [...ids]
+  const within = (x: number, y: number) =>
+    frames.some((f) => x >= f.x && x <= f.x + f.w && y >= f.y && y <= f.y + f.h)
+  const inside = (c: SheetComponent) => {
+    const r = drawnAt(c)
+    return within(r.x, r.y) && within(r.x + r.w, r.y + r.h)
   }
-  return result
+  return [
+    ...new Set([
+      ...ids,
+      ...sheet.components.filter(inside).map((c) => c.id),
+      ...sheet.joints.filter((j) => within(j.x, j.y)).map((j) => j.id),
+    ]),
+  ]
 }
 
 /** A quarter turn clockwise, in place. */
@@ -155,6 +214,31 @@ const sumText = (a: string, b: string, quantityName: 'length' | 'volume', symbol
   return m.ok && n.ok ? quantityText(m.si + n.si, quantityName, symbol) : a
 }
 
+/** Two pipes that meet at a joint as one; none where they are not of one kind or lead round to the joint itself. */
+export function mergedPipe(sheet: Sheet, a: Pipe, b: Pipe, joint: string): Pipe | undefined {
+  if (a.line !== b.line || a.friction !== b.friction || a.bore !== b.bore) return undefined
+  const isHere = (e: PipeEnd) => 'joint' in e && e.joint === joint
+  if (isHere(a.from) && isHere(a.to)) return undefined
+  const corners = (p: Pipe, toJoint: boolean): XY[] => {
+    const points = polyline(sheet, p)
+    return isHere(toJoint ? p.to : p.from) ? points : [...points].reverse()
+  }
+  const points = simplify([...corners(a, true), ...corners(b, false)])
+  const volume =
+    a.volume !== undefined && b.volume !== undefined
+      ? { volume: sumText(a.volume, b.volume, 'volume', 'L') }
+      : { volume: undefined }
+  return {
+    ...a,
+    name: a.name ?? b.name,
+    from: isHere(a.to) ? a.from : a.to,
+    to: isHere(b.from) ? b.to : b.from,
+    route: points.slice(1, -1).map(([x, y]) => [x, y]),
+    length: sumText(a.length, b.length, 'length', 'm'),
+    ...volume,
+  }
+}
+
 /** Joints with no pipe go; joints with two pipes of one kind become one pipe again. */
 function healJoints(sheet: Sheet, needed: ReadonlySet<string> = new Set()): Sheet {
   let result = sheet
@@ -167,27 +251,8 @@ function healJoints(sheet: Sheet, needed: ReadonlySet<string> = new Set()): Shee
     }
     if (at.length !== 2) continue
     const [a, b] = at
-    if (a.line !== b.line || a.friction !== b.friction || a.bore !== b.bore) continue
-    const isHere = (e: PipeEnd) => 'joint' in e && e.joint === joint.id
-    if (isHere(a.from) && isHere(a.to)) continue
-    const corners = (p: Pipe, toJoint: boolean): XY[] => {
-      const points = polyline(result, p)
-      return isHere(toJoint ? p.to : p.from) ? points : [...points].reverse()
-    }
-    const points = simplify([...corners(a, true), ...corners(b, false)])
-    const volume =
-      a.volume !== undefined && b.volume !== undefined
-        ? { volume: sumText(a.volume, b.volume, 'volume', 'L') }
-        : { volume: undefined }
-    const merged: Pipe = {
-      ...a,
-      name: a.name ?? b.name,
-      from: isHere(a.to) ? a.from : a.to,
-      to: isHere(b.from) ? b.to : b.from,
-      route: points.slice(1, -1).map(([x, y]) => [x, y]),
-      length: sumText(a.length, b.length, 'length', 'm'),
-      ...volume,
-    }
+    const merged = mergedPipe(result, a, b, joint.id)
+    if (!merged) continue
     result = {
       ...result,
       joints: result.joints.filter((j) => j.id !== joint.id),

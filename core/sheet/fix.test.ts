@@ -43,6 +43,8 @@ describe('what a finding offers', () => {
     expect(fixed(narrow, 'narrow-suction').pipes[0].bore).toBe('12 mm')
     const relief = idOf(sheet, 'relief-valve-direct')
     const slip = setParameter(sheet, relief, 'setting', '160 psi')
-    expect(fixed(slip, 'unit-slip').components.find((c) => c.id === relief)!.parameters.setting).toBe('160 bar')
+    expect(fixed(slip, 'unit-slip').components.find((c) => c.id === relief)!.parameters.setting).toBe(
+      '160 bar',
+    )
   })
 })

@@ -176,3 +176,38 @@ export function drawnBox(symbol: SymbolDrawing): Rect {
   const [x, y] = [Math.min(...xs), Math.min(...ys)]
   return { x, y, w: Math.max(...xs) - x, h: Math.max(...ys) - y }
 }
+
+/** The rectangle around all that a component draws, as it lies on the sheet. */
+export const drawnAt = remembered((component: SheetComponent): Rect => {
+  const symbol = symbolOf(component)
+  return symbol ? placeRect(drawnBox(symbol), component) : outline(component)
+})
+
+interface End {
+  readonly at: XY
+  readonly side?: Side
+}
+/**
+ * The corners of a pipe whose ends have moved, its shape kept: the parts next to the ends are stretched.
+ * @param points the pipe as it lay, ends included
+ * @returns none where that would make a slanting part, or lead through the symbol at an end
+ */
+export function stretched(points: readonly XY[], from: End, to: End): XY[] | undefined {
+  const moved = points.map((p): XY => p)
+  const last = points.length - 1
+  const pull = (end: number, next: number, at: XY) => {
+    const level = points[end][1] === points[next][1]
+    moved[end] = at
+    if (next !== 0 && next !== last) moved[next] = level ? [moved[next][0], at[1]] : [at[0], moved[next][1]]
+  }
+  pull(0, 1, from.at)
+  pull(last, last - 1, to.at)
+  const straight = moved.every((p, i) => i === 0 || p[0] === moved[i - 1][0] || p[1] === moved[i - 1][1])
+  const leaves = (end: End, next: XY) => {
+    if (!end.side) return true
+    const [x, y] = sideVector[end.side]
+    return (next[0] - end.at[0]) * x + (next[1] - end.at[1]) * y > 0
+  }
+  if (!straight || !leaves(from, moved[1]) || !leaves(to, moved[last - 1])) return undefined
+  return simplify(moved).slice(1, -1)
+}

@@ -1,6 +1,7 @@
 /** What is written beside a symbol, and where: the same on the screen and in every drawing format. */
 import { findKind } from '../catalogue'
 import type { Show } from '../catalogue/kind'
+import { LETTER_WIDTH } from '../catalogue/symbol'
 import { outline, placedPorts, polyline, symbolOf, valuesToDraw } from './geometry'
 import type { Sheet, SheetComponent } from './schema'
 
@@ -19,7 +20,7 @@ export interface Lettered {
 }
 
 /** Width of a text, roughly, for a narrow face. */
-export const textWidth = (text: string, size: number) => text.length * size * 0.47
+export const textWidth = (text: string, size: number) => text.length * size * LETTER_WIDTH
 
 /** Module squares through which pipes run or on which symbols lie. */
 type Taken = Set<number>
@@ -65,7 +66,7 @@ export function letterings(sheet: Sheet, show: Show): Map<string, Lettered> {
 function lettering(component: SheetComponent, show: Show, taken: Taken): Lettered | undefined {
   const kind = findKind(component.kind)
   const symbol = symbolOf(component)
-  if (!kind || !symbol) return undefined
+  if (!kind || !symbol || kind.unnamed) return undefined
   const designation = component.designation ?? component.id
   const lines = kind.caption?.(valuesToDraw(kind, component), show) ?? []
   const box = outline(component)

@@ -63,6 +63,7 @@ export function readParameter(
   }
   const text = written ?? parameter.default
   if (typeof text !== 'string') return { message: `${parameter.label} needs a single value.` }
+  if (parameter.type === 'text') return { value: text }
   if (parameter.type === 'choice')
     return text in parameter.choices
       ? { value: text }

@@ -86,9 +86,17 @@ export function route(
     search(sheet, start, goal, without, near) ??
     search(sheet, start, goal, without, around([...ends, ...corners], MARGIN)) ??
     // walled in: a plain corner, so that the connection is at least seen
-    simplify([start.at, [goal.at[0], start.at[1]], goal.at]).slice(1, -1)
+    plain(start.at, goal.at)
   )
 }
+
+/** A route of one corner that looks at nothing in its way: quick. */
+export function plainRoute(sheet: Sheet, from: PipeEnd, to: PipeEnd): XY[] {
+  const start = endAt(sheet, from)
+  const goal = endAt(sheet, to)
+  return start && goal ? plain(start.at, goal.at) : []
+}
+const plain = (start: XY, goal: XY): XY[] => simplify([start, [goal[0], start[1]], goal]).slice(1, -1)
 
 /** The square modules around some points. */
 function around(points: readonly XY[], margin: number): Rect {

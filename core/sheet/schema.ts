@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 2
+export const SHEET_VERSION = 3
 
 const identifier = z
   .string()
@@ -48,9 +48,9 @@ export const componentSchema = z.strictObject({
     .optional()
     .describe('People may be under what it holds; the checks then ask for more than a single valve.'),
   parameters: z
-    .record(z.string().max(64), z.union([written, z.boolean(), tableSchema]))
+    .record(z.string().max(64), z.union([z.string().min(1).max(500), z.boolean(), tableSchema]))
     .default({})
-    .describe('Values that differ from the default: written with a unit, true or false, or a table.'),
+    .describe('Values that differ from the default: written with a unit, words, true or false, or a table.'),
 })
 
 export const jointSchema = z.strictObject({
@@ -70,6 +70,10 @@ export const pipeSchema = z.strictObject({
     .max(200)
     .default([])
     .describe('Corners between the two ends, in modules.'),
+  shaped: z
+    .boolean()
+    .optional()
+    .describe('True: the corners were set by hand, and are kept where an end moves.'),
   length: written.default('1 m'),
   bore: written.default('12 mm'),
   volume: written.optional().describe('Oil volume; without it, that of the bore.'),

@@ -1,0 +1,32 @@
+import { defineKind, quantity } from '../kind'
+import { LETTER_WIDTH, text } from '../symbol'
+
+const LINE = 1.3
+
+/** Words on the sheet; they do nothing to the oil. */
+export const note = defineKind({
+  name: 'note',
+  label: 'Text',
+  family: 'lines',
+  words: ['text', 'note', 'remark', 'words', 'heading', 'comment'],
+  letter: 'Z',
+  unnamed: true,
+  description: 'Free words on the sheet: a heading, a remark, an instruction.',
+  ports: [],
+  parameters: {
+    text: { type: 'text', label: 'Words', default: 'Text' },
+    size: quantity('Height of the letters, in modules', 'ratio', '1.4', 0.5, 10),
+  },
+  symbol(v) {
+    const lines = v.text.split('\n')
+    const width = Math.max(1, ...lines.map((l) => l.length)) * v.size * LETTER_WIDTH
+    const height = lines.length * LINE * v.size
+    return {
+      shapes: lines.map((words, i) => text(0, (i + 0.5) * LINE * v.size - height / 2, words, v.size)),
+      ports: {},
+      box: { x: -width / 2, y: -height / 2, w: width, h: height },
+    }
+  },
+  model: () => ({ evaluate() {} }),
+  say: () => 'Only words.',
+})

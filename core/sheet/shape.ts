@@ -1,0 +1,131 @@
+/** Pipes shaped by hand: parts moved aside, joints put on and taken off, crossings joined and parted. */
+import { addComponent, changePipe, mergedPipe, sameEnd, splitPipe } from './edit'
+import { drawnAt, endAt, polyline, simplify, sideVector, type XY } from './geometry'
+import { lineDomain } from './netlist'
+import type { Pipe, PipeEnd, Sheet } from './schema'
+
+/** How far a line goes on straight from a port before it is led aside, modules. */
+const STUB = 1
+
+/**
+ * Moves a straight part of a pipe across its direction, so that it runs through a point; its neighbours follow.
+ * @param segment counted from the beginning of the pipe
+ */
+export function moveSegment(sheet: Sheet, pipeId: string, segment: number, through: XY): Sheet {
+  const pipe = sheet.pipes.find((p) => p.id === pipeId)
+  if (!pipe) return sheet
+  const points = polyline(sheet, pipe)
+  const [a, b] = [points[segment], points[segment + 1]]
+  if (!a || !b) return sheet
+  const level = a[1] === b[1]
+  if ((level ? a[1] : a[0]) === (level ? through[1] : through[0])) return sheet
+  const aside = ([x, y]: XY): XY => (level ? [x, through[1]] : [through[0], y])
+  const stub = (end: PipeEnd, at: XY): XY[] => {
+    const side = endAt(sheet, end)?.side
+    if (!side) return [at]
+    const [x, y] = sideVector[side]
+    return [at, [at[0] + STUB * x, at[1] + STUB * y]]
+  }
+  const before = segment === 0 ? stub(pipe.from, a) : points.slice(0, segment)
+  const after = segment === points.length - 2 ? stub(pipe.to, b).reverse() : points.slice(segment + 2)
+  const first = segment === 0 ? before[before.length - 1] : a
+  const second = segment === points.length - 2 ? after[0] : b
+  const corners = simplify([...before, aside(first), aside(second), ...after]).slice(1, -1)
+  return changePipe(sheet, pipeId, { route: corners.map(([x, y]) => [x, y]), shaped: true })
+}
+
+/** The part of a pipe that an arrow key moves: the longest that lies across its direction. */
+export function segmentAcross(
+  sheet: Sheet,
+  pipe: Pipe,
+  [dx]: readonly [number, number],
+): { segment: number; at: XY } | undefined {
+  const points = polyline(sheet, pipe)
+  let best: { segment: number; at: XY; length: number } | undefined
+  for (let i = 0; i + 1 < points.length; i++) {
+    const [a, b] = [points[i], points[i + 1]]
+    if (dx ? a[0] !== b[0] : a[1] !== b[1]) continue
+    const length = Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1])
+    if (!best || length > best.length) best = { segment: i, at: a, length }
+  }
+  return best
+}
+
+/** Where two pipes cross without touching; none where they do not. */
+export function crossingOf(sheet: Sheet, a: Pipe, b: Pipe): XY | undefined {
+  if (lineDomain(a.line) !== lineDomain(b.line)) return undefined
+  const [p, q] = [polyline(sheet, a), polyline(sheet, b)]
+  const inside = (v: number, m: number, n: number) => v > Math.min(m, n) && v < Math.max(m, n)
+  for (let i = 0; i + 1 < p.length; i++)
+    for (let j = 0; j + 1 < q.length; j++) {
+      const [one, other] = [p.slice(i, i + 2), q.slice(j, j + 2)]
+      const [level, upright] = one[0][1] === one[1][1] ? [one, other] : [other, one]
+      if (level[0][1] !== level[1][1] || upright[0][0] !== upright[1][0]) continue
+      const at: XY = [upright[0][0], level[0][1]]
+      if (inside(at[0], level[0][0], level[1][0]) && inside(at[1], upright[0][1], upright[1][1])) return at
+    }
+  return undefined
+}
+
+/** Joins two pipes where they cross. The same sheet where they do not. */
+export function joinCrossing(sheet: Sheet, a: string, b: string): Sheet {
+  const [first, second] = [a, b].map((id) => sheet.pipes.find((p) => p.id === id))
+  const at = first && second && crossingOf(sheet, first, second)
+  if (!at) return sheet
+  const one = splitPipe(sheet, a, at)
+  const two = splitPipe(one.sheet, b, at)
+  const lead = (end: PipeEnd): PipeEnd =>
+    'joint' in end && end.joint === two.joint ? { joint: one.joint } : end
+  return {
+    ...two.sheet,
+    joints: two.sheet.joints.filter((j) => j.id !== two.joint),
+    pipes: two.sheet.pipes.map((p) => ({ ...p, from: lead(p.from), to: lead(p.to) })),
+  }
+}
+
+/** Parts a joint of four pipes into two lines that cross: each goes straight on. The same sheet where that is not so. */
+export function partCrossing(sheet: Sheet, jointId: string): Sheet {
+  const joint = sheet.joints.find((j) => j.id === jointId)
+  const here: PipeEnd = { joint: jointId }
+  const at = sheet.pipes.filter((p) => sameEnd(p.from, here) || sameEnd(p.to, here))
+  if (!joint || at.length !== 4) return sheet
+  const outward = (p: Pipe): XY[] => {
+    const points = polyline(sheet, p)
+    return sameEnd(p.from, here) ? points : [...points].reverse()
+  }
+  const way = (p: Pipe) => {
+    const [a, b] = outward(p)
+    return `${Math.sign(b[0] - a[0])} ${Math.sign(b[1] - a[1])}`
+  }
+  const going = (direction: string) => at.find((p) => way(p) === direction)
+  const pairs = [
+    [going('-1 0'), going('1 0')],
+    [going('0 1'), going('0 -1')],
+  ]
+  if (pairs.flat().some((p) => !p)) return sheet
+  const merged = (pairs as [Pipe, Pipe][]).map(([a, b]) => mergedPipe(sheet, a, b, jointId))
+  if (merged.some((p) => !p)) return sheet
+  const gone = new Set(at.map((p) => p.id))
+  return {
+    ...sheet,
+    joints: sheet.joints.filter((j) => j.id !== jointId),
+    pipes: [...sheet.pipes.filter((p) => !gone.has(p.id)), ...(merged as Pipe[])],
+  }
+}
+
+/** Room between a frame and what it holds, modules. */
+const ROOM = 2
+/** Draws a frame round parts: a manifold, or what belongs together. @returns its id as well */
+export function frameParts(sheet: Sheet, ids: readonly string[]): { sheet: Sheet; id: string } | undefined {
+  const boxes = sheet.components.filter((c) => ids.includes(c.id)).map(drawnAt)
+  if (!boxes.length) return undefined
+  const left = Math.floor(Math.min(...boxes.map((b) => b.x))) - ROOM
+  const top = Math.floor(Math.min(...boxes.map((b) => b.y))) - ROOM
+  const right = Math.ceil(Math.max(...boxes.map((b) => b.x + b.w))) + ROOM
+  const bottom = Math.ceil(Math.max(...boxes.map((b) => b.y + b.h))) + ROOM
+  return addComponent(sheet, 'enclosure', {
+    x: left,
+    y: top,
+    parameters: { width: String(right - left), height: String(bottom - top) },
+  })
+}
