@@ -1,5 +1,5 @@
 /** A generated large circuit: groups of pump, relief and cylinders with their valves, gauges and throttles. */
-import { sheetSchema, type Sheet } from '../core/sheet/schema'
+import { SHEET_VERSION, sheetSchema, type Sheet } from '../core/sheet/schema'
 
 /** About `count` components; each group of a power unit feeds four cylinders. */
 export function largeSheet(count: number): Sheet {
@@ -63,7 +63,7 @@ export function largeSheet(count: number): Sheet {
   }
   return sheetSchema.parse({
     format: 'oar-bench-sheet',
-    version: 2,
+    version: SHEET_VERSION,
     title: `Generated, ${components.length} components`,
     components,
     pipes,

@@ -107,7 +107,7 @@ test('copies from one machine to another, aligns, and works from the menu at the
   await page.keyboard.press('Control+v')
   await expect(components(page)).toHaveCount(count)
   // it is whole; what was accepted there must be looked at again here
-  await expect(page.getByTestId('findings')).toContainText('1 warning')
+  await expect(page.getByTestId('findings')).toContainText('2 warnings')
   await page.getByTestId('align-left').click()
   const left = (id: number) => components(page).nth(id).locator('.component-reach').getAttribute('x')
   expect(await left(0)).toBe(await left(1))

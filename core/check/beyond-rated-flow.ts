@@ -1,4 +1,4 @@
-import type { Netlist } from '../sheet/netlist'
+import { portKey, type Netlist } from '../sheet/netlist'
 import { showQuantity } from '../units/text'
 import { motions } from './motion'
 import { showPressure } from './pressure'
@@ -8,9 +8,9 @@ import {
   oilEdges,
   OPENED,
   portsWith,
+  reachable,
   tankNodes,
   withoutRestraints,
-  type Edge,
   type Rule,
 } from './rule'
 
@@ -47,20 +47,32 @@ export const beyondRatedFlow: Rule = {
     const driven = pumps(netlist).flatMap((pump) =>
       motions(netlist)
         .filter((m) => m.intoNode !== undefined && gets(full, pump.node, new Set([m.intoNode]), OPENED))
-        .map((m) => ({ pump, into: new Set([m.intoNode!]), out: m.outNode, grown: m.outArea / m.area })),
+        .map((m) => ({
+          pump,
+          into: new Set([m.intoNode!]),
+          // what is metered on its way out is not judged there
+          out: m.outNode !== undefined && gets(full, m.outNode, tanks, OPENED) ? m.outNode : undefined,
+          grown: m.outArea / m.area,
+          // where its oil can be at all
+          region: new Set([
+            ...reachable(edges, pump.node, OPENED),
+            ...(m.outNode === undefined ? [] : reachable(edges, m.outNode, OPENED)),
+          ]),
+        })),
     )
     return netlist.components.flatMap((of) => {
       const nominal = of.kind.traits?.nominal
       if (!nominal) return []
       const rated = of.values[nominal.flow] as number
       // a motion is judged where all its oil has to come through here
-      let without: readonly Edge[][] | undefined
+      const { id } = of.component
+      const nodes = of.kind.ports.map((p) => netlist.nodeOf.get(portKey(id, p.name))!)
       let flow = 0
-      for (const { pump, into, out, grown } of driven) {
-        if (pump.flow * Math.max(1, grown) <= BEYOND * rated) continue
-        without ??= edges.map((list) => list.filter((edge) => edge.by !== of.component.id))
-        if (!gets(without, pump.node, into, OPENED)) flow = Math.max(flow, pump.flow)
-        if (out !== undefined && gets(full, out, tanks, OPENED) && !gets(without, out, tanks, OPENED))
+      for (const { pump, into, out, grown, region } of driven) {
+        if (pump.flow * Math.max(1, grown) <= BEYOND * rated || !nodes.some((node) => region.has(node)))
+          continue
+        if (!gets(edges, pump.node, into, OPENED, id)) flow = Math.max(flow, pump.flow)
+        if (out !== undefined && !gets(edges, out, tanks, OPENED, id))
           flow = Math.max(flow, pump.flow * grown)
       }
       if (flow <= BEYOND * rated) return []

@@ -1,4 +1,3 @@
-import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
 import { highestPressures, showPressure } from './pressure'
 import { ALWAYS, named, oilEdges, reachable, withoutRestraints, type Rule } from './rule'
@@ -15,6 +14,7 @@ export const intensified: Rule = {
     const edges = oilEdges(netlist)
     const free = withoutRestraints(netlist, edges, METERED)
     const highest = highestPressures(netlist)
+    const of = new Map(netlist.components.map((c) => [c.component.id, c]))
     return motions(netlist).flatMap((m) => {
       if (m.outNode === undefined || m.intoNode === undefined || m.area <= m.outArea) return []
       // up to the places where it is held back
@@ -22,12 +22,11 @@ export const intensified: Rule = {
       const metered = [...line].some((node) => free[node].length < edges[node].length)
       if (!metered || !(highest[m.intoNode] > -Infinity)) return []
       const reached = (highest[m.intoNode] * m.area - Math.min(m.least, 0)) / m.outArea
-      return netlist.components.flatMap((part) => {
+      const there = new Set([...line].flatMap((node) => netlist.nodes[node].ports.map((p) => p.component)))
+      return [...there].flatMap((id) => {
+        const part = of.get(id)!
         const parameter = part.kind.traits?.rating
-        const touches = part.kind.ports.some(
-          (p) => p.domain === 'oil' && line.has(netlist.nodeOf.get(portKey(part.component.id, p.name))!),
-        )
-        if (!parameter || !touches || (part.values[parameter] as number) * HAIR >= reached) return []
+        if (!parameter || (part.values[parameter] as number) * HAIR >= reached) return []
         return [
           {
             severity: 'warning' as const,

@@ -47,16 +47,17 @@ export const oilEdges = remembered((netlist: Netlist): readonly Edge[][] => {
   return edges
 })
 
-/** All nodes that oil can reach from a node through edges of the given kinds. */
-export function reachable(edges: readonly Edge[][], start: number, through: ReadonlySet<Edge['how']>) {
+/** All nodes that oil can reach from a node through edges of the given kinds. @param without a component that is left out */
+export function reachable(
+  edges: readonly (readonly Edge[])[],
+  start: number,
+  through: ReadonlySet<Edge['how']>,
+  without?: string,
+) {
   const seen = new Set([start])
-  const queue = [start]
-  for (const node of queue)
+  for (const node of seen)
     for (const edge of edges[node])
-      if (through.has(edge.how) && !seen.has(edge.to)) {
-        seen.add(edge.to)
-        queue.push(edge.to)
-      }
+      if (through.has(edge.how) && (without === undefined || edge.by !== without)) seen.add(edge.to)
   return seen
 }
 
@@ -92,36 +93,60 @@ export function restEdges(netlist: Netlist, edges: readonly Edge[][]): Edge[][] 
   return rest
 }
 
+/** The ways along which each component holds oil back, by component. */
+const restraints = remembered((netlist: Netlist) => {
+  const of = new Map<string, { key: string; by: Restraint['by'] }[]>()
+  for (const { component, kind } of netlist.components) {
+    const list = (kind.traits?.restrains ?? []) as readonly Restraint[]
+    const node = (port: string) => netlist.nodeOf.get(portKey(component.id, port))!
+    if (list.length)
+      of.set(
+        component.id,
+        list.map(({ from, to, by }) => ({ key: wayKey(node(from), node(to), component.id), by })),
+      )
+  }
+  return of
+})
+/** A way through a component, from node to node. */
+export const wayKey = (from: number, to: number, by: string | undefined) => `${from} ${to} ${by}`
+
 /** The edges without those along which oil is held back in one of the given ways. */
 export function withoutRestraints(
   netlist: Netlist,
   edges: readonly Edge[][],
   ways: ReadonlySet<Restraint['by']>,
 ): Edge[][] {
-  const held = new Set(
-    netlist.components.flatMap(({ component, kind }) =>
-      (kind.traits?.restrains ?? [])
-        .filter((r: Restraint) => ways.has(r.by))
-        .map(
-          (r: Restraint) =>
-            `${netlist.nodeOf.get(portKey(component.id, r.from))} ${netlist.nodeOf.get(portKey(component.id, r.to))} ${component.id}`,
-        ),
-    ),
+  const held = restraints(netlist)
+  return edges.map((list, from) =>
+    list.filter((edge) => {
+      const own = edge.by === undefined ? undefined : held.get(edge.by)
+      if (!own) return true
+      const key = wayKey(from, edge.to, edge.by)
+      return !own.some((way) => way.key === key && ways.has(way.by))
+    }),
   )
-  return edges.map((list, from) => list.filter((edge) => !held.has(`${from} ${edge.to} ${edge.by}`)))
 }
 
 /** Whether oil at a node can always get to a valve that lets it out by pressure. */
 export const relievedFrom = (edges: readonly Edge[][], from: number) =>
   [...reachable(edges, from, ALWAYS)].some((node) => edges[node].some((edge) => edge.how === 'relief'))
 
-/** Whether oil gets from a node to one of others. */
-export const gets = (
-  edges: readonly Edge[][],
+/** Whether oil gets from a node to one of others. @param without a component that is left out */
+export function gets(
+  edges: readonly (readonly Edge[])[],
   from: number,
   to: ReadonlySet<number>,
   through: ReadonlySet<Edge['how']>,
-) => [...reachable(edges, from, through)].some((node) => to.has(node))
+  without?: string,
+): boolean {
+  const seen = new Set([from])
+  for (const node of seen) {
+    if (to.has(node)) return true
+    for (const edge of edges[node])
+      if (through.has(edge.how) && (without === undefined || edge.by !== without)) seen.add(edge.to)
+  }
+  return false
+}
 
 export const named = ({ component }: Pick<ResolvedComponent, 'component'>) =>
   component.designation ?? component.id

@@ -1,7 +1,7 @@
 import type { Holding } from '../catalogue/kind'
 import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
-import { named, oilEdges, OPENED, tankNodes, type Edge, type Rule } from './rule'
+import { named, oilEdges, OPENED, tankNodes, wayKey, type Edge, type Rule } from './rule'
 
 export const singleHoldingValve: Rule = {
   id: 'single-holding-valve',
@@ -36,8 +36,6 @@ export const singleHoldingValve: Rule = {
     })
   },
 }
-
-const wayKey = (from: number, to: number, by: string | undefined) => `${from} ${to} ${by}`
 
 /** The fewest holding valves that oil passes from a node to tank; Infinity where there is no way. */
 function fewestValves(

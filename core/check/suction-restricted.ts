@@ -8,11 +8,12 @@ export const suctionRestricted: Rule = {
   check({ netlist }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
+    const inTheWay = netlist.components.filter((of) => of.kind.traits?.filters || of.kind.traits?.restrains)
     return portsWith(netlist, 'draws').flatMap((pump) => {
       const line = lineOf(edges, pump.node, tanks)
       const within = (component: string, ...ports: string[]) =>
         ports.every((port) => line.has(netlist.nodeOf.get(portKey(component, port))!))
-      return netlist.components.flatMap((of) => {
+      return inTheWay.flatMap((of) => {
         const { filters, restrains } = of.kind.traits ?? {}
         const { id } = of.component
         const finding = (message: string, cure: string) => [

@@ -1,5 +1,7 @@
 import type { Parameter } from '../catalogue/kind'
-import type { Fix } from '../sheet/finding'
+import { findKind } from '../catalogue'
+import { remembered } from '../sheet/remembered'
+import { pipeSchema, type Pipe, type SheetComponent } from '../sheet/schema'
 import { quantities, type Quantity } from '../units/quantities'
 import { parseQuantity } from '../units/text'
 import { named, type Rule } from './rule'
@@ -17,49 +19,51 @@ const PLAIN: ReadonlySet<Quantity> = new Set(['ratio', 'share'])
 export const unitSlip: Rule = {
   id: 'unit-slip',
   reason: 'A number with the wrong unit behind it is the commonest slip, and looks like any other number.',
-  check({ sheet, netlist }) {
-    const components = netlist.components.flatMap((of) =>
-      Object.entries(of.component.parameters).flatMap(([name, written]) => {
-        const parameter = of.kind.parameters[name as never] as Parameter
-        if (parameter?.type !== 'quantity' || typeof written !== 'string') return []
-        const meant = likelier(written, parameter.default, parameter.quantity)
-        if (!meant) return []
-        const fix: Fix = {
+  check: ({ sheet }) => [...sheet.components.flatMap(inComponent), ...sheet.pipes.flatMap(inPipe)],
+}
+
+type Found = ReturnType<Rule['check']>
+const inComponent = remembered((component: SheetComponent): Found => {
+  const parameters = (findKind(component.kind)?.parameters ?? {}) as Record<string, Parameter>
+  return Object.entries(component.parameters).flatMap(([name, written]): Found => {
+    const parameter = parameters[name]
+    if (parameter?.type !== 'quantity' || typeof written !== 'string') return []
+    const meant = likelier(written, parameter.default, parameter.quantity)
+    if (!meant) return []
+    return [
+      {
+        severity: 'warning',
+        message: `${parameter.label} of ${named({ component })} is ${written}: was ${meant} meant?`,
+        cure: `${parameter.default} would be usual. Correct the unit, or accept it.`,
+        place: { component: component.id, parameter: name },
+        fix: {
           label: `Make it ${meant}`,
           does: 'setParameter',
-          component: of.component.id,
+          component: component.id,
           parameter: name,
           value: meant,
-        }
-        return [
-          {
-            severity: 'warning' as const,
-            message: `${parameter.label} of ${named(of)} is ${written}: was ${meant} meant?`,
-            cure: `${parameter.default} would be usual. Correct the unit, or accept it.`,
-            place: { component: of.component.id, parameter: name },
-            fix,
-          },
-        ]
-      }),
-    )
-    const pipes = sheet.pipes.flatMap((pipe) =>
-      (['bore', 'length'] as const).flatMap((field) => {
-        const meant = likelier(pipe[field], field === 'bore' ? '12 mm' : '1 m', 'length')
-        if (!meant) return []
-        return [
-          {
-            severity: 'warning' as const,
-            message: `The ${field} of the line ${pipe.name ?? pipe.id} is ${pipe[field]}: was ${meant} meant?`,
-            cure: 'Correct the unit, or accept it.',
-            place: { pipe: pipe.id },
-            fix: { label: `Make it ${meant}`, does: 'setPipe', pipe: pipe.id, field, value: meant } as const,
-          },
-        ]
-      }),
-    )
-    return [...components, ...pipes]
-  },
-}
+        },
+      },
+    ]
+  })
+})
+
+const usual = pipeSchema.parse({ id: 'usual', from: { joint: 'a' }, to: { joint: 'b' } })
+const inPipe = remembered((pipe: Pipe): Found =>
+  (['bore', 'length'] as const).flatMap((field): Found => {
+    const meant = likelier(pipe[field], usual[field], 'length')
+    if (!meant) return []
+    return [
+      {
+        severity: 'warning',
+        message: `The ${field} of the line ${pipe.name ?? pipe.id} is ${pipe[field]}: was ${meant} meant?`,
+        cure: 'Correct the unit, or accept it.',
+        place: { pipe: pipe.id },
+        fix: { label: `Make it ${meant}`, does: 'setPipe', pipe: pipe.id, field, value: meant },
+      },
+    ]
+  }),
+)
 
 /** The same number with a unit that makes it usual, where as it stands it is far from that. */
 function likelier(written: string, usual: string, quantity: Quantity): string | undefined {
