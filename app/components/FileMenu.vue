@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The sheet as a file: written in every format, read from its own. */
-import { Download, History, Upload } from 'lucide-vue-next'
+import { Download, History, Printer, Upload } from 'lucide-vue-next'
 
 const desk = useDesk()
 const emit = defineEmits<{ read: [] }>()
@@ -34,6 +34,13 @@ async function take(event: Event) {
         {{ format.label }} <span class="text-[13px] text-soft">{{ format.note }}</span>
       </button>
       <hr class="my-1 border-rule" />
+      <button
+        class="flex w-full items-center gap-2 rounded px-3 py-1.5 text-left hover:bg-accent-paper hover:text-accent"
+        data-testid="open-print"
+        @click="((desk.printing = true), close())"
+      >
+        <Printer :size="16" aria-hidden="true" /> Print: look at the page first
+      </button>
       <button
         class="flex w-full items-center gap-2 rounded px-3 py-1.5 text-left hover:bg-accent-paper hover:text-accent"
         data-testid="open-revisions"

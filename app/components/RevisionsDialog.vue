@@ -1,20 +1,50 @@
 <script setup lang="ts">
 /** Named states of the sheet: keep one, compare one with what is drawn now, come back to one. */
 import { ArrowLeft, Trash2 } from 'lucide-vue-next'
-import { compareSheets, type Change } from '@oar-bench/core/sheet/compare'
-import { sheetToSvg } from '@oar-bench/core/formats/svg'
+import type { Change } from '@oar-bench/core/sheet/compare'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
-import type { RevisionRow } from '#shared/api'
+import type { MachineDetail, RevisionRow } from '#shared/api'
 
 const drawing = useDrawing()
 const desk = useDesk()
-const { show } = useUnits()
 const list = ref<RevisionRow[]>([])
 const { problem, attempt } = useAttempt()
 const name = ref('')
 const note = ref('')
 const doomed = ref<string>()
-const seen = shallowRef<{ row: RevisionRow; sheet: Sheet; changes: Change[] }>()
+/** What can be compared: the sheet of now, its revisions, and the other variants of the machine. */
+interface Choice {
+  readonly key: string
+  readonly title: string
+  readonly sheet: () => Promise<Sheet>
+}
+const choices = computed<Choice[]>(() => [
+  { key: 'now', title: 'Now', sheet: async () => drawing.sheet },
+  ...list.value.map((row) => ({
+    key: row.id,
+    title: row.name,
+    sheet: () => $fetch<Sheet>(`/api/revisions/${row.id}`),
+  })),
+  ...drawing.variants
+    .filter((v) => v.id !== drawing.sheetId)
+    .map((v) => ({
+      key: v.id,
+      title: `Variant: ${v.name}`,
+      sheet: async () =>
+        (await $fetch<MachineDetail>(`/api/machines/${drawing.machine!.id}`, { query: { sheet: v.id } }))
+          .sheet.content,
+    })),
+])
+interface State {
+  readonly key: string
+  readonly title: string
+  readonly sheet: Sheet
+}
+const seen = shallowRef<{ before: State; after: State }>()
+const stateOf = async (key: string): Promise<State> => {
+  const { title, sheet } = choices.value.find((c) => c.key === key)!
+  return { key, title, sheet: await sheet() }
+}
 
 const load = () =>
   attempt(async () => {
@@ -39,10 +69,10 @@ const keep = () =>
     list.value = [row, ...list.value]
     name.value = note.value = ''
   })
-const look = (row: RevisionRow) =>
+const look = (before: string, after = 'now') =>
   attempt(async () => {
-    const sheet = await $fetch<Sheet>(`/api/revisions/${row.id}`)
-    seen.value = { row, sheet, changes: compareSheets(sheet, drawing.sheet) }
+    const [one, two] = await Promise.all([stateOf(before), stateOf(after)])
+    seen.value = { before: one, after: two }
   })
 const remove = (row: RevisionRow) =>
   attempt(async () => {
@@ -54,28 +84,25 @@ const remove = (row: RevisionRow) =>
     list.value = list.value.filter((r) => r.id !== row.id)
   })
 function restore() {
-  drawing.apply(seen.value!.sheet)
+  drawing.apply(seen.value!.before.sheet)
   desk.revisions = false
   void nextTick(() => desk.view?.fit())
 }
-const picture = (sheet: Sheet) =>
-  sheet.components.length
-    ? `data:image/svg+xml;utf8,${encodeURIComponent(sheetToSvg(sheet, show))}`
-    : undefined
 const clock = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
-const go = (change: Change) => {
-  if (!change.id || change.what === 'removed') return
+/** Shows a part on the sheet, where it is there. */
+function go(change: Change) {
+  const { components, pipes } = drawing.sheet
+  if (!change.id || ![...components, ...pipes].some(({ id }) => id === change.id)) return
   desk.revisions = false
   drawing.select([change.id])
   desk.view?.reveal(change.id)
 }
-const words = { added: 'Added', removed: 'Removed', changed: 'Changed' } as const
 </script>
 
 <template>
   <DialogBox
     v-model:open="desk.revisions"
-    :title="seen ? `${seen.row.name}, and what is drawn now` : 'Revisions of this sheet'"
+    :title="seen ? 'Compared' : 'Revisions of this sheet'"
     testid="revisions"
     :width="seen ? 'max-w-6xl' : 'max-w-xl'"
   >
@@ -85,7 +112,14 @@ const words = { added: 'Added', removed: 'Removed', changed: 'Changed' } as cons
       </button>
     </template>
     <template v-if="seen" #actions>
-      <button class="button-main" data-testid="restore" @click="restore">Put {{ seen.row.name }} back</button>
+      <button
+        v-if="list.some((row) => row.id === seen!.before.key)"
+        class="button-main"
+        data-testid="restore"
+        @click="restore"
+      >
+        Put {{ seen.before.title }} back
+      </button>
     </template>
     <p v-if="problem" class="mb-2 text-error" role="alert">{{ problem }}</p>
     <template v-if="!seen">
@@ -106,6 +140,15 @@ const words = { added: 'Added', removed: 'Removed', changed: 'Changed' } as cons
         </label>
         <button class="button-main" :disabled="!name.trim()" data-testid="keep-revision">Keep</button>
       </form>
+      <p v-if="drawing.variants.length > 1" class="mt-3">
+        <button
+          class="button"
+          data-testid="compare-variants"
+          @click="look(drawing.variants.find((v) => v.id !== drawing.sheetId)!.id)"
+        >
+          Compare with another variant
+        </button>
+      </p>
       <p v-if="!list.length" class="mt-3 text-soft">
         None yet. Keep one before a change that you may want to take back later, or when a drawing goes out.
       </p>
@@ -121,7 +164,7 @@ const words = { added: 'Added', removed: 'Removed', changed: 'Changed' } as cons
             <span class="ml-2 text-[13px] text-soft">{{ clock.format(row.createdAt) }}</span>
             <span v-if="row.note" class="block text-[13px]">{{ row.note }}</span>
           </span>
-          <button class="button" data-testid="compare" @click="look(row)">Compare with now</button>
+          <button class="button" data-testid="compare" @click="look(row.id)">Compare with now</button>
           <button
             class="button"
             :class="doomed === row.id ? '!border-error !text-error' : ''"
@@ -134,41 +177,24 @@ const words = { added: 'Added', removed: 'Removed', changed: 'Changed' } as cons
       </ul>
     </template>
     <template v-else>
-      <div class="grid gap-3 md:grid-cols-2">
-        <figure
-          v-for="[title, sheet] in [
-            [seen.row.name, seen.sheet],
-            ['Now', drawing.sheet],
-          ] as [string, Sheet][]"
-          :key="title"
-          class="rounded border border-rule bg-white p-2"
-        >
-          <figcaption class="font-lettering text-black">{{ title }}</figcaption>
-          <img
-            v-if="picture(sheet)"
-            :src="picture(sheet)"
-            :alt="`The sheet: ${title}`"
-            class="mx-auto h-72 object-contain"
-          />
-          <p v-else class="flex h-72 items-center justify-center text-neutral-600">An empty sheet</p>
-        </figure>
-      </div>
-      <h3 class="heading mt-3">
-        {{ seen.changes.length ? 'Since then' : 'Nothing has changed since then.' }}
-      </h3>
-      <ul data-testid="changes">
-        <li v-for="(c, i) in seen.changes" :key="i" class="border-b border-rule py-1">
-          <button
-            class="w-full text-left"
-            :class="c.what === 'removed' ? '' : 'hover:text-accent'"
-            @click="go(c)"
+      <div class="mb-3 flex flex-wrap items-center gap-2">
+        <label v-for="side in ['before', 'after'] as const" :key="side" class="flex items-center gap-2">
+          <span class="text-[13px] text-soft">{{ side === 'before' ? 'From' : 'to' }}</span>
+          <select
+            class="field !w-auto"
+            :value="seen[side].key"
+            :data-testid="`compare-${side}`"
+            @change="
+              side === 'before'
+                ? look(($event.target as HTMLSelectElement).value, seen.after.key)
+                : look(seen.before.key, ($event.target as HTMLSelectElement).value)
+            "
           >
-            <span class="inline-block w-20 text-[13px] text-soft">{{ words[c.what] }}</span>
-            <span class="font-lettering font-medium">{{ c.name }}</span>
-            <span class="ml-2">{{ c.details.join('; ') }}</span>
-          </button>
-        </li>
-      </ul>
+            <option v-for="c in choices" :key="c.key" :value="c.key">{{ c.title }}</option>
+          </select>
+        </label>
+      </div>
+      <SheetComparison :before="seen.before" :after="seen.after" @go="go" />
     </template>
   </DialogBox>
 </template>

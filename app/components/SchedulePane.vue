@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The schedules of the sheet: who is commanded to what, when. */
-import { Plus, Trash2, X } from 'lucide-vue-next'
+import { FileDown, FileUp, Plus, Trash2, X } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
 import { commandableOf, type FaultForm, type InputSpec } from '@oar-bench/core/catalogue/kind'
 import { scheduleSchema, type Schedule, type SheetComponent, type Track } from '@oar-bench/core/sheet/schema'
@@ -117,6 +117,19 @@ function addSchedule() {
   drawing.apply({ ...drawing.sheet, schedules: [...drawing.sheet.schedules, added] })
   drawing.scheduleId = added.id
 }
+const unread = ref('')
+const { csvFile, download } = useFiles()
+/** Takes the commands of a CSV file in place of those that are there; nothing where it does not read. */
+async function fromFile(file: File) {
+  const { readScheduleCsv } = await import('@oar-bench/core/formats/csv-read')
+  const read = readScheduleCsv(await file.text(), drawing.sheet)
+  unread.value = read.ok ? '' : read.message
+  if (read.ok) change({ tracks: read.value })
+}
+async function toFile() {
+  const { scheduleRows } = await import('@oar-bench/core/formats/csv-read')
+  download(await csvFile(scheduleRows(drawing.sheet, schedule.value!)), '-schedule.csv')
+}
 function removeSchedule() {
   const id = schedule.value!.id
   drawing.apply({ ...drawing.sheet, schedules: drawing.sheet.schedules.filter((s) => s.id !== id) })
@@ -130,8 +143,26 @@ function removeSchedule() {
   >
     <div class="mb-2 flex items-center">
       <h2 class="heading">Schedule</h2>
+      <FileButton
+        class="ml-auto"
+        label="Commands from a CSV file, in place of these"
+        accept=".csv,.txt"
+        testid="schedule-csv"
+        @file="fromFile"
+      >
+        <FileUp :size="16" />
+      </FileButton>
       <button
-        class="icon-button ml-auto"
+        class="icon-button"
+        title="These commands as a CSV file"
+        aria-label="These commands as a CSV file"
+        data-testid="schedule-to-csv"
+        @click="toFile"
+      >
+        <FileDown :size="16" />
+      </button>
+      <button
+        class="icon-button"
         title="Another schedule, copied from this"
         aria-label="Another schedule"
         @click="addSchedule"
@@ -151,6 +182,7 @@ function removeSchedule() {
         <X :size="17" />
       </button>
     </div>
+    <p v-if="unread" class="mb-2 text-[13px] text-error" role="alert">Nothing was changed. {{ unread }}</p>
     <template v-if="schedule">
       <label class="mb-2 block">
         <span class="mb-0.5 block text-[13px] text-soft">Name</span>

@@ -201,6 +201,7 @@ const showSchedule = ref(false)
     <KeySheet />
     <ContentsDialog />
     <RevisionsDialog v-if="!running" />
+    <PrintDialog />
     <RunTape v-if="running" @reveal="canvas?.reveal($event)" />
   </div>
 </template>

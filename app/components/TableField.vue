@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A table of pairs: what holds along a stroke. Empty until its first row is added. */
-import { Plus, X } from 'lucide-vue-next'
+import { FileUp, Plus, X } from 'lucide-vue-next'
 import type { TableParameter } from '@oar-bench/core/catalogue/kind'
 import type { TableText } from '@oar-bench/core/sheet/schema'
 import { shownUnit } from '@oar-bench/core/units/quantities'
@@ -38,6 +38,14 @@ function add() {
         ],
   )
 }
+const unread = ref('')
+/** Takes the rows of a CSV file; what is there stays where it does not read. */
+async function fromFile(file: File) {
+  const { readTableCsv } = await import('@oar-bench/core/formats/csv-read')
+  const read = readTableCsv(await file.text(), props.parameter)
+  unread.value = read.ok ? '' : read.message
+  if (read.ok) emit('update:modelValue', read.value)
+}
 /** A line needs two points: with one row left the table is gone. */
 function remove(row: number) {
   const left = rows.value.filter((_, i) => i !== row)
@@ -49,9 +57,18 @@ function remove(row: number) {
   <div>
     <div class="flex items-center">
       <span class="text-[13px] text-soft">{{ parameter.label }}</span>
+      <FileButton
+        class="ml-auto"
+        :label="`${parameter.label}: from a CSV file`"
+        accept=".csv,.txt"
+        testid="table-csv"
+        @file="fromFile"
+      >
+        <FileUp :size="15" />
+      </FileButton>
       <button
         type="button"
-        class="icon-button ml-auto"
+        class="icon-button"
         :aria-label="`${parameter.label}: add a row`"
         title="Add a row"
         @click="add"
@@ -86,6 +103,7 @@ function remove(row: number) {
         <X :size="14" />
       </button>
     </div>
+    <p v-if="unread" class="mt-0.5 text-[13px] text-error" role="alert">Nothing was changed. {{ unread }}</p>
     <p v-if="problem" class="mt-0.5 text-[13px] text-error" role="alert">{{ problem }}</p>
     <p v-else-if="parameter.note" class="mt-0.5 text-xs text-soft">{{ parameter.note }}</p>
   </div>

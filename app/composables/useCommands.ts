@@ -274,6 +274,13 @@ export function useCommands() {
         run: () => (desk.revisions = true),
       },
       {
+        name: 'print',
+        label: 'Print: look at the page first',
+        group: 'Files',
+        keys: 'Ctrl P',
+        run: () => (desk.printing = true),
+      },
+      {
         name: 'contents',
         label: 'The sheet as a list',
         group: 'View',

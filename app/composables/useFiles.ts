@@ -27,15 +27,15 @@ export function useFiles() {
   const { show } = useUnits()
 
   const bytes = async (url: string) => (await fetch(url)).arrayBuffer()
-  async function svgText() {
-    const { sheetToSvg } = await import('@oar-bench/core/formats/svg')
+  async function look() {
     const packed = new Uint8Array(await bytes(fontPacked))
     const woff2Base64 = btoa(packed.reduce((text, byte) => text + String.fromCharCode(byte), ''))
-    return sheetToSvg(drawing.sheet, show, {
-      font: { family: 'Barlow Semi Condensed', woff2Base64 },
-      settings: desk.settings,
-    })
+    return { font: { family: 'Barlow Semi Condensed', woff2Base64 }, settings: desk.settings }
   }
+  const svgText = async (sheet = drawing.sheet) =>
+    (await import('@oar-bench/core/formats/svg')).sheetToSvg(sheet, show, await look())
+  const pageText = async () =>
+    (await import('@oar-bench/core/formats/svg')).pageToSvg(drawing.sheet, show, await look())
   const parts = async () => (await import('@oar-bench/core/formats/lists')).partsList(drawing.sheet, show)
   const csvFile = async (rows: (string | number)[][]) =>
     // the mark lets spreadsheets see that it is UTF-8
@@ -68,14 +68,19 @@ export function useFiles() {
     },
   }
 
+  /** @param ending what is put behind the title of the sheet */
+  function download(blob: Blob, ending: string) {
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(blob)
+    link.download = (drawing.sheet.title.replace(/[^\w-]+/g, '-').toLowerCase() || 'sheet') + ending
+    link.click()
+    URL.revokeObjectURL(link.href)
+  }
+
   async function save(format: ExportFormat) {
     try {
       const { blob, ending } = await writers[format]()
-      const link = document.createElement('a')
-      link.href = URL.createObjectURL(blob)
-      link.download = (drawing.sheet.title.replace(/[^\w-]+/g, '-').toLowerCase() || 'sheet') + ending
-      link.click()
-      URL.revokeObjectURL(link.href)
+      download(blob, ending)
       desk.say('')
     } catch (error) {
       desk.say(`The ${exportFormats[format].label} could not be written: ${(error as Error).message}`)
@@ -102,7 +107,7 @@ export function useFiles() {
     desk.say('')
     return true
   }
-  return { save, read }
+  return { save, read, svgText, pageText, csvFile, download }
 }
 
 /** An SVG as the picture that the browser makes of it. */

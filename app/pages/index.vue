@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Dialog, DialogDescription, DialogPanel, DialogTitle } from '@headlessui/vue'
-import { Plus, Trash2 } from 'lucide-vue-next'
+import { Download, Plus, Trash2, Upload } from 'lucide-vue-next'
 import type { MachineRow } from '#shared/api'
 
 useHead({ title: 'Machines · Oar Bench' })
@@ -33,6 +33,26 @@ async function add() {
     nameProblem.value = failureMessage(error)
   }
 }
+const told = ref('')
+/** Adds the machines of an archive to those that are here. */
+async function bringIn(event: Event) {
+  const input = event.target as HTMLInputElement
+  const [file] = input.files ?? []
+  input.value = ''
+  if (!file) return
+  told.value = problem.value = ''
+  try {
+    const { machines: added } = await $fetch<{ machines: number }>('/api/workspace', {
+      method: 'POST',
+      body: file,
+      headers: { 'content-type': 'application/zip' },
+    })
+    await load()
+    told.value = `${added} ${added === 1 ? 'machine was' : 'machines were'} added.`
+  } catch (error) {
+    problem.value = `Nothing was changed. ${failureMessage(error)}`
+  }
+}
 const doomed = shallowRef<MachineRow>()
 async function remove() {
   const row = doomed.value!
@@ -56,6 +76,29 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
         <div class="mb-4 flex items-baseline">
           <h1 class="font-lettering text-2xl font-medium">Machines</h1>
           <NuxtLink to="/symbols" class="ml-auto self-center px-3 hover:text-accent">Symbols</NuxtLink>
+          <a
+            href="/api/workspace"
+            download
+            class="button mr-2 self-center"
+            title="All machines with their variants, revisions and kept runs, in one archive"
+            data-testid="save-all"
+          >
+            <Download :size="15" aria-hidden="true" />Save all
+          </a>
+          <label
+            class="button mr-2 cursor-pointer self-center"
+            title="Add the machines of an archive to these"
+          >
+            <Upload :size="15" aria-hidden="true" />Bring in
+            <input
+              type="file"
+              accept=".zip"
+              class="sr-only"
+              aria-label="Bring in machines from an archive"
+              data-testid="bring-in"
+              @change="bringIn"
+            />
+          </label>
           <button class="button-main self-center" data-testid="new-machine" @click="adding = true">
             <Plus :size="16" aria-hidden="true" />New machine
           </button>
@@ -63,6 +106,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
         <p v-if="problem" class="mb-4 text-error" role="alert">
           {{ problem }} <button class="button ml-2" @click="load">Try again</button>
         </p>
+        <p v-if="told" class="mb-4 text-good" role="status">{{ told }}</p>
         <p v-if="machines && !machines.length" class="text-soft">
           There is no machine yet. Start one with a name, say what it must do, then draw its circuit from the
           tank up.

@@ -39,6 +39,7 @@ export const useDesk = defineStore('desk', () => {
   const showingKeys = ref(false)
   const revisions = ref(false)
   const contents = ref(false)
+  const printing = ref(false)
   const view = shallowRef<View>()
   const tapeHeight = useLocalStorage('oar-bench-tape', 272)
   const run = useRun()
@@ -81,6 +82,7 @@ export const useDesk = defineStore('desk', () => {
     showingKeys,
     revisions,
     contents,
+    printing,
     view,
     tapeHeight,
     fullPressure,

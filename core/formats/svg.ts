@@ -2,7 +2,8 @@
 import type { Show } from '../catalogue/kind'
 import { readSheetText, type ReadResult } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
-import { allStrokes, dashes, MODULE, plotSheet, THIN, type Inked } from './plot'
+import { pageOf } from './page'
+import { allStrokes, dashes, MODULE, plotSheet, THIN, type Inked, type Plot } from './plot'
 
 const NAMESPACE = 'urn:oar-bench:sheet'
 /** Space around the drawing, modules. */
@@ -51,30 +52,62 @@ export function sheetToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): 
   const plot = plotSheet(sheet, show, options)
   const { x, y, w, h } = plot.bounds
   const [width, height] = [w + 2 * BORDER, h + 2 * BORDER]
-  const family = options.font?.family ?? 'sans-serif'
-  const face = options.font
-    ? `<style>@font-face{font-family:"${escape(options.font.family)}";src:url(data:font/woff2;base64,${options.font.woff2Base64}) format("woff2")}</style>`
-    : ''
+  const family = familyOf(options)
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${number(width * MODULE)}mm" height="${number(height * MODULE)}mm" viewBox="${[x - BORDER, y - BORDER, width, height].map(number).join(' ')}" font-family="${escape(family)}, sans-serif">`,
+    `<title>${escape(sheet.title)}</title>`,
+    `<metadata><sheet xmlns="${NAMESPACE}">${escape(JSON.stringify(sheet))}</sheet></metadata>`,
+    ...faceOf(options),
+    `<rect x="${number(x - BORDER)}" y="${number(y - BORDER)}" width="${number(width)}" height="${number(height)}" fill="#fff"/>`,
+    ...layered(plot, family),
+    '</svg>',
+    '',
+  ].join('\n')
+}
+
+const familyOf = (options: SvgOptions) => options.font?.family ?? 'sans-serif'
+const faceOf = ({ font }: SvgOptions) =>
+  font
+    ? [
+        `<style>@font-face{font-family:"${escape(font.family)}";src:url(data:font/woff2;base64,${font.woff2Base64}) format("woff2")}</style>`,
+      ]
+    : []
+
+/** The strokes of a plot as a group for each layer, in modules. */
+function layered(plot: Plot, family: string): string[] {
   const groups = new Map<string, string[]>()
   for (const { layer, ink } of allStrokes(plot)) {
     if (!groups.has(layer)) groups.set(layer, [])
     groups.get(layer)!.push(element(ink))
   }
-  const drawn = [...groups].map(([layer, elements]) => {
+  return [...groups].map(([layer, elements]) => {
     const look =
       layer === 'lettering'
         ? `fill="#000" font-family="${escape(family)}, sans-serif"`
         : `fill="none" stroke="#000" stroke-width="${THIN}" stroke-linejoin="round"`
     return `<g id="${layer}" ${look}>\n${elements.map(lettersInk).join('\n')}\n</g>`
   })
+}
+
+/** The sheet on its paper with frame and title block, as it is printed: the page that the PDF has, in millimetres. */
+export function pageToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): string {
+  const plot = plotSheet(sheet, show, options)
+  const page = pageOf(sheet, plot.bounds)
+  const family = familyOf(options)
   return [
-    '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${number(width * MODULE)}mm" height="${number(height * MODULE)}mm" viewBox="${[x - BORDER, y - BORDER, width, height].map(number).join(' ')}" font-family="${escape(family)}, sans-serif">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${page.width}mm" height="${page.height}mm" viewBox="0 0 ${page.width} ${page.height}" font-family="${escape(family)}, sans-serif">`,
     `<title>${escape(sheet.title)}</title>`,
-    `<metadata><sheet xmlns="${NAMESPACE}">${escape(JSON.stringify(sheet))}</sheet></metadata>`,
-    ...(face ? [face] : []),
-    `<rect x="${number(x - BORDER)}" y="${number(y - BORDER)}" width="${number(width)}" height="${number(height)}" fill="#fff"/>`,
-    ...drawn,
+    ...faceOf(options),
+    `<rect width="${page.width}" height="${page.height}" fill="#fff"/>`,
+    `<g transform="translate(${page.origin.map(number).join(' ')}) scale(${number(MODULE * page.scale)})">`,
+    ...layered(plot, family),
+    '</g>',
+    ...page.lines.map(
+      ({ points, width }) =>
+        `<polyline points="${points.map(pair).join(' ')}" fill="none" stroke="#000" stroke-width="${width}"/>`,
+    ),
+    ...page.letters.map((letters) => element(letters)),
     '</svg>',
     '',
   ].join('\n')

@@ -8,8 +8,12 @@ const refused = (message: string, cure?: string): ReadResult => ({
   problems: [{ rule: 'file', severity: 'error', message, cure, place: {} }],
 })
 
+/** Characters of the largest text that is looked at; a sheet with all it may hold is smaller. */
+const LARGEST_TEXT = 20e6
+
 /** Reads the text of a sheet file. Never throws; every problem says where it is. */
 export function readSheetText(text: string): ReadResult {
+  if (text.length > LARGEST_TEXT) return refused('This is larger than 20 MB; it is no sheet.')
   let data: unknown
   try {
     data = JSON.parse(text)

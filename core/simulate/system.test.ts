@@ -220,7 +220,13 @@ describe('faults', () => {
         },
         ['tank.T source.A', 'source.B away.P'],
       )
-      const r = runSheet(timed(sheet, 2, tracks.map(([k, f, t, v]) => track(idOf(sheet, k), f, [t, v]))))
+      const r = runSheet(
+        timed(
+          sheet,
+          2,
+          tracks.map(([k, f, t, v]) => track(idOf(sheet, k), f, [t, v])),
+        ),
+      )
       expect(r.finished).toBe(true)
       return (t: number) => at(r, `pressure(${idOf(sheet, 'reservoir')}.T)`, t) / bar
     }

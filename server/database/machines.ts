@@ -3,20 +3,27 @@ import { asc, eq } from 'drizzle-orm'
 import { briefSchema } from '../../core/size/brief'
 import type { Brief } from '../../core/size/brief'
 import type { Sheet } from '../../core/sheet/schema'
-import { writeSheetText } from '../../core/sheet/read'
+import { readSheetText, writeSheetText } from '../../core/sheet/read'
+import { decodeRun } from '../../core/formats/run-file'
+import type { WorkspaceMachine, WorkspaceRevision, WorkspaceRun } from '../../core/formats/workspace'
 import type { Store } from './open'
-import { machines, sheets, sheetVersions } from './schema'
+import { machines, revisions, runs, sheets, sheetVersions } from './schema'
 
-/** Makes a machine with its variants, each a sheet. @returns the machine's id */
-export function insertMachine(
-  store: Store,
-  machine: {
-    name: string
-    summary: string
-    brief?: Brief
-    variants: readonly { name: string; sheet: Sheet }[]
-  },
-): string {
+interface NewVariant {
+  readonly name: string
+  readonly sheet: Sheet
+  readonly revisions?: readonly WorkspaceRevision[]
+  readonly runs?: readonly WorkspaceRun[]
+}
+interface NewMachine {
+  readonly name: string
+  readonly summary: string
+  readonly brief?: Brief
+  readonly variants: readonly NewVariant[]
+}
+
+/** Makes a machine with its variants, each a sheet with what is kept of it. @returns the machine's id */
+export function insertMachine(store: Store, machine: NewMachine): string {
   const now = new Date()
   const id = randomUUID()
   store.transaction((tx) => {
@@ -30,21 +37,117 @@ export function insertMachine(
         updatedAt: now,
       })
       .run()
-    machine.variants.forEach(({ name, sheet }, position) =>
-      tx
-        .insert(sheets)
+    machine.variants.forEach(({ name, sheet, revisions: kept = [], runs: ran = [] }, position) => {
+      const sheetId = randomUUID()
+      tx.insert(sheets)
         .values({
-          id: randomUUID(),
+          id: sheetId,
           machineId: id,
           name,
           position,
           content: writeSheetText(sheet),
           updatedAt: now,
         })
-        .run(),
-    )
+        .run()
+      for (const { name: revision, note, createdAt, sheet: state } of kept)
+        tx.insert(revisions)
+          .values({
+            id: randomUUID(),
+            sheetId,
+            versionHash: keepVersion(tx, state),
+            name: revision,
+            note,
+            createdAt: new Date(createdAt),
+          })
+          .run()
+      for (const run of ran) insertRun(tx, sheetId, run.name, run.sheet, run.data, new Date(run.createdAt))
+    })
   })
   return id
+}
+
+/** Keeps a run with the exact sheet that it came from. @throws Error where its bytes are no run @returns its row without the bytes */
+export function insertRun(
+  store: Pick<Store, 'insert'>,
+  sheetId: string,
+  name: string,
+  sheet: Sheet,
+  data: Uint8Array,
+  createdAt: Date,
+) {
+  const result = decodeRun(data)
+  const row = {
+    id: randomUUID(),
+    name,
+    schedule: result.schedule,
+    duration: result.duration,
+    finished: result.finished,
+    conditions: result.conditions.length,
+    versionHash: keepVersion(store, sheet),
+  }
+  store
+    .insert(runs)
+    .values({ ...row, sheetId, createdAt, data: Buffer.from(data) })
+    .run()
+  return row
+}
+
+/** All machines with all that is kept of them, in the order in which they were made. */
+export function workspaceOf(store: Store): WorkspaceMachine[] {
+  const version = (hash: string) =>
+    keptSheet(store.select().from(sheetVersions).where(eq(sheetVersions.hash, hash)).get()!.content)
+  return store
+    .select()
+    .from(machines)
+    .orderBy(asc(machines.createdAt), asc(machines.id))
+    .all()
+    .map(({ id, name, summary, brief }) => ({
+      name,
+      summary,
+      brief: briefSchema.parse(JSON.parse(brief)),
+      variants: variantsOf(store, id).map((variant) => ({
+        name: variant.name,
+        sheet: keptSheet(variant.content),
+        revisions: store
+          .select()
+          .from(revisions)
+          .where(eq(revisions.sheetId, variant.id))
+          .orderBy(asc(revisions.createdAt))
+          .all()
+          .map((r) => ({
+            name: r.name,
+            note: r.note,
+            createdAt: r.createdAt.getTime(),
+            sheet: version(r.versionHash),
+          })),
+        runs: store
+          .select()
+          .from(runs)
+          .where(eq(runs.sheetId, variant.id))
+          .orderBy(asc(runs.createdAt))
+          .all()
+          .map((r) => ({
+            name: r.name,
+            createdAt: r.createdAt.getTime(),
+            sheet: version(r.versionHash),
+            data: new Uint8Array(r.data),
+          })),
+      })),
+    }))
+}
+
+/** Adds all machines of a workspace to those that are there, or none of them. @returns how many */
+export function insertWorkspace(store: Store, list: readonly WorkspaceMachine[]): number {
+  store.transaction((tx) => {
+    for (const machine of list) insertMachine(tx as unknown as Store, machine)
+  })
+  return list.length
+}
+
+function keptSheet(content: string): Sheet {
+  const read = readSheetText(content)
+  if (!read.ok) throw new Error(`A kept sheet does not read: ${read.problems[0].message}`)
+  return read.sheet
 }
 
 export const findMachine = (store: Store, id: string) =>

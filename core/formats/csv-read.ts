@@ -1,0 +1,140 @@
+/** Tables that come as CSV: schedules and load tables, from a spreadsheet or written by hand. */
+import Papa from 'papaparse'
+import { findKind } from '../catalogue'
+import { commandableOf, type TableParameter } from '../catalogue/kind'
+import {
+  tableSchema,
+  trackSchema,
+  type Schedule,
+  type Sheet,
+  type TableText,
+  type Track,
+} from '../sheet/schema'
+import type { Quantity } from '../units/quantities'
+import { parseQuantity } from '../units/text'
+
+export type Read<T> = { ok: true; value: T } | { ok: false; message: string }
+const wrong = (message: string) => ({ ok: false, message }) as const
+
+const LARGEST = 2e6
+const MOST_ROWS = 50_000
+
+/** Rows of cells; the mark between them (comma, semicolon, tab) is found out. Empty rows are left out. */
+function rowsOf(text: string): Read<{ cells: string[]; line: number }[]> {
+  if (text.length > LARGEST) return wrong('The table is larger than 2 MB.')
+  const plain = text.replace(/^\uFEFF/, '')
+  const [first] = plain.trimStart().split('\n', 1)
+  // a comma may be in the numbers where another mark stands between the cells
+  const delimiter = [';', '\t'].find((mark) => first.includes(mark)) ?? ','
+  const { data } = Papa.parse<string[]>(plain, { delimiter })
+  const rows = data
+    .map((cells, i) => ({ cells: cells.map((cell) => cell.trim()), line: i + 1 }))
+    .filter(({ cells }) => cells.some((cell) => cell !== ''))
+  if (!rows.length) return wrong('The table is empty.')
+  if (rows.length > MOST_ROWS) return wrong(`The table has more than ${MOST_ROWS} rows.`)
+  return { ok: true, value: rows }
+}
+
+/** The unit that a heading gives in brackets: "stroke [mm]", "force (kN)". */
+const unitOf = (heading: string) => /[[(]\s*([^\])]*?)\s*[\])]\s*$/.exec(heading)?.[1]
+/** A cell with its unit, its own or that of its column. */
+const withUnit = (cell: string, unit: string | undefined) =>
+  unit && /^[-+]?[\d.,]+(e[-+]?\d+)?$/i.test(cell) ? `${cell} ${unit}` : cell
+
+/**
+ * A table of pairs for a parameter: two columns, with units in a heading or in every cell.
+ * @returns the table as a sheet file has it, or what is wrong and in which row
+ */
+export function readTableCsv(text: string, parameter: TableParameter): Read<TableText> {
+  const read = rowsOf(text)
+  if (!read.ok) return read
+  const [first] = read.value
+  const columns = [parameter.x, parameter.y]
+  const heading = !columns.every((c, i) => /^[-+.\d]/.test(first.cells[i] ?? '') || c === undefined)
+  const units = columns.map((_, i) => (heading ? unitOf(first.cells[i] ?? '') : undefined))
+  const table: [string, string][] = []
+  for (const { cells, line } of heading ? read.value.slice(1) : read.value) {
+    if (cells.length < 2) return wrong(`Row ${line} has one column; two are needed.`)
+    const pair = columns.map((column, i) => parseQuantity(withUnit(cells[i], units[i]), column.quantity))
+    for (const [i, value] of pair.entries())
+      if (!value.ok) return wrong(`Row ${line}, ${columns[i].label}: ${value.message}`)
+    table.push(pair.map((value) => (value as { text: string }).text) as [string, string])
+  }
+  const checked = tableSchema.safeParse(table)
+  if (!checked.success)
+    return wrong(table.length < 2 ? 'A table needs two rows at least.' : 'A table has 200 rows at most.')
+  return { ok: true, value: checked.data }
+}
+
+export const scheduleHeading = ['Component', 'Command', 'Time', 'Value', 'Shape'] as const
+/** A schedule as a table: one row a point. */
+export function scheduleRows(sheet: Sheet, schedule: Schedule): string[][] {
+  const named = new Map(sheet.components.map((c) => [c.id, c.designation ?? c.id]))
+  return [
+    [...scheduleHeading],
+    ...schedule.tracks.flatMap((track) =>
+      track.points.map((p) => [
+        named.get(track.component) ?? track.component,
+        track.input,
+        p.at,
+        p.value,
+        p.shape,
+      ]),
+    ),
+  ]
+}
+
+/**
+ * The tracks of a schedule from a table with the columns component, command, time, value and (step without it) shape; in any order.
+ * Components by designation or id, commands by name or label.
+ */
+export function readScheduleCsv(text: string, sheet: Sheet): Read<Track[]> {
+  const read = rowsOf(text)
+  if (!read.ok) return read
+  const [heading, ...rows] = read.value
+  const plain = (cell: string) => cell.toLowerCase().replace(/\s*[[(].*$/, '')
+  const at = scheduleHeading.map((column) =>
+    heading.cells.findIndex((c) => plain(c) === column.toLowerCase()),
+  )
+  const missing = scheduleHeading.filter((column, i) => column !== 'Shape' && at[i] < 0)
+  if (missing.length)
+    return wrong(
+      `The first row must name the columns ${scheduleHeading.join(', ')}; ${missing.join(', ')} is missing.`,
+    )
+  const units = at.map((i) => unitOf(heading.cells[i] ?? ''))
+  const tracks = new Map<string, { component: string; input: string; points: Track['points'] }>()
+  for (const { cells, line } of rows) {
+    const [who, what, time, value, shape = ''] = at.map((i) => cells[i] ?? '')
+    const component =
+      sheet.components.find((c) => c.designation === who) ?? sheet.components.find((c) => c.id === who)
+    if (!component) return wrong(`Row ${line}: there is no component "${who}" on the sheet.`)
+    const spec = commandableOf(findKind(component.kind) ?? {}).find(
+      (s) => s.name === what || s.label.toLowerCase() === what.toLowerCase(),
+    )
+    if (!spec) return wrong(`Row ${line}: ${who} cannot be commanded by "${what}".`)
+    const parse = (cell: string, unit: string | undefined, quantity: Quantity) =>
+      parseQuantity(withUnit(cell, unit), quantity)
+    const when = parse(time, units[2], 'time')
+    if (!when.ok) return wrong(`Row ${line}, time: ${when.message}`)
+    const position = spec.positions?.find((p) => p.label.toLowerCase() === value.toLowerCase())
+    const amount = position ? undefined : parse(value, units[3], spec.quantity)
+    if (amount && !amount.ok) return wrong(`Row ${line}, value: ${amount.message}`)
+    const word = shape.toLowerCase() || 'step'
+    if (word !== 'step' && word !== 'ramp')
+      return wrong(`Row ${line}: the shape is step or ramp, not "${shape}".`)
+    const key = `${component.id}.${spec.name}`
+    if (!tracks.has(key)) tracks.set(key, { component: component.id, input: spec.name, points: [] })
+    const { points } = tracks.get(key)!
+    const before = points.length ? parseQuantity(points[points.length - 1].at, 'time') : undefined
+    if (before?.ok && before.si > when.si) return wrong(`Row ${line}: the time goes back.`)
+    points.push({
+      at: when.text,
+      value: position ? String(position.value) : (amount as { text: string }).text,
+      shape: word,
+    })
+  }
+  const list = [...tracks.values()]
+  const checked = trackSchema.array().max(500).safeParse(list)
+  if (!checked.success) return wrong(checked.error.issues[0].message)
+  return list.length ? { ok: true, value: checked.data } : wrong('The table has no rows below its heading.')
+}
