@@ -80,3 +80,40 @@ export async function goTo(page: Page, t: number): Promise<void> {
 export const reading = (page: Page, component: string) =>
   page.locator(`[data-component="${component}"] [data-reading]`)
 export const number = async (locator: Locator) => Number.parseFloat((await locator.textContent())!)
+
+/** Finds a component by a word, and places it so many arrow keys from the middle of the sheet: no pointer is used. */
+export async function placeByKey(page: Page, word: string, ...keys: string[]) {
+  await page.getByTestId('sheet').focus()
+  await page.keyboard.press('/')
+  await page.keyboard.type(word)
+  await page.keyboard.press('Enter')
+  for (const key of keys) await page.keyboard.press(key)
+  await page.keyboard.press('Enter')
+}
+export const times = (n: number, key: string) => Array<string>(n).fill(key)
+
+/** Takes the keyboard's place for pipes to a port. */
+export async function portByKey(page: Page, id: string, designation: string, name: string) {
+  const at = page.getByRole('status').filter({ hasText: 'port' })
+  const tried = new Set<string>()
+  for (let i = 0; i < 40; i++) {
+    const here = (await at.textContent())!
+    if (here.includes(`${designation}, port ${name}:`)) return
+    const from = (await page.locator('.port-cursor').boundingBox())!
+    const to = (await port(page, id, name).boundingBox())!
+    const [dx, dy] = [
+      to.x + to.width / 2 - from.x - from.width / 2,
+      to.y + to.height / 2 - from.y - from.height / 2,
+    ]
+    const level = dx > 0 ? 'ArrowRight' : 'ArrowLeft'
+    const upright = dy > 0 ? 'ArrowDown' : 'ArrowUp'
+    const first = Math.abs(dx) > Math.abs(dy) ? [level, upright] : [upright, level]
+    // not the same way twice from the same place
+    const key =
+      first.find((k) => !tried.has(`${here} ${k}`)) ??
+      ['ArrowLeft', 'ArrowUp', 'ArrowRight', 'ArrowDown'][i % 4]
+    tried.add(`${here} ${key}`)
+    await page.keyboard.press(key)
+  }
+  throw new Error(`the keyboard does not get to ${designation} ${name}: ${await at.textContent()}`)
+}

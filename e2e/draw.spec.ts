@@ -324,6 +324,9 @@ test('finds components by plain words, and says so where there is none', async (
   for (const [word, label] of [
     ['tank', 'Reservoir'],
     ['poc', 'Check valve, pilot to open'],
+    ['cbv', 'Counterbalance and brake valve'],
+    ['rv', 'Relief valve, direct-acting'],
+    ['cyl', 'Cylinder, double-acting'],
     ['4/3', 'Directional valve 4/3'],
     ['nitrogen', 'Accumulator, gas-loaded'],
     ['load sensing', 'Pump, variable, load-sensing'],

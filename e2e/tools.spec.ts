@@ -3,18 +3,21 @@ import { spawnSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import DxfParser from 'dxf-parser'
 import ExcelJS from 'exceljs'
-import { expect, test, type Page } from '@playwright/test'
-import { components, lay, newMachine, openCopy, pipes, place, port, saved, step } from './desk'
-
-async function placeByKey(page: Page, word: string, ...keys: string[]) {
-  await page.getByTestId('sheet').focus()
-  await page.keyboard.press('/')
-  await page.keyboard.type(word)
-  await page.keyboard.press('Enter')
-  for (const key of keys) await page.keyboard.press(key)
-  await page.keyboard.press('Enter')
-}
-const times = (n: number, key: string) => Array<string>(n).fill(key)
+import { expect, test } from '@playwright/test'
+import {
+  components,
+  lay,
+  newMachine,
+  openCopy,
+  pipes,
+  place,
+  placeByKey,
+  port,
+  portByKey,
+  saved,
+  step,
+  times,
+} from './desk'
 
 test('draws with the keyboard alone: parts, pipes, names, and runs it', async ({ page }) => {
   await newMachine(page, 'Keys only')
@@ -24,19 +27,6 @@ test('draws with the keyboard alone: parts, pipes, names, and runs it', async ({
   await placeByKey(page, 'relief', ...times(14, 'ArrowRight'), ...times(6, 'ArrowUp'))
   await placeByKey(page, 'reservoir', ...times(14, 'ArrowRight'), ...times(12, 'ArrowDown'))
   await expect(components(page)).toHaveCount(5)
-  const at = page.getByRole('status').filter({ hasText: 'port' })
-  async function goTo(component: string, name: string) {
-    for (let i = 0; i < 12; i++) {
-      if ((await at.textContent())!.includes(`${component}, port ${name}`)) return
-      const from = (await page.locator('.port-cursor').boundingBox())!
-      const to = (await port(page, ids[component], name).boundingBox())!
-      const [dx, dy] = [to.x - from.x, to.y - from.y]
-      const key =
-        Math.abs(dx) > Math.abs(dy) ? (dx > 0 ? 'ArrowRight' : 'ArrowLeft') : dy > 0 ? 'ArrowDown' : 'ArrowUp'
-      await page.keyboard.press(key)
-    }
-    throw new Error(`the keyboard does not get to ${component} ${name}: ${await at.textContent()}`)
-  }
   const ids: Record<string, string> = {
     '1-1P1': 'P1',
     '1-1Z1': 'Z1',
@@ -52,9 +42,9 @@ test('draws with the keyboard alone: parts, pipes, names, and runs it', async ({
     ['1-1P1', 'P', '1-1V1', 'P'],
     ['1-1V1', 'T', '1-1Z3', 'T'],
   ]) {
-    await goTo(from, a)
+    await portByKey(page, ids[from], from, a)
     await page.keyboard.press('Enter')
-    await goTo(to, b)
+    await portByKey(page, ids[to], to, b)
     await page.keyboard.press('Enter')
   }
   await expect(pipes(page)).toHaveCount(4)

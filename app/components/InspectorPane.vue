@@ -23,6 +23,7 @@ import { frameAt, localAt } from '@oar-bench/core/simulate/frame'
 
 const drawing = useDrawing()
 const run = useRun()
+const desk = useDesk()
 const { show } = useUnits()
 
 const only = computed(() => (drawing.selection.size === 1 ? [...drawing.selection][0] : undefined))
@@ -99,6 +100,8 @@ const range = (name: keyof typeof pipeLimits) =>
   <aside
     class="flex h-full w-64 flex-col overflow-auto border-l border-rule bg-pane p-3"
     aria-label="Properties"
+    data-testid="properties"
+    @keydown.escape="desk.view?.focus()"
   >
     <template v-if="component && kind">
       <h2 class="heading">{{ kind.label }}</h2>

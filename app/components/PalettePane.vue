@@ -20,11 +20,8 @@ const found = computed(() => {
     const label = kind.label.toLowerCase()
     const all = [label, ...kind.words.map((w) => w.toLowerCase())]
     if (!words.every((w) => all.some((text) => text.includes(w)))) return 0
-    return all.some((text) => text === word.value.trim().toLowerCase())
-      ? 3
-      : label.startsWith(words[0])
-        ? 2
-        : 1
+    const named = all.some((text) => text === word.value.trim().toLowerCase())
+    return 1 + (named ? 2 : 0) + (label.startsWith(words[0]) ? 1 : 0)
   }
   return list
     .map((kind) => ({ kind, rank: rank(kind) }))

@@ -72,7 +72,7 @@ function reveal(id: string) {
 }
 defineExpose({ fit, placeInMiddle: () => (pointer.value = middle()), reveal })
 onMounted(() => {
-  desk.view = { fit, zoomBy, reveal, pointer: () => pointer.value }
+  desk.view = { fit, zoomBy, reveal, focus: () => host.value?.focus(), pointer: () => pointer.value }
 })
 /** Corners of a rectangle, for a line round it. */
 const around = ({ x, y, w, h }: Rect) =>

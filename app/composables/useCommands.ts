@@ -138,6 +138,21 @@ export function useCommands() {
         run: () => drawing.apply(removeAndHeal(drawing.sheet, chosen.value)),
       },
       {
+        name: 'properties',
+        label: 'Go to its properties; Escape comes back',
+        group: 'Edit',
+        keys: 'Enter',
+        enabled: chosen.value.length === 1,
+        run: () => {
+          desk.inspector = true
+          void nextTick(() =>
+            document
+              .querySelector<HTMLElement>('[data-testid="properties"] :is(input, select, textarea)')
+              ?.focus(),
+          )
+        },
+      },
+      {
         name: 'all',
         label: 'Select all',
         group: 'Edit',

@@ -245,11 +245,10 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
       if (event.key === 'Enter') return (usePort(cursor.value), true)
     }
     const ids = [...drawing.selection]
-    if (!ids.length && (event.key === 'Enter' || event.key === ' ')) {
+    if (event.key === 'Enter' || event.key === ' ') {
       // an item that only has the keyboard's focus is chosen with enter or space
       const focused = target.closest?.('[data-item]')?.getAttribute('data-item')?.split(':')[1]
-      if (focused) drawing.select([focused])
-      return !!focused
+      if (focused && !drawing.selection.has(focused)) return (drawing.select([focused]), true)
     }
     if (steps && ids.length) return (drawing.apply(nudged(ids, steps)), true)
     return press(event)

@@ -16,6 +16,8 @@ interface View {
   fit(): void
   zoomBy(factor: number): void
   reveal(id: string): void
+  /** Gives the sheet the keyboard. */
+  focus(): void
   /** Where the pointer was last seen on the sheet. */
   pointer(): XY
 }

@@ -30,23 +30,42 @@ export function moveSegment(sheet: Sheet, pipeId: string, segment: number, throu
   const after = segment === points.length - 2 ? stub(pipe.to, b).reverse() : points.slice(segment + 2)
   const first = segment === 0 ? before[before.length - 1] : a
   const second = segment === points.length - 2 ? after[0] : b
-  const corners = simplify([...before, aside(first), aside(second), ...after]).slice(1, -1)
+  const corners = withoutSpikes([...before, aside(first), aside(second), ...after]).slice(1, -1)
   return changePipe(sheet, pipeId, { route: corners.map(([x, y]) => [x, y]), shaped: true })
 }
 
-/** The part of a pipe that an arrow key moves: the longest that lies across its direction. */
+/** Drops corners at which a line goes straight on, or back the way it came. */
+function withoutSpikes(points: readonly XY[]): XY[] {
+  const result: XY[] = []
+  for (const p of points) {
+    while (result.length > 1) {
+      const [a, b] = result.slice(-2)
+      if (!((a[0] === b[0] && b[0] === p[0]) || (a[1] === b[1] && b[1] === p[1]))) break
+      result.pop()
+    }
+    const last = result[result.length - 1]
+    if (!last || last[0] !== p[0] || last[1] !== p[1]) result.push(p)
+  }
+  return result
+}
+
+/**
+ * The part of a pipe that an arrow key moves: the longest that lies across its direction, one between two corners before one
+ * at an end.
+ */
 export function segmentAcross(
   sheet: Sheet,
   pipe: Pipe,
   [dx]: readonly [number, number],
 ): { segment: number; at: XY } | undefined {
   const points = polyline(sheet, pipe)
-  let best: { segment: number; at: XY; length: number } | undefined
+  let best: { segment: number; at: XY; rank: number } | undefined
   for (let i = 0; i + 1 < points.length; i++) {
     const [a, b] = [points[i], points[i + 1]]
     if (dx ? a[0] !== b[0] : a[1] !== b[1]) continue
-    const length = Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1])
-    if (!best || length > best.length) best = { segment: i, at: a, length }
+    const inner = i > 0 && i < points.length - 2
+    const rank = Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) + (inner ? 1e6 : 0)
+    if (!best || rank > best.rank) best = { segment: i, at: a, rank }
   }
   return best
 }

@@ -19,7 +19,7 @@ export const cylinderDoubleActing = defineKind({
   name: 'cylinder-double-acting',
   label: 'Cylinder, double-acting',
   family: 'actuators',
-  words: ['cylinder', 'ram', 'jack', 'actuator', 'press', 'cushioned'],
+  words: ['cylinder', 'ram', 'jack', 'actuator', 'press', 'cushioned', 'cyl', 'da'],
   letter: 'A',
   description: 'Oil at A extends the rod, oil at B retracts it. Cushions may slow it before its stops.',
   ports: [

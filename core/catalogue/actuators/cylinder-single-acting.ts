@@ -20,7 +20,7 @@ export const cylinderSingleActing = defineKind({
   name: 'cylinder-single-acting',
   label: 'Cylinder, single-acting',
   family: 'actuators',
-  words: ['single acting', 'spring return', 'jack', 'lift', 'clamp'],
+  words: ['single acting', 'spring return', 'jack', 'lift', 'clamp', 'sa'],
   letter: 'A',
   description: 'Oil at A extends it; a spring or its load brings it back.',
   ports: [{ name: 'A', domain: 'oil', role: 'cap side' }, rodPort],

@@ -16,7 +16,7 @@ export const hydraulicMotor = defineKind({
   name: 'hydraulic-motor',
   label: 'Hydraulic motor, fixed, two directions',
   family: 'actuators',
-  words: ['hydraulic motor', 'motor', 'hydromotor', 'rotary'],
+  words: ['hydraulic motor', 'motor', 'hydromotor', 'rotary', 'hm'],
   letter: 'M',
   description:
     'Oil from A to B turns it one way, from B to A the other. Its leakage leaves by the case drain L.',

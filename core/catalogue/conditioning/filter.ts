@@ -15,7 +15,7 @@ export const filter = defineKind({
   name: 'filter',
   label: 'Filter',
   family: 'conditioning',
-  words: ['return filter', 'pressure filter', 'strainer'],
+  words: ['return filter', 'pressure filter', 'strainer', 'flt'],
   letter: 'Z',
   description: 'Holds back dirt. The finer and dirtier it is, the larger its pressure drop.',
   ports: [

@@ -9,7 +9,7 @@ export const ballValve = defineKind({
   name: 'ball-valve',
   label: 'Ball valve',
   family: 'directional',
-  words: ['ball valve', 'shut-off', 'isolating', 'stop cock'],
+  words: ['ball valve', 'shut-off', 'isolating', 'stop cock', 'bv'],
   letter: 'V',
   description: 'Opens or shuts a line by hand.',
   ports: [

@@ -11,7 +11,7 @@ export const checkValve = defineKind({
   name: 'check-valve',
   label: 'Check valve',
   family: 'directional',
-  words: ['check', 'non-return', 'one way', 'nrv'],
+  words: ['check', 'non-return', 'one way', 'nrv', 'cv'],
   letter: 'V',
   description: 'Lets oil pass from A to B and holds it back the other way.',
   ports: [

@@ -22,7 +22,7 @@ export const doublePilotCheck = defineKind({
   name: 'double-pilot-check',
   label: 'Check valve, double, pilot to open',
   family: 'directional',
-  words: ['double pilot check', 'hydraulic lock', 'twin check', 'lock valve'],
+  words: ['double pilot check', 'hydraulic lock', 'twin check', 'lock valve', 'dpoc'],
   letter: 'V',
   description: 'Locks both lines of an actuator; pressure in either line opens the other.',
   ports: [

@@ -15,7 +15,7 @@ export const pilotOperatedCheck = defineKind({
   name: 'pilot-operated-check',
   label: 'Check valve, pilot to open',
   family: 'directional',
-  words: ['pilot check', 'poc', 'pilot operated check', 'load holding', 'lock valve'],
+  words: ['pilot check', 'poc', 'pilot operated check', 'load holding', 'lock valve', 'pocv'],
   letter: 'V',
   description: 'Lets oil pass from A to B and holds it back the other way until pressure at X opens it.',
   ports: [

@@ -15,7 +15,7 @@ export const proportionalValve = defineKind({
   name: 'proportional-valve',
   label: 'Directional valve 4/3, proportional',
   family: 'directional',
-  words: ['proportional', 'servo', 'metering valve', 'continuous valve'],
+  words: ['proportional', 'servo', 'metering valve', 'continuous valve', 'prop'],
   letter: 'V',
   description: 'Opens as far as it is commanded, either way. Closed in its centre.',
   ports: [

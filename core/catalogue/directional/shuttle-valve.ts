@@ -12,7 +12,7 @@ export const shuttleValve = defineKind({
   name: 'shuttle-valve',
   label: 'Shuttle valve',
   family: 'directional',
-  words: ['shuttle', 'or valve', 'higher of two', 'load signal'],
+  words: ['shuttle', 'or valve', 'higher of two', 'load signal', 'sv'],
   letter: 'V',
   description: 'Joins the inlet with the higher pressure to its outlet and shuts the other.',
   ports: [

@@ -21,7 +21,7 @@ export const flowControl2Way = defineKind({
   name: 'flow-control-2-way',
   label: 'Flow control valve, pressure-compensated, two-way',
   family: 'flow',
-  words: ['flow control', 'compensated flow', 'speed control', 'flow regulator'],
+  words: ['flow control', 'compensated flow', 'speed control', 'flow regulator', 'fcv'],
   letter: 'V',
   description:
     'Keeps the flow from A to B at its setting whatever the pressures, above a least pressure drop.',

@@ -9,7 +9,7 @@ export const needleValve = defineKind({
   name: 'needle-valve',
   label: 'Throttle valve, adjustable',
   family: 'flow',
-  words: ['needle', 'throttle', 'restrictor by rated flow', 'metering orifice'],
+  words: ['needle', 'throttle', 'restrictor by rated flow', 'metering orifice', 'nv'],
   letter: 'V',
   description: 'A restriction given by a flow at a pressure drop, which can be opened and closed.',
   ports: [

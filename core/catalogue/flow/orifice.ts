@@ -11,7 +11,7 @@ export const orifice = defineKind({
   name: 'orifice',
   label: 'Orifice, fixed',
   family: 'flow',
-  words: ['restrictor', 'jet', 'nozzle'],
+  words: ['restrictor', 'jet', 'nozzle', 'orf'],
   letter: 'V',
   description: 'A fixed sharp-edged hole. Its flow hardly depends on viscosity.',
   ports: [

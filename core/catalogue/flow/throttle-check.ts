@@ -11,7 +11,7 @@ export const throttleCheck = defineKind({
   name: 'throttle-check',
   label: 'Throttle-check valve',
   family: 'flow',
-  words: ['throttle check', 'speed control', 'flow control', 'one-way restrictor', 'meter out'],
+  words: ['throttle check', 'speed control', 'flow control', 'one-way restrictor', 'meter out', 'tcv'],
   letter: 'V',
   description:
     'Throttles the oil from B to A; its check lets it pass freely from A to B. In a rod line with B at the cylinder it meters out.',

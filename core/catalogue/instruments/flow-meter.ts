@@ -10,7 +10,7 @@ export const flowMeter = defineKind({
   name: 'flow-meter',
   label: 'Flow meter',
   family: 'instruments',
-  words: ['flow meter', 'flowmeter', 'turbine'],
+  words: ['flow meter', 'flowmeter', 'turbine', 'fm'],
   letter: 'S',
   description: 'Shows the flow through it.',
   ports: [

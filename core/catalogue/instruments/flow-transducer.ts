@@ -11,7 +11,7 @@ export const flowTransducer = defineKind({
   name: 'flow-transducer',
   label: 'Flow transducer',
   family: 'instruments',
-  words: ['flow transducer', 'flow sensor'],
+  words: ['flow transducer', 'flow sensor', 'ft'],
   letter: 'S',
   description: 'Gives an electric signal in proportion to the flow, in both directions.',
   ports: [

@@ -9,7 +9,7 @@ export const levelSwitch = defineKind({
   name: 'level-switch',
   label: 'Level switch',
   family: 'instruments',
-  words: ['level switch', 'float switch', 'low oil'],
+  words: ['level switch', 'float switch', 'low oil', 'ls'],
   letter: 'S',
   description: 'Switches when the oil in the tank sinks too far.',
   ports: [],

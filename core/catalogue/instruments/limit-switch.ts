@@ -10,7 +10,7 @@ export const limitSwitch = defineKind({
   name: 'limit-switch',
   label: 'Limit switch',
   family: 'instruments',
-  words: ['limit switch', 'position switch', 'proximity switch', 'end switch'],
+  words: ['limit switch', 'position switch', 'proximity switch', 'end switch', 'lim'],
   letter: 'S',
   description: 'Switches while the rod is in its region, and lets go a little later than it takes.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod that is watched' }],

@@ -7,7 +7,7 @@ export const pressureGauge = defineKind({
   name: 'pressure-gauge',
   label: 'Pressure gauge',
   family: 'instruments',
-  words: ['gauge', 'manometer', 'pressure'],
+  words: ['gauge', 'manometer', 'pressure', 'pg'],
   letter: 'S',
   description: 'Shows the pressure of the line it stands on.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be read' }],

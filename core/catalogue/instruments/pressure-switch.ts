@@ -8,7 +8,7 @@ export const pressureSwitch = defineKind({
   name: 'pressure-switch',
   label: 'Pressure switch',
   family: 'instruments',
-  words: ['pressure switch', 'pressostat', 'hysteresis'],
+  words: ['pressure switch', 'pressostat', 'hysteresis', 'ps'],
   letter: 'S',
   description: 'Switches on at its set point and off at its lower reset point.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be watched' }],

@@ -8,7 +8,7 @@ export const pressureTransducer = defineKind({
   name: 'pressure-transducer',
   label: 'Pressure transducer',
   family: 'instruments',
-  words: ['pressure transducer', 'pressure sensor', 'transmitter'],
+  words: ['pressure transducer', 'pressure sensor', 'transmitter', 'pt'],
   letter: 'S',
   description: 'Gives an electric signal in proportion to the pressure.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],

@@ -8,7 +8,7 @@ export const temperatureSwitch = defineKind({
   name: 'temperature-switch',
   label: 'Temperature switch',
   family: 'instruments',
-  words: ['temperature switch', 'thermostat', 'over-temperature'],
+  words: ['temperature switch', 'thermostat', 'over-temperature', 'ts'],
   letter: 'S',
   description: 'Switches when the oil gets too warm.',
   ports: [],

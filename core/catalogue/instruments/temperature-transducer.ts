@@ -8,7 +8,7 @@ export const temperatureTransducer = defineKind({
   name: 'temperature-transducer',
   label: 'Temperature transducer',
   family: 'instruments',
-  words: ['temperature transducer', 'temperature sensor', 'thermometer'],
+  words: ['temperature transducer', 'temperature sensor', 'thermometer', 'tt'],
   letter: 'S',
   description: 'Gives an electric signal in proportion to the temperature of the oil.',
   ports: [],

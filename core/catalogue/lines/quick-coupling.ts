@@ -7,7 +7,7 @@ export const quickCoupling = defineKind({
   name: 'quick-coupling',
   label: 'Quick coupling',
   family: 'lines',
-  words: ['quick coupling', 'coupler', 'disconnect', 'hose coupling'],
+  words: ['quick coupling', 'coupler', 'disconnect', 'hose coupling', 'qrc'],
   letter: 'Z',
   description: 'Joins a hose by hand; pulled apart, both halves shut by their checks.',
   ports: [

@@ -6,7 +6,7 @@ export const testPoint = defineKind({
   name: 'test-point',
   label: 'Test point',
   family: 'lines',
-  words: ['test point', 'measuring point', 'diagnostic'],
+  words: ['test point', 'measuring point', 'diagnostic', 'tp'],
   letter: 'S',
   description: 'Where a gauge can be put on while the line is under pressure.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],

@@ -15,7 +15,7 @@ export const reducingValve = defineKind({
   name: 'reducing-valve',
   label: 'Pressure reducing valve',
   family: 'pressure',
-  words: ['reducing', 'pressure reducer', 'reducing relieving', 'pilot supply'],
+  words: ['reducing', 'pressure reducer', 'reducing relieving', 'pilot supply', 'prrv'],
   letter: 'V',
   description: 'Keeps its outlet A down to its setting, whatever the higher pressure at P.',
   ports: [

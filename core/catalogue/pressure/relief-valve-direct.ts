@@ -15,7 +15,7 @@ export const reliefValveDirect = defineKind({
   name: 'relief-valve-direct',
   label: 'Relief valve, direct-acting',
   family: 'pressure',
-  words: ['relief', 'pressure relief', 'safety valve', 'prv'],
+  words: ['relief', 'pressure relief', 'safety valve', 'prv', 'rv'],
   letter: 'V',
   description: 'A spring holds it shut; the line pressure opens it to tank. Quick, with a large override.',
   ports: reliefPorts,

@@ -15,7 +15,7 @@ export const reliefValvePilotOperated = defineKind({
   name: 'relief-valve-pilot-operated',
   label: 'Relief valve, pilot-operated',
   family: 'pressure',
-  words: ['piloted relief', 'two-stage relief', 'relief pilot operated'],
+  words: ['piloted relief', 'two-stage relief', 'relief pilot operated', 'porv'],
   letter: 'V',
   description: 'A small pilot stage opens the main stage. Flat override, slower to answer.',
   ports: reliefPorts,

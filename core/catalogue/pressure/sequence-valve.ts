@@ -15,7 +15,7 @@ export const sequenceValve = defineKind({
   name: 'sequence-valve',
   label: 'Sequence valve',
   family: 'pressure',
-  words: ['sequence', 'priority by pressure'],
+  words: ['sequence', 'priority by pressure', 'sqv', 'seq'],
   letter: 'V',
   description:
     'Opens A to B when the pressure at its pilot reaches its setting: the second motion begins when the first is done.',

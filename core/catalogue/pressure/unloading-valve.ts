@@ -12,7 +12,7 @@ export const unloadingValve = defineKind({
   name: 'unloading-valve',
   label: 'Unloading valve',
   family: 'pressure',
-  words: ['unloader', 'unloading', 'high low', 'accumulator charging'],
+  words: ['unloader', 'unloading', 'high low', 'accumulator charging', 'uv'],
   letter: 'V',
   description:
     'Lets the pump line at P go to tank when the pressure at X reaches its setting, until it falls to its reset.',

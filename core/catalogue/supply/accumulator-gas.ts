@@ -26,7 +26,7 @@ export const accumulatorGas = defineKind({
   name: 'accumulator-gas',
   label: 'Accumulator, gas-loaded',
   family: 'supply',
-  words: ['accumulator', 'bladder', 'nitrogen', 'piston accumulator', 'diaphragm'],
+  words: ['accumulator', 'bladder', 'nitrogen', 'piston accumulator', 'diaphragm', 'acc'],
   letter: 'Z',
   description: 'Stores oil against a cushion of nitrogen. Below its precharge it is empty.',
   ports: [{ name: 'P', domain: 'oil', role: 'line' }],

@@ -7,7 +7,7 @@ export const electricMotor = defineKind({
   name: 'electric-motor',
   label: 'Electric motor, fixed speed',
   family: 'supply',
-  words: ['motor', 'drive', 'prime mover', 'e-motor'],
+  words: ['motor', 'drive', 'prime mover', 'e-motor', 'em'],
   letter: 'Z',
   description: 'Drives a pump at a fixed speed. A schedule may start, stop or ramp it.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft', imposes: true }],

@@ -15,7 +15,7 @@ export const fixedPump = defineKind({
   name: 'fixed-pump',
   label: 'Pump, fixed displacement',
   family: 'supply',
-  words: ['pump', 'gear pump', 'vane pump', 'hydraulic pump'],
+  words: ['pump', 'gear pump', 'vane pump', 'hydraulic pump', 'fp'],
   letter: 'P',
   description: 'Delivers its displacement every turn, whatever the pressure, less its leakage.',
   ports: [

@@ -10,7 +10,7 @@ export const pressureCompensatedPump = defineKind({
   name: 'pressure-compensated-pump',
   label: 'Pump, variable, pressure-compensated',
   family: 'supply',
-  words: ['pressure compensated', 'variable pump', 'constant pressure pump', 'compensator'],
+  words: ['pressure compensated', 'variable pump', 'constant pressure pump', 'compensator', 'pc pump'],
   letter: 'P',
   description: 'Gives full flow until its pressure nears the setting, then only what is taken.',
   ports: [

@@ -15,7 +15,7 @@ export const reservoir = defineKind({
   name: 'reservoir',
   label: 'Reservoir',
   family: 'supply',
-  words: ['tank', 'oil tank', 'return to tank'],
+  words: ['tank', 'oil tank', 'return to tank', 'res'],
   letter: 'Z',
   description: 'The oil tank. Draw it wherever a line starts from or returns to tank.',
   ports: [{ name: 'T', domain: 'oil', role: 'line to the tank', imposes: true }],
