@@ -1,6 +1,7 @@
 /**
  * How smooth the sheet is: a generated one of about 300 components and 450 pipes in headless Chromium. Prints the time to open
- * it, the 95th percentile of the frames while a part is dragged and while the sheet is panned, and the time from an edit to its checks.
+ * it, the 95th percentile of the frames while a part is dragged and while the sheet is panned, the time from an edit to its checks,
+ * and the time to show another instant of a run, there and on every demo machine.
  * The application must be built.
  */
 import { spawn } from 'node:child_process'
@@ -8,6 +9,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
+import { demoMachines } from '../demo/machines'
 import { check } from '../core/simulate/compile'
 import { move } from '../core/sheet/edit'
 import { largeSheet } from './large'
@@ -44,6 +46,35 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu'],
 })
 
+/** Moves the instant of a run over its whole length; the time from each to the frame that shows it, ms. Text as below. */
+const SCRUB = `(async () => {
+  const slider = document.querySelector('[data-testid="instant"]')
+  const times = []
+  for (let i = 0; i < 60; i++) {
+    slider.value = String((Number(slider.max) * ((i * 37) % 60)) / 60)
+    const start = performance.now()
+    slider.dispatchEvent(new Event('input'))
+    await new Promise((done) => requestAnimationFrame(() => setTimeout(done)))
+    times.push(performance.now() - start)
+  }
+  return times
+})()`
+/** Puts a sheet in a machine of its own. @returns the machine's id */
+async function machineWith(name: string, content: unknown): Promise<string> {
+  const { id } = await json('/api/machines', 'POST', { name })
+  const detail = await json(`/api/machines/${id}`)
+  await json(`/api/sheets/${detail.sheet.id}`, 'PUT', { revision: 1, sheet: content })
+  return id
+}
+async function scrub(page: Page, id: string): Promise<string> {
+  await page.goto(`${address}/machines/${id}/run`)
+  await page.getByTestId('run').click()
+  await page.getByTestId('instant').waitFor({ timeout: 120_000 })
+  await page.waitForTimeout(500)
+  const times = await page.evaluate<number[]>(SCRUB)
+  return `p50 ${share(times, 0.5).toFixed(0)} ms, p95 ${share(times, 0.95).toFixed(0)} ms`
+}
+
 /** Runs in the page, as text: what is bundled for Node refers to helpers that a page has not. */
 const COUNT = `
   window.frameTimes = []
@@ -61,9 +92,7 @@ async function frames(page: Page, work: () => Promise<void>): Promise<number[]> 
 }
 
 try {
-  const { id } = await json('/api/machines', 'POST', { name: 'Large' })
-  const detail = await json(`/api/machines/${id}`)
-  await json(`/api/sheets/${detail.sheet.id}`, 'PUT', { revision: 1, sheet })
+  const id = await machineWith('Large', sheet)
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   const opening: number[] = []
   for (let i = 0; i < 5; i++) {
@@ -107,6 +136,10 @@ try {
   })
   await page.mouse.up()
   console.log(`pan: frame p50 ${share(panned, 0.5).toFixed(1)} ms, p95 ${share(panned, 0.95).toFixed(1)} ms`)
+
+  console.log(`scrub, the generated one: ${await scrub(page, id)}`)
+  for (const { name, variants } of demoMachines())
+    console.log(`scrub, ${name}: ${await scrub(page, await machineWith(name, variants[0].sheet))}`)
 } finally {
   await browser.close()
   server.kill()

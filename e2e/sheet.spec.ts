@@ -106,6 +106,8 @@ test('the boat lift is drawn from nothing by keyboard alone, taken back twenty s
   await page.getByTestId('sheet').focus()
   for (const key of times(20, 'Control+Shift+z')) await page.keyboard.press(key)
   await expect(pipes(page)).toHaveCount(joins.length)
+  await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: /^Run/ }).focus()
+  await page.keyboard.press('Enter')
   await run(page)
   await expect(page.locator('[data-component="S1"] .reading')).toContainText('bar')
 })

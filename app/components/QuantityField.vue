@@ -45,7 +45,9 @@ function commit() {
   emit('update:modelValue', parsed.text)
   void nextTick(() => (text.value = shown.value))
 }
-function giveUp() {
+/** Takes back what was typed; what has nothing to take back lets Escape go on to what is around it. */
+function giveUp(event: KeyboardEvent) {
+  if (text.value !== shown.value || typed.value) event.stopPropagation()
   text.value = shown.value
   typed.value = ''
 }
@@ -66,7 +68,7 @@ function giveUp() {
       :aria-describedby="message || note ? `${id}-more` : undefined"
       @change="commit"
       @keydown.enter="commit"
-      @keydown.esc.stop="giveUp"
+      @keydown.esc="giveUp"
     />
     <p v-if="message" :id="`${id}-more`" class="mt-0.5 text-[13px] text-error" role="alert">{{ message }}</p>
     <p v-else-if="note" :id="`${id}-more`" class="mt-0.5 text-xs text-soft">{{ note }}</p>

@@ -27,7 +27,7 @@ function look(event: PointerEvent) {
 <template>
   <svg
     ref="svg"
-    class="absolute bottom-3 left-3 h-36 w-52 cursor-crosshair touch-none rounded border border-rule bg-pane"
+    class="absolute right-3 bottom-3 h-36 w-52 cursor-crosshair touch-none rounded border border-rule bg-pane"
     :viewBox="`${box.x} ${box.y} ${box.w} ${box.h}`"
     role="img"
     aria-label="Overview of the sheet"

@@ -30,6 +30,7 @@ export function useCommands() {
   const drawing = useDrawing()
   const desk = useDesk()
   const { save } = useFiles()
+  const { show } = useUnits()
 
   const parts = computed(() =>
     drawing.sheet.components.filter((c) => drawing.selection.has(c.id)).map((c) => c.id),
@@ -57,7 +58,7 @@ export function useCommands() {
     drawing.select([joint])
   }
   function frame() {
-    const framed = frameParts(drawing.sheet, parts.value)
+    const framed = frameParts(drawing.sheet, parts.value, show)
     if (framed) put({ sheet: framed.sheet, ids: [framed.id] })
   }
   function pasteClip() {

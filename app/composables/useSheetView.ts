@@ -42,11 +42,6 @@ export function useSheetView({ host, svg, layer, content, taken }: Places) {
         e.button === 1 || (e.button === 0 && !e.shiftKey && !(e.target as Element).closest('[data-item]'))
       )
     })
-    // while it is only pushed along, what is painted is moved as it is
-    .on('start', (event: D3ZoomEvent<SVGSVGElement, unknown>) => {
-      if (event.sourceEvent && event.sourceEvent.type !== 'wheel') layer.value!.classList.add('pushed')
-    })
-    .on('end', () => layer.value!.classList.remove('pushed'))
     .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) => {
       if (event.sourceEvent) untouched = false
       view = event.transform

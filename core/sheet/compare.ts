@@ -102,14 +102,12 @@ function componentChanges(a: SheetComponent, b: SheetComponent): string[] {
     if (same(a.parameters[name], b.parameters[name])) continue
     const parameter = parameters[name]
     const usual = parameter && 'default' in parameter ? parameter.default : 'none'
-    details.push(
-      step(
-        (parameter?.label ?? name).toLowerCase(),
-        a.parameters[name] ?? usual,
-        b.parameters[name] ?? usual,
-      ),
-    )
+    const [before, after] = [a.parameters[name] ?? usual, b.parameters[name] ?? usual]
+    // written out or left at its usual value, it is the same
+    if (!same(before, after)) details.push(step((parameter?.label ?? name).toLowerCase(), before, after))
   }
+  if (a.peopleUnder !== b.peopleUnder)
+    details.push(step('people under its load', a.peopleUnder ?? false, b.peopleUnder ?? false))
   if (a.form !== b.form) details.push(step('symbol', a.form ?? 'simplified', b.form ?? 'simplified'))
   if (a.x !== b.x || a.y !== b.y) details.push('moved')
   if (a.rotation !== b.rotation || a.mirrored !== b.mirrored) details.push('turned or mirrored')

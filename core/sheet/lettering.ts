@@ -2,7 +2,7 @@
 import { findKind } from '../catalogue'
 import type { Show } from '../catalogue/kind'
 import { LETTER_WIDTH } from '../catalogue/symbol'
-import { outline, placedPorts, polyline, symbolOf, valuesToDraw } from './geometry'
+import { outline, placedPorts, polyline, symbolOf, valuesToDraw, type Rect } from './geometry'
 import type { Sheet, SheetComponent } from './schema'
 
 /** Height of the lettering and distance from line to line, in modules. */
@@ -21,6 +21,13 @@ export interface Lettered {
 
 /** Width of a text, roughly, for a narrow face. */
 export const textWidth = (text: string, size: number) => text.length * size * LETTER_WIDTH
+
+/** The rectangle that a lettering covers. */
+export function lettersBox({ x, y, anchor, designation, lines }: Lettered): Rect {
+  const w = Math.max(...[designation, ...lines].map((text) => textWidth(text, LETTERING)))
+  const left = x - (anchor === 'start' ? 0 : anchor === 'middle' ? w / 2 : w)
+  return { x: left, y: y - LETTERING, w, h: LETTERING + LETTERING_LINE * lines.length }
+}
 
 /** Module squares through which pipes run or on which symbols lie. */
 type Taken = Set<number>

@@ -112,7 +112,7 @@ describe('frames and words', () => {
   it('a frame is drawn round parts and takes along what lies inside', () => {
     const sheet = circuit({ a: ['plug'], b: ['check-valve'], c: ['plug'] }, ['a.A b.A'])
     const [a, b, c] = sheet.components
-    const framed = frameParts(sheet, [a.id, b.id])!
+    const framed = frameParts(sheet, [a.id, b.id], (si) => String(si))!
     const frame = framed.sheet.components.find((part) => part.id === framed.id)!
     expect(drawnAt(frame).w).toBeGreaterThan(drawnAt(b).x - drawnAt(a).x)
     const moved = move(framed.sheet, [framed.id], 5, 3)

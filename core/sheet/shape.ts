@@ -1,6 +1,8 @@
 /** Pipes shaped by hand: parts moved aside, joints put on and taken off, crossings joined and parted. */
+import type { Show } from '../catalogue/kind'
 import { addComponent, changePipe, mergedPipe, sameEnd, splitPipe } from './edit'
-import { drawnAt, endAt, polyline, simplify, sideVector, type XY } from './geometry'
+import { drawnAt, endAt, polyline, sideVector, type XY } from './geometry'
+import { letterings, lettersBox } from './lettering'
 import { lineDomain } from './netlist'
 import type { Pipe, PipeEnd, Sheet } from './schema'
 
@@ -134,9 +136,16 @@ export function partCrossing(sheet: Sheet, jointId: string): Sheet {
 
 /** Room between a frame and what it holds, modules. */
 const ROOM = 2
-/** Draws a frame round parts: a manifold, or what belongs together. @returns its id as well */
-export function frameParts(sheet: Sheet, ids: readonly string[]): { sheet: Sheet; id: string } | undefined {
-  const boxes = sheet.components.filter((c) => ids.includes(c.id)).map(drawnAt)
+/** Draws a frame round parts and what is written beside them: a manifold, or what belongs together. @returns its id as well */
+export function frameParts(
+  sheet: Sheet,
+  ids: readonly string[],
+  show: Show,
+): { sheet: Sheet; id: string } | undefined {
+  const written = letterings(sheet, show)
+  const boxes = sheet.components
+    .filter((c) => ids.includes(c.id))
+    .flatMap((c) => [drawnAt(c), ...(written.has(c.id) ? [lettersBox(written.get(c.id)!)] : [])])
   if (!boxes.length) return undefined
   const left = Math.floor(Math.min(...boxes.map((b) => b.x))) - ROOM
   const top = Math.floor(Math.min(...boxes.map((b) => b.y))) - ROOM
