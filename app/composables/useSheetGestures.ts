@@ -18,6 +18,8 @@ interface Surface {
   readonly running: () => boolean
 }
 
+/** How far from its end a chosen pipe has the handle of that end, modules. */
+const HANDLE_AT = 1.2
 const toGrid = (at: XY): [number, number] => [Math.round(at[0]), Math.round(at[1])]
 const arrows: Record<string, [number, number] | undefined> = {
   ArrowLeft: [-1, 0],
@@ -323,9 +325,17 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
   const pipeEnds = computed(() => {
     const pipe = selectedPipe.value
     if (!pipe || running()) return []
+    const points = polyline(drawing.sheet, pipe)
+    // a step along the pipe: another pipe can still begin at the port itself
+    const along = (from: XY, to: XY): XY => {
+      const length = Math.hypot(to[0] - from[0], to[1] - from[1]) || 1
+      const step = Math.min(HANDLE_AT, length / 3)
+      return [from[0] + ((to[0] - from[0]) * step) / length, from[1] + ((to[1] - from[1]) * step) / length]
+    }
+    const last = points.length - 1
     return (['from', 'to'] as const).map((which) => ({
       which,
-      at: placeOf(pipe[which] as PipeEnd),
+      at: which === 'from' ? along(points[0], points[1]) : along(points[last], points[last - 1]),
       pipe: pipe.id,
     }))
   })

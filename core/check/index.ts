@@ -1,4 +1,5 @@
 /** The design rules. Each is a module of its own; this list is the only place that knows them all. */
+import { nothingDrives } from './nothing-drives'
 import { noWayOut } from './no-way-out'
 import { reliefShutOff } from './relief-shut-off'
 import { suctionRestricted } from './suction-restricted'
@@ -48,6 +49,7 @@ export const rules: readonly Rule[] = [
   noWayToUnload,
   reliefShutOff,
   noWayOut,
+  nothingDrives,
   suctionRestricted,
   counterbalanceBackPressure,
   opensTooLow,

@@ -83,6 +83,23 @@ describe('rules about what comes in and goes out', () => {
     ])
     expect(of('no-way-out', caught(['jet.A check.A', 'jet.B check.B']))).toEqual([])
   })
+  it('miss the line that would drive a motion', () => {
+    const cut = circuit(
+      {
+        ...unit,
+        valve: ['directional-valve-4-3'],
+        home: ['reservoir'],
+        gauge: ['pressure-gauge'],
+        ram: ['cylinder-double-acting'],
+      },
+      [...unitPipes, 'gauge.P valve.P', 'valve.T home.T', 'valve.A ram.A', 'valve.B ram.B'],
+    )
+    expect(of('nothing-drives', cut)).toEqual([
+      expect.stringMatching(/pressure on A of 1-1A1/),
+      expect.stringMatching(/pressure on B of 1-1A1/),
+    ])
+    expect(of('nothing-drives', driven({ stroke: '300 mm' }))).toEqual([])
+  })
   it('find a filter without bypass and a throttle in a suction line, and let others be', () => {
     const suction = (kind: string, parameters: Record<string, string | boolean> = {}) =>
       of(
