@@ -124,6 +124,7 @@ test('makes and deletes a machine, and keeps one from being deleted by mistake',
 
 for (const scheme of ['light', 'dark'] as const)
   test(`main views have no serious accessibility faults (${scheme})`, async ({ browser }) => {
+    test.setTimeout(120_000)
     const context = await browser.newContext({ colorScheme: scheme, viewport: { width: 1280, height: 800 } })
     const page = await context.newPage()
     const check = async (view: string) => {
@@ -147,6 +148,28 @@ for (const scheme of ['light', 'dark'] as const)
     await step(page, 'Sheet')
     await page.locator('[data-component="V1"]').click()
     await check('sheet')
+    const sheet = page.getByTestId('sheet')
+    for (const [keys, box] of [
+      ['Control+k', 'search'],
+      ['Control+p', 'print'],
+      ['t', 'contents'],
+      ['?', 'keys'],
+    ]) {
+      await sheet.press(keys)
+      await expect(page.getByRole('dialog')).toHaveCount(1)
+      await check(box)
+      await page.keyboard.press('Escape')
+      await expect(page.getByRole('dialog')).toHaveCount(0)
+    }
+    await page.getByTestId('files').click()
+    await page.getByTestId('open-revisions').click()
+    await expect(page.getByRole('dialog')).toHaveCount(1)
+    await check('revisions')
+    await page.keyboard.press('Escape')
+    await sheet.press('o')
+    await expect(page.getByTestId('overview')).toBeVisible()
+    await check('overview')
+    await sheet.press('o')
     await step(page, 'Sizes')
     await check('sizes')
     await step(page, 'Run')

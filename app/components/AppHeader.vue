@@ -110,37 +110,30 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
         </template>
       </span>
       <span class="flex">
-        <button
-          class="icon-button"
-          title="Undo (Ctrl Z)"
-          aria-label="Undo"
+        <ToolButton
+          hint="Undo (Ctrl Z)"
+          label="Undo"
           :disabled="!drawing.past.length"
           @click="drawing.undo()"
         >
           <Undo2 :size="18" />
-        </button>
-        <button
-          class="icon-button"
-          title="Redo (Ctrl Shift Z)"
-          aria-label="Redo"
+        </ToolButton>
+        <ToolButton
+          hint="Redo (Ctrl Shift Z)"
+          label="Redo"
           :disabled="!drawing.future.length"
           @click="drawing.redo()"
         >
           <Redo2 :size="18" />
-        </button>
+        </ToolButton>
       </span>
     </template>
     <span v-else class="ml-auto" />
     <select v-model="system" class="field !w-auto max-lg:!w-24" aria-label="Units">
       <option v-for="s in unitSystems" :key="s" :value="s">{{ systemWords[s] }}</option>
     </select>
-    <button
-      class="icon-button"
-      :title="dark ? 'Light' : 'Dark'"
-      :aria-label="dark ? 'Light' : 'Dark'"
-      @click="toggle"
-    >
+    <ToolButton :hint="dark ? 'Light' : 'Dark'" :label="dark ? 'Light' : 'Dark'" @click="toggle">
       <Sun v-if="dark" :size="18" /><Moon v-else :size="18" />
-    </button>
+    </ToolButton>
   </header>
 </template>

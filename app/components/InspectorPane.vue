@@ -107,42 +107,34 @@ const range = (name: keyof typeof pipeLimits) =>
       <h2 class="heading">{{ kind.label }}</h2>
       <p class="mb-2 text-[13px] text-soft">{{ kind.description }}</p>
       <div class="mb-2 flex gap-0.5">
-        <button
-          class="icon-button"
-          title="Rotate (R)"
-          aria-label="Rotate"
+        <ToolButton
+          hint="Rotate (R)"
+          label="Rotate"
           @click="drawing.apply(rotate(drawing.sheet, [component.id]))"
         >
           <RotateCw :size="17" />
-        </button>
-        <button
-          class="icon-button"
-          title="Mirror (M)"
-          aria-label="Mirror"
+        </ToolButton>
+        <ToolButton
+          hint="Mirror (M)"
+          label="Mirror"
           @click="drawing.apply(mirror(drawing.sheet, [component.id]))"
         >
           <FlipHorizontal2 :size="17" />
-        </button>
-        <button
+        </ToolButton>
+        <ToolButton
           v-if="twoOilPorts"
-          class="icon-button"
-          title="Turn round: exchange its two ports (X)"
-          aria-label="Turn round"
+          hint="Turn round: exchange its two ports (X)"
+          label="Turn round"
           @click="drawing.apply(exchangePorts(drawing.sheet, component.id))"
         >
           <ArrowLeftRight :size="17" />
-        </button>
-        <button
-          class="icon-button"
-          title="Duplicate (Ctrl D)"
-          aria-label="Duplicate"
-          @click="named('duplicate').run()"
-        >
+        </ToolButton>
+        <ToolButton hint="Duplicate (Ctrl D)" label="Duplicate" @click="named('duplicate').run()">
           <Copy :size="17" />
-        </button>
-        <button class="icon-button" title="Delete (Del)" aria-label="Delete" @click="named('delete').run()">
+        </ToolButton>
+        <ToolButton hint="Delete (Del)" label="Delete" @click="named('delete').run()">
           <Trash2 :size="17" />
-        </button>
+        </ToolButton>
       </div>
       <p v-if="doing" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]" data-testid="doing">
         {{ doing }}
@@ -235,14 +227,13 @@ const range = (name: keyof typeof pipeLimits) =>
         }}
       </p>
       <div class="mb-2">
-        <button
-          class="icon-button"
-          title="Delete (Del)"
-          aria-label="Delete"
+        <ToolButton
+          hint="Delete (Del)"
+          label="Delete"
           @click="drawing.apply(remove(drawing.sheet, [pipe.id]))"
         >
           <Trash2 :size="17" />
-        </button>
+        </ToolButton>
       </div>
       <p v-if="linePressure" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]">
         {{ linePressure }}

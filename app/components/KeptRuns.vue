@@ -43,14 +43,9 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
             >
               Lay over
             </button>
-            <button
-              class="icon-button ml-auto"
-              :aria-label="`Delete ${row.name}`"
-              title="Delete"
-              @click="run.forget(row)"
-            >
+            <ToolButton class="ml-auto" :label="`Delete ${row.name}`" hint="Delete" @click="run.forget(row)">
               <Trash2 :size="16" />
-            </button>
+            </ToolButton>
           </div>
         </li>
       </ul>

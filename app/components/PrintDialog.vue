@@ -11,7 +11,7 @@ const picture = ref<string>()
 const sizes = ['A4', 'A3', 'A2', 'A1'] as const
 
 watch(
-  [() => desk.printing, () => drawing.sheet, () => desk.settings],
+  [() => desk.printing, () => drawing.sheet, () => desk.settings, () => desk.lineNames],
   ([open]) => {
     if (!open) return
     void attempt(async () => {
@@ -69,7 +69,10 @@ function print() {
       <label class="flex items-center gap-2 pb-1">
         <input v-model="desk.settings" type="checkbox" /> Settings beside the symbols
       </label>
-      <p class="pb-1 text-[13px] text-soft">
+      <label class="flex items-center gap-2 pb-1">
+        <input v-model="desk.lineNames" type="checkbox" /> Names of lines
+      </label>
+      <p class="basis-full text-[13px] text-soft">
         Number, names and dates of the title block stand with the sheet's properties.
       </p>
     </div>

@@ -107,9 +107,9 @@ function go(change: Change) {
     :width="seen ? 'max-w-6xl' : 'max-w-xl'"
   >
     <template v-if="seen" #before>
-      <button class="icon-button" aria-label="Back to the revisions" @click="seen = undefined">
+      <ToolButton label="Back to the revisions" @click="seen = undefined">
         <ArrowLeft :size="18" />
-      </button>
+      </ToolButton>
     </template>
     <template v-if="seen" #actions>
       <button

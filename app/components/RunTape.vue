@@ -270,22 +270,12 @@ const kJ = (v: number) => show(v, 'energy', 4)
       <FindingsList @reveal="emit('reveal', $event)" />
       <template v-if="result">
         <span class="mx-1 h-5 border-l border-rule" />
-        <button
-          class="icon-button"
-          title="Back to the start"
-          aria-label="Back to the start"
-          @click="run.time = 0"
-        >
+        <ToolButton label="Back to the start" @click="run.time = 0">
           <StepBack :size="17" />
-        </button>
-        <button
-          class="icon-button"
-          :title="playing ? 'Hold' : 'Play'"
-          :aria-label="playing ? 'Hold' : 'Play'"
-          @click="play"
-        >
+        </ToolButton>
+        <ToolButton :hint="playing ? 'Hold' : 'Play'" :label="playing ? 'Hold' : 'Play'" @click="play">
           <Pause v-if="playing" :size="17" /><Play v-else :size="17" />
-        </button>
+        </ToolButton>
         <select v-model.number="pace" class="field !w-auto" aria-label="Pace">
           <option :value="0.05">1 : 20 slow</option>
           <option :value="0.25">1 : 4 slow</option>

@@ -152,35 +152,22 @@ function removeSchedule() {
       >
         <FileUp :size="16" />
       </FileButton>
-      <button
-        class="icon-button"
-        title="These commands as a CSV file"
-        aria-label="These commands as a CSV file"
-        data-testid="schedule-to-csv"
-        @click="toFile"
-      >
+      <ToolButton label="These commands as a CSV file" data-testid="schedule-to-csv" @click="toFile">
         <FileDown :size="16" />
-      </button>
-      <button
-        class="icon-button"
-        title="Another schedule, copied from this"
-        aria-label="Another schedule"
-        @click="addSchedule"
-      >
+      </ToolButton>
+      <ToolButton hint="Another schedule, copied from this" label="Another schedule" @click="addSchedule">
         <Plus :size="17" />
-      </button>
-      <button
-        class="icon-button"
-        title="Delete this schedule"
-        aria-label="Delete this schedule"
+      </ToolButton>
+      <ToolButton
+        label="Delete this schedule"
         :disabled="drawing.sheet.schedules.length < 2"
         @click="removeSchedule"
       >
         <Trash2 :size="16" />
-      </button>
-      <button class="icon-button" title="Close" aria-label="Close" @click="$emit('close')">
+      </ToolButton>
+      <ToolButton label="Close" @click="$emit('close')">
         <X :size="17" />
-      </button>
+      </ToolButton>
     </div>
     <p v-if="unread" class="mb-2 text-[13px] text-error" role="alert">Nothing was changed. {{ unread }}</p>
     <template v-if="schedule">
@@ -246,22 +233,12 @@ function removeSchedule() {
           <h3 class="heading">
             {{ specOf(track) ? words(specOf(track)!) : `${track.component}.${track.input}` }}
           </h3>
-          <button
-            class="icon-button ml-auto"
-            aria-label="Add a point"
-            title="Add a point"
-            @click="addPoint(i)"
-          >
+          <ToolButton class="ml-auto" label="Add a point" @click="addPoint(i)">
             <Plus :size="16" />
-          </button>
-          <button
-            class="icon-button"
-            aria-label="Take the command away"
-            title="Take the command away"
-            @click="changeTrack(i, undefined)"
-          >
+          </ToolButton>
+          <ToolButton label="Take the command away" @click="changeTrack(i, undefined)">
             <Trash2 :size="15" />
-          </button>
+          </ToolButton>
         </div>
         <div v-for="(point, k) in track.points" :key="k" class="mb-1 flex items-start gap-1">
           <QuantityField
@@ -307,14 +284,9 @@ function removeSchedule() {
               @update:model-value="changePoint(i, k, { value: $event })"
             />
           </template>
-          <button
-            class="icon-button"
-            aria-label="Delete this point"
-            title="Delete this point"
-            @click="removePoint(i, k)"
-          >
+          <ToolButton label="Delete this point" @click="removePoint(i, k)">
             <X :size="15" />
-          </button>
+          </ToolButton>
         </div>
       </section>
       <select class="field mt-2" aria-label="Command something" @change="addTrack">

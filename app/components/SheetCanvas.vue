@@ -2,7 +2,7 @@
 /** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
 import { placeText } from '@oar-bench/core/sheet/finding'
 import { extent, type Rect, type XY } from '@oar-bench/core/sheet/geometry'
-import { LETTERING_LINE } from '@oar-bench/core/sheet/lettering'
+import { LETTERING_LINE, lineNames } from '@oar-bench/core/sheet/lettering'
 import { lineDomain } from '@oar-bench/core/sheet/netlist'
 import type { Pipe, PipeEnd, Sheet } from '@oar-bench/core/sheet/schema'
 
@@ -20,10 +20,13 @@ const layer = useTemplateRef<SVGGElement>('layer')
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
 const shownSheet = computed(() => preview.value ?? drawing.sheet)
+const names = computed(() => (desk.lineNames ? lineNames(shownSheet.value) : []))
 const { components, pipes, marks, markClass, signs, shownLines } = useDrawnSheet(shownSheet)
 
 /** Pixels to a module below which the grid is not shown: its dots would be dust. */
 const GRID_FROM = 6
+/** And below which lettering is not: its letters would be less than five pixels high. */
+const LETTERS_FROM = 4
 /** Width of the pressure scale, which stands at the right edge during a run. */
 const SCALE_WIDTH = 72
 /** All that is drawn, with the lettering. */
@@ -154,7 +157,7 @@ const describe = (pipe: Pipe) => {
           <circle cx="0" cy="0" r="0.07" class="grid-dot" />
         </pattern>
       </defs>
-      <g ref="layer" class="layer">
+      <g ref="layer" class="layer" :class="{ far: scale < LETTERS_FROM }">
         <rect
           v-if="!shownRun && scale >= GRID_FROM"
           x="-500"
@@ -211,6 +214,18 @@ const describe = (pipe: Pipe) => {
           <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
           <circle :cx="joint.x" :cy="joint.y" r="0.375" class="joint-dot" />
         </g>
+        <text
+          v-for="n in names"
+          :key="n.pipe"
+          :x="n.x"
+          :y="n.y"
+          :text-anchor="n.anchor"
+          class="caption"
+          pointer-events="none"
+          :data-line-name="n.pipe"
+        >
+          {{ n.text }}
+        </text>
         <g v-for="d in pipes" :key="d.pipe.id" v-memo="[d]">
           <path
             v-if="d.arrow && lineDomain(d.pipe.line) === 'oil'"

@@ -55,34 +55,30 @@ const showSchedule = ref(false)
         <SheetCanvas ref="canvas" :running="running">
           <div class="absolute top-2 left-2 flex rounded border border-rule bg-paper/90">
             <template v-if="!running">
-              <button
-                class="icon-button"
-                title="Components ( / )"
-                aria-label="Components"
-                :aria-pressed="desk.palette"
+              <ToolButton
+                hint="Components ( / )"
+                label="Components"
+                :pressed="desk.palette"
                 @click="desk.palette = !desk.palette"
               >
                 <PanelLeft :size="18" />
-              </button>
-              <button
-                class="icon-button"
-                title="Select and move"
-                aria-label="Select and move"
-                :aria-pressed="desk.tool === 'select'"
+              </ToolButton>
+              <ToolButton
+                label="Select and move"
+                :pressed="desk.tool === 'select'"
                 @click="desk.tool = 'select'"
               >
                 <MousePointer2 :size="18" />
-              </button>
-              <button
-                class="icon-button"
-                title="Lay pipes (C)"
-                aria-label="Lay pipes"
-                :aria-pressed="desk.tool === 'connect'"
+              </ToolButton>
+              <ToolButton
+                hint="Lay pipes (C)"
+                label="Lay pipes"
+                :pressed="desk.tool === 'connect'"
                 data-testid="tool-connect"
                 @click="desk.tool = 'connect'"
               >
                 <Cable :size="18" />
-              </button>
+              </ToolButton>
               <select
                 v-if="desk.tool === 'connect'"
                 v-model="desk.lineKind"
@@ -95,41 +91,29 @@ const showSchedule = ref(false)
                 <option value="hose">flexible hose</option>
               </select>
             </template>
-            <button
-              class="icon-button"
-              title="Fit to window (F)"
-              aria-label="Fit to window"
-              @click="canvas?.fit()"
-            >
+            <ToolButton hint="Fit to window (F)" label="Fit to window" @click="canvas?.fit()">
               <Maximize :size="18" />
-            </button>
+            </ToolButton>
             <template v-if="!running">
-              <button
-                class="icon-button"
-                title="Settings and sizes beside the symbols"
-                aria-label="Settings beside the symbols"
-                :aria-pressed="desk.settings"
+              <ToolButton
+                hint="Settings and sizes beside the symbols"
+                label="Settings beside the symbols"
+                :pressed="desk.settings"
                 @click="desk.settings = !desk.settings"
               >
                 <Tag :size="18" />
-              </button>
-              <button
-                class="icon-button"
-                title="Find a component or a command (Ctrl K)"
-                aria-label="Find"
+              </ToolButton>
+              <ToolButton
+                hint="Find a component or a command (Ctrl K)"
+                label="Find"
                 data-testid="find"
                 @click="desk.searching = true"
               >
                 <Search :size="18" />
-              </button>
-              <button
-                class="icon-button"
-                title="All keys (?)"
-                aria-label="All keys"
-                @click="desk.showingKeys = true"
-              >
+              </ToolButton>
+              <ToolButton hint="All keys (?)" label="All keys" @click="desk.showingKeys = true">
                 <Keyboard :size="18" />
-              </button>
+              </ToolButton>
               <FileMenu @read="nextTick(() => canvas?.fit())" />
             </template>
           </div>
@@ -143,15 +127,13 @@ const showSchedule = ref(false)
             >
               Schedule
             </button>
-            <button
-              class="icon-button"
-              title="Properties"
-              aria-label="Properties"
-              :aria-pressed="running ? desk.runInspector : desk.inspector"
+            <ToolButton
+              label="Properties"
+              :pressed="running ? desk.runInspector : desk.inspector"
               @click="running ? (desk.runInspector = !desk.runInspector) : (desk.inspector = !desk.inspector)"
             >
               <PanelRight :size="18" />
-            </button>
+            </ToolButton>
           </div>
           <p
             v-if="desk.message"

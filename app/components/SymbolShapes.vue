@@ -88,7 +88,7 @@ const classes = (shape: { dash?: string; fill?: string }) => [
 }
 .symbol .oil {
   stroke: none;
-  fill: var(--oil, transparent);
+  fill: transparent;
 }
 .symbol-text {
   fill: var(--ink);

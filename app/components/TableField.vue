@@ -66,15 +66,9 @@ function remove(row: number) {
       >
         <FileUp :size="15" />
       </FileButton>
-      <button
-        type="button"
-        class="icon-button"
-        :aria-label="`${parameter.label}: add a row`"
-        title="Add a row"
-        @click="add"
-      >
+      <ToolButton :label="`${parameter.label}: add a row`" hint="Add a row" @click="add">
         <Plus :size="15" />
-      </button>
+      </ToolButton>
     </div>
     <div v-for="([x, y], i) in rows" :key="i" class="mb-1 flex items-start gap-1">
       <QuantityField
@@ -93,15 +87,9 @@ function remove(row: number) {
         :label="`${parameter.y.label}, row ${i + 1}`"
         @update:model-value="set(i, 1, $event)"
       />
-      <button
-        type="button"
-        class="icon-button"
-        :aria-label="`Delete row ${i + 1}`"
-        title="Delete this row"
-        @click="remove(i)"
-      >
+      <ToolButton :label="`Delete row ${i + 1}`" hint="Delete this row" @click="remove(i)">
         <X :size="14" />
-      </button>
+      </ToolButton>
     </div>
     <p v-if="unread" class="mt-0.5 text-[13px] text-error" role="alert">Nothing was changed. {{ unread }}</p>
     <p v-if="problem" class="mt-0.5 text-[13px] text-error" role="alert">{{ problem }}</p>

@@ -87,17 +87,16 @@ const current = computed(() => drawing.variants.find((v) => v.id === drawing.she
           >
             {{ variant.id === drawing.sheetId ? 'Open now' : 'Open' }}
           </button>
-          <button
+          <ToolButton
             v-if="drawing.variants.length > 1"
-            class="icon-button"
             :class="doomed === variant.id ? '!text-error' : ''"
-            :aria-label="doomed === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`"
-            :title="doomed === variant.id ? 'Press again: its sheet and its kept runs go' : 'Delete'"
+            :label="doomed === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`"
+            :hint="doomed === variant.id ? 'Press again: its sheet and its kept runs go' : 'Delete'"
             @click="remove(variant)"
             @blur="doomed = undefined"
           >
             <Trash2 :size="15" />
-          </button>
+          </ToolButton>
         </li>
       </ul>
       <p v-if="problem" class="px-1 text-[13px] text-error" role="alert">{{ problem }}</p>

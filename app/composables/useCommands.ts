@@ -270,6 +270,13 @@ export function useCommands() {
         run: () => (desk.portLetters = !desk.portLetters),
       },
       {
+        name: 'lineNames',
+        label: desk.lineNames ? 'Hide the names of lines' : 'Show the names of lines',
+        group: 'View',
+        keys: 'N',
+        run: () => (desk.lineNames = !desk.lineNames),
+      },
+      {
         name: 'overview',
         label: desk.overview ? 'Hide the overview' : 'Show the overview',
         group: 'View',

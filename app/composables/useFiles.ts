@@ -30,7 +30,11 @@ export function useFiles() {
   async function look() {
     const packed = new Uint8Array(await bytes(fontPacked))
     const woff2Base64 = btoa(packed.reduce((text, byte) => text + String.fromCharCode(byte), ''))
-    return { font: { family: 'Barlow Semi Condensed', woff2Base64 }, settings: desk.settings }
+    return {
+      font: { family: 'Barlow Semi Condensed', woff2Base64 },
+      settings: desk.settings,
+      lineNames: desk.lineNames,
+    }
   }
   const svgText = async (sheet = drawing.sheet) =>
     (await import('@oar-bench/core/formats/svg')).sheetToSvg(sheet, show, await look())

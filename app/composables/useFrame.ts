@@ -29,13 +29,16 @@ export function framePainter(svg: SVGElement, sheet: Sheet, result: RunResult, o
   const { colours, full } = options
 
   const paint = (element: Element, line: number) => {
+    const { style } = element as SVGElement
+    // written outright: a variable would have every rule that uses it looked at again
+    const property = element.hasAttribute('data-oil-port') ? 'fill' : 'stroke'
     let shown = -1
     let void_ = false
     writes.push((frame) => {
       const step = rampStep(frame[line], full)
       if (step !== shown) {
         shown = step
-        ;(element as SVGElement).style.setProperty('--oil', colours[step])
+        style[property] = colours[step]
       }
       const starved = frame[line] + ATMOSPHERE < CAVITATION_PRESSURE
       if (starved !== void_) {
@@ -120,7 +123,8 @@ export function clearFrame(svg: SVGElement, sheet: Sheet) {
   for (const element of svg.querySelectorAll<SVGElement>(
     '[data-oil-pipe], [data-oil-lead], [data-oil-port]',
   )) {
-    element.style.removeProperty('--oil')
+    element.style.removeProperty('fill')
+    element.style.removeProperty('stroke')
     element.classList.remove('starved')
   }
   for (const element of svg.querySelectorAll<SVGElement>('[data-part]'))

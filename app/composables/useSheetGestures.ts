@@ -2,7 +2,7 @@
 import { splice } from '@oar-bench/core/sheet/arrange'
 import { addComponent, connect, move, movePipeEnd, type Target } from '@oar-bench/core/sheet/edit'
 import { nearestOn, polyline, symbolOf, type XY } from '@oar-bench/core/sheet/geometry'
-import type { Pipe, PipeEnd, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
+import type { Pipe, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 import { moveSegment, segmentAcross } from '@oar-bench/core/sheet/shape'
 import type { DrawnComponent } from './useDrawnSheet'
 

@@ -138,14 +138,9 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
               <td class="py-2 pr-4">{{ m.runs || '–' }}</td>
               <td class="py-2 pr-4 whitespace-nowrap text-soft">{{ when.format(m.updatedAt) }}</td>
               <td class="py-1.5">
-                <button
-                  class="icon-button"
-                  :aria-label="`Delete ${m.name}`"
-                  title="Delete"
-                  @click="doomed = m"
-                >
+                <ToolButton :label="`Delete ${m.name}`" hint="Delete" @click="doomed = m">
                   <Trash2 :size="16" />
-                </button>
+                </ToolButton>
               </td>
             </tr>
           </tbody>

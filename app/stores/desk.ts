@@ -33,6 +33,8 @@ export const useDesk = defineStore('desk', () => {
   const runInspector = useLocalStorage('oar-bench-run-inspector', false)
   /** Settings and sizes stand beside the symbols. */
   const settings = useLocalStorage('oar-bench-settings', true)
+  /** Names stand at the lines. */
+  const lineNames = useLocalStorage('oar-bench-line-names', false)
   const overview = useLocalStorage('oar-bench-overview', false)
   const portLetters = useLocalStorage('oar-bench-port-letters', false)
   /** What was copied, for this sheet and others; other tabs see it too. */
@@ -79,6 +81,7 @@ export const useDesk = defineStore('desk', () => {
     settings,
     portLetters,
     overview,
+    lineNames,
     clip,
     searching,
     showingKeys,

@@ -5,7 +5,7 @@
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
 import { extent, place, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
-import { letterings, LETTERING, LETTERING_LINE, textWidth } from '../sheet/lettering'
+import { letterings, LETTERING, LETTERING_LINE, lineNames, textWidth } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
 /** Millimetres to a module. */
@@ -119,7 +119,13 @@ function beside(points: readonly XY[], d: number): XY[] {
   })
 }
 
-export function plotSheet(sheet: Sheet, show: Show, options: { readonly settings?: boolean } = {}): Plot {
+/** What is written: settings beside the symbols (unless false), names of lines (where true). */
+export interface PlotOptions {
+  readonly settings?: boolean
+  readonly lineNames?: boolean
+}
+
+export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): Plot {
   const blocks = new Map<string, Inked[]>()
   const names = new Map<string, string>()
   const symbols: PlotSymbol[] = []
@@ -166,6 +172,12 @@ export function plotSheet(sheet: Sheet, show: Show, options: { readonly settings
       }),
     )
   }
+  for (const { text, x, y, anchor } of options.lineNames ? lineNames(sheet) : [])
+    strokes.push({
+      layer: 'lettering',
+      width: THIN,
+      ink: { shape: 'letters', at: [x, y], text, size: LETTERING, anchor, on: 'baseline' },
+    })
   return { title: sheet.title, blocks, symbols, strokes, bounds: boundsOf(sheet, strokes) }
 }
 

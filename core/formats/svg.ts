@@ -3,16 +3,15 @@ import type { Show } from '../catalogue/kind'
 import { readSheetText, type ReadResult } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
 import { pageOf } from './page'
-import { allStrokes, dashes, MODULE, plotSheet, THIN, type Inked, type Plot } from './plot'
+import { allStrokes, dashes, MODULE, plotSheet, THIN, type Inked, type Plot, type PlotOptions } from './plot'
 
 const NAMESPACE = 'urn:oar-bench:sheet'
 /** Space around the drawing, modules. */
 const BORDER = 2
 
-export interface SvgOptions {
+export interface SvgOptions extends PlotOptions {
   /** A font to embed, so that every viewer shows the same letters; without one the viewer's own is used. */
   readonly font?: { readonly family: string; readonly woff2Base64: string }
-  readonly settings?: boolean
 }
 
 const escape = (text: string) =>

@@ -120,3 +120,36 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Lettere
   for (const square of best.cells) taken.add(square)
   return { designation, lines, ...best.place }
 }
+
+export interface LineName {
+  readonly pipe: string
+  readonly text: string
+  readonly x: number
+  readonly y: number
+  readonly anchor: 'start' | 'middle'
+}
+/** The names that lines were given, each over or beside the longest straight part of its pipe. */
+export function lineNames(sheet: Sheet): LineName[] {
+  return sheet.pipes.flatMap((pipe) => {
+    if (!pipe.name) return []
+    const points = polyline(sheet, pipe)
+    let best: { x: number; y: number; length: number; level: boolean } | undefined
+    for (let i = 0; i + 1 < points.length; i++) {
+      const [[ax, ay], [bx, by]] = [points[i], points[i + 1]]
+      const length = Math.abs(bx - ax) + Math.abs(by - ay)
+      if (!best || length > best.length)
+        best = { x: (ax + bx) / 2, y: (ay + by) / 2, length, level: ay === by }
+    }
+    if (!best) return []
+    const { x, y, level } = best
+    return [
+      {
+        pipe: pipe.id,
+        text: pipe.name,
+        ...(level
+          ? { x, y: y - 0.4, anchor: 'middle' as const }
+          : { x: x + 0.5, y: y + 0.35 * LETTERING, anchor: 'start' as const }),
+      },
+    ]
+  })
+}

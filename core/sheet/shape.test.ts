@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { circuit } from '../testing'
-import { addComponent, connect, move, setParameter, splitPipe } from './edit'
+import { addComponent, changePipe, connect, move, setParameter, splitPipe } from './edit'
 import { drawnAt, polyline, stretched } from './geometry'
+import { lineNames } from './lettering'
 import { emptySheet, type Sheet } from './schema'
 import { crossingOf, frameParts, joinCrossing, moveSegment, partCrossing, segmentAcross } from './shape'
 
@@ -126,5 +127,19 @@ describe('frames and words', () => {
     const long = setParameter(sheet, id, 'text', 'Flush before first start.\nFilter 10 µm.')
     expect(drawnAt(long.components[0]).w).toBeGreaterThan(4 * drawnAt(sheet.components[0]).w)
     expect(drawnAt(long.components[0]).h).toBeCloseTo(2 * drawnAt(sheet.components[0]).h)
+  })
+})
+
+describe('names of lines', () => {
+  it('stand over a level part and beside an upright one', () => {
+    const { sheet, pipe } = pair(30, 0)
+    const named = changePipe(sheet, pipe, { name: 'pump line' })
+    const [name] = lineNames(named)
+    const level = segmentAcross(named, named.pipes[0], [0, 1])!
+    expect(name).toMatchObject({ text: 'pump line', anchor: 'middle' })
+    expect(name.y).toBeLessThan(level.at[1])
+    const upright = pair(0, -30)
+    expect(lineNames(changePipe(upright.sheet, upright.pipe, { name: 'up' }))[0].anchor).toBe('start')
+    expect(lineNames(sheet)).toEqual([])
   })
 })
