@@ -3,7 +3,7 @@
 const desk = useDesk()
 const { commands } = useCommands()
 const groups = computed(() =>
-  (['Edit', 'Arrange', 'View'] as const).map((group) => ({
+  (['Edit', 'Arrange', 'View', 'Files'] as const).map((group) => ({
     group,
     list: commands.value.filter((c) => c.group === group && c.keys),
   })),
@@ -11,7 +11,7 @@ const groups = computed(() =>
 /** Keys that depend on what is being done. */
 const others = [
   ['/', 'Type a word to place a component'],
-  ['Arrows', 'Move what is selected, or what is being placed, by a module'],
+  ['Arrows', 'Move what is selected, or what is being placed, by a module; shape a chosen pipe'],
   ['Enter', 'Place; choose what has the focus'],
   ['C, arrows, Enter', 'Lay a pipe: go to a port, start there, go on, end there'],
   ['Shift drag', 'Select all within a frame'],

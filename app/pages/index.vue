@@ -116,7 +116,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
             <tr>
               <th class="py-1.5 font-normal">Machine</th>
               <th class="py-1.5 font-normal">On the sheet</th>
-              <th class="py-1.5 font-normal">Kept runs</th>
+              <th class="py-1.5 pr-4 font-normal whitespace-nowrap">Kept runs</th>
               <th class="py-1.5 font-normal">Last changed</th>
               <th class="w-8"><span class="sr-only">Delete</span></th>
             </tr>
