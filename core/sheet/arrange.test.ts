@@ -38,6 +38,17 @@ function straight() {
 }
 
 describe('copy and paste', () => {
+  it('keeps how a part is drawn and that people may be under it', () => {
+    const sheet = circuit({ ram: ['cylinder-double-acting', { bore: '80 mm' }] }, [])
+    const marked: Sheet = {
+      ...sheet,
+      components: sheet.components.map((c) => ({ ...c, peopleUnder: true, form: 'detailed', rotation: 1 })),
+    }
+    const copied = paste(marked, copy(marked, all(marked)), 5, 5).sheet.components[1]
+    const { id, designation, x, y, ...rest } = marked.components[0]
+    expect(copied).toMatchObject({ ...rest, x: x + 5, y: y + 5 })
+    expect([copied.id, copied.designation]).not.toEqual([id, designation])
+  })
   it('brings parts and the pipes between them under new names, which run as the old ones do', () => {
     const { sheet, ids } = paste(unit, copy(unit, all(unit)), 0, 40)
     expect(ids).toHaveLength(unit.components.length)

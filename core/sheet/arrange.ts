@@ -36,15 +36,15 @@ export function copy(sheet: Sheet, ids: Iterable<string>): Clip {
 export function paste(sheet: Sheet, clip: Clip, dx: number, dy: number): { sheet: Sheet; ids: string[] } {
   let result = sheet
   const named = new Map<string, string>()
-  for (const { kind, x, y, rotation, mirrored, parameters, form, id } of clip.components) {
-    const added = addComponent(result, kind, { x: x + dx, y: y + dy, rotation, mirrored, parameters })
+  for (const { id, kind, x, y, ...rest } of clip.components) {
+    const added = addComponent(result, kind, { x: x + dx, y: y + dy })
     named.set(id, added.id)
-    result = form
-      ? {
-          ...added.sheet,
-          components: added.sheet.components.map((c) => (c.id === added.id ? { ...c, form } : c)),
-        }
-      : added.sheet
+    result = {
+      ...added.sheet,
+      components: added.sheet.components.map((c) =>
+        c.id === added.id ? { ...c, ...rest, designation: c.designation } : c,
+      ),
+    }
   }
   for (const joint of clip.joints) {
     const id = freeName(
