@@ -13,6 +13,7 @@ export const exportFormats = {
   json: { label: 'Sheet file', note: 'all of it, to be read again' },
   svg: { label: 'SVG drawing', note: 'true to scale; can be read again' },
   pdf: { label: 'PDF page', note: 'with frame and title block' },
+  report: { label: 'Report, PDF', note: 'checks, parts, schedule, run' },
   dxf: { label: 'DXF drawing', note: 'layers and blocks' },
   png: { label: 'PNG picture', note: '300 dots to the inch' },
   partsXlsx: { label: 'Parts list, XLSX', note: '' },
@@ -24,6 +25,7 @@ export type ExportFormat = keyof typeof exportFormats
 export function useFiles() {
   const drawing = useDrawing()
   const desk = useDesk()
+  const run = useRun()
   const { show } = useUnits()
 
   const bytes = async (url: string) => (await fetch(url)).arrayBuffer()
@@ -55,6 +57,18 @@ export function useFiles() {
       const { sheetToPdf } = await import('@oar-bench/core/formats/pdf')
       const file = await sheetToPdf(drawing.sheet, show, await bytes(fontPlain))
       return { blob: new Blob([new Uint8Array(file)], { type: 'application/pdf' }), ending: '.pdf' }
+    },
+    report: async () => {
+      const { reportToPdf } = await import('@oar-bench/core/formats/report')
+      const shown = run.outdated ? undefined : run.shown?.result
+      const of = {
+        sheet: drawing.sheet,
+        findings: [...drawing.findings, ...drawing.accepted],
+        machine: drawing.machine?.name,
+        run: shown,
+      }
+      const file = await reportToPdf(of, show, await bytes(fontPlain))
+      return { blob: new Blob([new Uint8Array(file)], { type: 'application/pdf' }), ending: '-report.pdf' }
     },
     dxf: async () => {
       const { sheetToDxf } = await import('@oar-bench/core/formats/dxf')

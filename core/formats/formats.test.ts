@@ -7,10 +7,11 @@ import DxfParser from 'dxf-parser'
 import ExcelJS from 'exceljs'
 import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
-import { addComponent, mirror, rotate } from '../sheet/edit'
+import { addComponent, mirror, rotate, setParameter, silence } from '../sheet/edit'
 import { readSheetText, writeSheetText } from '../sheet/read'
 import { emptySheet, type Sheet } from '../sheet/schema'
-import { circuit, powerUnit, powerUnitPipes } from '../testing'
+import { check } from '../simulate/compile'
+import { circuit, idOf, powerUnit, powerUnitPipes, runSheet, timed, track } from '../testing'
 import { showQuantity } from '../units/text'
 import { csv } from './csv'
 import { sheetToDxf } from './dxf'
@@ -18,6 +19,7 @@ import { netlistRows, partsList } from './lists'
 import { pageOf } from './page'
 import { sheetToPdf } from './pdf'
 import { allStrokes, plotSheet } from './plot'
+import { reportToPdf } from './report'
 import { readSvg, sheetToSvg } from './svg'
 import { workbook } from './xlsx'
 
@@ -197,5 +199,51 @@ describe('lists', () => {
     expect(csv([['a,b', 'say "x"', '=1+1', -3, '-2', 'two\nlines']])).toBe(
       '"a,b","say ""x""",\'=1+1,-3,-2,"two\nlines"\r\n',
     )
+  })
+})
+
+describe('report', () => {
+  it('tells checks, what was accepted and why, parts, schedule and run, on pages that are numbered', async () => {
+    const valve = idOf(unit, 'relief-valve-direct')
+    const marked = silence(
+      setParameter({ ...unit, page: { ...unit.page, number: 'YD-0042' } }, valve, 'setting', '160 psi'),
+      'unit-slip',
+      valve,
+      'it is meant so, and is a reason long enough to be wrapped within its column of the table',
+    )
+    const sheet = timed(marked, 0.2, [track(idOf(unit, 'electric-motor'), 'speed', [0.1, '900 rpm'])])
+    const file = join(mkdtempSync(join(tmpdir(), 'report-')), 'report.pdf')
+    const of = { sheet, findings: check(sheet), machine: 'Rig', run: runSheet(sheet) }
+    writeFileSync(file, await reportToPdf(of, show, font))
+    const text = spawnSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).stdout
+    for (const words of [
+      'Rig: Power unit',
+      'Drawing YD-0042',
+      'it is meant so, and is a reason long',
+      'was 160 bar meant?',
+      'Relief valve, direct-acting',
+      '900 rpm',
+      'It ran for 0.2 s',
+      'Pressures of the lines',
+      'qualified person',
+    ])
+      expect(text).toContain(words)
+    const pages = Number(/Pages:\s+(\d+)/.exec(spawnSync('pdfinfo', [file], { encoding: 'utf8' }).stdout)![1])
+    expect(text).toContain(`${pages} of ${pages}`)
+  })
+  it('goes on to further pages, and says where a run stopped', async () => {
+    const stopped = {
+      ...runSheet(timed(unit, 0.1, [])),
+      finished: false,
+      stopped: { message: 'The run stopped at 1 s.' },
+    }
+    const file = join(mkdtempSync(join(tmpdir(), 'report-')), 'report.pdf')
+    writeFileSync(
+      file,
+      await reportToPdf({ sheet: everyKind, findings: check(everyKind), run: stopped }, show, font),
+    )
+    const text = spawnSync('pdftotext', [file, '-'], { encoding: 'utf8' }).stdout
+    expect(text).toContain('The run stopped at 1 s.')
+    expect(text).toMatch(/3 of \d+/)
   })
 })

@@ -37,14 +37,14 @@ export async function sheetToPdf(
 
 class Pen {
   private readonly size: number
-  private readonly letters: ReadonlySet<number>
+  private readonly known: (text: string) => string
   constructor(
     private readonly paper: PDFPage,
     private readonly face: PDFFont,
     private readonly page: Page,
   ) {
     this.size = MODULE * page.scale
-    this.letters = new Set(face.getCharacterSet())
+    this.known = lettersKnownTo(face)
   }
 
   /** Millimetres on the paper of a point of the drawing. */
@@ -130,13 +130,19 @@ class Pen {
       color: INK,
     })
   }
+}
 
-  /** Letters that the font lacks are replaced: the sign of a diameter by Ø, others by a question mark. */
-  private known(text: string): string {
-    return [...text]
+/** Letters that a font lacks are replaced: the sign of a diameter by Ø, others by a question mark. */
+export function lettersKnownTo(face: PDFFont): (text: string) => string {
+  const letters = new Set(face.getCharacterSet())
+  return (text) =>
+    [...text]
       .map((letter) =>
-        this.letters.has(letter.codePointAt(0)!) ? letter : letter === '⌀' || letter === '∅' ? 'Ø' : '?',
+        letter === '\n' || letters.has(letter.codePointAt(0)!)
+          ? letter
+          : letter === '⌀' || letter === '∅'
+            ? 'Ø'
+            : '?',
       )
       .join('')
-  }
 }

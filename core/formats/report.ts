@@ -1,0 +1,283 @@
+/** A written report of a sheet: what is checked and accepted, what it is made of, what it is told, what came of the run. */
+import fontkit from '@pdf-lib/fontkit'
+import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib'
+import type { Show } from '../catalogue/kind'
+import { reasonOf } from '../check'
+import { placeText, type Finding } from '../sheet/finding'
+import type { Sheet } from '../sheet/schema'
+import type { RunResult } from '../simulate/result'
+import { scheduleRows } from './csv-read'
+import { partsList } from './lists'
+import { lettersKnownTo } from './pdf'
+
+type Row = readonly string[]
+export interface Section {
+  readonly heading: string
+  readonly words?: readonly string[]
+  /** A table, its heading first, and the share of the width that each column has. */
+  readonly table?: { readonly shares: readonly number[]; readonly rows: readonly Row[] }
+}
+
+export interface ReportOf {
+  readonly sheet: Sheet
+  readonly findings: readonly Finding[]
+  readonly machine?: string
+  /** The run that is shown, where there is one and it belongs to this sheet. */
+  readonly run?: RunResult
+}
+
+export function reportSections({ sheet, findings, run }: ReportOf, show: Show): Section[] {
+  const named = new Map(sheet.components.map((c) => [c.id, c.designation ?? c.id]))
+  const place = (f: Finding) => named.get(f.place.component ?? '') ?? placeText(f.place)
+  const open = findings.filter((f) => !f.silenced)
+  const accepted = findings.filter((f) => f.silenced)
+  const { fluid } = sheet
+  const schedule = sheet.schedules.find((s) => s.id === run?.schedule) ?? sheet.schedules[0]
+  const parts = partsList(sheet, show)
+  return [
+    {
+      heading: 'Checks',
+      words: open.length ? undefined : ['The design rules find nothing that is open.'],
+      table: open.length
+        ? {
+            shares: [0.12, 0.13, 0.45, 0.3],
+            rows: [
+              ['', 'At', 'What was found', 'What would cure it'],
+              ...open.map((f) => [f.severity, place(f), f.message, f.cure ?? '']),
+            ],
+          }
+        : undefined,
+    },
+    ...(accepted.length
+      ? [
+          {
+            heading: 'Accepted',
+            table: {
+              shares: [0.13, 0.42, 0.45],
+              rows: [
+                ['At', 'What was found', 'Accepted because; what the rule is for'],
+                ...accepted.map((f) => [place(f), f.message, `${f.silenced}\n${reasonOf(f.rule) ?? ''}`]),
+              ],
+            },
+          },
+        ]
+      : []),
+    {
+      heading: 'Oil',
+      words: [
+        `${fluid.name}. ${fluid.viscosity40} at 40 °C, ${fluid.viscosity100} at 100 °C, ${fluid.density15} at 15 °C; ${fluid.temperature} at the start. Bulk modulus ${fluid.bulkModulus}, free air ${fluid.freeAir}.`,
+      ],
+    },
+    {
+      heading: 'Parts',
+      table: { shares: [0.08, 0.08, 0.24, 0.4, 0.2], rows: parts.map((row) => row.map(String)) },
+    },
+    ...(schedule
+      ? [
+          {
+            heading: `Schedule: ${schedule.name}`,
+            words: [
+              `${schedule.duration}, begins ${schedule.start === 'settled' ? 'at rest with its first commands' : 'from the values on the sheet'}.`,
+            ],
+            table: { shares: [0.2, 0.25, 0.15, 0.2, 0.2], rows: scheduleRows(sheet, schedule) },
+          },
+        ]
+      : []),
+    ...(run ? runSections(run, named, show) : []),
+  ]
+}
+
+function runSections(run: RunResult, named: ReadonlyMap<string, string>, show: Show): Section[] {
+  const who = (id: string | undefined) => (id === undefined ? '' : (named.get(id) ?? id))
+  const time = (t: number) => show(t, 'time')
+  const pressures = run.signals.flatMap((signal, i) => (signal.role === 'pressure' ? [{ signal, i }] : []))
+  const percent = (share: number) => `${(100 * share).toPrecision(2)} %`
+  const { energy, oil } = run
+  return [
+    {
+      heading: 'Run',
+      words: [
+        run.finished ? `It ran for ${time(run.duration)}.` : (run.stopped?.message ?? 'It stopped early.'),
+        `Energy put in ${show(energy.input, 'energy')}, useful ${show(energy.useful, 'energy')}, heat ${show(energy.heat, 'energy')}, stored ${show(energy.stored, 'energy')}; the account is off by ${percent(energy.error)}, that of the oil by ${percent(oil.error)}.`,
+        ...run.warnings,
+      ],
+    },
+    {
+      heading: 'Pressures of the lines',
+      table: {
+        shares: [0.4, 0.3, 0.3],
+        rows: [
+          ['Line', 'Least', 'Highest'],
+          ...pressures.map(({ signal, i }) => [
+            signal.label,
+            `${show(run.extremes[i].min, 'pressure')} at ${time(run.extremes[i].minAt)}`,
+            `${show(run.extremes[i].max, 'pressure')} at ${time(run.extremes[i].maxAt)}`,
+          ]),
+        ],
+      },
+    },
+    ...(run.conditions.length
+      ? [
+          {
+            heading: 'What happened',
+            table: {
+              shares: [0.12, 0.2, 0.38, 0.3],
+              rows: [
+                ['', 'When', 'What', 'At its worst'],
+                ...run.conditions.map((c) => [
+                  c.severity,
+                  c.end > c.start ? `${time(c.start)} to ${time(c.end)}` : time(c.start),
+                  [who(c.component) || (c.node === undefined ? '' : run.lines[c.node]), c.label]
+                    .filter(Boolean)
+                    .join(': '),
+                  c.worst ? `${c.worst.label} ${show(c.worst.value, c.worst.quantity)}` : '',
+                ]),
+              ],
+            },
+          },
+        ]
+      : []),
+  ]
+}
+
+/** A4 upright, points. */
+const [WIDTH, HEIGHT] = [595.3, 841.9]
+const MARGIN = 50
+const SIZE = 9
+const LINE = 12
+const GAP = 6
+const INK = rgb(0, 0, 0)
+const SOFT = rgb(0.6, 0.6, 0.6)
+const CARE =
+  'Results support and never replace the judgement of a qualified person; local codes govern the machine.'
+
+/** @param font bytes of a TrueType or WOFF font with the letters that the sheet uses */
+export async function reportToPdf(
+  of: ReportOf,
+  show: Show,
+  font: Uint8Array | ArrayBuffer,
+): Promise<Uint8Array> {
+  const document = await PDFDocument.create()
+  document.registerFontkit(fontkit)
+  const title = [of.machine, of.sheet.title].filter((t, i, all) => t && all.indexOf(t) === i).join(': ')
+  document.setTitle(`Report: ${title}`)
+  document.setCreator('Oar Bench')
+  const writer = new Writer(document, await document.embedFont(font, { subset: true }))
+  const { page } = of.sheet
+  writer.text(title, 18)
+  const block = [
+    page.number && `Drawing ${page.number}`,
+    page.issue && `issue ${page.issue}`,
+    page.date,
+    page.drawnBy && `drawn by ${page.drawnBy}`,
+    page.approvedBy && `approved by ${page.approvedBy}`,
+  ].filter(Boolean)
+  if (block.length) writer.text(block.join(', '))
+  writer.text(CARE)
+  for (const { heading, words, table } of reportSections(of, show)) {
+    writer.heading(heading)
+    for (const text of words ?? []) writer.text(text)
+    if (table) writer.table(table.shares, table.rows)
+  }
+  writer.numberPages()
+  return document.save()
+}
+
+/** Writes down the page, and goes on to the next where one is full. */
+class Writer {
+  private paper!: PDFPage
+  private y = 0
+  private readonly known: (text: string) => string
+  constructor(
+    private readonly document: PDFDocument,
+    private readonly face: PDFFont,
+  ) {
+    this.known = lettersKnownTo(face)
+    this.turn()
+  }
+
+  private turn(): void {
+    this.paper = this.document.addPage([WIDTH, HEIGHT])
+    this.y = HEIGHT - MARGIN
+  }
+  private room(height: number): void {
+    if (this.y - height < MARGIN) this.turn()
+  }
+  /** The lines of a text within a width; a word that is wider by itself is broken. */
+  private wrapped(text: string, width: number, size = SIZE): string[] {
+    const fits = (line: string) => this.face.widthOfTextAtSize(line, size) <= width
+    return text.split('\n').flatMap((paragraph) => {
+      const lines = ['']
+      for (const word of this.known(paragraph).split(' ')) {
+        const line = lines[lines.length - 1]
+        if (fits(line ? `${line} ${word}` : word)) {
+          lines[lines.length - 1] = line ? `${line} ${word}` : word
+          continue
+        }
+        if (line) lines.push('')
+        for (const letter of word) {
+          if (!fits(lines[lines.length - 1] + letter)) lines.push('')
+          lines[lines.length - 1] += letter
+        }
+      }
+      return lines
+    })
+  }
+  private put(line: string, x: number, y: number, size: number): void {
+    this.paper.drawText(line, { x, y, size, font: this.face, color: INK })
+  }
+
+  text(text: string, size = SIZE): void {
+    const height = (LINE * size) / SIZE
+    for (const line of this.wrapped(text, WIDTH - 2 * MARGIN, size)) {
+      this.room(height)
+      this.y -= height
+      this.put(line, MARGIN, this.y, size)
+    }
+  }
+  heading(text: string): void {
+    this.room(5 * LINE)
+    this.y -= 2 * GAP
+    this.text(text, 12)
+    this.y -= GAP / 2
+  }
+  table(shares: readonly number[], rows: readonly Row[]): void {
+    const width = WIDTH - 2 * MARGIN
+    rows.forEach((row, r) => {
+      let x = MARGIN
+      const cells = shares.map((share, i) => {
+        const cell = { x, lines: this.wrapped(row[i] ?? '', share * width - GAP) }
+        x += share * width
+        return cell
+      })
+      const height = Math.max(...cells.map((c) => c.lines.length)) * LINE + GAP / 2
+      this.room(Math.min(height, HEIGHT - 2 * MARGIN))
+      const tall = cells.map((c) => c.lines)
+      for (let k = 0; tall.some((lines) => k < lines.length); k++) {
+        this.room(LINE)
+        this.y -= LINE
+        for (const cell of cells) if (cell.lines[k]) this.put(cell.lines[k], cell.x, this.y, SIZE)
+      }
+      this.y -= GAP / 2
+      this.paper.drawLine({
+        start: { x: MARGIN, y: this.y },
+        end: { x: WIDTH - MARGIN, y: this.y },
+        thickness: r === 0 ? 0.8 : 0.3,
+        color: r === 0 ? INK : SOFT,
+      })
+    })
+  }
+  numberPages(): void {
+    const pages = this.document.getPages()
+    pages.forEach((page, i) => {
+      const text = `${i + 1} of ${pages.length}`
+      page.drawText(text, {
+        x: WIDTH - MARGIN - this.face.widthOfTextAtSize(text, SIZE),
+        y: MARGIN / 2,
+        size: SIZE,
+        font: this.face,
+        color: INK,
+      })
+    })
+  }
+}
