@@ -1,6 +1,7 @@
 import { portKey } from '../sheet/netlist'
 import {
   ALWAYS,
+  isJoined,
   relievedFrom,
   named,
   oilEdges,
@@ -19,6 +20,7 @@ function loops({ netlist }: Subject) {
     const ports = of.kind.traits?.loop
     if (!ports) return []
     const nodes: number[] = ports.map((port: string) => netlist.nodeOf.get(portKey(of.component.id, port))!)
+    if (!nodes.every((node) => isJoined(netlist, node))) return []
     // one side straight to tank: it is an open circuit
     if (nodes.some((node) => [...reachable(edges, node, ALWAYS)].some((n) => tanks.has(n)))) return []
     return [{ of, ports, nodes, edges, tanks }]

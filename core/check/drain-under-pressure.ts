@@ -1,5 +1,5 @@
 import { portKey } from '../sheet/netlist'
-import { tankNodes, type Rule } from './rule'
+import { isJoined, tankNodes, type Rule } from './rule'
 
 export const drainUnderPressure: Rule = {
   id: 'drain-under-pressure',
@@ -12,7 +12,7 @@ export const drainUnderPressure: Rule = {
         const index = netlist.nodeOf.get(portKey(component.id, port))!
         const node = netlist.nodes[index]
         // an open drain is another rule's, and an unused one disturbs nothing
-        if (tanks.has(index) || (node.ports.length === 1 && !node.pipes.length)) return []
+        if (tanks.has(index) || !isJoined(netlist, index)) return []
         return [
           {
             severity: 'warning' as const,

@@ -339,6 +339,16 @@ describe('rules about what turns', () => {
   })
 })
 
+describe('rules while drawing', () => {
+  it('say nothing yet of a part that is joined to nothing but that it is open', () => {
+    const sheet = circuit(
+      { ram: ['cylinder-double-acting'], hydraulic: ['hydraulic-motor'], main: ['over-centre-pump'] },
+      [],
+    )
+    expect(new Set(messages(sheet).map((m) => m.split(':')[0]))).toEqual(new Set(['error open-port']))
+  })
+})
+
 describe('the rule about units', () => {
   it('asks where another unit would make a value usual, and offers it', () => {
     const set = (setting: string) =>

@@ -1,6 +1,7 @@
 import { portKey } from '../sheet/netlist'
 import {
   ALWAYS,
+  isJoined,
   lineOf,
   named,
   oilEdges,
@@ -24,6 +25,7 @@ function shutIn({ netlist }: Subject) {
     const turns = of.kind.traits?.turns
     if (!turns) return []
     const nodes: number[] = turns.map((port: string) => netlist.nodeOf.get(portKey(of.component.id, port))!)
+    if (!nodes.every((node) => isJoined(netlist, node))) return []
     const lines = nodes.map((node) => lineOf(edges, node, tanks, of.component.id))
     const free = lines.map((line) =>
       [...line].some((node) => [...reachable(rest, node, ALWAYS)].some((n) => tanks.has(n))),

@@ -1,6 +1,6 @@
 import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
-import { named, oilEdges, OPENED, reachable, tankNodes, type Rule } from './rule'
+import { isJoined, named, oilEdges, OPENED, reachable, tankNodes, type Rule } from './rule'
 
 export const nothingDrives: Rule = {
   id: 'nothing-drives',
@@ -26,7 +26,7 @@ export const nothingDrives: Rule = {
       })),
     )
     return [...motions(netlist), ...turning].flatMap(({ of, into, intoNode }) =>
-      intoNode === undefined || pressed.has(intoNode)
+      intoNode === undefined || pressed.has(intoNode) || !isJoined(netlist, intoNode)
         ? []
         : [
             {

@@ -1,7 +1,7 @@
 import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
 import { settings, showPressure } from './pressure'
-import { lineOf, named, oilEdges, tankNodes, type Rule } from './rule'
+import { isJoined, lineOf, named, oilEdges, tankNodes, type Rule } from './rule'
 
 export const opensTooLow: Rule = {
   id: 'opens-too-low',
@@ -16,7 +16,7 @@ export const opensTooLow: Rule = {
       // led by a pilot line from elsewhere, it waits for that line
       const pilot = (valve.of.kind.traits?.pilots ?? [])
         .map((port: string) => netlist.nodeOf.get(portKey(id, port))!)
-        .find((node: number) => netlist.nodes[node].ports.length > 1 || netlist.nodes[node].pipes.length)
+        .find((node: number) => isJoined(netlist, node))
       const line = lineOf(edges, pilot ?? valve.node, tanks, id)
       const behind = new Set(
         valve.of.kind.ports

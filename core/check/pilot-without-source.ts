@@ -1,5 +1,5 @@
 import { portKey } from '../sheet/netlist'
-import { ANY_WAY, oilEdges, portsWith, reachable, type Rule } from './rule'
+import { ANY_WAY, isJoined, oilEdges, portsWith, reachable, type Rule } from './rule'
 
 export const pilotWithoutSource: Rule = {
   id: 'pilot-without-source',
@@ -23,8 +23,7 @@ export const pilotWithoutSource: Rule = {
       (kind.traits?.pilots ?? []).flatMap((port: string) => {
         const index = netlist.nodeOf.get(portKey(component.id, port))
         if (index === undefined || fed.has(index)) return []
-        const node = netlist.nodes[index]
-        if (node.ports.length === 1 && !node.pipes.length) return []
+        if (!isJoined(netlist, index)) return []
         return [
           {
             severity: 'warning' as const,

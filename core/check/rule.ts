@@ -148,6 +148,10 @@ export function gets(
   return false
 }
 
+/** Whether a line goes anywhere: what is not joined yet is another rule's, and nothing is said of what will come of it. */
+export const isJoined = (netlist: Netlist, node: number) =>
+  netlist.nodes[node].pipes.length > 0 || netlist.nodes[node].ports.length > 1
+
 export const named = ({ component }: Pick<ResolvedComponent, 'component'>) =>
   component.designation ?? component.id
 
