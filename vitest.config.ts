@@ -13,6 +13,7 @@ export default defineConfig({
           name: 'application',
           include: ['app/**/*.test.ts', 'server/**/*.test.ts', 'demo/**/*.test.ts'],
           environment: 'node',
+          testTimeout: 60_000,
         },
       },
     ],
