@@ -14,7 +14,8 @@ const chromium = [
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 45_000,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   workers: 1,
   forbidOnly: true,
   outputDir: 'test-results/browser',
