@@ -236,10 +236,9 @@ export interface Motion {
   /** Port at which oil is pushed out, and the area that pushes it. */
   readonly outOf?: string
   readonly outArea: number
-  /** Force (torque) of the load against it where it begins, and the least and most along its way, N; below 0 the load helps. */
+  /** Force (torque) of the load against it where it begins, and the least along its way, N; below 0 the load helps. */
   readonly load: number
   readonly least: number
-  readonly most: number
   readonly friction: number
   /** The rod that it presses against the load: diameter and greatest free length, m. */
   readonly column?: { readonly diameter: number; readonly length: number }

@@ -3,6 +3,7 @@ import { showQuantity } from '../units/text'
 import { motions } from './motion'
 import { showPressure } from './pressure'
 import {
+  constantFlow,
   gets,
   named,
   oilEdges,
@@ -22,17 +23,8 @@ const METERED = new Set(['throttle'] as const)
 const pumps = (netlist: Netlist) =>
   portsWith(netlist, 'delivers').flatMap((pump) => {
     const of = netlist.components.find((c) => c.component.id === pump.component)!
-    const constant = of.kind.traits?.constant
-    return constant
-      ? [
-          {
-            node: pump.node,
-            flow:
-              ((of.values[constant.displacement] as number) * (of.values[constant.speed] as number)) /
-              (2 * Math.PI),
-          },
-        ]
-      : []
+    const flow = constantFlow(of)
+    return flow === undefined ? [] : [{ node: pump.node, flow }]
   })
 
 export const beyondRatedFlow: Rule = {

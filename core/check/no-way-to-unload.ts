@@ -1,7 +1,7 @@
 import { portKey } from '../sheet/netlist'
 import { showQuantity } from '../units/text'
 import { pumpLimits } from './pressure'
-import { ALWAYS, oilEdges, reachable, restEdges, tankNodes, type Rule } from './rule'
+import { ALWAYS, constantFlow, oilEdges, reachable, restEdges, tankNodes, type Rule } from './rule'
 
 export const noWayToUnload: Rule = {
   id: 'no-way-to-unload',
@@ -15,8 +15,8 @@ export const noWayToUnload: Rule = {
     const judged = new Set(netlist.components.filter((c) => c.kind.traits?.atRest).map((c) => c.component.id))
     return pumpLimits(netlist, edges).flatMap(({ pump, limit, line }) => {
       const of = netlist.components.find((c) => c.component.id === pump.component)!
-      const constant = of.kind.traits?.constant
-      if (!constant) return []
+      const flow = constantFlow(of)
+      if (flow === undefined) return []
       if ([...reachable(rest, pump.node, ALWAYS)].some((node) => tanks.has(node))) return []
       const others = netlist.components.some(
         ({ component, kind }) =>
@@ -35,8 +35,6 @@ export const noWayToUnload: Rule = {
           ),
       )
       if (others || !commanded) return []
-      const flow =
-        ((of.values[constant.displacement] as number) * (of.values[constant.speed] as number)) / (2 * Math.PI)
       return [
         {
           severity: 'warning' as const,

@@ -152,6 +152,13 @@ export function gets(
 export const isJoined = (netlist: Netlist, node: number) =>
   netlist.nodes[node].pipes.length > 0 || netlist.nodes[node].ports.length > 1
 
+/** Flow of a pump that always delivers, m³/s: V·n; none for others. */
+export function constantFlow({ kind, values }: ResolvedComponent): number | undefined {
+  const constant = (kind.traits as Traits | undefined)?.constant
+  if (!constant) return undefined
+  return ((values[constant.displacement] as number) * (values[constant.speed] as number)) / (2 * Math.PI)
+}
+
 export const named = ({ component }: Pick<ResolvedComponent, 'component'>) =>
   component.designation ?? component.id
 

@@ -50,7 +50,7 @@ export function readTableCsv(text: string, parameter: TableParameter): Read<Tabl
   if (!read.ok) return read
   const [first] = read.value
   const columns = [parameter.x, parameter.y]
-  const heading = !columns.every((c, i) => /^[-+.\d]/.test(first.cells[i] ?? '') || c === undefined)
+  const heading = !columns.every((_, i) => /^[-+.\d]/.test(first.cells[i] ?? ''))
   const units = columns.map((_, i) => (heading ? unitOf(first.cells[i] ?? '') : undefined))
   const table: [string, string][] = []
   for (const { cells, line } of heading ? read.value.slice(1) : read.value) {

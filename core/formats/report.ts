@@ -252,8 +252,7 @@ class Writer {
       })
       const height = Math.max(...cells.map((c) => c.lines.length)) * LINE + GAP / 2
       this.room(Math.min(height, HEIGHT - 2 * MARGIN))
-      const tall = cells.map((c) => c.lines)
-      for (let k = 0; tall.some((lines) => k < lines.length); k++) {
+      for (let k = 0; cells.some((cell) => k < cell.lines.length); k++) {
         this.room(LINE)
         this.y -= LINE
         for (const cell of cells) if (cell.lines[k]) this.put(cell.lines[k], cell.x, this.y, SIZE)

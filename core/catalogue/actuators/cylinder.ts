@@ -145,7 +145,6 @@ export function cylinderMotions(v: CylinderValues, areas: CylinderAreas, rodDiam
       outArea: annulus,
       load: at(v.start),
       least,
-      most,
       friction,
       column,
     },
@@ -156,7 +155,6 @@ export function cylinderMotions(v: CylinderValues, areas: CylinderAreas, rodDiam
       outArea: cap,
       load: -at(v.stroke),
       least: -most,
-      most: -least,
       friction,
     },
   ]

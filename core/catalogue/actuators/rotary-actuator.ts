@@ -53,7 +53,6 @@ export function rotaryMotions(v: RotaryValues, perRadian: number): Motion[] {
     outArea: perRadian,
     load,
     least: load,
-    most: load,
     friction: v.coulombTorque,
   })
   return [way('A', 'B', v.loadTorque), way('B', 'A', -v.loadTorque)]

@@ -28,7 +28,7 @@ export const breather = defineKind({
       ...blocked('clogged'),
       label: 'clogged (it is the only one of its tank)',
       after(l, amount, fluid, values) {
-        fluid.overTank[values.tank === 'first' ? 0 : 1] = amount * l.o[1]
+        fluid.overTank[tankIndex(values as Parameters<typeof tankIndex>[0])] = amount * l.o[1]
       },
     },
   ],
