@@ -289,14 +289,14 @@ export interface Traits {
   /** Parameter that holds the highest pressure that its oil ports may see. */
   readonly rating?: string
   /**
-   * What its setting does: limits the pressure at a port, limits how far it lies above another line of the load, lets the
+   * What each of its settings does: limits the pressure at a port, limits how far it lies above another line of the load, lets the
    * pump there go to tank, opens a way from it only there, or lets no more than it go to it; and the parameter that holds it.
    */
-  readonly setting?: {
+  readonly settings?: readonly {
     readonly does: 'limits' | 'cushions' | 'unloads' | 'opens' | 'reduces'
     readonly parameter: string
     readonly port: string
-  }
+  }[]
   /** Port behind which oil stays under pressure when the machine stands, and the parameter with the least of it. */
   readonly stores?: { readonly port: string; readonly least?: string }
   /** Port behind which a store can be shut off, relieved and discharged. */

@@ -51,6 +51,16 @@ describe('rules about relief valves', () => {
     ])
     expect(of('relief-shut-off', circuit(unit, unitPipes))).toEqual([])
   })
+  it('look at both settings of cross-port relief valves', () => {
+    const crossed = (setting: string, back: string) =>
+      driven(
+        { stroke: '300 mm' },
+        { cross: ['cross-port-relief', { setting, back, makeUp: false }], end: ['plug'] },
+        ['valve.A ram.A', 'valve.B ram.B', 'ram.A cross.A', 'ram.B cross.B', 'cross.C end.A'],
+      )
+    expect(of('relief-order', crossed('190 bar', '120 bar'))).toEqual([expect.stringMatching(/120 bar/)])
+    expect(of('relief-order', crossed('190 bar', '190 bar'))).toEqual([])
+  })
   it('ask for a port relief above that of the pump', () => {
     const guarded = (setting: string) =>
       driven({ stroke: '300 mm' }, { guard: ['relief-valve-direct', { setting }], end: ['reservoir'] }, [

@@ -12,8 +12,14 @@ export const pilotWithoutSource: Rule = {
     }
     // a pump, a store, a line that is limited, and what a load moves: all their oil
     for (const { component, kind } of netlist.components) {
-      const { draws, delivers, stores, setting } = kind.traits ?? {}
-      if (!draws && !delivers && !stores && setting?.does !== 'limits' && kind.family !== 'actuators')
+      const { draws, delivers, stores, settings = [] } = kind.traits ?? {}
+      if (
+        !draws &&
+        !delivers &&
+        !stores &&
+        !settings.some((s: { does: string }) => s.does === 'limits') &&
+        kind.family !== 'actuators'
+      )
         continue
       for (const port of kind.ports)
         if (port.domain === 'oil') feed(netlist.nodeOf.get(portKey(component.id, port.name))!)

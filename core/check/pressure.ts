@@ -4,11 +4,11 @@ import { remembered } from '../sheet/remembered'
 import { portKey, type Netlist } from '../sheet/netlist'
 import type { ResolvedComponent } from '../sheet/resolve'
 import { showQuantity } from '../units/text'
-import { ALWAYS, oilEdges, portsWith, reachable, type Edge } from './rule'
+import { ALWAYS, named, oilEdges, portsWith, reachable, type Edge } from './rule'
 
 export const showPressure = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
 
-type Does = NonNullable<Traits['setting']>['does']
+type Does = NonNullable<Traits['settings']>[number]['does']
 export interface Setting {
   readonly of: ResolvedComponent
   readonly name: string
@@ -21,13 +21,19 @@ export interface Setting {
 
 /** The settings on the sheet that do a thing. */
 export function settings(netlist: Netlist, does: Does): Setting[] {
-  return netlist.components.flatMap((of): Setting[] => {
-    const setting = of.kind.traits?.setting
-    if (setting?.does !== does) return []
-    const pressure = of.values[setting.parameter] as number
-    const { id, designation } = of.component
-    const node = netlist.nodeOf.get(portKey(id, setting.port))!
-    return [{ of, name: designation ?? id, parameter: setting.parameter, port: setting.port, node, pressure }]
+  return netlist.components.flatMap((of) => {
+    const { id } = of.component
+    const own = (of.kind.traits as Traits | undefined)?.settings ?? []
+    return own
+      .filter((setting) => setting.does === does)
+      .map(({ parameter, port }): Setting => ({
+        of,
+        name: named(of),
+        parameter,
+        port,
+        node: netlist.nodeOf.get(portKey(id, port))!,
+        pressure: of.values[parameter] as number,
+      }))
   })
 }
 

@@ -60,7 +60,10 @@ export const crossPortRelief = defineKind({
   ],
   faults: [drifted(0), springBroken(0), stuck(FROM_A)],
   traits: {
-    setting: { does: 'cushions', parameter: 'setting', port: 'A' },
+    settings: [
+      { does: 'cushions', parameter: 'setting', port: 'A' },
+      { does: 'cushions', parameter: 'back', port: 'B' },
+    ],
     paths: [
       { from: 'A', to: 'B', how: 'relief' },
       { from: 'B', to: 'A', how: 'relief' },

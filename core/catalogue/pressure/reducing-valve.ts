@@ -41,7 +41,7 @@ export const reducingValve = defineKind({
   traits: {
     nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     drains: ['Y'],
-    setting: { does: 'reduces', parameter: 'setting', port: 'A' },
+    settings: [{ does: 'reduces', parameter: 'setting', port: 'A' }],
     paths: [{ from: 'P', to: 'A', how: 'open' }],
   },
   symbol: () => ({

@@ -184,6 +184,6 @@ export const reliefPorts = [
 ] as const
 export const reliefTraits = {
   paths: [{ from: 'P', to: 'T', how: 'relief' }],
-  setting: { does: 'limits', parameter: 'setting', port: 'P' },
+  settings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
   sized: { reliefSetting: 'setting' },
 } as const

@@ -53,7 +53,7 @@ export const sequenceValve = defineKind({
     nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     pilots: ['X'],
     drains: ['Y'],
-    setting: { does: 'opens', parameter: 'setting', port: 'A' },
+    settings: [{ does: 'opens', parameter: 'setting', port: 'A' }],
     paths: [
       { from: 'A', to: 'B', how: 'switched' },
       { from: 'B', to: 'A', how: 'oneWay' },

@@ -24,7 +24,7 @@ export const shockValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
-    setting: { does: 'limits', parameter: 'setting', port: 'P' },
+    settings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
     paths: [
       { from: 'P', to: 'T', how: 'relief' },
       { from: 'T', to: 'P', how: 'oneWay' },

@@ -45,7 +45,7 @@ export const unloadingValve = defineKind({
   traits: {
     pilots: ['X'],
     drains: ['Y'],
-    setting: { does: 'unloads', parameter: 'setting', port: 'P' },
+    settings: [{ does: 'unloads', parameter: 'setting', port: 'P' }],
     paths: [{ from: 'P', to: 'T', how: 'switched' }],
   },
   symbol: (values) => ({

@@ -60,7 +60,7 @@ export const accumulatorSafetyBlock = defineKind({
   faults: [blocked()],
   traits: {
     guards: 'A',
-    setting: { does: 'limits', parameter: 'setting', port: 'A' },
+    settings: [{ does: 'limits', parameter: 'setting', port: 'A' }],
     paths: [
       { from: 'P', to: 'A', how: 'switched' },
       { from: 'A', to: 'T', how: 'relief' },
