@@ -60,7 +60,9 @@ export function reversal(s: number): number {
  */
 export function notch(y: number, v: { readonly deadBand: number; readonly exponent: number }): number {
   const beyond = ((y < 0 ? -y : y) - v.deadBand) / (1 - v.deadBand)
-  return beyond > 0 ? beyond ** v.exponent : 0
+  if (beyond <= 0) return 0
+  // the usual shape without the library's power, which takes ten times as long
+  return v.exponent === 1.5 ? beyond * Math.sqrt(beyond) : beyond ** v.exponent
 }
 
 /**

@@ -29,6 +29,11 @@ class Snapshot {
   private readonly tankPorts: Int32Array
   private readonly tankOf: Int32Array
   readonly heatBy: Float64Array
+  private readonly oilNodes: Int32Array
+  /** Shafts that turn freely. */
+  private readonly shafts: Int32Array
+  private readonly oilPorts: Int32Array
+  /** Of each oil node. */
   readonly pressure: Float64Array
   readonly compliance: Float64Array
   constructor(network: Network) {
@@ -42,39 +47,49 @@ class Snapshot {
     this.tankPorts = Int32Array.from(tanks, (t) => t.port)
     this.tankOf = Int32Array.from(tanks, (t) => t.tank)
     this.heatBy = new Float64Array(network.elements.length)
-    this.pressure = new Float64Array(network.nodes.length)
-    this.compliance = new Float64Array(network.nodes.length)
+    const indices = Int32Array.from(network.nodes.keys())
+    this.oilNodes = indices.filter((i) => network.isOil[i] === 1)
+    this.shafts = indices.filter((i) => network.nodes[i].domain === 'shaft' && network.nodeState[i] >= 0)
+    this.oilPorts = Int32Array.from(network.portNode.keys()).filter(
+      (port) => network.isOil[network.portNode[port]],
+    )
+    this.pressure = new Float64Array(this.oilNodes.length)
+    this.compliance = new Float64Array(this.oilNodes.length)
   }
 
   take(network: Network): void {
-    this.input = this.useful = this.heat = this.stored = this.supplied = this.moved = this.cooled = 0
-    this.returned.fill(0)
-    for (let i = 0; i < network.nodes.length; i++) {
-      if (network.nodes[i].domain !== 'oil') {
-        // torque that speeds a free shaft up
-        if (network.nodes[i].domain === 'shaft' && network.nodeState[i] >= 0)
-          this.stored += network.potential[i] * network.inflow[i]
-        continue
-      }
-      this.pressure[i] = network.potential[i]
-      this.compliance[i] = network.compliance(i)
+    const { potential, inflow, nodeState, board } = network
+    const { oilNodes, shafts, oilPorts, heatBy } = this
+    let [input, useful, heat, stored, supplied, moved, cooled] = [0, 0, 0, 0, 0, 0, 0]
+    for (let k = 0; k < oilNodes.length; k++) {
+      const i = oilNodes[k]
+      this.pressure[k] = potential[i]
+      this.compliance[k] = network.compliance(i)
       // oil that gathers in a line takes its pressure energy there; a tank gives and takes it
-      this.stored += network.potential[i] * network.inflow[i]
-      if (network.nodeState[i] < 0) this.supplied -= network.inflow[i]
+      stored += potential[i] * inflow[i]
+      if (nodeState[i] < 0) supplied -= inflow[i]
     }
-    const { powers, portFlow, portNode, isOil } = network
-    for (let e = 0, at = 0; at < powers.length; e++, at += POWERS) {
-      this.input += powers[at + Power.input]
-      this.useful += powers[at + Power.useful]
-      this.heat += powers[at + Power.heat]
-      this.stored += powers[at + Power.stored]
-      this.cooled += powers[at + Power.cooled]
-      this.heatBy[e] = powers[at + Power.heat]
+    // torque that speeds a free shaft up
+    for (let k = 0; k < shafts.length; k++) stored += potential[shafts[k]] * inflow[shafts[k]]
+    const { power, q } = board
+    for (let e = 0, at = 0; at < power.length; e++, at += POWERS) {
+      input += power[at + Power.input]
+      useful += power[at + Power.useful]
+      heat += power[at + Power.heat]
+      stored += power[at + Power.stored]
+      cooled += power[at + Power.cooled]
+      heatBy[e] = power[at + Power.heat]
     }
-    for (let k = 0; k < portFlow.length; k++)
-      if (isOil[portNode[k]]) this.moved += portFlow[k] < 0 ? -portFlow[k] / 2 : portFlow[k] / 2
-    for (let k = 0; k < this.tankPorts.length; k++)
-      this.returned[this.tankOf[k]] += portFlow[this.tankPorts[k]]
+    for (let k = 0; k < oilPorts.length; k++) moved += Math.abs(q[oilPorts[k]])
+    this.input = input
+    this.useful = useful
+    this.heat = heat
+    this.stored = stored
+    this.supplied = supplied
+    this.moved = moved / 2
+    this.cooled = cooled
+    this.returned.fill(0)
+    for (let k = 0; k < this.tankPorts.length; k++) this.returned[this.tankOf[k]] += q[this.tankPorts[k]]
   }
 }
 
@@ -127,10 +142,12 @@ export class Balance {
   takeMiddle(): void {
     this.middle.take(this.network)
   }
-  /** Closes an interval of length h whose middle was taken: Simpson's rule. */
-  takeEnd(h: number): void {
+  takeEnd(): void {
+    this.after.take(this.network)
+  }
+  /** Adds up an interval of length h whose middle and end were taken, by Simpson's rule, and moves what is slow. */
+  close(h: number): void {
     const { before: a, middle: m, after: b } = this
-    b.take(this.network)
     const w = h / 6
     this.input += w * (a.input + 4 * m.input + b.input)
     this.useful += w * (a.useful + 4 * m.useful + b.useful)

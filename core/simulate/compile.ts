@@ -7,7 +7,8 @@ import { resolveFluid, resolveTank, type TankData } from '../sheet/resolve'
 import type { Schedule, Sheet } from '../sheet/schema'
 import { parseQuantity } from '../units/text'
 import { inputSignal } from './inputs'
-import { Network, type Input } from './network'
+import type { Input } from './elements'
+import { Network } from './network'
 
 export interface RunSettings {
   /** s */

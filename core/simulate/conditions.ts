@@ -11,8 +11,6 @@ const PRECISION = 1e-6
 const MOST_OF_ONE = 200
 
 interface Watched {
-  readonly measures: ArrayLike<number>
-  readonly index: number
   /** Array of the value whose greatest extent is kept, with its sign (−1: lowest). */
   readonly worst?: { array: ArrayLike<number>; index: number; sign: 1 | -1 }
   readonly make: (start: number) => Condition
@@ -23,21 +21,20 @@ interface Watched {
 export class ConditionWatch {
   readonly conditions: Condition[] = []
   private readonly watched: Watched[] = []
-  private readonly cavitation: Float64Array
+  /** Nodes whose oil may tear; after them come the measures of the elements. */
+  private readonly oil: Int32Array
+  private readonly isOpen: Uint8Array
   private readonly last: Float64Array
   private readonly now: Float64Array
   private readonly crossings: Crossings
 
   constructor(private readonly network: Network) {
-    const oil = network.nodes.flatMap((node, i) =>
-      node.domain === 'oil' && network.nodeState[i] >= 0 ? [i] : [],
+    this.oil = Int32Array.from(network.nodes.keys()).filter(
+      (i) => network.isOil[i] === 1 && network.nodeState[i] >= 0,
     )
-    this.cavitation = new Float64Array(network.nodes.length).fill(-1)
-    for (const i of oil) {
+    for (const i of this.oil) {
       const node = network.nodes[i]
       this.watched.push({
-        measures: this.cavitation,
-        index: i,
         worst: { array: network.potential, index: i, sign: -1 },
         count: 0,
         make: (start) => ({
@@ -54,12 +51,10 @@ export class ConditionWatch {
       })
     }
     for (const e of network.elements)
-      e.model.conditions?.forEach((spec, index) => {
+      e.model.conditions?.forEach((spec) => {
         const worst = spec.worst ? (e.model.outputs?.findIndex((o) => o.name === spec.worst) ?? -1) : -1
         const output = e.model.outputs?.[worst]
         this.watched.push({
-          measures: e.local.c,
-          index,
           worst: output ? { array: e.local.o, index: worst, sign: 1 } : undefined,
           count: 0,
           make: (start) => ({
@@ -84,17 +79,15 @@ export class ConditionWatch {
       })
     this.last = new Float64Array(this.watched.length).fill(-1)
     this.now = new Float64Array(this.watched.length)
+    this.isOpen = new Uint8Array(this.watched.length)
     this.crossings = new Crossings(this.watched.length, false)
   }
 
   private read(): void {
-    const { potential } = this.network
-    for (let i = 0; i < potential.length; i++)
-      this.cavitation[i] = CAVITATION_PRESSURE - (potential[i] + ATMOSPHERE)
-    for (let k = 0; k < this.watched.length; k++) {
-      const { measures, index } = this.watched[k]
-      this.now[k] = measures[index]
-    }
+    const { oil, now } = this
+    const { potential, board } = this.network
+    for (let k = 0; k < oil.length; k++) now[k] = CAVITATION_PRESSURE - (potential[oil[k]] + ATMOSPHERE)
+    now.set(board.c, oil.length)
   }
 
   /** Whether a measure changed sides since the last look; then the caller finds out when. */
@@ -119,11 +112,14 @@ export class ConditionWatch {
   look(t: number): void {
     this.read()
     this.last.set(this.now)
-    for (let k = 0; k < this.watched.length; k++) {
+    const { now, isOpen } = this
+    for (let k = 0; k < now.length; k++) {
+      const value = now[k]
+      if (!(value > 0) && !isOpen[k]) continue
       const w = this.watched[k]
-      const value = this.now[k]
       if (value > 0) {
         if (!w.open) {
+          isOpen[k] = 1
           w.open = w.make(t)
           if (w.count++ < MOST_OF_ONE) this.conditions.push(w.open)
         }
@@ -139,6 +135,7 @@ export class ConditionWatch {
       } else if (w.open) {
         w.open.end = t
         w.open = undefined
+        isOpen[k] = 0
       }
     }
   }

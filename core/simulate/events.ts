@@ -12,19 +12,14 @@ export class GuardWatch {
   private readonly crossings: Crossings
 
   constructor(private readonly network: Network) {
-    const count = network.elements.reduce((sum, e) => sum + e.local.g.length, 0)
+    const count = network.board.g.length
     this.before = new Float64Array(count)
     this.now = new Float64Array(count)
     this.crossings = new Crossings(count, true)
   }
 
   private read(into: Float64Array): void {
-    let k = 0
-    const { elements } = this.network
-    for (let e = 0; e < elements.length; e++) {
-      const { g } = elements[e].local
-      for (let i = 0; i < g.length; i++) into[k++] = g[i]
-    }
+    into.set(this.network.board.g)
   }
 
   /** Takes the sides as the network was last evaluated. */

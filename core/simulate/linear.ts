@@ -72,23 +72,24 @@ function analyse(pattern: Pattern): { order: Int32Array; upper: number[][] } {
   return { order, upper: neighbours.map((list) => list.map((i) => place[i]).sort((a, b) => a - b)) }
 }
 
+/** Both factors lie in one array, row by row in the order of elimination: lower part, pivot, upper part. */
 class SparseLU implements LinearSolver {
   readonly method = 'sparse'
   readonly work: number
   private readonly n: number
   private readonly order: Int32Array
-  /** For each row after reordering: positions and columns of its values in the pattern. */
+  /** Place of each value of the pattern among the factors; its values lie row by row in the order of elimination. */
+  private readonly source: Int32Array
+  private readonly place: Int32Array
   private readonly sourceStart: Int32Array
-  private readonly sourceAt: Int32Array
-  private readonly sourceColumn: Int32Array
-  private readonly lowerStart: Int32Array
-  private readonly lowerColumn: Int32Array
-  private readonly lower: Float64Array
-  private readonly upperStart: Int32Array
-  private readonly upperColumn: Int32Array
-  private readonly upper: Float64Array
+  /** Row i is rowStart[i] … pivotAt[i] … rowStart[i + 1]. */
+  private readonly rowStart: Int32Array
+  private readonly pivotAt: Int32Array
+  private readonly column: Int32Array
+  /** Places from which multiples of upper rows are taken away, in the order in which that happens. */
+  private readonly target: Int32Array
+  private readonly factors: Float64Array
   private readonly inverse: Float64Array
-  private readonly row: Float64Array
   private readonly y: Float64Array
 
   constructor(pattern: Pattern) {
@@ -96,72 +97,78 @@ class SparseLU implements LinearSolver {
     this.n = n
     const { order, upper } = analyse(pattern)
     this.order = order
-    const place = new Int32Array(n)
-    order.forEach((original, step) => (place[original] = step))
-    const sources: { at: number; column: number }[][] = Array.from({ length: n }, () => [])
-    for (let i = 0; i < n; i++)
-      for (let k = pattern.rowStart[i]; k < pattern.rowStart[i + 1]; k++)
-        sources[place[i]].push({ at: k, column: place[pattern.columns[k]] })
-    const flatten = (lists: number[][]) => {
-      const start = new Int32Array(n + 1)
-      lists.forEach((list, i) => (start[i + 1] = start[i] + list.length))
-      return [start, Int32Array.from(lists.flat())] as const
-    }
-    ;[this.sourceStart, this.sourceAt] = flatten(sources.map((s) => s.map((e) => e.at)))
-    ;[, this.sourceColumn] = flatten(sources.map((s) => s.map((e) => e.column)))
+    const placed = new Int32Array(n)
+    order.forEach((original, step) => (placed[original] = step))
     // the pattern was made symmetric: the lower rows are the transposed upper rows
     const lower: number[][] = Array.from({ length: n }, () => [])
     upper.forEach((list, k) => list.forEach((j) => lower[j].push(k)))
-    ;[this.upperStart, this.upperColumn] = flatten(upper)
-    ;[this.lowerStart, this.lowerColumn] = flatten(lower)
-    this.upper = new Float64Array(this.upperColumn.length)
-    this.lower = new Float64Array(this.lowerColumn.length)
+    const rows = upper.map((list, i) => [...lower[i], i, ...list])
+    this.rowStart = new Int32Array(n + 1)
+    rows.forEach((row, i) => (this.rowStart[i + 1] = this.rowStart[i] + row.length))
+    this.pivotAt = Int32Array.from(lower, (list, i) => this.rowStart[i] + list.length)
+    this.column = Int32Array.from(rows.flat())
+    const placeOf = rows.map((row, i) => new Map(row.map((column, k) => [column, this.rowStart[i] + k])))
+    const sources: { at: number; place: number }[][] = Array.from({ length: n }, () => [])
+    for (let i = 0; i < n; i++)
+      for (let k = pattern.rowStart[i]; k < pattern.rowStart[i + 1]; k++)
+        sources[placed[i]].push({ at: k, place: placeOf[placed[i]].get(placed[pattern.columns[k]])! })
+    this.source = Int32Array.from(sources.flat(), (s) => s.at)
+    this.place = Int32Array.from(sources.flat(), (s) => s.place)
+    this.sourceStart = new Int32Array(n + 1)
+    sources.forEach((list, i) => (this.sourceStart[i + 1] = this.sourceStart[i] + list.length))
+    this.target = Int32Array.from(
+      lower.flatMap((list, i) => list.flatMap((c) => upper[c].map((j) => placeOf[i].get(j)!))),
+    )
+    this.factors = new Float64Array(this.column.length)
     this.inverse = new Float64Array(n)
-    this.row = new Float64Array(n)
     this.y = new Float64Array(n)
     this.work = upper.reduce((sum, list) => sum + list.length * (list.length + 1), 0)
   }
 
   factorise(values: Float64Array): boolean {
-    const { n, row, lower, upper, inverse, lowerStart, lowerColumn, upperStart, upperColumn } = this
-    for (let i = 0; i < n; i++) {
-      for (let k = lowerStart[i]; k < lowerStart[i + 1]; k++) row[lowerColumn[k]] = 0
-      for (let k = upperStart[i]; k < upperStart[i + 1]; k++) row[upperColumn[k]] = 0
-      row[i] = 0
+    const { n, factors, inverse, source, place, sourceStart, rowStart, pivotAt, column, target } = this
+    factors.fill(0)
+    for (let i = 0, s = 0, t = 0; i < n; i++) {
       let size = 0
-      for (let k = this.sourceStart[i]; k < this.sourceStart[i + 1]; k++) {
-        const value = values[this.sourceAt[k]]
-        row[this.sourceColumn[k]] = value
-        size = Math.max(size, Math.abs(value))
+      for (const end = sourceStart[i + 1]; s < end; s++) {
+        const value = values[source[s]]
+        factors[place[s]] = value
+        const large = value < 0 ? -value : value
+        if (large > size) size = large
       }
-      for (let k = lowerStart[i]; k < lowerStart[i + 1]; k++) {
-        const c = lowerColumn[k]
-        const factor = row[c] * inverse[c]
-        lower[k] = factor
-        if (factor !== 0)
-          for (let m = upperStart[c]; m < upperStart[c + 1]; m++) row[upperColumn[m]] -= factor * upper[m]
+      const pivot = pivotAt[i]
+      for (let k = rowStart[i]; k < pivot; k++) {
+        const c = column[k]
+        const first = pivotAt[c] + 1
+        const end = rowStart[c + 1]
+        const factor = factors[k] * inverse[c]
+        factors[k] = factor
+        if (factor === 0) t += end - first
+        else for (let m = first; m < end; m++, t++) factors[target[t]] -= factor * factors[m]
       }
-      const pivot = row[i]
-      if (!(Math.abs(pivot) > 1e-13 * size)) return false
-      inverse[i] = 1 / pivot
-      for (let k = upperStart[i]; k < upperStart[i + 1]; k++) upper[k] = row[upperColumn[k]]
+      const value = factors[pivot]
+      if (!(Math.abs(value) > 1e-13 * size)) return false
+      inverse[i] = 1 / value
     }
     return true
   }
 
   solve(b: Float64Array): void {
-    const { n, y, order, lower, upper, inverse, lowerStart, lowerColumn, upperStart, upperColumn } = this
+    const { n, y, order, factors, inverse, rowStart, pivotAt, column } = this
     for (let i = 0; i < n; i++) {
       let sum = b[order[i]]
-      for (let k = lowerStart[i]; k < lowerStart[i + 1]; k++) sum -= lower[k] * y[lowerColumn[k]]
+      const pivot = pivotAt[i]
+      for (let k = rowStart[i]; k < pivot; k++) sum -= factors[k] * y[column[k]]
       y[i] = sum
     }
     for (let i = n - 1; i >= 0; i--) {
       let sum = y[i]
-      for (let k = upperStart[i]; k < upperStart[i + 1]; k++) sum -= upper[k] * y[upperColumn[k]]
-      y[i] = sum * inverse[i]
+      const end = rowStart[i + 1]
+      for (let k = pivotAt[i] + 1; k < end; k++) sum -= factors[k] * y[column[k]]
+      sum *= inverse[i]
+      y[i] = sum
+      b[order[i]] = sum
     }
-    for (let i = 0; i < n; i++) b[order[i]] = y[i]
   }
 }
 

@@ -9,7 +9,7 @@ const prothero = (lambda: number): Problem => ({
   diagonal: Int32Array.of(0),
   rate: (t, y, rate) => void (rate[0] = -lambda * (y[0] - Math.cos(t)) - Math.sin(t)),
   jacobian: (values) => void (values[0] = -lambda),
-  timeDerivative(t, _y, rate) {
+  timeDerivative(t, _y, _here, rate) {
     rate[0] = -lambda * Math.sin(t) - Math.cos(t)
     return true
   },

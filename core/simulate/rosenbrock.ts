@@ -15,8 +15,8 @@ export interface Problem {
   rateHere?(rate: Float64Array): void
   /** ∂f/∂y at the point of the last call of `rate` into `values`, in the order of the solver's pattern. */
   jacobian(values: Float64Array): void
-  /** ∂f/∂t at (t, y) into `rate`; false where f does not depend on t. */
-  timeDerivative(t: number, y: Float64Array, rate: Float64Array): boolean
+  /** ∂f/∂t at (t, y), where f is `here`; false where f does not depend on t. */
+  timeDerivative(t: number, y: Float64Array, here: Float64Array, derivative: Float64Array): boolean
   /** Positions of the diagonal in the matrix values. */
   readonly diagonal: Int32Array
   readonly entries: number
@@ -146,11 +146,12 @@ export class Rosenbrock {
    */
   step(limit: number): boolean {
     const { problem, solver, statistics, y, f0, ft, jac, matrix } = this
+    const places = problem.diagonal
     if (this.here && problem.rateHere) problem.rateHere(f0)
     else problem.rate(this.t, y, f0)
     this.here = false
     problem.jacobian(jac)
-    const moving = problem.timeDerivative(this.t, y, ft)
+    const moving = problem.timeDerivative(this.t, y, f0, ft)
     statistics.evaluations++
     statistics.jacobians++
     const left = limit - this.t
@@ -173,7 +174,7 @@ export class Rosenbrock {
       }
       const diagonal = 1 / (h * GAMMA)
       for (let i = 0; i < matrix.length; i++) matrix[i] = -jac[i]
-      for (let i = 0; i < problem.n; i++) matrix[problem.diagonal[i]] += diagonal
+      for (let i = 0; i < places.length; i++) matrix[places[i]] += diagonal
       statistics.factorisations++
       const error = solver.factorise(matrix) ? this.attempt(h, moving) : Number.NaN
       if (!Number.isFinite(error)) {

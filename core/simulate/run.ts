@@ -153,12 +153,8 @@ class Run {
   }
 
   private lastSample = -1
-  /** Share and number of the step at which the network was last observed. */
-  private observed = -1
-  private observedStep = -1
 
   private observe(t: number, y: Float64Array): void {
-    this.observed = -1
     this.network.evaluate(t, y)
     this.network.observe()
   }
@@ -166,12 +162,9 @@ class Run {
   /** Made once: the loop creates no closures. */
   private readonly look = (share: number) => void this.observeAt(share)
 
+  /** Observes the network at a share of the last step. @returns the instant, s */
   private observeAt(share: number): number {
     const { solver, state } = this
-    if (share === this.observed && solver.statistics.steps === this.observedStep)
-      return solver.tOld + share * (solver.t - solver.tOld)
-    this.observed = share
-    this.observedStep = solver.statistics.steps
     solver.interpolate(share, state)
     const t = solver.tOld + share * (solver.t - solver.tOld)
     this.observe(t, state)
@@ -181,6 +174,8 @@ class Run {
   /** Records the sample that is due now, if one is. */
   private sampleUpTo(t: number, every: number): void {
     if (this.samples * every > t * (1 + 1e-12)) return
+    // the network may stand at an earlier sample
+    if (!this.solver.here) this.observe(t, this.solver.y)
     this.recorder.sample(t)
     this.lastSample = t
     while (this.samples * every <= t * (1 + 1e-12)) this.samples++
@@ -188,60 +183,70 @@ class Run {
 
   /**
    * Takes account of the last step, up to the first guard that changes sides in it.
-   * @returns the share of the step that holds; below 1 the network is at that event
+   * @returns the share of the step that holds; below 1 the state is that of the event
    */
   private takeStep(balance: Balance): number {
     const { solver, guards } = this
     const { look } = this
     const length = solver.t - solver.tOld
-    this.observeAt(0.5)
+    let t = this.observeAt(0.5)
     if (guards.crossed()) {
       const event = guards.locate(0, 0.5, length, look)
-      this.takeUpTo(0, 0.5 * event, length)
+      t = this.observeAt(0.5 * event)
+      this.take(t, 0, 0.5 * event, length)
       balance.takeMiddle()
-      this.takeUpTo(0.5 * event, event, length)
-      balance.takeEnd(event * length)
-      return event
+      t = this.observeAt(event)
+      this.take(t, 0.5 * event, event, length)
+      return this.endStep(balance, event, length)
     }
-    this.takeUpTo(0, 0.5, length)
+    this.take(t, 0, 0.5, length)
     balance.takeMiddle()
-    this.observeAt(1)
+    t = this.observeAt(1)
     if (guards.crossed()) {
       const event = guards.locate(0.5, 1, length, look)
       this.observeAt(0.5 * event)
       balance.takeMiddle()
-      this.takeUpTo(0.5, event, length)
-      balance.takeEnd(event * length)
-      return event
+      t = this.observeAt(event)
+      this.take(t, 0.5, event, length)
+      return this.endStep(balance, event, length)
     }
-    this.takeUpTo(0.5, 1, length)
-    balance.takeEnd(length)
+    this.take(t, 0.5, 1, length)
     guards.accept()
-    // the network stands at the end of the step, and at the same oil
-    solver.here = !this.compiled.tank.warming
-    return 1
+    return this.endStep(balance, 1, length)
   }
 
-  /** Samples, conditions and extremes of a part of the last step; ends observed at its end. */
-  private takeUpTo(from: number, to: number, length: number): void {
-    const { solver, recorder, watch } = this
-    const { every } = this.compiled.settings
-    const end = solver.tOld + to * length
-    // samples strictly inside; one that falls on the end is taken with what holds after it
-    while (this.samples * every < end * (1 - 1e-12)) {
-      const at = this.samples * every
-      this.observeAt(length > 0 ? Math.min(1, Math.max(0, (at - solver.tOld) / length)) : 1)
-      recorder.sample(at)
-      this.lastSample = at
-      this.samples++
-    }
-    const t = this.observeAt(to)
+  /** Conditions and extremes of a part of the last step; the network has been observed at its end, and is left so. */
+  private take(t: number, from: number, to: number, length: number): void {
+    const { recorder, watch } = this
     if (watch.crossed()) {
       watch.look(this.observeAt(watch.locate(from, to, length, this.look)))
       this.observeAt(to)
     }
     watch.look(t)
     recorder.watch(t)
+  }
+
+  /** Closes the account of a step whose end was observed, and takes the samples that lie in it. */
+  private endStep(balance: Balance, share: number, length: number): number {
+    const { solver, recorder } = this
+    const { every } = this.compiled.settings
+    balance.takeEnd()
+    const end = solver.tOld + share * length
+    // the network stands at the end of the step, and at the same oil
+    solver.here = share === 1 && !this.compiled.tank.warming
+    // one that falls on the end is taken with what holds after it
+    while (this.samples * every < end * (1 - 1e-12)) {
+      const at = this.samples * every
+      this.observeAt(Math.min(share, Math.max(0, (at - solver.tOld) / length)))
+      recorder.sample(at)
+      this.lastSample = at
+      this.samples++
+      solver.here = false
+    }
+    balance.close(share * length)
+    // an event is fired where it is
+    if (share < 1 && !solver.here) this.observeAt(share)
+    return share
   }
 }
 

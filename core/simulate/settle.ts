@@ -6,11 +6,14 @@ import { Rosenbrock } from './rosenbrock'
 
 /** It is at rest when no state moves by more than this share of its scale in a second. */
 const REST = 5e-2
+/** Only the rest counts, not the way to it: that is followed roughly until no state moves by more than its scale in a second. */
+const NEAR_REST = 1
+const ROUGHLY = 1e-2
+const CLOSELY = 1e-3
 /** What has not come to rest by then goes on for ever: a motor that swings, a load that creeps. */
 const LONGEST = 120
 const STEP_BUDGET = 20_000
 const FIRST_STEP = 1e-4
-const WAY_TOLERANCE = 1e-3
 
 export interface Settled {
   /** s that were simulated for it. */
@@ -24,50 +27,81 @@ export interface Settled {
  * solution of f(y) = 0 that cannot end on an unstable branch.
  */
 export function settle(network: Network, tolerance: number, at = 0): Settled {
-  // only the rest counts, not the way to it
-  const loose = Math.max(tolerance, WAY_TOLERANCE)
-  const absolute = network.scale.map((s) => s * loose)
-  const solver = new Rosenbrock(network, linearSolver(network.pattern), loose, absolute)
-  const guards = new GuardWatch(network)
-  const y = Float64Array.from(network.initial)
-  const rate = new Float64Array(network.n)
   const counting = countingStates(network)
-  const atRest = () => {
-    network.rate(solver.t, solver.y, rate)
-    for (let i = 0; i < rate.length; i++)
-      if (!counting[i] && Math.abs(rate[i]) > REST * network.scale[i]) return false
-    return true
-  }
+  const y = Float64Array.from(network.initial)
   network.hold(at)
   network.settleModes(0, y)
-  solver.restart(0, y, FIRST_STEP)
-  network.evaluate(0, y)
-  guards.take()
-  const look = (share: number) => {
-    solver.interpolate(share, y)
-    network.evaluate(solver.tOld + share * (solver.t - solver.tOld), y)
+  const way = new Way(network, y, counting)
+  way.follow(Math.max(tolerance, ROUGHLY), NEAR_REST)
+  const atRest = way.follow(Math.max(tolerance, CLOSELY), REST)
+  for (let i = 0; i < network.n; i++) if (!counting[i]) network.initial[i] = y[i]
+  network.release()
+  return { time: way.time, atRest }
+}
+
+/** The way of a circuit whose commands stand still. */
+class Way {
+  time = 0
+  private steps = 0
+  private readonly guards: GuardWatch
+  private readonly rate: Float64Array
+
+  /** @param y where it begins, and after `follow` where it has come to */
+  constructor(
+    private readonly network: Network,
+    private readonly y: Float64Array,
+    private readonly counting: Uint8Array,
+  ) {
+    this.guards = new GuardWatch(network)
+    this.rate = new Float64Array(network.n)
   }
-  let rests = atRest()
-  while (!rests && solver.t < LONGEST && solver.statistics.steps < STEP_BUDGET) {
-    if (!solver.step(LONGEST)) break
-    let happened = false
+
+  /** @returns whether it came so far that no state moves by more than `rest` of its scale in a second */
+  follow(tolerance: number, rest: number): boolean {
+    const { network, y, guards } = this
+    const absolute = network.scale.map((s) => s * tolerance)
+    const solver = new Rosenbrock(network, linearSolver(network.pattern), tolerance, absolute)
+    const look = (share: number) => {
+      solver.interpolate(share, y)
+      network.evaluate(solver.tOld + share * (solver.t - solver.tOld), y)
+    }
+    solver.restart(this.time, y, FIRST_STEP)
+    network.evaluate(this.time, y)
+    guards.take()
+    while (!this.isAtRest(rest)) {
+      if (solver.t >= LONGEST || this.steps++ > STEP_BUDGET || !solver.step(LONGEST)) return false
+      const event = this.eventIn(solver.t - solver.tOld, look)
+      this.time = solver.t
+      if (event === undefined) continue
+      this.time = solver.tOld + event * (solver.t - solver.tOld)
+      guards.fire()
+      solver.restart(this.time, y, FIRST_STEP)
+      network.evaluate(this.time, y)
+      guards.take()
+    }
+    return true
+  }
+
+  /** Share of the last step at which a guard first changes sides; the network stands there, or where none does at the end. */
+  private eventIn(length: number, look: (share: number) => void): number | undefined {
+    const { guards } = this
     for (const half of [0.5, 1]) {
       look(half)
-      if (!guards.crossed()) continue
-      const event = guards.locate(half - 0.5, half, solver.t - solver.tOld, look)
-      happened = true
-      guards.fire()
-      solver.restart(solver.tOld + event * (solver.t - solver.tOld), y, FIRST_STEP)
-      network.evaluate(solver.t, y)
-      guards.take()
-      break
+      if (guards.crossed()) return guards.locate(half - 0.5, half, length, look)
     }
-    if (!happened) guards.accept()
-    rests = atRest()
+    guards.accept()
+    return undefined
   }
-  for (let i = 0; i < network.n; i++) if (!counting[i]) network.initial[i] = solver.y[i]
-  network.release()
-  return { time: solver.t, atRest: rests }
+
+  /** The network has been evaluated where it stands. */
+  private isAtRest(rest: number): boolean {
+    const { rate, counting } = this
+    const { scale } = this.network
+    this.network.rateHere(rate)
+    for (let i = 0; i < rate.length; i++)
+      if (!counting[i] && !(Math.abs(rate[i]) <= rest * scale[i])) return false
+    return true
+  }
 }
 
 function countingStates(network: Network): Uint8Array {

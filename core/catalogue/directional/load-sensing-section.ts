@@ -163,7 +163,9 @@ export const loadSensingSection = defineKind({
       }
       if (v.compensation === 'none') return opening * edge * rootDrop(drop)
       const s = shape * rootDrop(drop)
-      return (opening * v.flow * s) / (1 + s ** 8) ** 0.125
+      const square = s * s
+      const eighth = square * square * square * square
+      return (opening * v.flow * s) / Math.sqrt(Math.sqrt(Math.sqrt(1 + eighth)))
     }
     const vent = v.neutral === 'vented' ? back / 4 : 0
     return {

@@ -19,9 +19,12 @@ export function reliefLaw(v: { readonly ratedFlow: number; readonly timeConstant
   const limit = (drop: number) => (drop > 0 ? wide * rootDrop(drop) : 0)
   return {
     /** @param drop Pa @returns m³/s */
-    flow: (opening: number, drop: number) => v.ratedFlow * Math.min(opening, limit(drop)),
+    flow: (opening: number, drop: number) =>
+      v.ratedFlow * (opening > 0 ? Math.min(opening, limit(drop)) : opening),
     /** @param crack Pa @param span p_full − p_crack, Pa @returns 1/s */
-    rate: (opening: number, drop: number, crack: number, span: number) =>
-      (Math.min(openRamp((drop - crack) / span), limit(drop)) - opening) / v.timeConstant,
+    rate: (opening: number, drop: number, crack: number, span: number) => {
+      const asked = openRamp((drop - crack) / span)
+      return ((asked > 0 ? Math.min(asked, limit(drop)) : 0) - opening) / v.timeConstant
+    },
   }
 }

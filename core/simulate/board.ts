@@ -1,0 +1,105 @@
+/** What the elements of a circuit read and write, of all of them side by side; each sees a view of it. */
+import { POWERS, type Local, type Model } from '../catalogue/kind'
+
+/** How much an element has of everything. */
+export interface BoardPart {
+  readonly model: Model
+  readonly ports: number
+  readonly inputs: number
+}
+
+/** Number of values, or index of the first, by what they are. */
+interface Counts {
+  readonly ports: number
+  readonly states: number
+  readonly inputs: number
+  readonly modes: number
+  readonly guards: number
+  readonly outputs: number
+  readonly conditions: number
+  readonly powers: number
+}
+
+const countsOf = ({ model, ports, inputs }: BoardPart): Counts => ({
+  ports,
+  states: model.states?.length ?? 0,
+  inputs,
+  modes: model.modes?.length ?? 0,
+  guards: model.guards?.length ?? 0,
+  outputs: model.outputs?.length ?? 0,
+  conditions: model.conditions?.length ?? 0,
+  powers: POWERS,
+})
+
+/** Flat arrays, named as in `Local`, so that gathering, scattering and watching are plain loops. */
+export class Board implements Local {
+  readonly p: Float64Array
+  readonly q: Float64Array
+  readonly v: Float64Array
+  readonly a: Float64Array
+  readonly f: Float64Array
+  readonly x: Float64Array
+  readonly dx: Float64Array
+  readonly u: Float64Array
+  readonly mode: Int32Array
+  readonly g: Float64Array
+  readonly o: Float64Array
+  readonly c: Float64Array
+  readonly power: Float64Array
+  /** Where the values of each element begin; the last entry is where all end. */
+  readonly starts: readonly Counts[]
+  /** The view of each element. */
+  readonly locals: readonly Local[]
+
+  constructor(parts: readonly BoardPart[]) {
+    const sum: { -readonly [K in keyof Counts]: number } = {
+      ports: 0,
+      states: 0,
+      inputs: 0,
+      modes: 0,
+      guards: 0,
+      outputs: 0,
+      conditions: 0,
+      powers: 0,
+    }
+    const keys = Object.keys(sum) as (keyof Counts)[]
+    const starts: Counts[] = [{ ...sum }]
+    for (const part of parts) {
+      const counts = countsOf(part)
+      for (const key of keys) sum[key] += counts[key]
+      starts.push({ ...sum })
+    }
+    this.starts = starts
+    this.p = new Float64Array(sum.ports)
+    this.q = new Float64Array(sum.ports)
+    this.v = new Float64Array(sum.ports)
+    this.a = new Float64Array(sum.ports)
+    this.f = new Float64Array(sum.ports)
+    this.x = new Float64Array(sum.states)
+    this.dx = new Float64Array(sum.states)
+    this.u = new Float64Array(sum.inputs)
+    this.mode = Int32Array.from(parts.flatMap(({ model }) => model.modes ?? []))
+    this.g = new Float64Array(sum.guards)
+    this.o = new Float64Array(sum.outputs)
+    this.c = new Float64Array(sum.conditions)
+    this.power = new Float64Array(sum.powers)
+    this.locals = parts.map((_, i): Local => {
+      const [from, to] = [starts[i], starts[i + 1]]
+      return {
+        p: this.p.subarray(from.ports, to.ports),
+        q: this.q.subarray(from.ports, to.ports),
+        v: this.v.subarray(from.ports, to.ports),
+        a: this.a.subarray(from.ports, to.ports),
+        f: this.f.subarray(from.ports, to.ports),
+        x: this.x.subarray(from.states, to.states),
+        dx: this.dx.subarray(from.states, to.states),
+        u: this.u.subarray(from.inputs, to.inputs),
+        mode: this.mode.subarray(from.modes, to.modes),
+        g: this.g.subarray(from.guards, to.guards),
+        o: this.o.subarray(from.outputs, to.outputs),
+        c: this.c.subarray(from.conditions, to.conditions),
+        power: this.power.subarray(from.powers, to.powers),
+      }
+    })
+  }
+}
