@@ -11,6 +11,40 @@ const LOOP = ['step', 'takeStep', 'sampleUpTo']
 const RUNS = Number(process.env.RUNS ?? 9)
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]
 
+/** Bytes a step that the methods called in every step take from the heap, collected again or not: by sampling. */
+async function allocation() {
+  const sheet = largeSheet(300)
+  const session = new Session()
+  session.connect()
+  await session.post('HeapProfiler.startSampling', {
+    samplingInterval: 4096,
+    includeObjectsCollectedByMajorGC: true,
+    includeObjectsCollectedByMinorGC: true,
+  })
+  const taken = async () => {
+    const { profile } = await session.post('HeapProfiler.getSamplingProfile')
+    const sum = (node: typeof profile.head, counts: boolean): number => {
+      const inside = counts || LOOP.includes(node.callFrame.functionName)
+      return node.children.reduce((bytes, child) => bytes + sum(child, inside), inside ? node.selfSize : 0)
+    }
+    return sum(profile.head, false)
+  }
+  const go = (times: number) => {
+    let steps = 0
+    for (let i = 0; i < times; i++) steps += run(compile(sheet).compiled!).statistics.steps
+    return steps
+  }
+  go(4)
+  const before = await taken()
+  const steps = go(4)
+  const bytes = (await taken()) - before
+  await session.post('HeapProfiler.stopSampling')
+  session.disconnect()
+  return bytes / steps
+}
+// first of all: sampling throws optimised code away, and code that is not optimised boxes its numbers
+const perStep = await allocation()
+
 console.log(
   [
     'circuit, schedule',
@@ -67,27 +101,6 @@ console.log(
   `Cost of a step grows with the number of components to the power ${slope.toFixed(2)}, from ${sizes[0]} to ${sizes[sizes.length - 1]}.`,
 )
 
-/** Bytes a step that the methods called in every step take from the heap, collected again or not: by sampling. */
-async function allocation() {
-  const { compiled } = compile(largeSheet(300))
-  const session = new Session()
-  session.connect()
-  await session.post('HeapProfiler.startSampling', {
-    samplingInterval: 512,
-    includeObjectsCollectedByMajorGC: true,
-    includeObjectsCollectedByMinorGC: true,
-  })
-  const { statistics } = run(compiled!)
-  const { profile } = await session.post('HeapProfiler.stopSampling')
-  session.disconnect()
-  const sum = (node: typeof profile.head, counts: boolean): number => {
-    const inside = counts || LOOP.includes(node.callFrame.functionName)
-    return node.children.reduce((bytes, child) => bytes + sum(child, inside), inside ? node.selfSize : 0)
-  }
-  return sum(profile.head, false) / statistics.steps
-}
-// once: to end the sampling throws optimised code away, and code that is not optimised boxes its numbers
-const perStep = await allocation()
 console.log(
   `300 components: ${perStep.toFixed(0)} bytes allocated a step, peak resident memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB.`,
 )

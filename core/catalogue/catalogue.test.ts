@@ -135,6 +135,16 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       expect(kind.ports[port].mayStayOpen).toBe(true)
     }
   })
+  it('swells with its states exactly where it says so', () => {
+    const volumesAt = (share: number) => {
+      const local = localOf(kind, model)
+      local.x.fill(share)
+      local.p.fill(share * 1e7)
+      model.evaluate(local)
+      return [...local.v].join()
+    }
+    expect(new Set([0.1, 0.2, 0.3].map(volumesAt)).size).toBe(model.swells ? 3 : 1)
+  })
   it('has its ports in the same places in both of its forms', () => {
     if (!kind.forms) return
     const detailed = kind.symbol(values, 'detailed')

@@ -199,6 +199,8 @@ export interface Model {
   readonly modes?: readonly number[]
   /** Potentials at the start by port, where not 0 and no initial pressure is given. */
   readonly initialPotentials?: readonly { readonly port: number; readonly value: number }[]
+  /** The volumes at its ports change with its states; what does not say so adds the same at all times. */
+  readonly swells?: boolean
   /** The tank (index into `Fluid.tanks`) to which its imposing ports belong. */
   readonly tank?: number
   /** Writes the potentials of imposing ports into `p`; may read only `u`. */

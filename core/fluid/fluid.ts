@@ -1,5 +1,5 @@
 import { ATMOSPHERE } from '../units/quantities'
-import { PowerLaw } from './power-law'
+import { Tabulated } from './tabulated'
 
 /** What the sheet says about its oil, in SI. */
 export interface FluidData {
@@ -27,6 +27,8 @@ export const TRANSITION_DROP = 0.1e5
 /** Lowest absolute pressure used in the bulk modulus, and one beyond all that occur, Pa. */
 const LOWEST_PRESSURE = 1
 const HIGHEST_PRESSURE = 1e9
+/** From gauge to absolute pressure. */
+const ABSOLUTE = { shift: ATMOSPHERE, least: LOWEST_PRESSURE } as const
 /** Temperatures between which the viscosity law is used, K. */
 const COLDEST = 233.15
 const HOTTEST = 423.15
@@ -71,12 +73,8 @@ export class Fluid {
   readonly tanks: Float64Array
   /** Pressure over the oil of each tank beside what its reservoirs give, Pa: told by a breather that is clogged. */
   readonly overTank = new Float64Array(TANKS)
-  private readonly liquid: number
-  private readonly air: number
-  private readonly exponent: number
-  /** P^(−1/n_a) */
-  private readonly expansion: PowerLaw
-  private readonly airAtOne: number
+  /** Bulk modulus over the absolute pressure; none where there is no free air. */
+  private readonly modulus?: Tabulated
 
   constructor(
     private readonly data: FluidData,
@@ -84,11 +82,7 @@ export class Fluid {
   ) {
     this.tanks = new Float64Array(TANKS).fill(tankVolume)
     this.warmTo(data.temperature)
-    this.liquid = data.bulkModulus
-    this.air = data.freeAir
-    this.exponent = data.airExponent
-    this.expansion = new PowerLaw(-1 / this.exponent, LOWEST_PRESSURE, HIGHEST_PRESSURE)
-    this.airAtOne = this.air * ATMOSPHERE ** (1 / this.exponent)
+    if (data.freeAir > 0) this.modulus = mixtureModulus(data)
   }
 
   /** Sets the temperature, K, within what the viscosity law is good for. */
@@ -103,26 +97,30 @@ export class Fluid {
   }
 
   /**
-   * Effective bulk modulus of oil with free air (isentropic mixture).
-   * @param pressure gauge, Pa
-   * @returns Pa; goes to 0 with the absolute pressure, so that a starved volume becomes a void
+   * Effective bulk modulus of oil with free air (isentropic mixture), and where asked its slope dK_e/dp, at each of some places.
+   * It goes to 0 with the absolute pressure, so that a starved volume becomes a void.
+   * @param pressures gauge, Pa @param moduli Pa
    */
-  bulkModulus(pressure: number): number {
-    if (this.air === 0) return this.liquid
-    const above = pressure + ATMOSPHERE
-    const absolute = above > LOWEST_PRESSURE ? above : LOWEST_PRESSURE
-    const g = this.airAtOne * this.expansion.at(absolute)
-    return (this.liquid * (1 + g)) / (1 + (g * this.liquid) / (this.exponent * absolute))
+  bulkModuli(pressures: Float64Array, places: Int32Array, moduli: Float64Array, slopes?: Float64Array): void {
+    if (this.modulus) this.modulus.read(pressures, places, ABSOLUTE, moduli, slopes)
+    else
+      for (const i of places) {
+        moduli[i] = this.data.bulkModulus
+        if (slopes) slopes[i] = 0
+      }
   }
+}
 
-  /** Slope of the bulk modulus over the pressure, dK_e/dp, from dg/dP = −g/(n_a·P). @param pressure gauge, Pa */
-  bulkModulusSlope(pressure: number): number {
-    const absolute = pressure + ATMOSPHERE
-    if (this.air === 0 || absolute <= LOWEST_PRESSURE) return 0
-    const { liquid, exponent } = this
-    const g = this.airAtOne * this.expansion.at(absolute)
-    const falling = g / (exponent * absolute)
+/**
+ * K_e = K·(1 + g)/(1 + g·K/(n_a·P)), g = α·(P_0/P)^(1/n_a), over the absolute pressure P; its slope from dg/dP = −g/(n_a·P).
+ */
+function mixtureModulus({ bulkModulus: liquid, freeAir, airExponent: n }: FluidData): Tabulated {
+  const air = (p: number) => freeAir * (ATMOSPHERE / p) ** (1 / n)
+  const value = (p: number) => (liquid * (1 + air(p))) / (1 + (air(p) * liquid) / (n * p))
+  const slope = (p: number) => {
+    const falling = air(p) / (n * p)
     const below = 1 + falling * liquid
-    return (liquid * falling * (((1 + g) * liquid * (1 + 1 / exponent)) / (absolute * below) - 1)) / below
+    return (liquid * falling * (((1 + air(p)) * liquid * (1 + 1 / n)) / (p * below) - 1)) / below
   }
+  return new Tabulated(value, slope, LOWEST_PRESSURE, HIGHEST_PRESSURE)
 }

@@ -60,11 +60,17 @@ class Snapshot {
   take(network: Network): void {
     const { potential, inflow, nodeState, board } = network
     const { oilNodes, shafts, oilPorts, heatBy } = this
-    let [input, useful, heat, stored, supplied, moved, cooled] = [0, 0, 0, 0, 0, 0, 0]
+    let input = 0
+    let useful = 0
+    let heat = 0
+    let stored = 0
+    let supplied = 0
+    let moved = 0
+    let cooled = 0
+    network.compliances(oilNodes, this.compliance)
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
       this.pressure[k] = potential[i]
-      this.compliance[k] = network.compliance(i)
       // oil that gathers in a line takes its pressure energy there; a tank gives and takes it
       stored += potential[i] * inflow[i]
       if (nodeState[i] < 0) supplied -= inflow[i]

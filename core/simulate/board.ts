@@ -33,6 +33,10 @@ const countsOf = ({ model, ports, inputs }: BoardPart): Counts => ({
 
 /** Flat arrays, named as in `Local`, so that gathering, scattering and watching are plain loops. */
 export class Board implements Local {
+  /** What the equations of elements read: potentials at ports, then states. */
+  readonly given: Float64Array
+  /** What they find: flows at ports, then rates of states. */
+  readonly found: Float64Array
   readonly p: Float64Array
   readonly q: Float64Array
   readonly v: Float64Array
@@ -70,13 +74,15 @@ export class Board implements Local {
       starts.push({ ...sum })
     }
     this.starts = starts
-    this.p = new Float64Array(sum.ports)
-    this.q = new Float64Array(sum.ports)
+    this.given = new Float64Array(sum.ports + sum.states)
+    this.found = new Float64Array(sum.ports + sum.states)
+    this.p = this.given.subarray(0, sum.ports)
+    this.q = this.found.subarray(0, sum.ports)
     this.v = new Float64Array(sum.ports)
     this.a = new Float64Array(sum.ports)
     this.f = new Float64Array(sum.ports)
-    this.x = new Float64Array(sum.states)
-    this.dx = new Float64Array(sum.states)
+    this.x = this.given.subarray(sum.ports)
+    this.dx = this.found.subarray(sum.ports)
     this.u = new Float64Array(sum.inputs)
     this.mode = Int32Array.from(parts.flatMap(({ model }) => model.modes ?? []))
     this.g = new Float64Array(sum.guards)

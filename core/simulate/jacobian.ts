@@ -1,5 +1,6 @@
 /** The Jacobian of a network, assembled from local differences: one small dense block an element. */
-import type { Model } from '../catalogue/kind'
+import type { Local, Model } from '../catalogue/kind'
+import type { Board } from './board'
 import { patternOf, positionIn, type Pattern } from './linear'
 import type { Element } from './elements'
 
@@ -8,11 +9,15 @@ const DIFFERENCE = 1e-7
 const QUIET = 1e-5
 
 interface Block {
-  readonly element: Element
   readonly evaluate: Model['evaluate']
-  /** Ports whose potential is a state. With its own states they are its variables; their flows and its rates, in the same order, the targets. */
-  readonly ports: Int32Array
-  /** States of those ports' nodes. */
+  readonly local: Local
+  /**
+   * Its variables on the board: potentials at ports whose nodes have a state, then its own states. The flows and rates found
+   * at the same indices are its targets.
+   */
+  readonly places: Int32Array
+  /** How many of them are ports, and the states of their nodes. */
+  readonly ports: number
   readonly portRows: Int32Array
   readonly floors: Float64Array
   /** Positions in the matrix: [variable · targets + target]. */
@@ -22,14 +27,13 @@ interface Block {
   readonly fromInput: Float64Array
   readonly fromMode: Int32Array
   readonly reach: Float64Array
-  /** Derivatives of the flows and rates: [variable · targets + target]; and of the volumes at its ports. */
+  /** Derivatives of the flows and rates: [variable · targets + target]; and of the volumes at its ports, where these swell. */
   readonly dFlow: Float64Array
   readonly dVolume: Float64Array
-  /** Whether any of its volumes depends on a variable. */
-  swells: boolean
-  readonly q0: Float64Array
-  readonly v0: Float64Array
-  readonly dx0: Float64Array
+  readonly swells: boolean
+  /** Flows and rates there, and volumes at its ports. */
+  readonly base: Float64Array
+  readonly baseVolume: Float64Array
 }
 
 export class LocalDifferences {
@@ -43,15 +47,21 @@ export class LocalDifferences {
    */
   constructor(
     elements: readonly Element[],
+    private readonly board: Board,
     nodeState: Int32Array,
     scale: Float64Array,
     private readonly nodeStates: number,
   ) {
-    const drafts = elements.flatMap((element) => {
-      const ports = Int32Array.from(element.portNames.keys()).filter((i) => nodeState[element.nodes[i]] >= 0)
-      const portRows = ports.map((i) => nodeState[element.nodes[i]])
+    const drafts = elements.flatMap((element, index) => {
+      const ports = [...element.nodes.keys()].filter((i) => nodeState[element.nodes[i]] >= 0)
+      const start = board.starts[index]
+      const places = Int32Array.from([
+        ...ports.map((i) => start.ports + i),
+        ...element.states.map((_, i) => board.p.length + start.states + i),
+      ])
+      const portRows = Int32Array.from(ports, (i) => nodeState[element.nodes[i]])
       const rows = [...portRows, ...element.states.map((_, i) => element.firstState + i)]
-      return rows.length ? [{ element, ports, portRows, rows }] : []
+      return rows.length ? [{ element, places, portRows, rows }] : []
     })
     const n = scale.length
     const pattern = patternOf(
@@ -60,13 +70,14 @@ export class LocalDifferences {
     )
     this.pattern = pattern
     this.diagonal = Int32Array.from({ length: n }, (_, i) => positionIn(pattern, i, i))
-    this.blocks = drafts.map(({ element, ports, portRows, rows }): Block => {
-      const { local } = element
+    this.blocks = drafts.map(({ element, places, portRows, rows }): Block => {
+      const { local, model } = element
       const floors = Float64Array.from(rows, (row) => scale[row])
       return {
-        element,
-        evaluate: element.model.evaluate,
-        ports,
+        evaluate: model.evaluate,
+        local,
+        places,
+        ports: portRows.length,
         portRows,
         floors,
         at: Int32Array.from(rows.flatMap((column) => rows.map((row) => positionIn(pattern, row, column)))),
@@ -75,19 +86,19 @@ export class LocalDifferences {
         fromMode: new Int32Array(local.mode.length),
         reach: floors.map((floor) => QUIET * floor),
         dFlow: new Float64Array(rows.length ** 2),
-        dVolume: new Float64Array(rows.length * ports.length),
-        swells: false,
-        q0: new Float64Array(local.q.length),
-        v0: new Float64Array(local.v.length),
-        dx0: new Float64Array(local.dx.length),
+        dVolume: new Float64Array(rows.length * portRows.length),
+        swells: model.swells ?? false,
+        base: new Float64Array(rows.length),
+        baseVolume: new Float64Array(portRows.length),
       }
     })
   }
 
   /**
-   * At the point where the elements were last evaluated: ∂f/∂y of rates f = s·ΣQ at nodes and ẋ of elements.
+   * At the point where the elements were last evaluated: ∂f/∂y of rates f = s·ΣQ at nodes and ẋ of elements. What the
+   * elements have found there is no longer on the board afterwards.
    * @param stiffness s of each node's state
-   * @param swelling of each node's state: ΣQ/V where s falls as 1/V, else 0
+   * @param swelling of each node's state: how s falls with the volume, −∂s/∂V/s·ΣQ
    */
   assemble(values: Float64Array, stiffness: Float64Array, swelling: Float64Array): void {
     const { blocks, nodeStates } = this
@@ -106,73 +117,53 @@ export class LocalDifferences {
     }
   }
 
-  private addSwelling(block: Block, values: Float64Array, swelling: Float64Array): void {
-    const { at, dVolume, portRows, from } = block
-    const ports = portRows.length
+  private addSwelling(
+    { at, dVolume, portRows, from }: Block,
+    values: Float64Array,
+    swelling: Float64Array,
+  ): void {
     for (let variable = 0, k = 0; variable < from.length; variable++)
-      for (let i = 0; i < ports; i++, k++)
+      for (let i = 0; i < portRows.length; i++, k++)
         values[at[variable * from.length + i]] += dVolume[k] * swelling[portRows[i]]
   }
 
   /** Whether the derivatives of a block still hold: nothing has moved since by more than does not matter. */
-  private quiet(block: Block): boolean {
-    const { ports, from, fromInput, fromMode, reach, element } = block
-    const { p, x, u, mode } = element.local
-    const count = ports.length
-    for (let i = 0; i < count; i++) {
-      const moved = p[ports[i]] - from[i]
+  private quiet({ places, from, fromInput, fromMode, reach, local }: Block): boolean {
+    const { given } = this.board
+    for (let i = 0; i < places.length; i++) {
+      const moved = given[places[i]] - from[i]
       if (!(moved <= reach[i] && -moved <= reach[i])) return false
     }
-    for (let i = 0; i < x.length; i++) {
-      const moved = x[i] - from[count + i]
-      if (!(moved <= reach[count + i] && -moved <= reach[count + i])) return false
-    }
+    const { u, mode } = local
     for (let i = 0; i < fromMode.length; i++) if (mode[i] !== fromMode[i]) return false
     for (let i = 0; i < fromInput.length; i++) if (u[i] !== fromInput[i]) return false
     return true
   }
 
   private differentiate(block: Block): void {
-    const { element, evaluate, ports, floors, from, fromInput, fromMode, dFlow, dVolume, q0, v0, dx0 } = block
-    const { local } = element
-    const { p, x, u, q, v, dx, mode } = local
-    const count = ports.length
+    const { evaluate, local, places, ports, floors, from, fromInput, fromMode, dFlow, base } = block
+    const { dVolume, baseVolume, swells } = block
+    const { given, found, v } = this.board
+    const { u, mode } = local
+    const count = places.length
     for (let i = 0; i < fromMode.length; i++) fromMode[i] = mode[i]
     for (let i = 0; i < fromInput.length; i++) fromInput[i] = u[i]
-    for (let i = 0; i < q.length; i++) {
-      q0[i] = q[i]
-      v0[i] = v[i]
+    for (let i = 0; i < count; i++) {
+      from[i] = given[places[i]]
+      base[i] = found[places[i]]
     }
-    for (let i = 0; i < count; i++) from[i] = p[ports[i]]
-    for (let i = 0; i < x.length; i++) {
-      from[count + i] = x[i]
-      dx0[i] = dx[i]
-    }
-    let swells = false
-    for (let variable = 0, k = 0, m = 0; variable < from.length; variable++) {
-      const array = variable < count ? p : x
-      const index = variable < count ? ports[variable] : variable - count
-      const base = from[variable]
-      const size = base < 0 ? -base : base
+    if (swells) for (let i = 0; i < ports; i++) baseVolume[i] = v[places[i]]
+    for (let variable = 0, k = 0, m = 0; variable < count; variable++) {
+      const place = places[variable]
+      const value = from[variable]
+      const size = value < 0 ? -value : value
       const step = DIFFERENCE * (size > floors[variable] ? size : floors[variable])
-      array[index] = base + step
+      given[place] = value + step
       evaluate(local)
-      array[index] = base
+      given[place] = value
       const inverse = 1 / step
-      for (let i = 0; i < count; i++) {
-        const port = ports[i]
-        const dv = v[port] - v0[port]
-        if (dv !== 0) swells = true
-        dVolume[m++] = dv * inverse
-        dFlow[k++] = (q[port] - q0[port]) * inverse
-      }
-      for (let i = 0; i < dx.length; i++) dFlow[k++] = (dx[i] - dx0[i]) * inverse
+      for (let i = 0; i < count; i++, k++) dFlow[k] = (found[places[i]] - base[i]) * inverse
+      if (swells) for (let i = 0; i < ports; i++, m++) dVolume[m] = (v[places[i]] - baseVolume[i]) * inverse
     }
-    block.swells = swells
-    for (let i = 0; i < q.length; i++) {
-      q[i] = q0[i]
-      v[i] = v0[i]
-    }
-    for (let i = 0; i < dx.length; i++) dx[i] = dx0[i]
   }
 }

@@ -56,7 +56,12 @@ export class Network implements Problem {
   readonly isOil: Uint8Array
   /** Time of the last evaluation, s. */
   time = 0
+  /** Nodes of oil that have a state; bulk modulus at each node, and its slope. */
+  private readonly oilNodes: Int32Array
   private readonly modulus: Float64Array
+  private readonly modulusSlope: Float64Array
+  /** What a flow does to the potential of a node with a state, K/V or 1/J. */
+  private readonly stiffness: Float64Array
   /** Nodes with a state, in the order of the states. */
   private readonly stateNodes: Int32Array
   /** Ports that take from each node (not those that hold it): those of node i lie between starts i and i + 1. */
@@ -70,13 +75,16 @@ export class Network implements Problem {
   private readonly signals: readonly InputSignal[]
   private readonly locals: readonly Local[]
   private readonly evaluators: readonly Model['evaluate'][]
+  private readonly observers: readonly Model['evaluate'][]
+  private readonly observed: readonly Local[]
   private readonly baseVolume: Float64Array
+  private readonly leastCapacity: Float64Array
   private readonly imposers: readonly Imposer[]
   private readonly rods: readonly Rod[]
   private readonly stateName: readonly string[]
   private readonly differences: LocalDifferences
-  private readonly stiffness: Float64Array
-  private readonly swelling: Float64Array
+  private readonly rowStiffness: Float64Array
+  private readonly rowSwelling: Float64Array
   /** Inputs whose segment slopes. */
   private readonly movingSignals: Int32Array
   private movingCount = 0
@@ -120,6 +128,8 @@ export class Network implements Problem {
       }),
     )
     this.evaluators = parts.map(({ model }) => model.evaluate)
+    this.observers = parts.flatMap(({ model }) => model.observe ?? [])
+    this.observed = this.locals.filter((_, i) => parts[i].model.observe)
     this.signals = this.elements.flatMap((e) => e.inputs)
     this.movingSignals = new Int32Array(this.signals.length)
     this.n = this.firstElementState + this.board.x.length
@@ -154,10 +164,16 @@ export class Network implements Problem {
       inputs.some((i) => 'form' in i.spec && i.spec.form === 'air')
     this.nodeGive = new Float64Array(nodes.length)
     this.baseVolume = Float64Array.from(nodes, (node) => (node.domain === 'oil' ? node.volume : 0))
+    this.leastCapacity = Float64Array.from(nodes, (node) =>
+      node.domain === 'oil' ? SMALLEST_VOLUME : SMALLEST_INERTIA,
+    )
     this.potential = new Float64Array(nodes.length)
     this.capacity = new Float64Array(nodes.length)
     this.inflow = new Float64Array(nodes.length)
+    this.stiffness = new Float64Array(nodes.length)
+    this.oilNodes = this.stateNodes.filter((node) => this.isOil[node])
     this.modulus = new Float64Array(nodes.length)
+    this.modulusSlope = new Float64Array(nodes.length)
 
     this.initial = new Float64Array(this.n)
     this.scale = new Float64Array(this.n)
@@ -175,9 +191,15 @@ export class Network implements Problem {
         this.scale[e.firstState + i] = s.scale
       })
     }
-    this.stiffness = new Float64Array(this.firstElementState)
-    this.swelling = new Float64Array(this.firstElementState)
-    this.differences = new LocalDifferences(this.elements, this.nodeState, this.scale, this.firstElementState)
+    this.rowStiffness = new Float64Array(this.firstElementState)
+    this.rowSwelling = new Float64Array(this.firstElementState)
+    this.differences = new LocalDifferences(
+      this.elements,
+      this.board,
+      this.nodeState,
+      this.scale,
+      this.firstElementState,
+    )
   }
 
   get pattern(): Pattern {
@@ -240,11 +262,13 @@ export class Network implements Problem {
     }
   }
 
-  /** Inflow, capacity and stiffness of every node from its ports. */
+  /** Inflow, capacity and stiffness of every node from its ports: K_e/V of oil, with hoses and trapped air 1/(V/K_e + C); 1/J. */
   private sum(): void {
-    const { takerStart, takers, baseVolume, capacity, inflow, nodeState, isOil, modulus, potential } = this
+    const { takerStart, takers, baseVolume, capacity, inflow, nodeState, isOil, stiffness, potential } = this
+    const { giving, nodeGive, modulus, leastCapacity } = this
     const { q, v } = this.board
-    if (this.giving) this.addGive()
+    if (giving) this.addGive()
+    this.fluid.bulkModuli(potential, this.oilNodes, modulus)
     for (let i = 0, k = 0; i < inflow.length; i++) {
       let flow = 0
       let volume = baseVolume[i]
@@ -254,11 +278,12 @@ export class Network implements Problem {
         volume += v[port]
       }
       inflow[i] = flow
-      if (nodeState[i] < 0) capacity[i] = volume
-      else if (isOil[i]) {
-        capacity[i] = volume < SMALLEST_VOLUME ? SMALLEST_VOLUME : volume
-        modulus[i] = this.modulusAt(i, potential[i])
-      } else capacity[i] = volume < SMALLEST_INERTIA ? SMALLEST_INERTIA : volume
+      if (nodeState[i] >= 0) {
+        if (volume < leastCapacity[i]) volume = leastCapacity[i]
+        if (!isOil[i]) stiffness[i] = 1 / volume
+        else stiffness[i] = giving ? 1 / (volume / modulus[i] + nodeGive[i]) : modulus[i] / volume
+      }
+      capacity[i] = volume
     }
   }
 
@@ -276,46 +301,41 @@ export class Network implements Problem {
 
   /** Rates from the last evaluation. */
   rateHere(rate: Float64Array): void {
-    const { stateNodes, firstElementState, inflow, capacity, modulus, isOil } = this
+    const { stateNodes, firstElementState, inflow, stiffness } = this
     const { dx } = this.board
     for (let k = 0; k < stateNodes.length; k++) {
       const i = stateNodes[k]
-      rate[k] = (isOil[i] ? modulus[i] * inflow[i] : inflow[i]) / capacity[i]
+      rate[k] = stiffness[i] * inflow[i]
     }
     for (let i = 0; i < dx.length; i++) rate[firstElementState + i] = dx[i]
   }
 
-  /** Bulk modulus of a node's oil at a pressure; with hoses and trapped air, that of all: 1/K = 1/K_e + C/V. */
-  private modulusAt(node: number, pressure: number): number {
-    const modulus = this.fluid.bulkModulus(pressure)
-    return this.giving ? 1 / (1 / modulus + this.nodeGive[node] / this.capacity[node]) : modulus
+  /** dV/dp of the oil stored at some nodes: V/K_e, m³/Pa; 0 at a node that is held. */
+  compliances(nodes: Int32Array, into: Float64Array): void {
+    const { nodeState, stiffness } = this
+    for (let k = 0; k < nodes.length; k++) into[k] = nodeState[nodes[k]] < 0 ? 0 : 1 / stiffness[nodes[k]]
   }
 
-  /** dK/dp there: with hoses and air, K²/K_e²·dK_e/dp. */
-  private modulusSlopeAt(node: number, pressure: number): number {
-    const slope = this.fluid.bulkModulusSlope(pressure)
-    if (!this.giving) return slope
-    const share = this.modulus[node] / this.fluid.bulkModulus(pressure)
-    return slope * share * share
-  }
-
-  /** dV_node/dp of stored oil: V/K_e, m³/Pa; 0 for a shaft or an imposed node. */
-  compliance(node: number): number {
-    return this.isOil[node] && this.nodeState[node] >= 0 ? this.capacity[node] / this.modulus[node] : 0
-  }
-
-  /** At the point of the last `rate`: K_e falls with the volume and changes with the pressure. */
+  /**
+   * At the point of the last `rate`. The stiffness of oil s = 1/(V/K_e + C), without hoses and trapped air K_e/V, falls with its
+   * volume, ∂s/∂V = −s²/K_e, and changes with its pressure, ∂s/∂p = s²·V/K_e²·dK_e/dp.
+   */
   jacobian(values: Float64Array): void {
-    const { stateNodes, potential, capacity, inflow, modulus, isOil, stiffness, swelling, diagonal } = this
+    const { stateNodes, oilNodes, nodeState, potential, capacity, inflow, isOil, diagonal, fluid, giving } =
+      this
+    const { stiffness, rowStiffness, rowSwelling, modulus, modulusSlope } = this
     for (let k = 0; k < stateNodes.length; k++) {
       const i = stateNodes[k]
-      stiffness[k] = (isOil[i] ? modulus[i] : 1) / capacity[i]
-      swelling[k] = isOil[i] ? inflow[i] / capacity[i] : 0
+      rowStiffness[k] = stiffness[i]
+      rowSwelling[k] = isOil[i] ? inflow[i] * (giving ? stiffness[i] / modulus[i] : 1 / capacity[i]) : 0
     }
-    this.differences.assemble(values, stiffness, swelling)
-    for (let k = 0; k < stateNodes.length; k++) {
-      const i = stateNodes[k]
-      if (isOil[i]) values[diagonal[k]] += this.modulusSlopeAt(i, potential[i]) * swelling[k]
+    this.differences.assemble(values, rowStiffness, rowSwelling)
+    fluid.bulkModuli(potential, oilNodes, modulus, modulusSlope)
+    for (let k = 0; k < oilNodes.length; k++) {
+      const i = oilNodes[k]
+      const row = nodeState[i]
+      const share = giving ? (stiffness[i] * capacity[i]) / modulus[i] : 1
+      values[diagonal[row]] += modulusSlope[i] * share * rowSwelling[row]
     }
   }
 
@@ -329,10 +349,8 @@ export class Network implements Problem {
 
   /** Outputs, condition measures and powers of every element, after `evaluate`. */
   observe(): void {
-    for (let e = 0; e < this.elements.length; e++) {
-      const { model, local } = this.elements[e]
-      model.observe?.(local)
-    }
+    const { observers, observed } = this
+    for (let e = 0; e < observers.length; e++) observers[e](observed[e])
     // what measures a rod reads the force that its driver has just found
     for (const { driver, port, readers } of this.rods)
       for (const reader of readers) {

@@ -196,6 +196,7 @@ export class Rosenbrock {
         this.tOld = this.t
         this.yOld.set(y)
         y.set(this.trial)
+        this.keepDense()
         this.t = h === left ? limit : this.t + h
         this.h = rejected ? Math.min(h, h * growth) : h * growth
         statistics.steps++
@@ -216,25 +217,27 @@ export class Rosenbrock {
 
   /** One try of size h into `trial`. @returns the error in units of the tolerance */
   private attempt(h: number, moving: boolean): number {
-    const { problem, solver, statistics, t, y, f, f0, ft, trial } = this
+    const { problem, solver, statistics, t, y, f, f0, trial, absolute, relative } = this
     const [k1, k2, k3, k4, k5, k6] = this.k
-    const n = problem.n
+    const n = y.length
     const r = 1 / h
-    const shift = moving ? h : 0
-    for (let i = 0; i < n; i++) k1[i] = f0[i] + shift * G1 * ft[i]
+    k1.set(f0)
+    if (moving) this.addMotion(k1, h * G1)
     solver.solve(k1)
     for (let i = 0; i < n; i++) trial[i] = y[i] + A21 * k1[i]
     problem.rate(t + T2 * h, trial, f)
-    for (let i = 0; i < n; i++) k2[i] = f[i] + r * C21 * k1[i] + shift * G2 * ft[i]
+    for (let i = 0; i < n; i++) k2[i] = f[i] + r * C21 * k1[i]
+    if (moving) this.addMotion(k2, h * G2)
     solver.solve(k2)
     for (let i = 0; i < n; i++) trial[i] = y[i] + A31 * k1[i] + A32 * k2[i]
     problem.rate(t + T3 * h, trial, f)
-    for (let i = 0; i < n; i++) k3[i] = f[i] + r * (C31 * k1[i] + C32 * k2[i]) + shift * G3 * ft[i]
+    for (let i = 0; i < n; i++) k3[i] = f[i] + r * (C31 * k1[i] + C32 * k2[i])
+    if (moving) this.addMotion(k3, h * G3)
     solver.solve(k3)
     for (let i = 0; i < n; i++) trial[i] = y[i] + A41 * k1[i] + A42 * k2[i] + A43 * k3[i]
     problem.rate(t + T4 * h, trial, f)
-    for (let i = 0; i < n; i++)
-      k4[i] = f[i] + r * (C41 * k1[i] + C42 * k2[i] + C43 * k3[i]) + shift * G4 * ft[i]
+    for (let i = 0; i < n; i++) k4[i] = f[i] + r * (C41 * k1[i] + C42 * k2[i] + C43 * k3[i])
+    if (moving) this.addMotion(k4, h * G4)
     solver.solve(k4)
     for (let i = 0; i < n; i++) trial[i] = y[i] + A51 * k1[i] + A52 * k2[i] + A53 * k3[i] + A54 * k4[i]
     problem.rate(t + h, trial, f)
@@ -248,16 +251,32 @@ export class Rosenbrock {
     statistics.evaluations += 5
     let error = 0
     for (let i = 0; i < n; i++) {
-      trial[i] += k6[i]
-      const size = Math.max(Math.abs(y[i]), Math.abs(trial[i]))
-      const e = Math.abs(k6[i]) / (this.absolute[i] + this.relative * size)
+      const value = trial[i] + k6[i]
+      trial[i] = value
+      const before = Math.abs(y[i])
+      const after = Math.abs(value)
+      const e = Math.abs(k6[i]) / (absolute[i] + relative * (before > after ? before : after))
       if (!(e <= error)) {
         error = e
         this.worst = i
       }
-      this.dense3[i] = D21 * k1[i] + D22 * k2[i] + D23 * k3[i] + D24 * k4[i] + D25 * k5[i]
-      this.dense4[i] = D31 * k1[i] + D32 * k2[i] + D33 * k3[i] + D34 * k4[i] + D35 * k5[i]
     }
     return error
+  }
+
+  /** Share of ∂f/∂t in a stage. */
+  private addMotion(stage: Float64Array, factor: number): void {
+    const { ft } = this
+    for (let i = 0; i < stage.length; i++) stage[i] += factor * ft[i]
+  }
+
+  /** What `interpolate` needs of the step just accepted. */
+  private keepDense(): void {
+    const { dense3, dense4 } = this
+    const [k1, k2, k3, k4, k5] = this.k
+    for (let i = 0; i < dense3.length; i++) {
+      dense3[i] = D21 * k1[i] + D22 * k2[i] + D23 * k3[i] + D24 * k4[i] + D25 * k5[i]
+      dense4[i] = D31 * k1[i] + D32 * k2[i] + D33 * k3[i] + D34 * k4[i] + D35 * k5[i]
+    }
   }
 }

@@ -1,6 +1,6 @@
 /** The rest to which a circuit comes when the commands of one instant stay: pumps running, loads where they settle. */
 import { GuardWatch } from './events'
-import { linearSolver } from './linear'
+import { linearSolver, type LinearSolver } from './linear'
 import type { Network } from './network'
 import { Rosenbrock } from './rosenbrock'
 
@@ -44,6 +44,7 @@ class Way {
   time = 0
   private steps = 0
   private readonly guards: GuardWatch
+  private readonly linear: LinearSolver
   private readonly rate: Float64Array
 
   /** @param y where it begins, and after `follow` where it has come to */
@@ -53,6 +54,7 @@ class Way {
     private readonly counting: Uint8Array,
   ) {
     this.guards = new GuardWatch(network)
+    this.linear = linearSolver(network.pattern)
     this.rate = new Float64Array(network.n)
   }
 
@@ -60,7 +62,7 @@ class Way {
   follow(tolerance: number, rest: number): boolean {
     const { network, y, guards } = this
     const absolute = network.scale.map((s) => s * tolerance)
-    const solver = new Rosenbrock(network, linearSolver(network.pattern), tolerance, absolute)
+    const solver = new Rosenbrock(network, this.linear, tolerance, absolute)
     const look = (share: number) => {
       solver.interpolate(share, y)
       network.evaluate(solver.tOld + share * (solver.t - solver.tOld), y)

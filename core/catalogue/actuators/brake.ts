@@ -56,6 +56,7 @@ export const brake = defineKind({
   model(v) {
     const volume = circleArea(v.piston) * v.way
     return {
+      swells: true,
       states: [{ name: 'lift', label: 'lifted', quantity: 'share', initial: 0, scale: 1 }],
       outputs: [{ name: 'holding', label: 'torque it can hold', quantity: 'torque' }],
       conditions: [{ name: 'slips', label: 'slips: turns while it is on', severity: 'warning' }],

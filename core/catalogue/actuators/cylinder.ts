@@ -268,10 +268,19 @@ export function cylinderModel(
   const throttle = circleArea(v.cushionThrottle ?? 0)
   const entry = (area: number) => pathCoefficient(area, CUSHION_ENTRY_DROP)
   const tabled = v.loadTable.x.length > 0
-  const frictionAt = (speed: number) =>
+  const friction = (speed: number) =>
     (v.coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)) *
       reversal(speed / REVERSAL_SPEED) +
     v.viscousFriction * speed
+  /** Speed and friction of the last evaluation: the next often differs in something else. */
+  const last = Float64Array.of(Number.NaN, 0)
+  const frictionAt = (speed: number) => {
+    if (speed !== last[0]) {
+      last[0] = speed
+      last[1] = friction(speed)
+    }
+    return last[1]
+  }
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   const workPiece = (x: number) => (x > v.workPieceAt ? v.workPieceStiffness * (x - v.workPieceAt) : 0)
@@ -304,6 +313,7 @@ export function cylinderModel(
   const stopsAt = (l: Local) => stop(l.mode[1], l.x[X] - v.stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V])
   return {
     idlePorts: [R],
+    swells: true,
     initialPotentials: [{ port: R, value: v.start }],
     states: [
       { name: 'position', label: 'stroke', quantity: 'length', initial: v.start, scale: 10e-3 },

@@ -83,6 +83,7 @@ export function rotaryModel(
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   return {
+    swells: true,
     states: [{ name: 'angle', label: 'angle', quantity: 'angle', initial: values.start, scale: 1e-2 }],
     outputs: [
       { name: 'speed', label: 'speed', quantity: 'rotationalSpeed' },

@@ -118,13 +118,9 @@ export const valveSection = defineKind({
     const free = pathCoefficient(v.checkFlow, v.checkDrop)
     const relief = portRelief({ ratedFlow: v.ratedFlow, override: 0.15, timeConstant: 2e-3 })
     /** Flow from a working port to T through its port relief, less what its suction check lets in. */
-    const guarded = (l: Local, port: number, reliefState: number, suctionState: number) => {
-      const drop = l.p[port] - l.p[T]
-      return (
-        (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
-        (v.suction ? l.x[suctionState] * free * rootDrop(drop) : 0)
-      )
-    }
+    const guarded = (l: Local, drop: number, reliefState: number, suctionState: number) =>
+      (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
+      (v.suction ? l.x[suctionState] * free * rootDrop(drop) : 0)
     return {
       states: [
         { name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
@@ -153,17 +149,19 @@ export const valveSection = defineKind({
         const lift = p[P] - p[one]
         // in neutral nothing is behind the check: it must not see now the one port, now the other
         l.dx[CHECK] = checkRate(opening > 0 ? lift : 0, l.x[CHECK], v)
-        const into = l.x[CHECK] * opening * rootDrop(lift)
-        const out = opening * rootDrop(p[other] - p[T])
+        const into = opening > 0 ? l.x[CHECK] * opening * rootDrop(lift) : 0
+        const out = opening > 0 ? opening * rootDrop(p[other] - p[T]) : 0
         const left = 1 - size / v.neutralClosed
         const through = left > 0 ? left * neutral * rootDrop(p[N] - p[M]) : 0
-        l.dx[RELIEF_A] = relief.rate(l.x[RELIEF_A], p[A] - p[T], v.reliefA)
-        l.dx[RELIEF_B] = relief.rate(l.x[RELIEF_B], p[B] - p[T], v.reliefB)
-        l.dx[SUCTION_A] = checkRate(p[T] - p[A], l.x[SUCTION_A], v)
-        l.dx[SUCTION_B] = checkRate(p[T] - p[B], l.x[SUCTION_B], v)
+        const dropA = p[A] - p[T]
+        const dropB = p[B] - p[T]
+        l.dx[RELIEF_A] = relief.rate(l.x[RELIEF_A], dropA, v.reliefA)
+        l.dx[RELIEF_B] = relief.rate(l.x[RELIEF_B], dropB, v.reliefB)
+        l.dx[SUCTION_A] = checkRate(-dropA, l.x[SUCTION_A], v)
+        l.dx[SUCTION_B] = checkRate(-dropB, l.x[SUCTION_B], v)
         const leak = (v.leakage / 100e5) * fluid.leakageFactor
-        const a = guarded(l, A, RELIEF_A, SUCTION_A) + leak * (p[A] - p[T])
-        const b = guarded(l, B, RELIEF_B, SUCTION_B) + leak * (p[B] - p[T])
+        const a = guarded(l, dropA, RELIEF_A, SUCTION_A) + leak * dropA
+        const b = guarded(l, dropB, RELIEF_B, SUCTION_B) + leak * dropB
         q[P] = into
         q[N] = through
         q[M] = -through

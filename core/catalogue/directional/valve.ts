@@ -280,6 +280,11 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   const { boxes } = design.functions[values.centre]
   const names = design.ports
   const paths = spoolPaths(boxes, names)
+  const pathFrom = Int32Array.from(paths, (path) => path.from)
+  const pathTo = Int32Array.from(paths, (path) => path.to)
+  /** Coefficient of each path as it was last opened: a spool stands still most of the time. */
+  const openings = new Float64Array(paths.length)
+  const openedAt = Float64Array.of(Number.NaN)
   const lands = directionalTraits(design).paths
   const landFrom = Int32Array.from(lands, (land) => names.indexOf(land.from))
   const landTo = Int32Array.from(lands, (land) => names.indexOf(land.to))
@@ -322,13 +327,17 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
           q[landTo[i]] -= flow
         }
       }
-      for (let i = 0; i < paths.length; i++) {
-        const path = paths[i]
-        const opening = pathOpening(path, y + offset, open)
-        if (opening === 0) continue
-        const flow = opening * coefficient * rootDrop(p[path.from] - p[path.to])
-        q[path.from] += flow
-        q[path.to] -= flow
+      if (y !== openedAt[0]) {
+        for (let i = 0; i < paths.length; i++) openings[i] = coefficient * pathOpening(paths[i], y + offset, open)
+        openedAt[0] = y
+      }
+      for (let i = 0; i < openings.length; i++) {
+        if (openings[i] === 0) continue
+        const from = pathFrom[i]
+        const to = pathTo[i]
+        const flow = openings[i] * rootDrop(p[from] - p[to])
+        q[from] += flow
+        q[to] -= flow
       }
     },
     observe(l) {
