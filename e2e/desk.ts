@@ -50,15 +50,27 @@ async function middle(locator: Locator): Promise<{ x: number; y: number }> {
 export const port = (page: Page, component: string, name: string) =>
   page.locator(`[data-item="port:${component}:${name}"] .port-dot`)
 
+/** The middle of the longest part of a pipe, once the sheet has been fitted to the window. */
+export const onPipe = (page: Page, id: string) =>
+  page.locator(`.layer[style*="translate"] [data-pipe="${id}"] .pipe-line`).evaluate((element) => {
+    const line = element as unknown as SVGPolylineElement
+    const points = [...line.points].map((p) => p.matrixTransform(line.getScreenCTM()!))
+    const parts = points.slice(1).map((b, i) => {
+      const a = points[i]
+      return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, length: Math.hypot(b.x - a.x, b.y - a.y) }
+    })
+    return parts.sort((a, b) => b.length - a.length)[0]
+  })
+
 /** Clicks a pipe in the middle of its longest part. */
 export async function clickPipe(page: Page, id: string): Promise<void> {
-  const at = await middle(page.locator(`[data-flow="${id}"]`))
+  const at = await onPipe(page, id)
   await page.mouse.click(at.x, at.y)
 }
 
 /** Drags a pipe from one place to another. */
-export async function lay(page: Page, from: Locator, to: Locator): Promise<void> {
-  const [a, b] = [await middle(from), await middle(to)]
+export async function lay(page: Page, from: Locator, to: Locator | { x: number; y: number }): Promise<void> {
+  const [a, b] = [await middle(from), 'x' in to ? to : await middle(to)]
   await page.mouse.move(a.x, a.y)
   await page.mouse.down()
   await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2)

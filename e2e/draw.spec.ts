@@ -6,6 +6,7 @@ import {
   lay,
   newMachine,
   number,
+  onPipe,
   openCopy,
   openMachine,
   pipes,
@@ -42,7 +43,7 @@ test('draws a circuit from nothing, runs it, reads a pressure, and finds it agai
   expect(points.length).toBeGreaterThanOrEqual(2)
   for (let i = 1; i < points.length; i++)
     expect(points[i][0] === points[i - 1][0] || points[i][1] === points[i - 1][1]).toBe(true)
-  await lay(page, port(page, 'S1', 'P'), page.locator('[data-flow="L3"]'))
+  await lay(page, port(page, 'S1', 'P'), await onPipe(page, 'L3'))
   await expect(page.locator('.joint')).toHaveCount(1)
   await expect(pipes(page)).toHaveCount(6)
   await saved(page)
@@ -65,7 +66,6 @@ test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) =
   await expect(components(page)).toHaveCount(12)
   const relief = page.locator('[data-component="V1"]')
   const state = async () => [
-    await relief.locator('g[transform^="translate"]').first().getAttribute('transform'),
     await relief.locator('.symbol').getAttribute('transform'),
     await page.locator('[data-pipe="L4"] .pipe-line').getAttribute('points'),
   ]
@@ -79,10 +79,10 @@ test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) =
   await page.mouse.up()
   const moved = await state()
   expect(moved[0]).not.toBe(first[0])
-  expect(moved[2]).not.toBe(first[2])
+  expect(moved[1]).not.toBe(first[1])
   const sheet = page.getByTestId('sheet')
   await sheet.press('r')
-  await expect(relief.locator('.symbol')).toHaveAttribute('transform', 'rotate(90)')
+  await expect(relief.locator('.symbol')).toHaveAttribute('transform', / rotate\(90\)$/)
   await sheet.press('m')
   await expect(relief.locator('.symbol')).toHaveAttribute('transform', /scale\(-1 1\)/)
   await sheet.press('ArrowRight')
@@ -210,7 +210,7 @@ test('places, turns, moves and deletes with the keyboard alone', async ({ page }
   await page.keyboard.press('r')
   await page.keyboard.press('Enter')
   await expect(components(page)).toHaveCount(1)
-  await expect(page.locator('[data-component="A1"] .symbol')).toHaveAttribute('transform', 'rotate(90)')
+  await expect(page.locator('[data-component="A1"] .symbol')).toHaveAttribute('transform', / rotate\(90\)$/)
   const before = await page.locator('[data-component="A1"] > g').first().getAttribute('transform')
   await page.keyboard.press('ArrowLeft')
   await expect(page.locator('[data-component="A1"] > g').first()).not.toHaveAttribute('transform', before!)

@@ -9,7 +9,7 @@ test('runs the press: the tape moves rod and spool and colours the oil', async (
   const shift = (l: typeof rod) =>
     l.evaluate((e) => Number(/translateX\((.*)px\)/.exec((e as unknown as HTMLElement).style.transform)?.[1]))
   const oil = (pipe: string) =>
-    page.locator(`[data-oil-pipe="${pipe}"]`).evaluate((e) => getComputedStyle(e).stroke)
+    page.locator(`[data-oil-pipes~="${pipe}"]`).evaluate((e) => getComputedStyle(e).stroke)
   const way = (pipe: string) => page.locator(`[data-flow="${pipe}"]`).getAttribute('data-way')
 
   await goTo(page, 0)

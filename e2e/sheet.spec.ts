@@ -5,6 +5,7 @@ import {
   clickPipe,
   components,
   lay,
+  onPipe,
   newMachine,
   openCopy,
   pipes,
@@ -145,8 +146,7 @@ test('a part of a pipe is dragged aside; a frame takes along what it holds; word
   await lay(page, port(page, 'Z1', 'A'), port(page, 'Z2', 'A'))
   await page.keyboard.press('Escape')
   const before = corners(await path(page, 'L1'))
-  const arrow = (await page.locator('[data-flow="L1"]').boundingBox())!
-  const [x, y] = [arrow.x + arrow.width / 2, arrow.y + arrow.height / 2]
+  const { x, y } = await onPipe(page, 'L1')
   await page.mouse.move(x, y)
   await page.mouse.down()
   await page.mouse.move(x, y - 60)

@@ -3,7 +3,6 @@
 import { placeText } from '@oar-bench/core/sheet/finding'
 import { extent, type Rect, type XY } from '@oar-bench/core/sheet/geometry'
 import { LETTERING_LINE, lineNames } from '@oar-bench/core/sheet/lettering'
-import { lineDomain } from '@oar-bench/core/sheet/netlist'
 import type { Pipe, PipeEnd, Sheet } from '@oar-bench/core/sheet/schema'
 
 const props = defineProps<{ running: boolean }>()
@@ -16,6 +15,9 @@ const { dark } = useTheme()
 const host = useTemplateRef<HTMLDivElement>('host')
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const layer = useTemplateRef<SVGGElement>('layer')
+/** What a run draws for itself: the oil in the lines, and which way it flows. */
+const oil = useTemplateRef<SVGGElement>('oil')
+const arrows = useTemplateRef<SVGGElement>('arrows')
 
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
@@ -100,20 +102,25 @@ function openMenu(event: MouseEvent) {
 }
 
 // ---- the run on the sheet -----------------------------------------------------------------
-let painter: ((t: number) => void) | undefined
+let painter: FramePainter | undefined
 const shownRun = computed(() => (props.running && !run.outdated ? run.shown : undefined))
 function repaint() {
-  if (!svg.value) return
-  if (painter) clearFrame(svg.value, drawing.sheet)
+  if (!svg.value || !oil.value || !arrows.value) return
+  painter?.clear()
   const shown = shownRun.value
   painter =
     shown &&
-    framePainter(svg.value, drawing.sheet, shown.result, {
-      colours: rampColours(dark.value),
-      full: desk.fullPressure,
-      show: (si, signal) => show(si, shown.result.signals[signal].quantity, 3),
-    })
-  painter?.(run.time)
+    framePainter(
+      { svg: svg.value, oil: oil.value, arrows: arrows.value },
+      { sheet: drawing.sheet, components: components.value, pipes: pipes.value },
+      shown.result,
+      {
+        colours: rampColours(dark.value),
+        full: desk.fullPressure,
+        show: (si, signal) => show(si, shown.result.signals[signal].quantity, 3),
+      },
+    )
+  painter?.paint(run.time)
 }
 onMounted(repaint)
 watch([shownRun, () => drawing.sheet, dark, () => desk.fullPressure, useUnits().system, preview], repaint, {
@@ -121,7 +128,7 @@ watch([shownRun, () => drawing.sheet, dark, () => desk.fullPressure, useUnits().
 })
 watch(
   () => run.time,
-  (t) => painter?.(t),
+  (t) => painter?.paint(t),
 )
 
 const line = (pipe: Pipe) => `line-${pipe.line}`
@@ -167,25 +174,7 @@ const describe = (pipe: Pipe) => {
           fill="url(#module-grid)"
           pointer-events="none"
         />
-        <g>
-          <polyline
-            v-for="d in pipes"
-            :key="d.pipe.id"
-            v-memo="[d]"
-            :points="d.path"
-            class="oil-pipe"
-            :data-oil-pipe="d.pipe.id"
-          />
-          <g v-for="d in components" :key="d.component.id" v-memo="[d]">
-            <polyline
-              v-for="lead in d.leads"
-              :key="lead.path"
-              :points="lead.path"
-              class="oil-pipe"
-              :data-oil-lead="`${d.component.id}.${lead.port}`"
-            />
-          </g>
-        </g>
+        <g ref="oil" />
         <g
           v-for="d in pipes"
           :key="d.pipe.id"
@@ -226,15 +215,7 @@ const describe = (pipe: Pipe) => {
         >
           {{ n.text }}
         </text>
-        <g v-for="d in pipes" :key="d.pipe.id" v-memo="[d]">
-          <path
-            v-if="d.arrow && lineDomain(d.pipe.line) === 'oil'"
-            d="M-0.45 -0.5 L0.6 0 L-0.45 0.5 Z"
-            class="flow-arrow"
-            :data-flow="d.pipe.id"
-            :style="{ '--x': `${d.arrow.x}px`, '--y': `${d.arrow.y}px`, '--turn': `${d.arrow.angle}deg` }"
-          />
-        </g>
+        <g ref="arrows" />
         <g
           v-for="d in components"
           :key="d.component.id"
@@ -266,13 +247,12 @@ const describe = (pipe: Pipe) => {
             rx="0.3"
             class="component-reach"
           />
-          <g :transform="`translate(${d.component.x} ${d.component.y})`">
-            <SymbolShapes
-              :drawing="d.symbol"
-              :rotation="d.component.rotation"
-              :mirrored="d.component.mirrored"
-            />
-          </g>
+          <SymbolShapes
+            :drawing="d.symbol"
+            :at="[d.component.x, d.component.y]"
+            :rotation="d.component.rotation"
+            :mirrored="d.component.mirrored"
+          />
           <text
             v-if="d.caption"
             :x="d.caption.x"
@@ -327,9 +307,10 @@ const describe = (pipe: Pipe) => {
           <circle :cx="at[0]" :cy="at[1]" r="0.85" />
           <text :x="at[0]" :y="at[1] + 0.05">!</text>
         </g>
-        <g v-if="ghost" class="ghost" :transform="`translate(${ghost.component.x} ${ghost.component.y})`">
+        <g v-if="ghost" class="ghost">
           <SymbolShapes
             :drawing="ghost.symbol"
+            :at="[ghost.component.x, ghost.component.y]"
             :rotation="ghost.component.rotation"
             :mirrored="ghost.component.mirrored"
           />

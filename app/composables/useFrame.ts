@@ -1,15 +1,16 @@
 /**
- * Shows an instant of a run on the drawn sheet. Attributes are written straight to the elements,
- * and only where they change by a visible step; nothing goes through reactive state.
+ * Shows an instant of a run on the drawn sheet. The oil in the lines and the way it flows are drawn here, one path for all that
+ * has one pressure; attributes are written straight to the elements, and only where they change by a visible step; nothing goes
+ * through reactive state.
  */
 import type { OilArea } from '@oar-bench/core/catalogue/symbol'
 import { CAVITATION_PRESSURE } from '@oar-bench/core/fluid/fluid'
-import { symbolOf } from '@oar-bench/core/sheet/geometry'
 import { portKey } from '@oar-bench/core/sheet/netlist'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { frameAt, pipeFlows, signalMap } from '@oar-bench/core/simulate/frame'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import { ATMOSPHERE } from '@oar-bench/core/units/quantities'
+import type { DrawnComponent, DrawnPipe } from './useDrawnSheet'
 
 /** A flow below this is drawn as standing still, m³/s (0.1 L/min). */
 const STANDING = 0.1 / 60000
@@ -20,11 +21,68 @@ export interface FrameOptions {
   readonly full: number
   readonly show: (si: number, signal: number) => string
 }
+/** The sheet on the page, and two groups on it that are this painter's own. */
+export interface FramePlaces {
+  readonly svg: SVGElement
+  readonly oil: SVGElement
+  readonly arrows: SVGElement
+}
+export interface DrawnSheet {
+  readonly sheet: Sheet
+  readonly components: readonly DrawnComponent[]
+  readonly pipes: readonly DrawnPipe[]
+}
+export interface FramePainter {
+  paint(t: number): void
+  /** Takes everything off the sheet that was painted. */
+  clear(): void
+}
 type Write = (frame: Float64Array) => void
 
-/** Finds the elements to write to. @returns the writer for any instant */
-export function framePainter(svg: SVGElement, sheet: Sheet, result: RunResult, options: FrameOptions) {
+const draw = (parent: SVGElement, name: string, attributes: Record<string, string>) => {
+  const element = document.createElementNS('http://www.w3.org/2000/svg', name)
+  for (const [key, value] of Object.entries(attributes)) element.setAttribute(key, value)
+  parent.append(element)
+  return element
+}
+
+/** Everything in which one line's oil stands: pipes, and leads of symbols. */
+function oilPaths({ components, pipes }: DrawnSheet, result: RunResult) {
+  const lines = new Map<number, { path: string; pipes: string[] }>()
+  const add = (line: number | undefined, points: string, pipe?: string) => {
+    if (line === undefined || result.signals[line]?.role !== 'pressure') return
+    const entry = lines.get(line) ?? { path: '', pipes: [] }
+    lines.set(line, entry)
+    entry.path += `M${points}`
+    if (pipe) entry.pipes.push(pipe)
+  }
+  for (const { pipe, path } of pipes) add(result.lineOfPipe[pipe.id], path, pipe.id)
+  for (const { component, leads } of components)
+    for (const lead of leads) add(result.lineOfPort[portKey(component.id, lead.port)], lead.path)
+  return lines
+}
+
+/** The head of an arrow at a place, pointing along an angle in degrees. */
+function arrowHead({ x, y, angle }: { x: number; y: number; angle: number }): string {
+  const [cos, sin] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)]
+  const corners = [
+    [-0.45, -0.5],
+    [0.6, 0],
+    [-0.45, 0.5],
+  ]
+  const at = corners.map(([a, b]) => `${x + a * cos - b * sin} ${y + a * sin + b * cos}`)
+  return `M${at.join('L')}Z`
+}
+
+/** Draws what a run needs on the sheet and finds the elements to write to. */
+export function framePainter(
+  { svg, oil, arrows }: FramePlaces,
+  drawn: DrawnSheet,
+  result: RunResult,
+  options: FrameOptions,
+): FramePainter {
   const writes: Write[] = []
+  const undo: (() => void)[] = [() => oil.replaceChildren(), () => arrows.replaceChildren()]
   const map = signalMap(result)
   const { colours, full } = options
 
@@ -47,27 +105,28 @@ export function framePainter(svg: SVGElement, sheet: Sheet, result: RunResult, o
       }
     })
   }
-  for (const element of svg.querySelectorAll('[data-oil-pipe]')) {
-    const line = result.lineOfPipe[element.getAttribute('data-oil-pipe')!]
-    if (line !== undefined && result.signals[line]?.role === 'pressure') paint(element, line)
-  }
-  for (const element of svg.querySelectorAll('[data-oil-lead]')) {
-    const line = result.lineOfPort[element.getAttribute('data-oil-lead')!]
-    if (line !== undefined && result.signals[line]?.role === 'pressure') paint(element, line)
-  }
+  for (const [line, { path, pipes }] of oilPaths(drawn, result))
+    paint(draw(oil, 'path', { class: 'oil-pipe', d: path, 'data-oil-pipes': pipes.join(' ') }), line)
 
-  for (const component of sheet.components) {
+  for (const { component, symbol } of drawn.components) {
     const group = svg.querySelector(`[data-component="${component.id}"]`)
-    const symbol = symbolOf(component)
-    if (!group || !symbol) continue
+    if (!group) continue
     const areas = symbol.shapes.filter((s): s is OilArea => s.shape === 'oil')
+    const oils = [...group.querySelectorAll<SVGElement>('[data-oil-port]')]
     for (const [name, part] of Object.entries(symbol.parts ?? {})) {
       const signal = map.get(`${component.id}.${part.signal}`)
       if (signal === undefined) continue
       const elements = group.querySelectorAll<SVGElement>(`[data-part="${name}"]`)
-      const stretched = [...group.querySelectorAll<SVGElement>('[data-oil-port]')].flatMap((element, i) =>
+      const stretched = oils.flatMap((element, i) =>
         areas[i]?.stretch?.part === name ? [{ element, area: areas[i] }] : [],
       )
+      undo.push(() => {
+        for (const element of elements) element.style.removeProperty('transform')
+        for (const { element, area } of stretched) {
+          element.setAttribute('x', String(area.at[0]))
+          element.setAttribute('width', String(area.size[0]))
+        }
+      })
       let shown = Number.NaN
       writes.push((frame) => {
         const moved = Math.round((part.zero + (part.travel * frame[signal]) / part.full) * 50) / 50
@@ -82,14 +141,20 @@ export function framePainter(svg: SVGElement, sheet: Sheet, result: RunResult, o
         }
       })
     }
-    group.querySelectorAll('[data-oil-port]').forEach((element, i) => {
+    oils.forEach((element, i) => {
       const line = result.lineOfPort[portKey(component.id, areas[i].port)]
-      if (line !== undefined) paint(element, line)
+      if (line === undefined) return
+      paint(element, line)
+      undo.push(() => {
+        element.style.removeProperty('fill')
+        element.classList.remove('starved')
+      })
     })
     const reading = group.querySelector('[data-reading]')
     const signal = symbol.reading ? map.get(`${component.id}.${symbol.reading}`) : undefined
     if (reading && signal !== undefined) {
       let shown = ''
+      undo.push(() => (reading.textContent = ''))
       writes.push((frame) => {
         const text = options.show(frame[signal], signal)
         if (text !== shown) reading.textContent = shown = text
@@ -97,9 +162,16 @@ export function framePainter(svg: SVGElement, sheet: Sheet, result: RunResult, o
     }
   }
 
-  for (const { pipe, signals } of pipeFlows(sheet, result)) {
-    const element = svg.querySelector<SVGElement>(`[data-flow="${pipe}"]`)
-    if (!element || !signals.length) continue
+  const placeOf = new Map(drawn.pipes.map((d) => [d.pipe.id, d.arrow]))
+  for (const { pipe, signals } of pipeFlows(drawn.sheet, result)) {
+    const place = placeOf.get(pipe)
+    if (!place || !signals.length) continue
+    const heads = {
+      '1': arrowHead(place),
+      '-1': arrowHead({ ...place, angle: place.angle + 180 }),
+      '0': '',
+    }
+    const element = draw(arrows, 'path', { class: 'flow-arrow', 'data-flow': pipe })
     let shown = 2
     writes.push((frame) => {
       let flow = 0
@@ -108,34 +180,18 @@ export function framePainter(svg: SVGElement, sheet: Sheet, result: RunResult, o
       if (way === shown) return
       shown = way
       element.setAttribute('data-way', String(way))
+      element.setAttribute('d', heads[`${way}`])
     })
   }
 
   const frame = new Float64Array(result.columns.length)
-  return (t: number) => {
-    frameAt(result, t, frame)
-    for (let i = 0; i < writes.length; i++) writes[i](frame)
-  }
-}
-
-/** Takes everything off the sheet that a painter wrote. */
-export function clearFrame(svg: SVGElement, sheet: Sheet) {
-  for (const element of svg.querySelectorAll<SVGElement>(
-    '[data-oil-pipe], [data-oil-lead], [data-oil-port]',
-  )) {
-    element.style.removeProperty('fill')
-    element.style.removeProperty('stroke')
-    element.classList.remove('starved')
-  }
-  for (const element of svg.querySelectorAll<SVGElement>('[data-part]'))
-    element.style.removeProperty('transform')
-  for (const element of svg.querySelectorAll('[data-way]')) element.removeAttribute('data-way')
-  for (const element of svg.querySelectorAll('[data-reading]')) element.textContent = ''
-  for (const component of sheet.components) {
-    const areas = symbolOf(component)?.shapes.filter((s): s is OilArea => s.shape === 'oil') ?? []
-    svg.querySelectorAll(`[data-component="${component.id}"] [data-oil-port]`).forEach((element, i) => {
-      element.setAttribute('x', String(areas[i].at[0]))
-      element.setAttribute('width', String(areas[i].size[0]))
-    })
+  return {
+    paint(t) {
+      frameAt(result, t, frame)
+      for (let i = 0; i < writes.length; i++) writes[i](frame)
+    },
+    clear() {
+      for (const back of undo) back()
+    },
   }
 }
