@@ -258,7 +258,7 @@ export function cylinderModel(
   areas: CylinderAreas,
   ports: { readonly A: number; readonly B: number; readonly R: number },
 ): Model {
-  const { annulus, stages } = areas
+  const { annulus, stages, cap: fullArea } = areas
   const { A, B, R } = ports
   const weight = v.mass * GRAVITY * Math.sin(v.angle)
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * v.mass)
@@ -268,16 +268,13 @@ export function cylinderModel(
   const throttle = circleArea(v.cushionThrottle ?? 0)
   const entry = (area: number) => pathCoefficient(area, CUSHION_ENTRY_DROP)
   const tabled = v.loadTable.x.length > 0
-  const friction = (speed: number) =>
-    (v.coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)) *
-      reversal(speed / REVERSAL_SPEED) +
-    v.viscousFriction * speed
   /** Speed and friction of the last evaluation: the next often differs in something else. */
   const last = Float64Array.of(Number.NaN, 0)
   const frictionAt = (speed: number) => {
     if (speed !== last[0]) {
+      const dry = v.coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)
       last[0] = speed
-      last[1] = friction(speed)
+      last[1] = dry * reversal(speed / REVERSAL_SPEED) + v.viscousFriction * speed
     }
     return last[1]
   }
@@ -291,7 +288,7 @@ export function cylinderModel(
       l.u[0] + v.damping * l.x[V] + workPiece(x) + (tabled ? interpolate(v.loadTable.x, v.loadTable.y, x) : 0)
     )
   }
-  const cap = (x: number) => (stages ? stages.area(x) : areas.cap)
+  const cap = (x: number) => (stages ? stages.area(x) : fullArea)
   const cushionDrop = (length: number, left: number, area: number, outflow: number) => {
     if (outflow <= 0 || left >= length) return 0
     const s = left > 0 ? left / length : 0
@@ -310,7 +307,10 @@ export function cylinderModel(
       : cushionOut > 0
         ? l.p[B] + cushionDrop(cushionOut, v.stroke - l.x[X], annulus, annulus * l.x[V])
         : l.p[B]
-  const stopsAt = (l: Local) => stop(l.mode[1], l.x[X] - v.stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V])
+  const stopsAt = (l: Local) =>
+    l.mode[0] || l.mode[1]
+      ? stop(l.mode[1], l.x[X] - v.stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V])
+      : 0
   return {
     idlePorts: [R],
     swells: true,
