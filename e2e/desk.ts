@@ -48,7 +48,7 @@ async function middle(locator: Locator): Promise<{ x: number; y: number }> {
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
 }
 export const port = (page: Page, component: string, name: string) =>
-  page.locator(`[data-item="port:${component}:${name}"] .port-dot`)
+  page.locator(`[data-item="port:${component}:${name}"]`)
 
 /** The middle of the longest part of a pipe, once the sheet has been fitted to the window. */
 export const onPipe = (page: Page, id: string) =>

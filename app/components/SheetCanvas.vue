@@ -160,6 +160,13 @@ const describe = (pipe: Pipe) => {
       @contextmenu.prevent="openMenu"
     >
       <defs>
+        <!-- a port is hit within the whole circle, and seen as a ring in its middle -->
+        <radialGradient v-for="look in ['port-mark', 'port-mark-hit']" :id="look" :key="look" :class="look">
+          <stop offset="0.36" class="port-core" />
+          <stop offset="0.37" class="port-ring" />
+          <stop offset="0.52" class="port-ring" />
+          <stop offset="0.53" class="port-rest" />
+        </radialGradient>
         <pattern id="module-grid" width="2" height="2" patternUnits="userSpaceOnUse">
           <circle cx="0" cy="0" r="0.07" class="grid-dot" />
         </pattern>
@@ -266,27 +273,31 @@ const describe = (pipe: Pipe) => {
               {{ text }}
             </tspan>
           </text>
-          <g v-if="!shownRun">
-            <g
+          <template v-if="!shownRun">
+            <circle
               v-for="port in d.ports"
               :key="port.port"
-              :data-item="`port:${d.component.id}:${port.port}`"
+              :cx="port.at[0]"
+              :cy="port.at[1]"
+              r="0.8"
               class="port"
+              :data-item="`port:${d.component.id}:${port.port}`"
             >
-              <circle :cx="port.at[0]" :cy="port.at[1]" r="0.8" class="port-reach" />
-              <circle :cx="port.at[0]" :cy="port.at[1]" r="0.35" class="port-dot" />
               <title>{{ d.component.designation ?? d.component.id }} port {{ port.port }}</title>
-              <text
-                v-if="desk.portLetters"
-                class="port-letter"
-                :x="port.at[0] + (port.side === 'left' ? -0.5 : 0.5)"
-                :y="port.at[1] + (port.side === 'down' ? 1.1 : -0.4)"
-                :text-anchor="port.side === 'left' ? 'end' : 'start'"
-              >
-                {{ port.port }}
-              </text>
-            </g>
-          </g>
+            </circle>
+          </template>
+          <template v-if="!shownRun && desk.portLetters">
+            <text
+              v-for="port in d.ports"
+              :key="port.port"
+              class="port-letter"
+              :x="port.at[0] + (port.side === 'left' ? -0.5 : 0.5)"
+              :y="port.at[1] + (port.side === 'down' ? 1.1 : -0.4)"
+              :text-anchor="port.side === 'left' ? 'end' : 'start'"
+            >
+              {{ port.port }}
+            </text>
+          </template>
         </g>
         <g
           v-for="{ which, at, pipe } in pipeEnds"
