@@ -5,7 +5,7 @@ import { fluidSchema } from '../sheet/schema'
 import {
   CORNER,
   frictionFactor,
-  notch,
+  notchLaw,
   openRamp,
   circleArea,
   pathCoefficient,
@@ -64,14 +64,16 @@ describe('reversal', () => {
   })
 })
 
-describe('notch', () => {
+describe('notchLaw', () => {
   it('is shut within the dead band, full at the end of the stroke, the same both ways', () => {
-    const v = { deadBand: 0.1, exponent: 1.5 }
-    expect(notch(0.1, v)).toBe(0)
-    expect(notch(-0.05, v)).toBe(0)
-    expect(notch(1, v)).toBeCloseTo(1, 12)
-    expect(notch(0.55, v)).toBeCloseTo(0.5 ** 1.5, 12)
-    expect(notch(-0.55, v)).toBe(notch(0.55, v))
+    for (const exponent of [1, 1.5, 2.2]) {
+      const notch = notchLaw({ deadBand: 0.1, exponent })
+      expect(notch(0.1)).toBe(0)
+      expect(notch(-0.05)).toBe(0)
+      expect(notch(1)).toBeCloseTo(1, 12)
+      expect(notch(0.55)).toBeCloseTo(0.5 ** exponent, 12)
+      expect(notch(-0.55)).toBe(notch(0.55))
+    }
   })
 })
 

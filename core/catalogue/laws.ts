@@ -55,14 +55,18 @@ export function reversal(s: number): number {
 }
 
 /**
- * Opening of a notched edge that is travelled past its dead band: ((|y| − d)/(1 − d))^n, 0 within.
- * @param y spool position, 1 = full stroke
+ * The opening of a notched edge that is travelled past its dead band: ((|y| − d)/(1 − d))^n, 0 within, over the
+ * spool position y, 1 = full stroke.
  */
-export function notch(y: number, v: { readonly deadBand: number; readonly exponent: number }): number {
-  const beyond = ((y < 0 ? -y : y) - v.deadBand) / (1 - v.deadBand)
-  if (beyond <= 0) return 0
+export function notchLaw({ deadBand, exponent }: { readonly deadBand: number; readonly exponent: number }) {
+  const rest = 1 - deadBand
   // the usual shape without the library's power, which takes ten times as long
-  return v.exponent === 1.5 ? beyond * Math.sqrt(beyond) : beyond ** v.exponent
+  const usual = exponent === 1.5
+  return (y: number) => {
+    const beyond = ((y < 0 ? -y : y) - deadBand) / rest
+    if (beyond <= 0) return 0
+    return usual ? beyond * Math.sqrt(beyond) : beyond ** exponent
+  }
 }
 
 /**

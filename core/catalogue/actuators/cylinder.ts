@@ -258,35 +258,46 @@ export function cylinderModel(
   areas: CylinderAreas,
   ports: { readonly A: number; readonly B: number; readonly R: number },
 ): Model {
+  // by themselves: read from the values of many kinds they would be looked up every time
+  const {
+    stroke,
+    mass,
+    damping,
+    springRate,
+    loadTable,
+    workPieceAt,
+    workPieceStiffness,
+    coulombFriction,
+    viscousFriction,
+    ratedPressure,
+  } = v
   const { annulus, stages, cap: fullArea } = areas
   const { A, B, R } = ports
-  const weight = v.mass * GRAVITY * Math.sin(v.angle)
-  const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * v.mass)
+  const weight = mass * GRAVITY * Math.sin(v.angle)
+  const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * mass)
   const leakReference = A < 0 || B < 0 ? 0 : (v.leakage ?? 0) / 100e5
-  const extraFriction = v.breakawayFriction - v.coulombFriction
+  const extraFriction = v.breakawayFriction - coulombFriction
   const [cushionOut, cushionIn] = [v.cushionOut ?? 0, v.cushionIn ?? 0]
   const throttle = circleArea(v.cushionThrottle ?? 0)
   const entry = (area: number) => pathCoefficient(area, CUSHION_ENTRY_DROP)
-  const tabled = v.loadTable.x.length > 0
+  const tabled = loadTable.x.length > 0
   /** Speed and friction of the last evaluation: the next often differs in something else. */
   const last = Float64Array.of(Number.NaN, 0)
   const frictionAt = (speed: number) => {
     if (speed !== last[0]) {
-      const dry = v.coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)
+      const dry = coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)
       last[0] = speed
-      last[1] = dry * reversal(speed / REVERSAL_SPEED) + v.viscousFriction * speed
+      last[1] = dry * reversal(speed / REVERSAL_SPEED) + viscousFriction * speed
     }
     return last[1]
   }
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
-  const workPiece = (x: number) => (x > v.workPieceAt ? v.workPieceStiffness * (x - v.workPieceAt) : 0)
+  const workPiece = (x: number) => (x > workPieceAt ? workPieceStiffness * (x - workPieceAt) : 0)
   /** Force of the load but for its weight and spring. */
   const outer = (l: Local) => {
     const x = l.x[X]
-    return (
-      l.u[0] + v.damping * l.x[V] + workPiece(x) + (tabled ? interpolate(v.loadTable.x, v.loadTable.y, x) : 0)
-    )
+    return l.u[0] + damping * l.x[V] + workPiece(x) + (tabled ? interpolate(loadTable.x, loadTable.y, x) : 0)
   }
   const cap = (x: number) => (stages ? stages.area(x) : fullArea)
   const cushionDrop = (length: number, left: number, area: number, outflow: number) => {
@@ -305,12 +316,10 @@ export function cylinderModel(
     B < 0
       ? 0
       : cushionOut > 0
-        ? l.p[B] + cushionDrop(cushionOut, v.stroke - l.x[X], annulus, annulus * l.x[V])
+        ? l.p[B] + cushionDrop(cushionOut, stroke - l.x[X], annulus, annulus * l.x[V])
         : l.p[B]
   const stopsAt = (l: Local) =>
-    l.mode[0] || l.mode[1]
-      ? stop(l.mode[1], l.x[X] - v.stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V])
-      : 0
+    l.mode[0] || l.mode[1] ? stop(l.mode[1], l.x[X] - stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V]) : 0
   return {
     idlePorts: [R],
     swells: true,
@@ -352,7 +361,7 @@ export function cylinderModel(
       {
         name: 'contact',
         label: 'meets the work-piece',
-        report: v.workPieceStiffness > 0 ? 1 : 0,
+        report: workPieceStiffness > 0 ? 1 : 0,
         value: 'velocity',
       },
     ],
@@ -364,22 +373,22 @@ export function cylinderModel(
       const pB = pressureB(l)
       const area = cap(x)
       const leakage = leakReference * fluid.leakageFactor * (pA - pB)
-      const load = outer(l) + weight + v.springRate * x
+      const load = outer(l) + weight + springRate * x
       l.dx[X] = speed
-      l.dx[V] = (pA * area - pB * annulus - load - frictionAt(speed) - stopsAt(l)) / v.mass
+      l.dx[V] = (pA * area - pB * annulus - load - frictionAt(speed) - stopsAt(l)) / mass
       if (A >= 0) {
         l.q[A] = area * speed + leakage
         l.v[A] = DEAD_VOLUME + (x <= 0 ? 0 : stages ? stages.volume(x) : area * x)
       }
       if (B >= 0) {
         l.q[B] = -annulus * speed - leakage
-        l.v[B] = DEAD_VOLUME + annulus * (x < v.stroke ? v.stroke - x : 0)
+        l.v[B] = DEAD_VOLUME + annulus * (x < stroke ? stroke - x : 0)
       }
       l.q[R] = -speed
       l.v[R] = 1
       l.g[0] = -x + (l.mode[0] ? RELEASE_GAP : 0)
-      l.g[1] = x - v.stroke + (l.mode[1] ? RELEASE_GAP : 0)
-      l.g[2] = v.workPieceStiffness > 0 ? x - v.workPieceAt : -1
+      l.g[1] = x - stroke + (l.mode[1] ? RELEASE_GAP : 0)
+      l.g[2] = workPieceStiffness > 0 ? x - workPieceAt : -1
     },
     switch(l, index, direction) {
       if (index < 2) l.mode[index] = direction > 0 ? 1 : 0
@@ -391,17 +400,17 @@ export function cylinderModel(
       const speed = l.x[V]
       const load = outer(l)
       const area = cap(x)
-      l.o[0] = load + weight + v.springRate * x
+      l.o[0] = load + weight + springRate * x
       l.o[1] = pA * area - pB * annulus
       l.o[2] = pA
       l.o[3] = pB
-      l.o[4] = x / v.stroke
+      l.o[4] = x / stroke
       l.f[R] = l.o[0]
-      l.c[0] = pA - v.ratedPressure
-      l.c[1] = pB - v.ratedPressure
-      l.c[2] = speed > REVERSAL_SPEED && pB > pA ? pB - v.ratedPressure : -1
+      l.c[0] = pA - ratedPressure
+      l.c[1] = pB - ratedPressure
+      l.c[2] = speed > REVERSAL_SPEED && pB > pA ? pB - ratedPressure : -1
       l.power[Power.useful] = load * speed
-      l.power[Power.stored] = (weight + v.springRate * x + v.mass * l.dx[V]) * speed
+      l.power[Power.stored] = (weight + springRate * x + mass * l.dx[V]) * speed
       // friction, stops, piston leakage, and what the cushions throttle: all that comes in and goes nowhere else
       l.power[Power.heat] =
         (A < 0 ? 0 : l.p[A] * l.q[A]) +

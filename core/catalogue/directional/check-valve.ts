@@ -2,7 +2,7 @@ import { defineKind, Power } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { circle, line } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
-import { checkNominal, checkParameters, checkRate } from './check'
+import { checkNominal, checkParameters, checkLaw } from './check'
 
 const [A, B] = [0, 1]
 
@@ -34,6 +34,7 @@ export const checkValve = defineKind({
   }),
   caption: (values, show) => [show(values.crackingPressure, 'pressure')],
   model(values) {
+    const checkRate = checkLaw(values)
     const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
       states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
@@ -41,7 +42,7 @@ export const checkValve = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const flow = l.x[0] * coefficient * rootDrop(drop)
-        l.dx[0] = checkRate(drop, l.x[0], values)
+        l.dx[0] = checkRate(drop, l.x[0])
         l.q[A] = flow
         l.q[B] = -flow
       },

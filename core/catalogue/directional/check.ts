@@ -21,6 +21,11 @@ export interface CheckValues {
   readonly checkResponse: number
 }
 
-/** Rate of a check's opening φ: τ·dφ/dt = ramp((Δp − p_crack)/p_open) − φ, 1/s. */
-export const checkRate = (drop: number, opening: number, v: CheckValues) =>
-  (ramp((drop - v.crackingPressure) / v.openingRange) - opening) / v.checkResponse
+/**
+ * The law of one check: rate of its opening φ at a drop, τ·dφ/dt = ramp((Δp − p_crack)/p_open) − φ, 1/s.
+ * A law holds its numbers by itself: read from the values of many kinds they would be looked up every time.
+ */
+export function checkLaw({ crackingPressure, openingRange, checkResponse }: CheckValues) {
+  return (drop: number, opening: number) =>
+    (ramp((drop - crackingPressure) / openingRange) - opening) / checkResponse
+}

@@ -1,6 +1,6 @@
 import { leak, lost, stuck } from '../faults'
 import { defineKind, Power, quantity, type Local } from '../kind'
-import { circleArea, notch, pathCoefficient, ramp, rootDrop, spoolRate } from '../laws'
+import { circleArea, notchLaw, pathCoefficient, ramp, rootDrop, spoolRate } from '../laws'
 import { arrow, circle, dashed, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
 
@@ -148,6 +148,7 @@ export const loadSensingSection = defineKind({
         : 'not compensated',
   ],
   model(v, fluid) {
+    const notch = notchLaw(v)
     const post = v.compensation === 'post'
     const kept = post ? Math.max(v.pumpMargin - v.margin, 0.5e5) : v.margin
     const edge = pathCoefficient(v.flow, kept)
@@ -181,7 +182,7 @@ export const loadSensingSection = defineKind({
         const { p, q } = l
         const y = l.x[0]
         l.dx[0] = spoolRate(y, l.u[0], v.shiftTime)
-        const opening = notch(y, v)
+        const opening = notch(y)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const into = opening > 0 ? metered(l, opening, p[one]) : 0
@@ -204,7 +205,7 @@ export const loadSensingSection = defineKind({
       },
       observe(l) {
         const y = l.x[0]
-        const opening = notch(y, v)
+        const opening = notch(y)
         l.o[0] = l.q[P]
         l.o[1] = y > 0 ? l.p[A] : l.p[B]
         l.c[0] = opening > 0.02 ? 0.9 * opening * v.flow - l.q[P] : -1

@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity } from '../kind'
 import { leak, lost, stuck } from '../faults'
-import { notch, pathCoefficient, rootDrop, spoolRate } from '../laws'
+import { notchLaw, pathCoefficient, rootDrop, spoolRate } from '../laws'
 import { adjustable, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
 
@@ -86,6 +86,7 @@ export const proportionalValve = defineKind({
   },
   caption: (values, show) => [show(values.ratedFlow, 'flow')],
   model(values, fluid) {
+    const notch = notchLaw(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const leakReference = values.leakage / 100e5
     return {
@@ -99,7 +100,7 @@ export const proportionalValve = defineKind({
         const { p, q } = l
         const leak = leakReference * fluid.leakageFactor
         l.dx[0] = spoolRate(y, l.u[0], values.shiftTime)
-        const opening = coefficient * notch(y, values)
+        const opening = coefficient * notch(y)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const into = opening * rootDrop(p[P] - p[one])

@@ -1,7 +1,7 @@
 import { leak, lost, stuck } from '../faults'
 import { defineKind, Power, quantity, type Local } from '../kind'
-import { notch, pathCoefficient, rootDrop, spoolRate } from '../laws'
-import { checkParameters, checkRate } from './check'
+import { notchLaw, pathCoefficient, rootDrop, spoolRate } from '../laws'
+import { checkParameters, checkLaw } from './check'
 import { portRelief } from '../pressure/port-relief'
 import { circle, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, spoolEdges, type Box } from './spool'
@@ -113,6 +113,8 @@ export const valveSection = defineKind({
   },
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model(v, fluid) {
+    const checkRate = checkLaw(v)
+    const notch = notchLaw(v)
     const edge = pathCoefficient(v.ratedFlow, v.ratedDrop)
     const neutral = pathCoefficient(v.ratedFlow, v.neutralDrop)
     const free = pathCoefficient(v.checkFlow, v.checkDrop)
@@ -143,12 +145,12 @@ export const valveSection = defineKind({
         const y = l.x[SPOOL]
         const size = y < 0 ? -y : y
         l.dx[SPOOL] = spoolRate(y, l.u[0], v.shiftTime)
-        const opening = edge * notch(y, v)
+        const opening = edge * notch(y)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const lift = p[P] - p[one]
         // in neutral nothing is behind the check: it must not see now the one port, now the other
-        l.dx[CHECK] = checkRate(opening > 0 ? lift : 0, l.x[CHECK], v)
+        l.dx[CHECK] = checkRate(opening > 0 ? lift : 0, l.x[CHECK])
         const into = opening > 0 ? l.x[CHECK] * opening * rootDrop(lift) : 0
         const out = opening > 0 ? opening * rootDrop(p[other] - p[T]) : 0
         const left = 1 - size / v.neutralClosed
@@ -157,8 +159,8 @@ export const valveSection = defineKind({
         const dropB = p[B] - p[T]
         l.dx[RELIEF_A] = relief.rate(l.x[RELIEF_A], dropA, v.reliefA)
         l.dx[RELIEF_B] = relief.rate(l.x[RELIEF_B], dropB, v.reliefB)
-        l.dx[SUCTION_A] = checkRate(-dropA, l.x[SUCTION_A], v)
-        l.dx[SUCTION_B] = checkRate(-dropB, l.x[SUCTION_B], v)
+        l.dx[SUCTION_A] = checkRate(-dropA, l.x[SUCTION_A])
+        l.dx[SUCTION_B] = checkRate(-dropB, l.x[SUCTION_B])
         const leak = (v.leakage / 100e5) * fluid.leakageFactor
         const a = guarded(l, dropA, RELIEF_A, SUCTION_A) + leak * dropA
         const b = guarded(l, dropB, RELIEF_B, SUCTION_B) + leak * dropB

@@ -278,6 +278,7 @@ function moveX(s: Shape, dx: number): Shape {
  */
 function directionalModel(design: DirectionalDesign<string>, values: DirectionalValues, fluid: Fluid): Model {
   const { boxes } = design.functions[values.centre]
+  const { shiftPressure, shiftTime, maxPressure } = values
   const names = design.ports
   const paths = spoolPaths(boxes, names)
   const pathFrom = Int32Array.from(paths, (path) => path.from)
@@ -311,13 +312,13 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       const { p, q } = l
       let target = l.u[0]
       if (piloted) {
-        const push = (p[X] - (three ? p[Y] : 0)) / values.shiftPressure
+        const push = (p[X] - (three ? p[Y] : 0)) / shiftPressure
         target = push < least ? least : push > 1 ? 1 : push
       }
       if (target < least) target = least
       // with a detent nothing moves it but a push; let go it rests in the nearest box
       if (stays && Math.abs(l.u[0]) < 0.5 && !piloted) target = Math.round(y)
-      l.dx[0] = spoolRate(y, target, values.shiftTime)
+      l.dx[0] = spoolRate(y, target, shiftTime)
       for (let i = 0; i < q.length; i++) q[i] = 0
       if (leakReference > 0) {
         const leak = leakReference * fluid.leakageFactor
@@ -328,7 +329,8 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
         }
       }
       if (y !== openedAt[0]) {
-        for (let i = 0; i < paths.length; i++) openings[i] = coefficient * pathOpening(paths[i], y + offset, open)
+        for (let i = 0; i < paths.length; i++)
+          openings[i] = coefficient * pathOpening(paths[i], y + offset, open)
         openedAt[0] = y
       }
       for (let i = 0; i < openings.length; i++) {
@@ -348,7 +350,7 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
         heat += l.p[i] * l.q[i]
       }
       l.o[0] = highest
-      l.c[0] = highest - values.maxPressure
+      l.c[0] = highest - maxPressure
       l.power[Power.heat] = heat
     },
   }

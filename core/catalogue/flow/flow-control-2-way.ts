@@ -1,7 +1,7 @@
 import { blocked, drifted } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
-import { checkParameters, checkRate } from '../directional/check'
+import { checkParameters, checkLaw } from '../directional/check'
 import { adjustable, arrowHead, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 const [A, B] = [0, 1]
@@ -67,6 +67,7 @@ export const flowControl2Way = defineKind({
   }),
   caption: (values, show) => [show(values.flow, 'flow')],
   model(values) {
+    const checkRate = checkLaw(values)
     const shape = pathCoefficient(1, values.leastDrop)
     const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
     return {
@@ -76,7 +77,7 @@ export const flowControl2Way = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const s = drop > 0 ? shape * rootDrop(drop) : 0
-        l.dx[0] = checkRate(-drop, l.x[0], values)
+        l.dx[0] = checkRate(-drop, l.x[0])
         const flow = (l.u[0] * s) / (1 + s ** 8) ** 0.125 + l.x[0] * back * rootDrop(drop)
         l.q[A] = flow
         l.q[B] = -flow

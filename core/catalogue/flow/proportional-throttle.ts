@@ -1,6 +1,6 @@
 import { lost, stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
-import { notch, spoolRate } from '../laws'
+import { notchLaw, spoolRate } from '../laws'
 import { adjustable, line, rectangle } from '../symbol'
 import { solenoid } from '../directional/spool'
 import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
@@ -41,13 +41,15 @@ export const proportionalThrottle = defineKind({
     box: { x: -2.4, y: -2, w: 6.4, h: 4 },
   }),
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
-  model: (v) =>
-    throttledModel(v, (l) => notch(l.x[0], v), {
+  model(v) {
+    const notch = notchLaw(v)
+    return throttledModel(v, (l) => notch(l.x[0]), {
       states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
       evaluate(l) {
         l.dx[0] = spoolRate(l.x[0], l.u[0], v.shiftTime)
       },
-    }),
+    })
+  },
   say: (l, _v, show) =>
     `Spool at ${Math.round(l.x[0] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')} at a drop of ${show(Math.abs(l.p[0] - l.p[1]), 'pressure')}.`,
 })

@@ -2,7 +2,7 @@ import { blocked } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { circleArea, pathCoefficient, rootDrop } from '../laws'
 import { arrow, circle, line } from '../symbol'
-import { checkParameters, checkRate } from '../directional/check'
+import { checkParameters, checkLaw } from '../directional/check'
 
 const [A, B] = [0, 1]
 
@@ -55,6 +55,7 @@ export const throttleCheck = defineKind({
   }),
   caption: (values, show) => [`⌀ ${show(values.throttle, 'length')}`],
   model(values, fluid) {
+    const checkRate = checkLaw(values)
     const area = circleArea(values.throttle)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
@@ -64,7 +65,7 @@ export const throttleCheck = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const flow = (l.u[0] * area * fluid.orificeFactor + l.x[0] * free) * rootDrop(drop)
-        l.dx[0] = checkRate(drop, l.x[0], values)
+        l.dx[0] = checkRate(drop, l.x[0])
         l.q[A] = flow
         l.q[B] = -flow
       },

@@ -1,6 +1,6 @@
 import { defineKind, Power } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
-import { checkParameters, checkRate } from '../directional/check'
+import { checkParameters, checkLaw } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
 
@@ -36,6 +36,7 @@ export const backPressureValve = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
   model(v) {
+    const checkRate = checkLaw(v)
     const relief = portRelief(v)
     const back = pathCoefficient(v.checkFlow, v.checkDrop)
     return {
@@ -47,7 +48,7 @@ export const backPressureValve = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         l.dx[OPENING] = relief.rate(l.x[OPENING], drop, l.u[0])
-        l.dx[CHECK] = checkRate(-drop, l.x[CHECK], v)
+        l.dx[CHECK] = checkRate(-drop, l.x[CHECK])
         l.q[A] = relief.flow(l.x[OPENING], drop) + l.x[CHECK] * back * rootDrop(drop)
         l.q[B] = -l.q[A]
       },

@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { checkParameters, checkRate } from '../directional/check'
+import { checkParameters, checkLaw } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
 import { dashed } from '../symbol'
 
@@ -74,6 +74,7 @@ export const counterbalanceValve = defineKind({
   }),
   caption: (values, show) => [show(values.setting, 'pressure'), `${values.pilotRatio} : 1`],
   model(values) {
+    const checkRate = checkLaw(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     const back = values.vented ? 1 : 1 + values.pilotRatio
@@ -92,7 +93,7 @@ export const counterbalanceValve = defineKind({
         const driving = l.p[HELD] + values.pilotRatio * l.p[X] - l.u[0] - back * l.p[OUT]
         l.dx[OPENING] =
           (ramp(driving / (RANGE * Math.max(l.u[0], LOWEST_SETTING))) - l.x[OPENING]) / values.timeConstant
-        l.dx[CHECK] = checkRate(-drop, l.x[CHECK], values)
+        l.dx[CHECK] = checkRate(-drop, l.x[CHECK])
         const flow = (l.x[OPENING] * coefficient + l.x[CHECK] * free) * rootDrop(drop)
         l.q[HELD] = flow
         l.q[OUT] = -flow

@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
-import { checkParameters, checkRate } from '../directional/check'
+import { checkParameters, checkLaw } from '../directional/check'
 import { drifted, springBroken, stuck } from '../faults'
 import { arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 import { portRelief, portReliefParameters } from './port-relief'
@@ -90,6 +90,7 @@ export const crossPortRelief = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure'), show(v.back, 'pressure')],
   model(v) {
+    const checkRate = checkLaw(v)
     const spill = portRelief(v)
     const suction = v.makeUp ? pathCoefficient(v.checkFlow, v.checkDrop) : 0
     return {
@@ -120,8 +121,8 @@ export const crossPortRelief = defineKind({
         let toA = 0
         let toB = 0
         if (v.makeUp) {
-          l.dx[TO_A] = checkRate(l.p[C] - l.p[A], l.x[TO_A], v)
-          l.dx[TO_B] = checkRate(l.p[C] - l.p[B], l.x[TO_B], v)
+          l.dx[TO_A] = checkRate(l.p[C] - l.p[A], l.x[TO_A])
+          l.dx[TO_B] = checkRate(l.p[C] - l.p[B], l.x[TO_B])
           toA = l.x[TO_A] * suction * rootDrop(l.p[C] - l.p[A])
           toB = l.x[TO_B] * suction * rootDrop(l.p[C] - l.p[B])
         }

@@ -18,12 +18,13 @@ export interface PortReliefValues {
 /** One quick relief as an element of a larger one, its setting at rated flow. */
 export function portRelief(v: PortReliefValues) {
   const { flow, rate } = reliefLaw(v)
+  const { override } = v
   return {
     flow,
     /** @param setting Pa @returns 1/s */
     rate(opening: number, drop: number, setting: number) {
       const full = heldSetting(setting)
-      return rate(opening, drop, full * (1 - v.override), full * v.override)
+      return rate(opening, drop, full * (1 - override), full * override)
     },
   }
 }

@@ -15,16 +15,17 @@ export const heldSetting = (asked: number) => (asked > LOWEST_SETTING ? asked : 
  * @param v ratedFlow m³/s, timeConstant s
  */
 export function reliefLaw(v: { readonly ratedFlow: number; readonly timeConstant: number }) {
+  const { ratedFlow, timeConstant } = v
   const wide = pathCoefficient(1, WIDE_OPEN_DROP)
   const limit = (drop: number) => (drop > 0 ? wide * rootDrop(drop) : 0)
   return {
     /** @param drop Pa @returns m³/s */
     flow: (opening: number, drop: number) =>
-      v.ratedFlow * (opening > 0 ? Math.min(opening, limit(drop)) : opening),
+      ratedFlow * (opening > 0 ? Math.min(opening, limit(drop)) : opening),
     /** @param crack Pa @param span p_full − p_crack, Pa @returns 1/s */
     rate: (opening: number, drop: number, crack: number, span: number) => {
       const asked = openRamp((drop - crack) / span)
-      return ((asked > 0 ? Math.min(asked, limit(drop)) : 0) - opening) / v.timeConstant
+      return ((asked > 0 ? Math.min(asked, limit(drop)) : 0) - opening) / timeConstant
     },
   }
 }

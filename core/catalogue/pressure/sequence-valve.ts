@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { checkParameters, checkRate } from '../directional/check'
+import { checkParameters, checkLaw } from '../directional/check'
 import { dashed } from '../symbol'
 import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
 
@@ -84,6 +84,7 @@ export const sequenceValve = defineKind({
   },
   caption: (values, show) => [show(values.setting, 'pressure')],
   model(values) {
+    const checkRate = checkLaw(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
     const pilot = values.pilot === 'external' ? X : A
@@ -100,7 +101,7 @@ export const sequenceValve = defineKind({
         const drop = l.p[A] - l.p[B]
         const driving = l.p[pilot] - l.p[drain] - l.u[0]
         l.dx[OPENING] = (ramp(driving / values.range) - l.x[OPENING]) / values.timeConstant
-        l.dx[CHECK] = checkRate(-drop, l.x[CHECK], values)
+        l.dx[CHECK] = checkRate(-drop, l.x[CHECK])
         const flow = (l.x[OPENING] * coefficient + l.x[CHECK] * back) * rootDrop(drop)
         l.q[A] = flow
         l.q[B] = -flow

@@ -1,6 +1,6 @@
 import { defineKind, Power } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
-import { checkParameters, checkRate } from '../directional/check'
+import { checkParameters, checkLaw } from '../directional/check'
 import { arrow, circle, dashed, line, rectangle, spring } from '../symbol'
 import { settingFaults, settingInput } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
@@ -52,6 +52,7 @@ export const shockValve = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
   model(v) {
+    const checkRate = checkLaw(v)
     const relief = portRelief(v)
     const suction = pathCoefficient(v.checkFlow, v.checkDrop)
     return {
@@ -70,7 +71,7 @@ export const shockValve = defineKind({
       evaluate(l) {
         const drop = l.p[P] - l.p[T]
         l.dx[RELIEF] = relief.rate(l.x[RELIEF], drop, l.u[0])
-        l.dx[SUCTION] = checkRate(-drop, l.x[SUCTION], v)
+        l.dx[SUCTION] = checkRate(-drop, l.x[SUCTION])
         l.q[P] = relief.flow(l.x[RELIEF], drop) + l.x[SUCTION] * suction * rootDrop(drop)
         l.q[T] = -l.q[P]
       },
