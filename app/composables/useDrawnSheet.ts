@@ -4,7 +4,6 @@ import type { Finding } from '@oar-bench/core/sheet/finding'
 import {
   drawnAt,
   outline,
-  place as placePoint,
   placedPorts,
   polyline,
   symbolOf,
@@ -24,22 +23,6 @@ export interface DrawnComponent {
   /** All round, where it is only a frame. */
   frame?: Rect
   label: string
-  /** Lead lines from a port to the body of the symbol, which carry that port's oil. */
-  leads: { port: string; path: string }[]
-}
-function leadsOf(
-  component: SheetComponent,
-  symbol: DrawnComponent['symbol'],
-  ports: DrawnComponent['ports'],
-) {
-  return symbol.shapes.flatMap((shape) => {
-    if (shape.shape !== 'line' || shape.part || shape.dash) return []
-    const points = shape.points.map((p) => placePoint(p, component))
-    const at = (p: XY) => ports.find((port) => port.at[0] === p[0] && port.at[1] === p[1])
-    const ends = [at(points[0]), at(points[points.length - 1])].filter((port) => port !== undefined)
-    // a line from port to port carries two pressures
-    return ends.length === 1 ? [{ port: ends[0].port, path: points.map((p) => p.join()).join(' ') }] : []
-  })
 }
 export interface DrawnPipe {
   pipe: Pipe
@@ -106,9 +89,7 @@ export function useDrawnSheet(shown: Ref<Sheet>) {
         ? `${kind.label}: ${component.parameters.text ?? ''}`
         : `${component.designation ?? component.id}, ${kind.label}`
       const frame = kind.traits?.frames ? drawnAt(component) : undefined
-      return [
-        { component, symbol, rect, ports, caption, frame, label, leads: leadsOf(component, symbol, ports) },
-      ]
+      return [{ component, symbol, rect, ports, caption, frame, label }]
     })
     drawnComponents = new Map(list.map((d) => [d.component.id, d]))
     return list

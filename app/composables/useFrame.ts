@@ -5,6 +5,7 @@
  */
 import type { OilArea } from '@oar-bench/core/catalogue/symbol'
 import { CAVITATION_PRESSURE } from '@oar-bench/core/fluid/fluid'
+import { place, type XY } from '@oar-bench/core/sheet/geometry'
 import { portKey } from '@oar-bench/core/sheet/netlist'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { frameAt, pipeFlows, signalMap } from '@oar-bench/core/simulate/frame'
@@ -46,6 +47,18 @@ const draw = (parent: SVGElement, name: string, attributes: Record<string, strin
   return element
 }
 
+/** Lead lines from a port to the body of a symbol, which carry that port's oil. */
+function leadsOf({ component, symbol, ports }: DrawnComponent) {
+  return symbol.shapes.flatMap((shape) => {
+    if (shape.shape !== 'line' || shape.part || shape.dash) return []
+    const points = shape.points.map((p) => place(p, component))
+    const at = (p: XY) => ports.find((port) => port.at[0] === p[0] && port.at[1] === p[1])
+    const ends = [at(points[0]), at(points[points.length - 1])].filter((port) => port !== undefined)
+    // a line from port to port carries two pressures
+    return ends.length === 1 ? [{ port: ends[0].port, path: points.map((p) => p.join()).join(' ') }] : []
+  })
+}
+
 /** Everything in which one line's oil stands: pipes, and leads of symbols. */
 function oilPaths({ components, pipes }: DrawnSheet, result: RunResult) {
   const lines = new Map<number, { path: string; pipes: string[] }>()
@@ -57,8 +70,9 @@ function oilPaths({ components, pipes }: DrawnSheet, result: RunResult) {
     if (pipe) entry.pipes.push(pipe)
   }
   for (const { pipe, path } of pipes) add(result.lineOfPipe[pipe.id], path, pipe.id)
-  for (const { component, leads } of components)
-    for (const lead of leads) add(result.lineOfPort[portKey(component.id, lead.port)], lead.path)
+  for (const drawn of components)
+    for (const lead of leadsOf(drawn))
+      add(result.lineOfPort[portKey(drawn.component.id, lead.port)], lead.path)
   return lines
 }
 

@@ -1,5 +1,12 @@
 /** A symbol as few elements: neighbouring outlines of one look and one moving part are one path. */
-import type { OilArea, Lettering, Point, Shape, SymbolDrawing } from '@oar-bench/core/catalogue/symbol'
+import {
+  arcData,
+  type Lettering,
+  type OilArea,
+  type Point,
+  type Shape,
+  type SymbolDrawing,
+} from '@oar-bench/core/catalogue/symbol'
 
 interface Outline {
   readonly as: 'path'
@@ -22,14 +29,8 @@ function pathOf(shape: Exclude<Shape, OilArea | Lettering>): string {
       const { at, r } = shape
       return `M${at[0] - r} ${at[1]}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`
     }
-    case 'arc': {
-      const at = (degrees: number) => {
-        const a = (degrees * Math.PI) / 180
-        return `${shape.at[0] + shape.r * Math.cos(a)} ${shape.at[1] + shape.r * Math.sin(a)}`
-      }
-      const large = Math.abs(shape.to - shape.from) > 180 ? 1 : 0
-      return `M${at(shape.from)}A${shape.r} ${shape.r} 0 ${large} ${shape.to > shape.from ? 1 : 0} ${at(shape.to)}`
-    }
+    case 'arc':
+      return arcData(shape)
   }
 }
 

@@ -71,6 +71,16 @@ export interface SymbolDrawing {
   readonly reading?: string
 }
 
+/** An arc as SVG path data. @param number writes a number */
+export function arcData({ at, r, from, to }: Arc, number: (x: number) => string = String): string {
+  const end = (degrees: number) => {
+    const a = (degrees * Math.PI) / 180
+    return `${number(at[0] + r * Math.cos(a))},${number(at[1] + r * Math.sin(a))}`
+  }
+  const large = Math.abs(to - from) > 180 ? 1 : 0
+  return `M${end(from)} A${number(r)},${number(r)} 0 ${large} ${to > from ? 1 : 0} ${end(to)}`
+}
+
 export type Point = readonly [number, number]
 export const line = (...points: Point[]): Polyline => ({ shape: 'line', points })
 export const dashed = (...points: Point[]): Polyline => ({ shape: 'line', points, dash: 'pilot' })

@@ -66,8 +66,7 @@ export class Tabulated {
       const i = places[m]
       const asked = x[i] + shift
       const at = asked > least ? asked : least
-      double[0] = at
-      const piece = (words[UPPER] >> REST) - first
+      const piece = pieceOf(at) - first
       if (piece < 0 || piece >= count) {
         values[i] = this.value(at)
         if (slopes) slopes[i] = asked > least ? this.slope(at) : 0

@@ -1,4 +1,5 @@
 /** A sheet as SVG, true to its module of 2.5 mm, with the sheet file inside so that nothing is lost. */
+import { arcData } from '../catalogue/symbol'
 import type { Show } from '../catalogue/kind'
 import { readSheetText, type ReadResult } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
@@ -29,15 +30,8 @@ function element(ink: Inked): string {
       return `<polygon points="${ink.points.map(pair).join(' ')}"${fill}${dash}/>`
     case 'circle':
       return `<circle cx="${number(ink.at[0])}" cy="${number(ink.at[1])}" r="${number(ink.r)}"${fill}${dash}/>`
-    case 'arc': {
-      const at = (degrees: number) => {
-        const a = (degrees * Math.PI) / 180
-        return pair([ink.at[0] + ink.r * Math.cos(a), ink.at[1] + ink.r * Math.sin(a)])
-      }
-      const large = Math.abs(ink.to - ink.from) > 180 ? 1 : 0
-      const sweep = ink.to > ink.from ? 1 : 0
-      return `<path d="M${at(ink.from)} A${number(ink.r)},${number(ink.r)} 0 ${large} ${sweep} ${at(ink.to)}"${dash}/>`
-    }
+    case 'arc':
+      return `<path d="${arcData(ink, number)}"${dash}/>`
     case 'letters': {
       // half the height of capitals puts the middle on the line without relying on the viewer's baselines
       const y = ink.at[1] + (ink.on === 'middle' ? 0.35 * ink.size : 0)

@@ -7,23 +7,6 @@ import type { ResolvedComponent } from '../sheet/resolve'
 import { withFaults, type Fault } from './faults'
 import type { InputSignal } from './inputs'
 
-export interface Element {
-  /** Component id, or `pipe:<id>`. */
-  readonly id: string
-  readonly resolved?: ResolvedComponent
-  readonly pipe?: string
-  readonly portNames: readonly string[]
-  readonly model: Model
-  readonly local: Local
-  readonly nodes: Int32Array
-  readonly firstState: number
-  readonly states: readonly StateSpec[]
-  readonly inputs: readonly InputSignal[]
-  readonly inputSpecs: readonly Omit<InputSpec, 'rest'>[]
-  /** Whether each port holds its node's potential. */
-  readonly imposes: readonly boolean[]
-}
-
 /** An input of a component that a schedule may drive; or, where it is set, one of its faults. */
 export interface Input {
   readonly component: string
@@ -33,20 +16,28 @@ export interface Input {
 
 /** An element before its states are numbered. */
 export interface Part {
+  /** Component id, or `pipe:<id>`. */
   readonly id: string
   readonly resolved?: ResolvedComponent
   readonly pipe?: string
   readonly portNames: readonly string[]
-  readonly nodes: readonly number[]
+  readonly nodes: Int32Array
+  /** Whether each port holds its node's potential. */
   readonly imposes: readonly boolean[]
   readonly model: Model
   readonly inputs: readonly Input[]
+}
+export interface Element extends Part {
+  readonly local: Local
+  readonly firstState: number
+  readonly states: readonly StateSpec[]
 }
 
 export function partsOf(netlist: Netlist, fluid: Fluid, inputs: readonly Input[]): Part[] {
   const components = netlist.components.map((resolved): Part => {
     const { component, kind, values } = resolved
     const own = inputs.filter((i) => i.component === component.id)
+    const nodeOf = (port: string) => netlist.nodeOf.get(portKey(component.id, port))!
     const commands = (kind.inputs ?? []).map((spec) => own.find((i) => i.spec === spec)!)
     const faults = (kind.faults ?? []).flatMap((fault): Fault[] => {
       const input = own.find((i) => i.spec === fault)
@@ -58,7 +49,7 @@ export function partsOf(netlist: Netlist, fluid: Fluid, inputs: readonly Input[]
       id: component.id,
       resolved,
       portNames: kind.ports.map((p) => p.name),
-      nodes: kind.ports.map((p) => netlist.nodeOf.get(portKey(component.id, p.name))!),
+      nodes: Int32Array.from(kind.ports, ({ name }) => nodeOf(name)),
       imposes: kind.ports.map((p) => p.imposes ?? false),
       model: withFaults(kind.model(values, fluid), faults, fluid, values),
       inputs: commands,
@@ -68,7 +59,7 @@ export function partsOf(netlist: Netlist, fluid: Fluid, inputs: readonly Input[]
     id: `pipe:${pipe.pipe.id}`,
     pipe: pipe.pipe.id,
     portNames: ['1', '2'],
-    nodes: [pipe.from, pipe.to],
+    nodes: Int32Array.of(pipe.from, pipe.to),
     imposes: [false, false],
     model: pipeModel(pipe, fluid),
     inputs: [],

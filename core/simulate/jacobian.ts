@@ -16,8 +16,7 @@ interface Block {
    * at the same indices are its targets.
    */
   readonly places: Int32Array
-  /** How many of them are ports, and the states of their nodes. */
-  readonly ports: number
+  /** States of the nodes of those that are ports. */
   readonly portRows: Int32Array
   readonly floors: Float64Array
   /** Positions in the matrix: [variable · targets + target]. */
@@ -77,7 +76,6 @@ export class LocalDifferences {
         evaluate: model.evaluate,
         local,
         places,
-        ports: portRows.length,
         portRows,
         floors,
         at: Int32Array.from(rows.flatMap((column) => rows.map((row) => positionIn(pattern, row, column)))),
@@ -141,11 +139,12 @@ export class LocalDifferences {
   }
 
   private differentiate(block: Block): void {
-    const { evaluate, local, places, ports, floors, from, fromInput, fromMode, dFlow, base } = block
+    const { evaluate, local, places, portRows, floors, from, fromInput, fromMode, dFlow, base } = block
     const { dVolume, baseVolume, swells } = block
     const { given, found, v } = this.board
     const { u, mode } = local
     const count = places.length
+    const ports = portRows.length
     for (let i = 0; i < fromMode.length; i++) fromMode[i] = mode[i]
     for (let i = 0; i < fromInput.length; i++) fromInput[i] = u[i]
     for (let i = 0; i < count; i++) {

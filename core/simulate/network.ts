@@ -111,26 +111,16 @@ export class Network implements Problem {
       parts.map(({ model, nodes, inputs }) => ({ model, ports: nodes.length, inputs: inputs.length })),
     )
     this.locals = this.board.locals
-    this.elements = parts.map(
-      ({ id, resolved, pipe, portNames, nodes, imposes, model, inputs }, i): Element => ({
-        id,
-        resolved,
-        pipe,
-        portNames,
-        model,
-        local: this.locals[i],
-        nodes: Int32Array.from(nodes),
-        firstState: this.firstElementState + this.board.starts[i].states,
-        states: model.states ?? [],
-        inputs: inputs.map((input) => input.signal),
-        inputSpecs: inputs.map((input) => input.spec),
-        imposes,
-      }),
-    )
+    this.elements = parts.map((part, i): Element => ({
+      ...part,
+      local: this.locals[i],
+      firstState: this.firstElementState + this.board.starts[i].states,
+      states: part.model.states ?? [],
+    }))
     this.evaluators = parts.map(({ model }) => model.evaluate)
     this.observers = parts.flatMap(({ model }) => model.observe ?? [])
     this.observed = this.locals.filter((_, i) => parts[i].model.observe)
-    this.signals = this.elements.flatMap((e) => e.inputs)
+    this.signals = parts.flatMap((part) => part.inputs.map((input) => input.signal))
     this.movingSignals = new Int32Array(this.signals.length)
     this.n = this.firstElementState + this.board.x.length
     this.stateName = [
@@ -138,7 +128,7 @@ export class Network implements Problem {
       ...this.elements.flatMap((e) => e.states.map((s) => `${e.id} ${s.label}`)),
     ]
 
-    this.portNode = Int32Array.from(parts.flatMap((part) => part.nodes))
+    this.portNode = Int32Array.from(parts.flatMap((part) => [...part.nodes]))
     const holds = parts.flatMap((part) => part.imposes)
     const takersOf = nodes.map((): number[] => [])
     this.portNode.forEach((node, port) => {

@@ -89,7 +89,12 @@ export class Recorder {
         specs.forEach(({ name, label, quantity }, i) =>
           add({ id: `${e.id}.${name}`, label, quantity, role, ...owner }, source, first + i),
         )
-      named(e.inputSpecs, 'input', u, from.inputs)
+      named(
+        e.inputs.map((input) => input.spec),
+        'input',
+        u,
+        from.inputs,
+      )
       named(e.states, 'state', x, from.states)
       named(model.outputs ?? [], 'output', o, from.outputs)
       model.modes?.forEach((_, i) =>

@@ -318,8 +318,7 @@ export function cylinderModel(
       : cushionOut > 0
         ? l.p[B] + cushionDrop(cushionOut, stroke - l.x[X], annulus, annulus * l.x[V])
         : l.p[B]
-  const stopsAt = (l: Local) =>
-    l.mode[0] || l.mode[1] ? stop(l.mode[1], l.x[X] - stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V]) : 0
+  const stopsAt = (l: Local) => stop(l.mode[1], l.x[X] - stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V])
   return {
     idlePorts: [R],
     swells: true,
