@@ -182,7 +182,7 @@ describe('faults', () => {
     ])
     const sheet = circuit(powerUnit, powerUnitPipes)
     const pump = compile(sheet).compiled!.network.elements.find((e) => e.id === idOf(sheet, 'fixed-pump'))!
-    expect(pump.inputSpecs).toEqual([])
+    expect(pump.inputs).toEqual([])
   })
   it('a worn pump delivers less by the leakage that was set', () => {
     let sheet = circuit({ ...powerUnit, load: ['pressure-source', { pressure: '100 bar' }] }, [
