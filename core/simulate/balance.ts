@@ -12,17 +12,19 @@ const MOST_UNDER_SHUT_AIR = 0.001
 const MOST_WARMING = 0.5
 const LONGEST_WARMING = 10
 
+/** Powers whose size tells how much energy goes round. */
+const TURNED_OVER = [Power.input, Power.stored] as const
+
+/** What the oil keeps of the heat, W: coolers take some of it out. */
+const warming = ({ power }: Snapshot) => power[Power.heat] - power[Power.cooled]
+
 /** Rates and volumes at one instant. */
 class Snapshot {
-  input = 0
-  useful = 0
-  heat = 0
-  stored = 0
+  /** Powers of all elements, W (see `Power`), with what lines and free shafts store. */
+  readonly power = new Float64Array(POWERS)
   /** Oil out of tanks less oil back, and oil moved at ports, m³/s. */
   supplied = 0
   moved = 0
-  /** Heat that coolers take out, W. */
-  cooled = 0
   /** Oil into each tank, m³/s. */
   readonly returned: Float64Array
   /** Ports that are a tank, and which. */
@@ -59,14 +61,10 @@ class Snapshot {
 
   take(network: Network): void {
     const { potential, inflow, nodeState, board } = network
-    const { oilNodes, shafts, oilPorts, heatBy } = this
-    let input = 0
-    let useful = 0
-    let heat = 0
+    const { oilNodes, shafts, oilPorts, heatBy, power } = this
     let stored = 0
     let supplied = 0
     let moved = 0
-    let cooled = 0
     network.compliances(oilNodes, this.compliance)
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
@@ -77,23 +75,16 @@ class Snapshot {
     }
     // torque that speeds a free shaft up
     for (let k = 0; k < shafts.length; k++) stored += potential[shafts[k]] * inflow[shafts[k]]
-    const { power, q } = board
-    for (let e = 0, at = 0; at < power.length; e++, at += POWERS) {
-      input += power[at + Power.input]
-      useful += power[at + Power.useful]
-      heat += power[at + Power.heat]
-      stored += power[at + Power.stored]
-      cooled += power[at + Power.cooled]
-      heatBy[e] = power[at + Power.heat]
-    }
+    const { q } = board
     for (let k = 0; k < oilPorts.length; k++) moved += Math.abs(q[oilPorts[k]])
-    this.input = input
-    this.useful = useful
-    this.heat = heat
-    this.stored = stored
     this.supplied = supplied
     this.moved = moved / 2
-    this.cooled = cooled
+    power.fill(0)
+    for (let e = 0, at = 0; e < heatBy.length; e++) {
+      heatBy[e] = board.power[at + Power.heat]
+      for (let i = 0; i < POWERS; i++, at++) power[i] += board.power[at]
+    }
+    power[Power.stored] += stored
     this.returned.fill(0)
     for (let k = 0; k < this.tankPorts.length; k++) this.returned[this.tankOf[k]] += q[this.tankPorts[k]]
   }
@@ -103,10 +94,8 @@ export class Balance {
   private before: Snapshot
   private readonly middle: Snapshot
   private after: Snapshot
-  private input = 0
-  private useful = 0
-  private heat = 0
-  private stored = 0
+  /** Energies, J, in the order of the powers. */
+  private readonly work = new Float64Array(POWERS)
   private turnover = 0
   private supplied = 0
   private moved = 0
@@ -155,15 +144,11 @@ export class Balance {
   close(h: number): void {
     const { before: a, middle: m, after: b } = this
     const w = h / 6
-    this.input += w * (a.input + 4 * m.input + b.input)
-    this.useful += w * (a.useful + 4 * m.useful + b.useful)
-    this.heat += w * (a.heat + 4 * m.heat + b.heat)
-    this.stored += w * (a.stored + 4 * m.stored + b.stored)
+    for (let i = 0; i < POWERS; i++) this.work[i] += w * (a.power[i] + 4 * m.power[i] + b.power[i])
+    for (const kind of TURNED_OVER)
+      this.turnover += w * (Math.abs(a.power[kind]) + 4 * Math.abs(m.power[kind]) + Math.abs(b.power[kind]))
     this.supplied += w * (a.supplied + 4 * m.supplied + b.supplied)
     this.moved += w * (a.moved + 4 * m.moved + b.moved)
-    this.turnover +=
-      w * (Math.abs(a.input) + 4 * Math.abs(m.input) + Math.abs(b.input)) +
-      w * (Math.abs(a.stored) + 4 * Math.abs(m.stored) + Math.abs(b.stored))
     for (let e = 0; e < this.heatBy.length; e++)
       this.heatBy[e] += w * (a.heatBy[e] + 4 * m.heatBy[e] + b.heatBy[e])
     for (let i = 0; i < a.pressure.length; i++) {
@@ -198,7 +183,7 @@ export class Balance {
     }
     if (this.tank.warming && volume > 0) {
       const lost = this.tank.heatLoss * (fluid.temperature - this.tank.ambient)
-      const power = Math.abs(this.before.heat - this.before.cooled - lost)
+      const power = Math.abs(warming(this.before) - lost)
       const capacity = fluid.density * volume * SPECIFIC_HEAT
       longest = Math.min(longest, LONGEST_WARMING, (MOST_WARMING * capacity) / Math.max(power, 1e-9))
     }
@@ -220,12 +205,14 @@ export class Balance {
     }
     if (!this.tank.warming || volume === 0) return
     const lost = this.tank.heatLoss * (fluid.temperature - this.tank.ambient) * 6 * w
-    const heat = w * (a.heat + 4 * m.heat + b.heat) - w * (a.cooled + 4 * m.cooled + b.cooled) - lost
+    const heat = w * (warming(a) + 4 * warming(m) + warming(b)) - lost
     fluid.warmTo(fluid.temperature + heat / (fluid.density * volume * SPECIFIC_HEAT))
   }
 
   energy(): EnergyBalance {
-    const { input, useful, heat, stored } = this
+    const [input, useful, heat, stored] = [Power.input, Power.useful, Power.heat, Power.stored].map(
+      (kind) => this.work[kind],
+    )
     const error = Math.abs(input - useful - heat - stored) / Math.max(this.turnover, 1)
     const heatBy = this.network.elements
       .map((e, i) => ({ id: e.pipe ?? e.id, heat: this.heatBy[i] }))
