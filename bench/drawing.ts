@@ -78,16 +78,15 @@ async function scrub(page: Page, id: string): Promise<string> {
 /** Runs in the page, as text: what is bundled for Node refers to helpers that a page has not. */
 const COUNT = `
   window.frameTimes = []
-  window.counting = true
   requestAnimationFrame(function next(t) {
     window.frameTimes.push(t)
-    if (window.counting) requestAnimationFrame(next)
+    window.counting = requestAnimationFrame(next)
   })`
 /** Times between frames, ms, while something goes on. */
 async function frames(page: Page, work: () => Promise<void>): Promise<number[]> {
   await page.evaluate(COUNT)
   await work()
-  const times = await page.evaluate<number[]>('window.counting = false; window.frameTimes')
+  const times = await page.evaluate<number[]>('cancelAnimationFrame(window.counting); window.frameTimes')
   return times.slice(1).map((t, i) => t - times[i])
 }
 

@@ -110,10 +110,22 @@ test('zooms, pans and fits', async ({ page }) => {
   await page.mouse.wheel(0, -200)
   await expect.poll(style).not.toBe(first)
   const zoomed = await style()
+  // pulled, the drawing follows the pointer at once, and is where it was left when let go
+  const valve = page.locator('[data-component="V3"]')
+  const place = async () => {
+    const { x, y } = (await valve.boundingBox())!
+    return [Math.round(x), Math.round(y)]
+  }
+  const [x, y] = await place()
   await page.mouse.down()
+  await page.mouse.move(box.x + 60, box.y + 520)
   await page.mouse.move(box.x + 90, box.y + 540)
+  expect(await place()).toEqual([x + 60, y + 40])
   await page.mouse.up()
+  expect(await place()).toEqual([x + 60, y + 40])
   expect(await style()).not.toBe(zoomed)
+  await valve.click()
+  await expect(valve).toHaveClass(/selected/)
   await page.getByRole('button', { name: 'Fit to window' }).click()
   await expect.poll(style).toBe(first)
 })

@@ -13,7 +13,9 @@ const { show } = useUnits()
 const { dark } = useTheme()
 
 const host = useTemplateRef<HTMLDivElement>('host')
+const pane = useTemplateRef<HTMLDivElement>('pane')
 const svg = useTemplateRef<SVGSVGElement>('svg')
+const cover = useTemplateRef<HTMLDivElement>('cover')
 const layer = useTemplateRef<SVGGElement>('layer')
 /** What a run draws for itself: the oil in the lines, and which way it flows. */
 const oil = useTemplateRef<SVGGElement>('oil')
@@ -25,6 +27,8 @@ const shownSheet = computed(() => preview.value ?? drawing.sheet)
 const names = computed(() => (desk.lineNames ? lineNames(shownSheet.value) : []))
 const { components, pipes, marks, markClass, signs, shownLines } = useDrawnSheet(shownSheet)
 
+/** The ground that is drawn on, in modules. */
+const PAPER = { x: -500, y: -500, width: 1000, height: 1000 }
 /** Pixels to a module below which the grid is not shown: its dots would be dust. */
 const GRID_FROM = 6
 /** And below which lettering is not: its letters would be less than five pixels high. */
@@ -49,8 +53,10 @@ function content(): Rect {
 }
 const { scale, visible, fit, refit, zoomBy, centre, middle, toSheet } = useSheetView({
   host,
+  pane,
   svg,
   layer,
+  cover,
   content,
   taken: () => (props.running ? SCALE_WIDTH : 0),
 })
@@ -150,201 +156,203 @@ const describe = (pipe: Pipe) => {
     data-testid="sheet"
     @keydown="onKey"
   >
-    <svg
-      ref="svg"
-      class="absolute inset-0 h-full w-full touch-none select-none"
-      @pointerdown="onPointerDown"
-      @pointermove="onPointerMove"
-      @pointerup="onPointerUp"
-      @pointercancel="onPointerUp"
-      @contextmenu.prevent="openMenu"
-    >
-      <defs>
-        <!-- a port is hit within the whole circle, and seen as a ring in its middle -->
-        <radialGradient v-for="look in ['port-mark', 'port-mark-hit']" :id="look" :key="look" :class="look">
-          <stop offset="0.36" class="port-core" />
-          <stop offset="0.37" class="port-ring" />
-          <stop offset="0.52" class="port-ring" />
-          <stop offset="0.53" class="port-rest" />
-        </radialGradient>
-        <pattern id="module-grid" width="2" height="2" patternUnits="userSpaceOnUse">
-          <circle cx="0" cy="0" r="0.07" class="grid-dot" />
-        </pattern>
-      </defs>
-      <g ref="layer" class="layer" :class="{ far: scale < LETTERS_FROM }">
-        <rect
-          v-if="!shownRun && scale >= GRID_FROM"
-          x="-500"
-          y="-500"
-          width="1000"
-          height="1000"
-          fill="url(#module-grid)"
-          pointer-events="none"
-        />
-        <g ref="oil" />
-        <g
-          v-for="d in pipes"
-          :key="d.pipe.id"
-          v-memo="[d, marks.get(d.pipe.id)?.message, drawing.selection.has(d.pipe.id)]"
-          :data-item="`pipe:${d.pipe.id}`"
-          :data-pipe="d.pipe.id"
-          class="pipe"
-          :class="[line(d.pipe), markClass(d.pipe.id), { selected: drawing.selection.has(d.pipe.id) }]"
-          role="button"
-          tabindex="0"
-          :aria-label="describe(d.pipe)"
-        >
-          <polyline :points="d.path" class="pipe-reach" />
-          <polyline :points="d.path" class="pipe-line" />
-          <polyline v-if="d.pipe.line === 'shaft'" :points="d.path" class="shaft-core" />
-          <polyline v-if="d.pipe.line === 'hose'" :points="d.path" class="hose-mark" />
-          <title>{{ marks.get(d.pipe.id)?.message ?? describe(d.pipe) }}</title>
-        </g>
-        <g
-          v-for="joint in shownSheet.joints"
-          :key="joint.id"
-          :data-item="`joint:${joint.id}`"
-          class="joint"
-          :class="[markClass(joint.id), { selected: drawing.selection.has(joint.id) }]"
-        >
-          <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
-          <circle :cx="joint.x" :cy="joint.y" r="0.375" class="joint-dot" />
-        </g>
-        <text
-          v-for="n in names"
-          :key="n.pipe"
-          :x="n.x"
-          :y="n.y"
-          :text-anchor="n.anchor"
-          class="caption"
-          pointer-events="none"
-          :data-line-name="n.pipe"
-        >
-          {{ n.text }}
-        </text>
-        <g ref="arrows" />
-        <g
-          v-for="d in components"
-          :key="d.component.id"
-          v-memo="[
-            d,
-            marks.get(d.component.id)?.message,
-            drawing.selection.has(d.component.id),
-            !!shownRun,
-            desk.settings,
-            desk.portLetters,
-          ]"
-          :data-item="`component:${d.component.id}`"
-          :data-component="d.component.id"
-          :data-kind="d.component.kind"
-          class="component"
-          :class="[markClass(d.component.id), { selected: drawing.selection.has(d.component.id) }]"
-          role="button"
-          tabindex="0"
-          :aria-label="d.label"
-        >
-          <title>{{ marks.get(d.component.id)?.message ?? d.label }}</title>
-          <polygon v-if="d.frame" :points="around(d.frame)" class="component-reach frame-reach" />
+    <div ref="pane" class="absolute inset-0 touch-none">
+      <svg
+        ref="svg"
+        class="absolute inset-0 h-full w-full touch-none overflow-visible select-none"
+        @pointerdown="onPointerDown"
+        @pointermove="onPointerMove"
+        @pointerup="onPointerUp"
+        @pointercancel="onPointerUp"
+        @contextmenu.prevent="openMenu"
+      >
+        <defs>
+          <!-- a port is hit within the whole circle, and seen as a ring in its middle -->
+          <radialGradient v-for="look in ['port-mark', 'port-mark-hit']" :id="look" :key="look" :class="look">
+            <stop offset="0.36" class="port-core" />
+            <stop offset="0.37" class="port-ring" />
+            <stop offset="0.52" class="port-ring" />
+            <stop offset="0.53" class="port-rest" />
+          </radialGradient>
+          <pattern id="module-grid" width="2" height="2" patternUnits="userSpaceOnUse">
+            <circle cx="0" cy="0" r="0.07" class="grid-dot" />
+          </pattern>
+        </defs>
+        <g ref="layer" class="layer" :class="{ far: scale < LETTERS_FROM }">
+          <!-- as large as the grid: on it all that is drawn is one picture for the browser -->
+          <rect v-bind="PAPER" class="paper" pointer-events="none" />
           <rect
-            v-else
-            :x="d.rect.x - 0.5"
-            :y="d.rect.y - 0.5"
-            :width="d.rect.w + 1"
-            :height="d.rect.h + 1"
-            rx="0.3"
-            class="component-reach"
+            v-if="!shownRun && scale >= GRID_FROM"
+            v-bind="PAPER"
+            fill="url(#module-grid)"
+            pointer-events="none"
           />
-          <SymbolShapes
-            :drawing="d.symbol"
-            :at="[d.component.x, d.component.y]"
-            :rotation="d.component.rotation"
-            :mirrored="d.component.mirrored"
-          />
-          <text
-            v-if="d.caption"
-            :x="d.caption.x"
-            :y="d.caption.y"
-            :text-anchor="d.caption.anchor"
-            class="caption"
+          <g ref="oil" />
+          <g
+            v-for="d in pipes"
+            :key="d.pipe.id"
+            v-memo="[d, marks.get(d.pipe.id)?.message, drawing.selection.has(d.pipe.id)]"
+            :data-item="`pipe:${d.pipe.id}`"
+            :data-pipe="d.pipe.id"
+            class="pipe"
+            :class="[line(d.pipe), markClass(d.pipe.id), { selected: drawing.selection.has(d.pipe.id) }]"
+            role="button"
+            tabindex="0"
+            :aria-label="describe(d.pipe)"
           >
-            <tspan class="designation">{{ d.caption.designation }}</tspan>
-            <tspan v-if="d.symbol.reading" dx="0.8" class="reading" data-reading="" />
-            <tspan v-for="text in shownLines(d)" :key="text" :x="d.caption?.x" :dy="LETTERING_LINE">
-              {{ text }}
-            </tspan>
+            <polyline :points="d.path" class="pipe-reach" />
+            <polyline :points="d.path" class="pipe-line" />
+            <polyline v-if="d.pipe.line === 'shaft'" :points="d.path" class="shaft-core" />
+            <polyline v-if="d.pipe.line === 'hose'" :points="d.path" class="hose-mark" />
+            <title>{{ marks.get(d.pipe.id)?.message ?? describe(d.pipe) }}</title>
+          </g>
+          <g
+            v-for="joint in shownSheet.joints"
+            :key="joint.id"
+            :data-item="`joint:${joint.id}`"
+            class="joint"
+            :class="[markClass(joint.id), { selected: drawing.selection.has(joint.id) }]"
+          >
+            <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
+            <circle :cx="joint.x" :cy="joint.y" r="0.375" class="joint-dot" />
+          </g>
+          <text
+            v-for="n in names"
+            :key="n.pipe"
+            :x="n.x"
+            :y="n.y"
+            :text-anchor="n.anchor"
+            class="caption"
+            pointer-events="none"
+            :data-line-name="n.pipe"
+          >
+            {{ n.text }}
           </text>
-          <template v-if="!shownRun">
-            <circle
-              v-for="port in d.ports"
-              :key="port.port"
-              :cx="port.at[0]"
-              :cy="port.at[1]"
-              r="0.8"
-              class="port"
-              :data-item="`port:${d.component.id}:${port.port}`"
-            >
-              <title>{{ d.component.designation ?? d.component.id }} port {{ port.port }}</title>
-            </circle>
-          </template>
-          <template v-if="!shownRun && desk.portLetters">
+          <g ref="arrows" />
+          <g
+            v-for="d in components"
+            :key="d.component.id"
+            v-memo="[
+              d,
+              marks.get(d.component.id)?.message,
+              drawing.selection.has(d.component.id),
+              !!shownRun,
+              desk.settings,
+              desk.portLetters,
+            ]"
+            :data-item="`component:${d.component.id}`"
+            :data-component="d.component.id"
+            :data-kind="d.component.kind"
+            class="component"
+            :class="[markClass(d.component.id), { selected: drawing.selection.has(d.component.id) }]"
+            role="button"
+            tabindex="0"
+            :aria-label="d.label"
+          >
+            <title>{{ marks.get(d.component.id)?.message ?? d.label }}</title>
+            <polygon v-if="d.frame" :points="around(d.frame)" class="component-reach frame-reach" />
+            <rect
+              v-else
+              :x="d.rect.x - 0.5"
+              :y="d.rect.y - 0.5"
+              :width="d.rect.w + 1"
+              :height="d.rect.h + 1"
+              rx="0.3"
+              class="component-reach"
+            />
+            <SymbolShapes
+              :drawing="d.symbol"
+              :at="[d.component.x, d.component.y]"
+              :rotation="d.component.rotation"
+              :mirrored="d.component.mirrored"
+            />
             <text
-              v-for="port in d.ports"
-              :key="port.port"
-              class="port-letter"
-              :x="port.at[0] + (port.side === 'left' ? -0.5 : 0.5)"
-              :y="port.at[1] + (port.side === 'down' ? 1.1 : -0.4)"
-              :text-anchor="port.side === 'left' ? 'end' : 'start'"
+              v-if="d.caption"
+              :x="d.caption.x"
+              :y="d.caption.y"
+              :text-anchor="d.caption.anchor"
+              class="caption"
             >
-              {{ port.port }}
+              <tspan class="designation">{{ d.caption.designation }}</tspan>
+              <tspan v-if="d.symbol.reading" dx="0.8" class="reading" data-reading="" />
+              <tspan v-for="text in shownLines(d)" :key="text" :x="d.caption?.x" :dy="LETTERING_LINE">
+                {{ text }}
+              </tspan>
             </text>
-          </template>
-        </g>
-        <g
-          v-for="{ which, at, pipe } in pipeEnds"
-          :key="which"
-          :data-item="`end:${pipe}:${which}`"
-          class="pipe-end"
-        >
-          <rect :x="at[0] - 0.5" :y="at[1] - 0.5" width="1" height="1" />
-          <title>Drag to lead this end elsewhere</title>
-        </g>
-        <g
-          v-for="{ id, mark, at } in signs"
-          :key="id"
-          class="sign"
-          :class="mark.severity"
-          pointer-events="none"
-        >
-          <circle :cx="at[0]" :cy="at[1]" r="0.85" />
-          <text :x="at[0]" :y="at[1] + 0.05">!</text>
-        </g>
-        <g v-if="ghost" class="ghost">
-          <SymbolShapes
-            :drawing="ghost.symbol"
-            :at="[ghost.component.x, ghost.component.y]"
-            :rotation="ghost.component.rotation"
-            :mirrored="ghost.component.mirrored"
+            <template v-if="!shownRun">
+              <circle
+                v-for="port in d.ports"
+                :key="port.port"
+                :cx="port.at[0]"
+                :cy="port.at[1]"
+                r="0.8"
+                class="port"
+                :data-item="`port:${d.component.id}:${port.port}`"
+              >
+                <title>{{ d.component.designation ?? d.component.id }} port {{ port.port }}</title>
+              </circle>
+            </template>
+            <template v-if="!shownRun && desk.portLetters">
+              <text
+                v-for="port in d.ports"
+                :key="port.port"
+                class="port-letter"
+                :x="port.at[0] + (port.side === 'left' ? -0.5 : 0.5)"
+                :y="port.at[1] + (port.side === 'down' ? 1.1 : -0.4)"
+                :text-anchor="port.side === 'left' ? 'end' : 'start'"
+              >
+                {{ port.port }}
+              </text>
+            </template>
+          </g>
+          <g
+            v-for="{ which, at, pipe } in pipeEnds"
+            :key="which"
+            :data-item="`end:${pipe}:${which}`"
+            class="pipe-end"
+          >
+            <rect :x="at[0] - 0.5" :y="at[1] - 0.5" width="1" height="1" />
+            <title>Drag to lead this end elsewhere</title>
+          </g>
+          <g
+            v-for="{ id, mark, at } in signs"
+            :key="id"
+            class="sign"
+            :class="mark.severity"
+            pointer-events="none"
+          >
+            <circle :cx="at[0]" :cy="at[1]" r="0.85" />
+            <text :x="at[0]" :y="at[1] + 0.05">!</text>
+          </g>
+          <g v-if="ghost" class="ghost">
+            <SymbolShapes
+              :drawing="ghost.symbol"
+              :at="[ghost.component.x, ghost.component.y]"
+              :rotation="ghost.component.rotation"
+              :mirrored="ghost.component.mirrored"
+            />
+          </g>
+          <circle v-if="cursor" class="port-cursor" :cx="cursor.at[0]" :cy="cursor.at[1]" r="0.9" />
+          <line
+            v-if="connecting"
+            class="rubber"
+            :x1="connecting.at[0]"
+            :y1="connecting.at[1]"
+            :x2="pointer[0]"
+            :y2="pointer[1]"
+          />
+          <rect
+            v-if="marquee"
+            class="marquee"
+            :x="Math.min(marquee.from[0], marquee.to[0])"
+            :y="Math.min(marquee.from[1], marquee.to[1])"
+            :width="Math.abs(marquee.to[0] - marquee.from[0])"
+            :height="Math.abs(marquee.to[1] - marquee.from[1])"
           />
         </g>
-        <circle v-if="cursor" class="port-cursor" :cx="cursor.at[0]" :cy="cursor.at[1]" r="0.9" />
-        <line
-          v-if="connecting"
-          class="rubber"
-          :x1="connecting.at[0]"
-          :y1="connecting.at[1]"
-          :x2="pointer[0]"
-          :y2="pointer[1]"
-        />
-        <rect
-          v-if="marquee"
-          class="marquee"
-          :x="Math.min(marquee.from[0], marquee.to[0])"
-          :y="Math.min(marquee.from[1], marquee.to[1])"
-          :width="Math.abs(marquee.to[0] - marquee.from[0])"
-          :height="Math.abs(marquee.to[1] - marquee.from[1])"
-        />
-      </g>
-    </svg>
+      </svg>
+      <div ref="cover" class="absolute inset-0 cursor-grabbing" hidden />
+    </div>
     <SheetMenu v-if="menuAt" :at="menuAt" @close="((menuAt = undefined), host?.focus())" />
     <SheetOverview
       v-if="desk.overview"

@@ -9,15 +9,19 @@ const NEAREST_FIT = 16
 
 interface Places {
   readonly host: Readonly<Ref<HTMLElement | null>>
+  /** The window onto the sheet: it stays where it is. */
+  readonly pane: Readonly<Ref<HTMLElement | null>>
   readonly svg: Readonly<Ref<SVGSVGElement | null>>
   readonly layer: Readonly<Ref<SVGGElement | null>>
+  /** Lies over the drawing while it is pulled about: what is under the pointer is not looked for then. */
+  readonly cover: Readonly<Ref<HTMLElement | null>>
   /** Around all that is drawn. */
   readonly content: () => Rect
   /** Room at the right edge that something else takes, pixels. */
   readonly taken: () => number
 }
 
-export function useSheetView({ host, svg, layer, content, taken }: Places) {
+export function useSheetView({ host, pane, svg, layer, cover, content, taken }: Places) {
   let view: ZoomTransform = zoomIdentity
   const scale = ref(10)
   /** What of the sheet is to be seen. */
@@ -33,7 +37,9 @@ export function useSheetView({ host, svg, layer, content, taken }: Places) {
   }
   /** Until the user pans or zooms, the drawing stays fitted to the window. */
   let untouched = true
-  const zoomer = zoom<SVGSVGElement, unknown>()
+  /** Where the drawing was when it was taken hold of: until let go it is moved as one picture, and not drawn anew. */
+  let held: ZoomTransform | undefined
+  const zoomer = zoom<HTMLElement, unknown>()
     .scaleExtent([2, 60])
     .filter((event: Event) => {
       const e = event as MouseEvent
@@ -42,16 +48,37 @@ export function useSheetView({ host, svg, layer, content, taken }: Places) {
         e.button === 1 || (e.button === 0 && !e.shiftKey && !(e.target as Element).closest('[data-item]'))
       )
     })
-    .on('zoom', (event: D3ZoomEvent<SVGSVGElement, unknown>) => {
+    .on('zoom', (event: D3ZoomEvent<HTMLElement, unknown>) => {
       if (event.sourceEvent) untouched = false
+      const previous = view
       view = event.transform
       scale.value = view.k
-      layer.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.k})`
+      // by mouse or finger, and not nearer or farther
+      if (event.sourceEvent?.type.endsWith('move') && view.k === previous.k) pull(previous)
+      else draw()
       look()
     })
+    .on('end', () => {
+      if (held) draw()
+    })
+  function pull(from: ZoomTransform) {
+    if (!held) {
+      held = from
+      cover.value!.hidden = false
+      svg.value!.style.willChange = 'transform'
+    }
+    svg.value!.style.transform = `translate(${view.x - held.x}px, ${view.y - held.y}px)`
+  }
+  function draw() {
+    held = undefined
+    cover.value!.hidden = true
+    svg.value!.style.willChange = ''
+    svg.value!.style.transform = ''
+    layer.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.k})`
+  }
 
   function fit() {
-    const element = svg.value
+    const element = pane.value
     if (!element) return
     untouched = true
     const { width, height } = element.getBoundingClientRect()
@@ -65,17 +92,17 @@ export function useSheetView({ host, svg, layer, content, taken }: Places) {
       .translate(-(x + w / 2), -(y + h / 2))
     select(element).call(zoomer.transform, to)
   }
-  const zoomBy = (factor: number) => select(svg.value!).call(zoomer.scaleBy, factor)
+  const zoomBy = (factor: number) => select(pane.value!).call(zoomer.scaleBy, factor)
   function centre(at: XY) {
     const to = zoomIdentity
       .translate(size.width / 2, size.height / 2)
       .scale(view.k)
       .translate(-at[0], -at[1])
-    select(svg.value!).call(zoomer.transform, to)
+    select(pane.value!).call(zoomer.transform, to)
   }
   const middle = (): XY => [visible.value.x + visible.value.w / 2, visible.value.y + visible.value.h / 2]
   const toSheet = (event: { clientX: number; clientY: number }): XY => {
-    const box = svg.value!.getBoundingClientRect()
+    const box = pane.value!.getBoundingClientRect()
     return [(event.clientX - box.left - view.x) / view.k, (event.clientY - box.top - view.y) / view.k]
   }
   /** Another sheet, or another part of the screen: it is fitted anew. */
@@ -84,7 +111,7 @@ export function useSheetView({ host, svg, layer, content, taken }: Places) {
     void nextTick(fit)
   }
   onMounted(() => {
-    select(svg.value!).call(zoomer).on('dblclick.zoom', null)
+    select(pane.value!).call(zoomer).on('dblclick.zoom', null)
   })
   useResizeObserver(host, ([{ contentRect }]) => {
     size.width = contentRect.width
