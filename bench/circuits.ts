@@ -74,11 +74,12 @@ function measure(name: string, sheet: Sheet, schedule: string | undefined, repea
   }
   const wall = median(times)
   const { steps, evaluations, factorisations, events } = result!.statistics
+  const factor = (result!.duration * 1000) / wall
   const cells = [
     states,
     result!.duration,
     wall.toFixed(1),
-    ((result!.duration * 1000) / wall).toFixed(0),
+    factor.toFixed(factor < 10 ? 1 : 0),
     steps,
     ((wall * 1000) / steps).toFixed(1),
     evaluations,

@@ -60,7 +60,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       const local = localOf(kind, model)
       local.u.fill(command)
       if (local.x.length) local.x[0] = command
-      model.evaluate(local)
+      model.evaluate?.(local)
       model.observe?.(local)
       const words = kind.say!(local, values, show)
       expect(words).toMatch(/^[A-Z0-9].*\.$/)
@@ -113,7 +113,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
         local.u.fill(x)
         local.mode.fill(x > 0.7 ? 1 : 0)
         watching.impose?.(local)
-        watching.evaluate(local)
+        watching.evaluate?.(local)
         watching.observe?.(local)
       }
     }
@@ -128,7 +128,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       const at = (p: number) => {
         const local = localOf(kind, model)
         local.p[port] = p
-        model.evaluate(local)
+        model.evaluate?.(local)
         return [...local.q, ...local.dx].join()
       }
       expect(at(0)).toBe(at(5e6))
@@ -140,7 +140,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       const local = localOf(kind, model)
       local.x.fill(share)
       local.p.fill(share * 1e7)
-      model.evaluate(local)
+      model.evaluate?.(local)
       return [...local.v].join()
     }
     expect(new Set([0.1, 0.2, 0.3].map(volumesAt)).size).toBe(model.swells ? 3 : 1)
@@ -225,10 +225,10 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
         fluid.tanks[0] = 0.9 * full
         broken.impose?.(local)
         const imposed = kind.ports.some((port) => port.imposes) ? local.p.join() : ''
-        broken.evaluate(local)
+        broken.evaluate?.(local)
         broken.observe?.(local)
         // what steers a tank acts on what the last instant showed
-        broken.evaluate(local)
+        broken.evaluate?.(local)
         broken.observe?.(local)
         const overTank = fluid.overTank.join()
         fluid.overTank.fill(0)
@@ -253,7 +253,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
   })
   it('loses no oil: what flows in flows out or moves a chamber', () => {
     const local = localOf(kind, model)
-    model.evaluate(local)
+    model.evaluate?.(local)
     model.observe?.(local)
     for (const list of [local.q, local.v, local.dx, local.g, local.o, local.c, local.power])
       expect([...list].every(Number.isFinite)).toBe(true)
@@ -263,7 +263,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     const sum = kind.ports.reduce((s, p, i) => s + (p.domain === 'oil' ? local.q[i] : 0), 0)
     const h = 1e-6
     for (let i = 0; i < local.x.length; i++) local.x[i] += h * local.dx[i]
-    model.evaluate(local)
+    model.evaluate?.(local)
     const kept = (model.states ?? []).reduce((s, state, i) => s + (state.holdsOil ? local.dx[i] : 0), 0)
     const growth = kept + local.v.reduce((s, v, i) => s + (v - before[i]) / h, 0)
     expect(Math.abs(sum - growth)).toBeLessThan(1e-6)

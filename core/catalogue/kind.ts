@@ -205,8 +205,11 @@ export interface Model {
   readonly tank?: number
   /** Writes the potentials of imposing ports into `p`; may read only `u`. */
   impose?(l: Local): void
-  /** Flows, capacities, state rates and guards from potentials, states, inputs and modes. */
-  evaluate(l: Local): void
+  /**
+   * Flows, capacities, state rates and guards from potentials, states, inputs and modes; none where nothing flows, adds capacity
+   * or moves.
+   */
+  evaluate?(l: Local): void
   /** Outputs, condition measures and powers; called after `evaluate` at the same point. */
   observe?(l: Local): void
   /** Changes modes when guard `index` crosses zero; direction is that of the crossing. */

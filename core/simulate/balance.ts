@@ -79,10 +79,12 @@ class Snapshot {
     for (let k = 0; k < oilPorts.length; k++) moved += Math.abs(q[oilPorts[k]])
     this.supplied = supplied
     this.moved = moved / 2
-    power.fill(0)
-    for (let e = 0, at = 0; e < heatBy.length; e++) {
-      heatBy[e] = board.power[at + Power.heat]
-      for (let i = 0; i < POWERS; i++, at++) power[i] += board.power[at]
+    const all = board.power
+    for (let e = 0, at = Power.heat; e < heatBy.length; e++, at += POWERS) heatBy[e] = all[at]
+    for (let kind = 0; kind < POWERS; kind++) {
+      let sum = 0
+      for (let at = kind; at < all.length; at += POWERS) sum += all[at]
+      power[kind] = sum
     }
     power[Power.stored] += stored
     this.returned.fill(0)

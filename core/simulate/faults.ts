@@ -29,14 +29,17 @@ export function withFaults(
     if (!imposes) l.p.set(keptPotentials)
     l.u.set(keptInputs)
   }
+  const { impose, observe, evaluate: sound } = model
   const evaluate = (l: Local) => {
     l.a.fill(0)
-    around(l, model.evaluate)
+    if (sound) around(l, sound)
+    else l.q.fill(0)
     for (const { spec, input } of faults) if (l.u[input] !== 0) spec.after?.(l, l.u[input], fluid, values)
   }
-  const { impose, observe } = model
   return {
     ...model,
+    // reversed, what it adds to its nodes changes places
+    swells: true,
     evaluate,
     ...(observe ? { observe: (l: Local) => around(l, observe) } : {}),
     // what holds its port sees the faults as well; the potentials it writes stay

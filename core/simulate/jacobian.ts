@@ -1,44 +1,54 @@
 /** The Jacobian of a network, assembled from local differences: one small dense block an element. */
-import type { Local, Model } from '../catalogue/kind'
+import type { Local } from '../catalogue/kind'
 import type { Board } from './board'
-import { patternOf, positionIn, type Pattern } from './linear'
 import type { Element } from './elements'
+import { patternOf, positionIn, type Pattern } from './linear'
 
 const DIFFERENCE = 1e-7
 /** Derivatives are kept while nothing moves by more than this share of its scale. */
 const QUIET = 1e-5
 
+/** An element; what is known of it lies in the arrays of `LocalDifferences`, from these places on. */
 interface Block {
-  readonly evaluate: Model['evaluate']
+  readonly evaluate: (l: Local) => void
   readonly local: Local
-  /**
-   * Its variables on the board: potentials at ports whose nodes have a state, then its own states. The flows and rates found
-   * at the same indices are its targets.
-   */
-  readonly places: Int32Array
-  /** States of the nodes of those that are ports. */
-  readonly portRows: Int32Array
-  readonly floors: Float64Array
-  /** Positions in the matrix: [variable · targets + target]. */
-  readonly at: Int32Array
-  /** Variables, inputs and modes where its derivatives were last taken, and how far each variable may go before they are taken anew. */
-  readonly from: Float64Array
-  readonly fromInput: Float64Array
-  readonly fromMode: Int32Array
-  readonly reach: Float64Array
-  /** Derivatives of the flows and rates: [variable · targets + target]; and of the volumes at its ports, where these swell. */
-  readonly dFlow: Float64Array
-  readonly dVolume: Float64Array
+  /** Its first variable, how many there are, and how many of them are ports. */
+  readonly first: number
+  readonly count: number
+  readonly ports: number
+  /** Its first derivative: [variable · count + target]. */
+  readonly firstSlope: number
+  readonly firstInput: number
+  readonly inputs: number
+  readonly firstMode: number
+  readonly modes: number
   readonly swells: boolean
-  /** Flows and rates there, and volumes at its ports. */
-  readonly base: Float64Array
-  readonly baseVolume: Float64Array
 }
 
 export class LocalDifferences {
   readonly pattern: Pattern
   readonly diagonal: Int32Array
   private readonly blocks: readonly Block[]
+  private readonly swelling: readonly Block[]
+  /**
+   * Of each variable its place on the board: potentials at ports whose nodes have a state, then states of the element. The
+   * flows and rates found at the same places are the targets.
+   */
+  private readonly places: Int32Array
+  /** State of each variable. */
+  private readonly rows: Int32Array
+  private readonly scales: Float64Array
+  /** Variables, inputs and modes where the derivatives were last taken. */
+  private readonly from: Float64Array
+  private readonly fromInput: Float64Array
+  private readonly fromMode: Int32Array
+  /** Flows and rates there, and volumes at ports. */
+  private readonly base: Float64Array
+  private readonly baseVolume: Float64Array
+  /** Derivatives of flows and rates, and of volumes where these swell; their positions in the matrix. */
+  private readonly slopes: Float64Array
+  private readonly volumeSlopes: Float64Array
+  private readonly at: Int32Array
 
   /**
    * @param nodeState state of each node, −1 where it has none; the states of nodes come first
@@ -51,45 +61,52 @@ export class LocalDifferences {
     scale: Float64Array,
     private readonly nodeStates: number,
   ) {
-    const drafts = elements.flatMap((element, index) => {
-      const ports = [...element.nodes.keys()].filter((i) => nodeState[element.nodes[i]] >= 0)
+    const places: number[] = []
+    const rows: number[] = []
+    const pairs: [number, number][] = []
+    this.blocks = elements.flatMap((element, index): Block[] => {
+      const { model, local, states, nodes, firstState } = element
+      const ports = [...nodes.keys()].filter((i) => nodeState[nodes[i]] >= 0)
+      const count = ports.length + states.length
+      if (!model.evaluate || !count) return []
       const start = board.starts[index]
-      const places = Int32Array.from([
-        ...ports.map((i) => start.ports + i),
-        ...element.states.map((_, i) => board.p.length + start.states + i),
-      ])
-      const portRows = Int32Array.from(ports, (i) => nodeState[element.nodes[i]])
-      const rows = [...portRows, ...element.states.map((_, i) => element.firstState + i)]
-      return rows.length ? [{ element, places, portRows, rows }] : []
-    })
-    const n = scale.length
-    const pattern = patternOf(
-      n,
-      drafts.flatMap(({ rows }) => rows.flatMap((i) => rows.map((j) => [i, j] as const))),
-    )
-    this.pattern = pattern
-    this.diagonal = Int32Array.from({ length: n }, (_, i) => positionIn(pattern, i, i))
-    this.blocks = drafts.map(({ element, places, portRows, rows }): Block => {
-      const { local, model } = element
-      const floors = Float64Array.from(rows, (row) => scale[row])
-      return {
+      const own = [...ports.map((i) => nodeState[nodes[i]]), ...states.map((_, i) => firstState + i)]
+      const block: Block = {
         evaluate: model.evaluate,
         local,
-        places,
-        portRows,
-        floors,
-        at: Int32Array.from(rows.flatMap((column) => rows.map((row) => positionIn(pattern, row, column)))),
-        from: new Float64Array(rows.length).fill(Number.NaN),
-        fromInput: new Float64Array(local.u.length),
-        fromMode: new Int32Array(local.mode.length),
-        reach: floors.map((floor) => QUIET * floor),
-        dFlow: new Float64Array(rows.length ** 2),
-        dVolume: new Float64Array(rows.length * portRows.length),
+        first: places.length,
+        count,
+        ports: ports.length,
+        firstSlope: pairs.length,
+        firstInput: start.inputs,
+        inputs: local.u.length,
+        firstMode: start.modes,
+        modes: local.mode.length,
         swells: model.swells ?? false,
-        base: new Float64Array(rows.length),
-        baseVolume: new Float64Array(portRows.length),
       }
+      places.push(
+        ...ports.map((i) => start.ports + i),
+        ...states.map((_, i) => board.p.length + start.states + i),
+      )
+      rows.push(...own)
+      for (const column of own) for (const row of own) pairs.push([row, column])
+      return [block]
     })
+    this.swelling = this.blocks.filter((block) => block.swells)
+    this.places = Int32Array.from(places)
+    this.rows = Int32Array.from(rows)
+    this.scales = Float64Array.from(rows, (row) => scale[row])
+    const pattern = patternOf(scale.length, pairs)
+    this.pattern = pattern
+    this.diagonal = Int32Array.from({ length: scale.length }, (_, i) => positionIn(pattern, i, i))
+    this.at = Int32Array.from(pairs, ([row, column]) => positionIn(pattern, row, column))
+    this.from = new Float64Array(rows.length).fill(Number.NaN)
+    this.fromInput = new Float64Array(board.u.length)
+    this.fromMode = new Int32Array(board.mode.length)
+    this.base = new Float64Array(rows.length)
+    this.baseVolume = new Float64Array(rows.length)
+    this.slopes = new Float64Array(pairs.length)
+    this.volumeSlopes = new Float64Array(pairs.length)
   }
 
   /**
@@ -99,70 +116,62 @@ export class LocalDifferences {
    * @param swelling of each node's state: how s falls with the volume, −∂s/∂V/s·ΣQ
    */
   assemble(values: Float64Array, stiffness: Float64Array, swelling: Float64Array): void {
-    const { blocks, nodeStates } = this
+    const { blocks, nodeStates, at, slopes, volumeSlopes, rows } = this
     const { rowStart } = this.pattern
+    for (let b = 0; b < blocks.length; b++) if (!this.quiet(blocks[b])) this.differentiate(blocks[b])
     values.fill(0)
-    for (let b = 0; b < blocks.length; b++) {
-      const block = blocks[b]
-      if (!this.quiet(block)) this.differentiate(block)
-      const { at, dFlow } = block
-      for (let k = 0; k < at.length; k++) values[at[k]] += dFlow[k]
-      if (block.swells) this.addSwelling(block, values, swelling)
-    }
+    for (let k = 0; k < at.length; k++) values[at[k]] += slopes[k]
+    for (const { first, count, ports, firstSlope } of this.swelling)
+      for (let variable = 0; variable < count; variable++)
+        for (let i = 0, k = firstSlope + variable * count; i < ports; i++, k++)
+          values[at[k]] += volumeSlopes[k] * swelling[rows[first + i]]
     for (let row = 0; row < nodeStates; row++) {
       const factor = -stiffness[row]
       for (let k = rowStart[row]; k < rowStart[row + 1]; k++) values[k] *= factor
     }
   }
 
-  private addSwelling(
-    { at, dVolume, portRows, from }: Block,
-    values: Float64Array,
-    swelling: Float64Array,
-  ): void {
-    for (let variable = 0, k = 0; variable < from.length; variable++)
-      for (let i = 0; i < portRows.length; i++, k++)
-        values[at[variable * from.length + i]] += dVolume[k] * swelling[portRows[i]]
-  }
-
   /** Whether the derivatives of a block still hold: nothing has moved since by more than does not matter. */
-  private quiet({ places, from, fromInput, fromMode, reach, local }: Block): boolean {
-    const { given } = this.board
-    for (let i = 0; i < places.length; i++) {
+  private quiet({ first, count, firstInput, inputs, firstMode, modes }: Block): boolean {
+    const { places, from, scales, fromInput, fromMode } = this
+    const { given, u, mode } = this.board
+    for (let i = first; i < first + count; i++) {
       const moved = given[places[i]] - from[i]
-      if (!(moved <= reach[i] && -moved <= reach[i])) return false
+      const reach = QUIET * scales[i]
+      if (!(moved <= reach && -moved <= reach)) return false
     }
-    const { u, mode } = local
-    for (let i = 0; i < fromMode.length; i++) if (mode[i] !== fromMode[i]) return false
-    for (let i = 0; i < fromInput.length; i++) if (u[i] !== fromInput[i]) return false
+    for (let i = firstMode; i < firstMode + modes; i++) if (mode[i] !== fromMode[i]) return false
+    for (let i = firstInput; i < firstInput + inputs; i++) if (u[i] !== fromInput[i]) return false
     return true
   }
 
   private differentiate(block: Block): void {
-    const { evaluate, local, places, portRows, floors, from, fromInput, fromMode, dFlow, base } = block
-    const { dVolume, baseVolume, swells } = block
-    const { given, found, v } = this.board
-    const { u, mode } = local
-    const count = places.length
-    const ports = portRows.length
-    for (let i = 0; i < fromMode.length; i++) fromMode[i] = mode[i]
-    for (let i = 0; i < fromInput.length; i++) fromInput[i] = u[i]
-    for (let i = 0; i < count; i++) {
+    const { evaluate, local, first, count, ports, firstSlope, swells } = block
+    const { firstInput, inputs, firstMode, modes } = block
+    const { places, from, scales, fromInput, fromMode, base, baseVolume, slopes, volumeSlopes } = this
+    const { given, found, v, u, mode } = this.board
+    const end = first + count
+    for (let i = firstMode; i < firstMode + modes; i++) fromMode[i] = mode[i]
+    for (let i = firstInput; i < firstInput + inputs; i++) fromInput[i] = u[i]
+    for (let i = first; i < end; i++) {
       from[i] = given[places[i]]
       base[i] = found[places[i]]
     }
-    if (swells) for (let i = 0; i < ports; i++) baseVolume[i] = v[places[i]]
-    for (let variable = 0, k = 0, m = 0; variable < count; variable++) {
+    if (swells) for (let i = first; i < first + ports; i++) baseVolume[i] = v[places[i]]
+    for (let variable = first, k = firstSlope; variable < end; variable++) {
       const place = places[variable]
       const value = from[variable]
       const size = value < 0 ? -value : value
-      const step = DIFFERENCE * (size > floors[variable] ? size : floors[variable])
+      const scale = scales[variable]
+      const step = DIFFERENCE * (size > scale ? size : scale)
       given[place] = value + step
       evaluate(local)
       given[place] = value
       const inverse = 1 / step
-      for (let i = 0; i < count; i++, k++) dFlow[k] = (found[places[i]] - base[i]) * inverse
-      if (swells) for (let i = 0; i < ports; i++, m++) dVolume[m] = (v[places[i]] - baseVolume[i]) * inverse
+      if (swells)
+        for (let i = 0; i < ports; i++)
+          volumeSlopes[k + i] = (v[places[first + i]] - baseVolume[first + i]) * inverse
+      for (let i = first; i < end; i++, k++) slopes[k] = (found[places[i]] - base[i]) * inverse
     }
   }
 }

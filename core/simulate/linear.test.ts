@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { linearSolver, patternOf, positionIn } from './linear'
 
-/** A band matrix with a few far entries, diagonally dominant; deterministic pseudo-random. */
+/** A band matrix A with a few far entries; with the shift s, s·I − A is diagonally dominant; deterministic pseudo-random. */
+const SHIFT = 5
 function example(n: number) {
   let seed = 12345
   const random = () => ((seed = (seed * 1103515245 + 12345) % 2147483648) / 2147483648) * 2 - 1
@@ -13,18 +14,18 @@ function example(n: number) {
   const dense = Array.from({ length: n }, () => new Float64Array(n))
   for (let i = 0; i < n; i++)
     for (let k = pattern.rowStart[i]; k < pattern.rowStart[i + 1]; k++) {
-      values[k] = random() + (pattern.columns[k] === i ? 5 : 0)
-      dense[i][pattern.columns[k]] = values[k]
+      values[k] = random()
+      dense[i][pattern.columns[k]] = (pattern.columns[k] === i ? SHIFT : 0) - values[k]
     }
   const b = Float64Array.from({ length: n }, random)
   return { pattern, values, dense, b }
 }
 
 describe('linear solver', () => {
-  it.each(['sparse', 'dense'] as const)('solves A·x = b (%s)', (method) => {
+  it.each(['sparse', 'dense'] as const)('solves (s·I − A)·x = b (%s)', (method) => {
     const { pattern, values, dense, b } = example(40)
     const solver = linearSolver(pattern, method)
-    expect(solver.factorise(values)).toBe(true)
+    expect(solver.factorise(values, SHIFT)).toBe(true)
     const x = Float64Array.from(b)
     solver.solve(x)
     dense.forEach((row, i) => expect(row.reduce((sum, a, j) => sum + a * x[j], 0)).toBeCloseTo(b[i], 10))
@@ -35,10 +36,10 @@ describe('linear solver', () => {
       [1, 0],
     ])
     const values = new Float64Array(4)
-    values[positionIn(pattern, 0, 1)] = 2
-    values[positionIn(pattern, 1, 0)] = 4
+    values[positionIn(pattern, 0, 1)] = -2
+    values[positionIn(pattern, 1, 0)] = -4
     const solver = linearSolver(pattern, 'dense')
-    expect(solver.factorise(values)).toBe(true)
+    expect(solver.factorise(values, 0)).toBe(true)
     const x = Float64Array.from([6, 8])
     solver.solve(x)
     expect([...x]).toEqual([2, 3])
@@ -49,7 +50,7 @@ describe('linear solver', () => {
       [1, 0],
     ])
     for (const method of ['sparse', 'dense'] as const)
-      expect(linearSolver(pattern, method).factorise(Float64Array.from([1, 1, 1, 1]))).toBe(false)
+      expect(linearSolver(pattern, method).factorise(Float64Array.from([1, 1, 1, 1]), 2)).toBe(false)
   })
   it('takes the sparse way for a large chain, the dense way for a full matrix', () => {
     expect(linearSolver(example(200).pattern).method).toBe('sparse')

@@ -1,5 +1,5 @@
 /**
- * Direct solution of A·x = b for a matrix whose pattern never changes: analysed once, factorised
+ * Direct solution of (s·I − A)·x = b for a matrix whose pattern never changes: analysed once, factorised
  * often. Sparse elimination on the diagonal in a fill-reducing order where that saves work,
  * dense elimination with row exchange where the matrix is small or full.
  */
@@ -15,8 +15,11 @@ export interface LinearSolver {
   readonly method: 'sparse' | 'dense'
   /** Multiplications of one factorisation. */
   readonly work: number
-  /** @param values in the order of the pattern @returns false where a pivot vanishes */
-  factorise(values: Float64Array): boolean
+  /**
+   * Factorises s·I − A.
+   * @param values of A in the order of the pattern @param shift s @returns false where a pivot vanishes
+   */
+  factorise(values: Float64Array, shift: number): boolean
   /** Replaces b by the solution. */
   solve(b: Float64Array): void
 }
@@ -125,18 +128,21 @@ class SparseLU implements LinearSolver {
     this.work = upper.reduce((sum, list) => sum + list.length * (list.length + 1), 0)
   }
 
-  factorise(values: Float64Array): boolean {
+  factorise(values: Float64Array, shift: number): boolean {
     const { n, factors, inverse, source, place, sourceStart, rowStart, pivotAt, column, target } = this
     factors.fill(0)
     for (let i = 0, s = 0, t = 0; i < n; i++) {
       let size = 0
       for (const end = sourceStart[i + 1]; s < end; s++) {
         const value = values[source[s]]
-        factors[place[s]] = value
+        factors[place[s]] = -value
         const large = value < 0 ? -value : value
         if (large > size) size = large
       }
       const pivot = pivotAt[i]
+      factors[pivot] += shift
+      const diagonal = Math.abs(factors[pivot])
+      if (diagonal > size) size = diagonal
       for (let k = rowStart[i]; k < pivot; k++) {
         const c = column[k]
         const first = pivotAt[c] + 1
@@ -187,13 +193,14 @@ class DenseLU implements LinearSolver {
     this.y = new Float64Array(n)
   }
 
-  factorise(values: Float64Array): boolean {
+  factorise(values: Float64Array, shift: number): boolean {
     const { a, exchange } = this
     const { n, rowStart, columns } = this.pattern
     a.fill(0)
     for (let i = 0; i < n; i++) {
       exchange[i] = i
-      for (let k = rowStart[i]; k < rowStart[i + 1]; k++) a[i * n + columns[k]] = values[k]
+      for (let k = rowStart[i]; k < rowStart[i + 1]; k++) a[i * n + columns[k]] = -values[k]
+      a[i * n + i] += shift
     }
     for (let k = 0; k < n; k++) {
       let p = k

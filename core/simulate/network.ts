@@ -3,7 +3,7 @@
  * capacity (oil volume, inertia); elements take flow from nodes and have states of their own.
  *   oil: dp/dt = K_e(p)/V · ΣQ      shaft: dω/dt = ΣT/J      rod: dx/dt = v
  */
-import type { Local, Model } from '../catalogue/kind'
+import type { Local } from '../catalogue/kind'
 import { Fluid, type FluidData } from '../fluid/fluid'
 import type { Netlist, NetNode } from '../sheet/netlist'
 import { Board } from './board'
@@ -12,6 +12,7 @@ import type { InputSignal } from './inputs'
 import { LocalDifferences } from './jacobian'
 import type { Pattern } from './linear'
 import type { Problem } from './rosenbrock'
+import { wiringOf, type Wiring } from './wiring'
 
 /** Smallest oil volume of a node, m³. */
 const SMALLEST_VOLUME = 1e-6
@@ -29,12 +30,20 @@ interface Rod {
   readonly readers: readonly { readonly element: Element; readonly port: number }[]
 }
 
-/** A port that holds its node; where several hold one, the first takes its flow. */
-interface Imposer {
-  readonly element: Element
-  readonly port: number
-  readonly node: number
-  readonly first: boolean
+/** One method of all models that have it, each with what it works on. */
+class Calls {
+  private readonly methods: readonly ((l: Local) => void)[]
+  private readonly locals: readonly Local[]
+
+  constructor(elements: readonly Element[], name: 'impose' | 'evaluate' | 'observe') {
+    this.methods = elements.flatMap(({ model }) => model[name] ?? [])
+    this.locals = elements.filter(({ model }) => model[name]).map(({ local }) => local)
+  }
+
+  all(): void {
+    const { methods, locals } = this
+    for (let i = 0; i < methods.length; i++) methods[i](locals[i])
+  }
 }
 
 export class Network implements Problem {
@@ -51,35 +60,31 @@ export class Network implements Problem {
   readonly scale: Float64Array
   /** What the elements read and write. */
   readonly board: Board
-  /** Node of every port of the board. */
-  readonly portNode: Int32Array
   readonly isOil: Uint8Array
   /** Time of the last evaluation, s. */
   time = 0
-  /** Nodes of oil that have a state; bulk modulus at each node, and its slope. */
+  /** Nodes with a state, in the order of the states; those of oil, and the others. */
+  private readonly stateNodes: Int32Array
   private readonly oilNodes: Int32Array
+  private readonly otherNodes: Int32Array
+  /** Bulk modulus at each node, and its slope. */
   private readonly modulus: Float64Array
   private readonly modulusSlope: Float64Array
   /** What a flow does to the potential of a node with a state, K/V or 1/J. */
   private readonly stiffness: Float64Array
-  /** Nodes with a state, in the order of the states. */
-  private readonly stateNodes: Int32Array
-  /** Ports that take from each node (not those that hold it): those of node i lie between starts i and i + 1. */
-  private readonly takerStart: Int32Array
-  private readonly takers: Int32Array
+  private readonly wiring: Wiring
   /** Compliance of hoses and of trapped air at each node, m³/Pa; read only where there are any. */
   private readonly nodeGive: Float64Array
   private readonly giving: boolean
   private readonly hoseCompliance: Float64Array
   private readonly firstElementState: number
   private readonly signals: readonly InputSignal[]
-  private readonly locals: readonly Local[]
-  private readonly evaluators: readonly Model['evaluate'][]
-  private readonly observers: readonly Model['evaluate'][]
-  private readonly observed: readonly Local[]
-  private readonly baseVolume: Float64Array
+  private readonly imposing: Calls
+  private readonly evaluating: Calls
+  private readonly observing: Calls
+  /** Capacity of each node without what swells there, and the least that it may have. */
+  private readonly firmCapacity: Float64Array
   private readonly leastCapacity: Float64Array
-  private readonly imposers: readonly Imposer[]
   private readonly rods: readonly Rod[]
   private readonly stateName: readonly string[]
   private readonly differences: LocalDifferences
@@ -110,16 +115,16 @@ export class Network implements Problem {
     this.board = new Board(
       parts.map(({ model, nodes, inputs }) => ({ model, ports: nodes.length, inputs: inputs.length })),
     )
-    this.locals = this.board.locals
+    const { locals } = this.board
     this.elements = parts.map((part, i): Element => ({
       ...part,
-      local: this.locals[i],
+      local: locals[i],
       firstState: this.firstElementState + this.board.starts[i].states,
       states: part.model.states ?? [],
     }))
-    this.evaluators = parts.map(({ model }) => model.evaluate)
-    this.observers = parts.flatMap(({ model }) => model.observe ?? [])
-    this.observed = this.locals.filter((_, i) => parts[i].model.observe)
+    this.imposing = new Calls(this.elements, 'impose')
+    this.evaluating = new Calls(this.elements, 'evaluate')
+    this.observing = new Calls(this.elements, 'observe')
     this.signals = parts.flatMap((part) => part.inputs.map((input) => input.signal))
     this.movingSignals = new Int32Array(this.signals.length)
     this.n = this.firstElementState + this.board.x.length
@@ -128,23 +133,7 @@ export class Network implements Problem {
       ...this.elements.flatMap((e) => e.states.map((s) => `${e.id} ${s.label}`)),
     ]
 
-    this.portNode = Int32Array.from(parts.flatMap((part) => [...part.nodes]))
-    const holds = parts.flatMap((part) => part.imposes)
-    const takersOf = nodes.map((): number[] => [])
-    this.portNode.forEach((node, port) => {
-      if (!holds[port]) takersOf[node].push(port)
-    })
-    this.takers = Int32Array.from(takersOf.flat())
-    this.takerStart = new Int32Array(nodes.length + 1)
-    takersOf.forEach((list, i) => (this.takerStart[i + 1] = this.takerStart[i] + list.length))
-    const imposers: Imposer[] = []
-    for (const element of this.elements)
-      element.imposes.forEach((holds, port) => {
-        if (!holds) return
-        const node = element.nodes[port]
-        imposers.push({ element, port, node, first: !imposers.some((i) => i.node === node) })
-      })
-    this.imposers = imposers
+    this.wiring = wiringOf(parts, this.stateNodes, this.nodeState)
     this.rods = rodsOf(this.elements)
 
     this.isOil = Uint8Array.from(nodes, (node) => (node.domain === 'oil' ? 1 : 0))
@@ -153,15 +142,17 @@ export class Network implements Problem {
       nodes.some((node) => node.hoseVolume > 0) ||
       inputs.some((i) => 'form' in i.spec && i.spec.form === 'air')
     this.nodeGive = new Float64Array(nodes.length)
-    this.baseVolume = Float64Array.from(nodes, (node) => (node.domain === 'oil' ? node.volume : 0))
-    this.leastCapacity = Float64Array.from(nodes, (node) =>
-      node.domain === 'oil' ? SMALLEST_VOLUME : SMALLEST_INERTIA,
-    )
+    this.firmCapacity = Float64Array.from(nodes, (node) => (node.domain === 'oil' ? node.volume : 0))
+    this.leastCapacity = Float64Array.from(nodes, (node, i) => {
+      if (this.nodeState[i] < 0) return 0
+      return node.domain === 'oil' ? SMALLEST_VOLUME : SMALLEST_INERTIA
+    })
     this.potential = new Float64Array(nodes.length)
     this.capacity = new Float64Array(nodes.length)
     this.inflow = new Float64Array(nodes.length)
     this.stiffness = new Float64Array(nodes.length)
     this.oilNodes = this.stateNodes.filter((node) => this.isOil[node])
+    this.otherNodes = this.stateNodes.filter((node) => !this.isOil[node])
     this.modulus = new Float64Array(nodes.length)
     this.modulusSlope = new Float64Array(nodes.length)
 
@@ -190,13 +181,14 @@ export class Network implements Problem {
       this.scale,
       this.firstElementState,
     )
+    this.weigh()
   }
 
+  get portNode(): Int32Array {
+    return this.wiring.portNode
+  }
   get pattern(): Pattern {
     return this.differences.pattern
-  }
-  get diagonal(): Int32Array {
-    return this.differences.diagonal
   }
   get entries(): number {
     return this.pattern.columns.length
@@ -225,9 +217,25 @@ export class Network implements Problem {
     }
   }
 
+  /** Finds what the elements add to the capacity of their nodes at all times. */
+  private weigh(): void {
+    const { firmCapacity, leastCapacity, capacity, wiring } = this
+    this.enter(0)
+    this.consult(0, this.initial)
+    for (const port of wiring.constant) firmCapacity[wiring.portNode[port]] += this.board.v[port]
+    for (let i = 0; i < capacity.length; i++) capacity[i] = Math.max(firmCapacity[i], leastCapacity[i])
+  }
+
   /** All elements, nodes and sums at (t, y). */
   evaluate(t: number, y: Float64Array): void {
-    const { potential, stateNodes, firstElementState, portNode, imposers, locals, evaluators, inflow } = this
+    this.consult(t, y)
+    this.sum()
+  }
+
+  /** Gives the elements their potentials, states and inputs, and lets each find its flows and rates. */
+  private consult(t: number, y: Float64Array): void {
+    const { potential, stateNodes, firstElementState } = this
+    const { freePorts, freeStates, holders, heldNodes, followers, followed } = this.wiring
     const { p, x, u } = this.board
     this.time = t
     // what stands still keeps the value it had where its segment began
@@ -236,49 +244,47 @@ export class Network implements Problem {
       u[i] = this.signals[i].value(t)
     }
     for (let k = 0; k < stateNodes.length; k++) potential[stateNodes[k]] = y[k]
-    for (let k = 0; k < imposers.length; k++) {
-      const { element, port, node, first } = imposers[k]
-      element.model.impose!(element.local)
-      if (first) potential[node] = element.local.p[port]
-    }
-    for (let k = 0; k < portNode.length; k++) p[k] = potential[portNode[k]]
+    for (let k = 0; k < freePorts.length; k++) p[freePorts[k]] = y[freeStates[k]]
+    this.imposing.all()
+    for (let k = 0; k < holders.length; k++) potential[heldNodes[k]] = p[holders[k]]
+    for (let k = 0; k < followers.length; k++) p[followers[k]] = potential[followed[k]]
     for (let i = 0; i < x.length; i++) x[i] = y[firstElementState + i]
-    for (let e = 0; e < evaluators.length; e++) evaluators[e](locals[e])
-    this.sum()
-    // an imposing port takes what is left over
-    for (let k = 0; k < imposers.length; k++) {
-      const { element, port, node, first } = imposers[k]
-      element.local.q[port] = first ? inflow[node] : 0
-    }
+    this.evaluating.all()
   }
 
   /** Inflow, capacity and stiffness of every node from its ports: K_e/V of oil, with hoses and trapped air 1/(V/K_e + C); 1/J. */
   private sum(): void {
-    const { takerStart, takers, baseVolume, capacity, inflow, nodeState, isOil, stiffness, potential } = this
-    const { giving, nodeGive, modulus, leastCapacity } = this
+    const { capacity, inflow, stiffness, potential, oilNodes, otherNodes, firmCapacity, leastCapacity } = this
+    const { giving, nodeGive, modulus } = this
+    const { takers, swelling, holders, heldNodes, otherHolders } = this.wiring
     const { q, v } = this.board
-    if (giving) this.addGive()
-    this.fluid.bulkModuli(potential, this.oilNodes, modulus)
-    for (let i = 0, k = 0; i < inflow.length; i++) {
+    const { nodes, ports, starts } = takers
+    for (let n = 0, k = 0; n < nodes.length; n++) {
       let flow = 0
-      let volume = baseVolume[i]
-      for (const end = takerStart[i + 1]; k < end; k++) {
-        const port = takers[k]
-        flow -= q[port]
-        volume += v[port]
-      }
-      inflow[i] = flow
-      if (nodeState[i] >= 0) {
-        if (volume < leastCapacity[i]) volume = leastCapacity[i]
-        if (!isOil[i]) stiffness[i] = 1 / volume
-        else stiffness[i] = giving ? 1 / (volume / modulus[i] + nodeGive[i]) : modulus[i] / volume
-      }
-      capacity[i] = volume
+      for (const end = starts[n + 1]; k < end; k++) flow -= q[ports[k]]
+      inflow[nodes[n]] = flow
     }
+    for (let n = 0, k = 0; n < swelling.nodes.length; n++) {
+      const node = swelling.nodes[n]
+      let sum = firmCapacity[node]
+      for (const end = swelling.starts[n + 1]; k < end; k++) sum += v[swelling.ports[k]]
+      capacity[node] = sum > leastCapacity[node] ? sum : leastCapacity[node]
+    }
+    if (giving) this.addGive()
+    this.fluid.bulkModuli(potential, oilNodes, modulus)
+    for (let k = 0; k < oilNodes.length; k++) {
+      const i = oilNodes[k]
+      stiffness[i] = giving ? 1 / (capacity[i] / modulus[i] + nodeGive[i]) : modulus[i] / capacity[i]
+    }
+    for (let k = 0; k < otherNodes.length; k++) stiffness[otherNodes[k]] = 1 / capacity[otherNodes[k]]
+    // what holds a node takes what is left over
+    for (let k = 0; k < holders.length; k++) q[holders[k]] = inflow[heldNodes[k]]
+    for (let k = 0; k < otherHolders.length; k++) q[otherHolders[k]] = 0
   }
 
   private addGive(): void {
-    const { portNode, nodeGive } = this
+    const { portNode } = this.wiring
+    const { nodeGive } = this
     const { a } = this.board
     nodeGive.set(this.hoseCompliance)
     for (let k = 0; k < portNode.length; k++) nodeGive[portNode[k]] += a[k]
@@ -311,8 +317,8 @@ export class Network implements Problem {
    * volume, ∂s/∂V = −s²/K_e, and changes with its pressure, ∂s/∂p = s²·V/K_e²·dK_e/dp.
    */
   jacobian(values: Float64Array): void {
-    const { stateNodes, oilNodes, nodeState, potential, capacity, inflow, isOil, diagonal, fluid, giving } =
-      this
+    const { stateNodes, oilNodes, nodeState, potential, capacity, inflow, isOil, fluid, giving } = this
+    const { diagonal } = this.differences
     const { stiffness, rowStiffness, rowSwelling, modulus, modulusSlope } = this
     for (let k = 0; k < stateNodes.length; k++) {
       const i = stateNodes[k]
@@ -339,8 +345,7 @@ export class Network implements Problem {
 
   /** Outputs, condition measures and powers of every element, after `evaluate`. */
   observe(): void {
-    const { observers, observed } = this
-    for (let e = 0; e < observers.length; e++) observers[e](observed[e])
+    this.observing.all()
     // what measures a rod reads the force that its driver has just found
     for (const { driver, port, readers } of this.rods)
       for (const reader of readers) {

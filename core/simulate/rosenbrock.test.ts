@@ -6,7 +6,6 @@ import { Rosenbrock, type Problem } from './rosenbrock'
 const prothero = (lambda: number): Problem => ({
   n: 1,
   entries: 1,
-  diagonal: Int32Array.of(0),
   rate: (t, y, rate) => void (rate[0] = -lambda * (y[0] - Math.cos(t)) - Math.sin(t)),
   jacobian: (values) => void (values[0] = -lambda),
   timeDerivative(t, _y, _here, rate) {
@@ -19,7 +18,6 @@ let at: ArrayLike<number> & Iterable<number> = []
 const robertson: Problem = {
   n: 3,
   entries: 9,
-  diagonal: Int32Array.of(0, 4, 8),
   rate(_t, y, rate) {
     const [a, b, c] = y
     at = y

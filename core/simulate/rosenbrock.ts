@@ -17,8 +17,6 @@ export interface Problem {
   jacobian(values: Float64Array): void
   /** ∂f/∂t at (t, y), where f is `here`; false where f does not depend on t. */
   timeDerivative(t: number, y: Float64Array, here: Float64Array, derivative: Float64Array): boolean
-  /** Positions of the diagonal in the matrix values. */
-  readonly diagonal: Int32Array
   readonly entries: number
 }
 
@@ -99,7 +97,6 @@ export class Rosenbrock {
     factorisations: 0,
     events: 0,
   }
-  private readonly matrix: Float64Array
   private readonly jac: Float64Array
   private readonly k: readonly Float64Array[]
   private readonly trial: Float64Array
@@ -120,7 +117,6 @@ export class Rosenbrock {
     const make = () => new Float64Array(problem.n)
     this.y = make()
     this.yOld = make()
-    this.matrix = new Float64Array(problem.entries)
     this.jac = new Float64Array(problem.entries)
     this.k = [make(), make(), make(), make(), make(), make()]
     this.trial = make()
@@ -145,8 +141,7 @@ export class Rosenbrock {
    * @returns false where the step size fell below what t can resolve (see `worst`)
    */
   step(limit: number): boolean {
-    const { problem, solver, statistics, y, f0, ft, jac, matrix } = this
-    const places = problem.diagonal
+    const { problem, solver, statistics, y, f0, ft, jac } = this
     if (this.here && problem.rateHere) problem.rateHere(f0)
     else problem.rate(this.t, y, f0)
     this.here = false
@@ -172,11 +167,8 @@ export class Rosenbrock {
         }
         return false
       }
-      const diagonal = 1 / (h * GAMMA)
-      for (let i = 0; i < matrix.length; i++) matrix[i] = -jac[i]
-      for (let i = 0; i < places.length; i++) matrix[places[i]] += diagonal
       statistics.factorisations++
-      const error = solver.factorise(matrix) ? this.attempt(h, moving) : Number.NaN
+      const error = solver.factorise(jac, 1 / (h * GAMMA)) ? this.attempt(h, moving) : Number.NaN
       if (!Number.isFinite(error)) {
         h *= 0.1
         rejected = true

@@ -52,7 +52,6 @@ export const breather = defineKind({
       conditions: [
         { name: 'needed', label: 'clogged, it would strain the tank', severity: 'info', worst: 'clogged' },
       ],
-      evaluate() {},
       observe(l) {
         l.o[0] = start - fluid.tanks[tank]
         const space = Math.max(v.airSpace + l.o[0], 1e-3 * v.airSpace)

@@ -45,7 +45,7 @@ export const flowTransducer = defineKind({
     return {
       ...model,
       evaluate(l) {
-        model.evaluate(l)
+        model.evaluate!(l)
         l.q[A] = flow(l)
         l.q[B] = -l.q[A]
       },

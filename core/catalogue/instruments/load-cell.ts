@@ -38,9 +38,6 @@ export const loadCell = defineKind({
       { name: 'signal', label: 'signal', quantity: 'share' },
     ],
     conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
-    evaluate(l) {
-      l.q[0] = 0
-    },
     observe(l) {
       l.o[0] = l.f[0]
       l.o[1] = Math.min(Math.max(0.5 + l.f[0] / (2 * v.range), 0), 1)

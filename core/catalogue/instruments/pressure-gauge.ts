@@ -31,9 +31,6 @@ export const pressureGauge = defineKind({
   model: ({ range }) => ({
     outputs: [{ name: 'reading', label: 'reading', quantity: 'pressure' }],
     conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
-    evaluate(l) {
-      l.q[0] = 0
-    },
     observe(l) {
       l.o[0] = l.p[0]
       l.c[0] = l.p[0] - range

@@ -25,6 +25,6 @@ export const enclosure = defineKind({
       captionAt: { x: 0.4, y: -1, anchor: 'start' },
     }
   },
-  model: () => ({ evaluate() {} }),
+  model: () => ({}),
   say: () => 'Only an outline.',
 })

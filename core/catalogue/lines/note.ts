@@ -27,6 +27,6 @@ export const note = defineKind({
       box: { x: -width / 2, y: -height / 2, w: width, h: height },
     }
   },
-  model: () => ({ evaluate() {} }),
+  model: () => ({}),
   say: () => 'Only words.',
 })

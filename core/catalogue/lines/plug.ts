@@ -16,10 +16,6 @@ export const plug = defineKind({
     ports: { A: { x: 0, y: -1, side: 'up' } },
     box: { x: -0.6, y: -0.6, w: 1.2, h: 1.2 },
   }),
-  model: () => ({
-    evaluate(l) {
-      l.q[0] = 0
-    },
-  }),
+  model: () => ({}),
   say: (l, _values, show) => `Holds ${show(l.p[0], 'pressure')}.`,
 })

@@ -20,9 +20,6 @@ export const testPoint = defineKind({
   }),
   model: () => ({
     outputs: [{ name: 'reading', label: 'reading', quantity: 'pressure' }],
-    evaluate(l) {
-      l.q[0] = 0
-    },
     observe(l) {
       l.o[0] = l.p[0]
     },

@@ -28,7 +28,6 @@ export const pressureSource = defineKind({
     impose(l) {
       l.p[0] = l.u[0]
     },
-    evaluate() {},
   }),
   say: (l, _values, show) =>
     `Holds ${show(l.p[0], 'pressure')} and ${l.q[0] >= 0 ? 'takes' : 'gives'} ${show(Math.abs(l.q[0]), 'flow')}.`,

@@ -49,7 +49,6 @@ export const electricMotor = defineKind({
     impose(l) {
       l.p[0] = l.u[0]
     },
-    evaluate() {},
     observe(l) {
       const power = -l.q[0] * l.p[0]
       l.o[0] = power

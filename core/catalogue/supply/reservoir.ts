@@ -74,7 +74,6 @@ export const reservoir = defineKind({
         const over = values.pressure + fluid.overTank[tank]
         l.p[0] = below ? over - (over + ATMOSPHERE) * (1 - oiled()) : over
       },
-      evaluate() {},
       observe(l) {
         l.o[0] = fluid.tanks[tank]
         l.o[1] = fluid.temperature
