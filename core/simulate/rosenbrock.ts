@@ -209,7 +209,7 @@ export class Rosenbrock {
 
   /** One try of size h into `trial`. @returns the error in units of the tolerance */
   private attempt(h: number, moving: boolean): number {
-    const { problem, solver, statistics, t, y, f, f0, trial, absolute, relative } = this
+    const { problem, solver, statistics, t, y, f, f0, trial } = this
     const [k1, k2, k3, k4, k5, k6] = this.k
     const n = y.length
     const r = 1 / h
@@ -241,18 +241,27 @@ export class Rosenbrock {
       k6[i] = f[i] + r * (C61 * k1[i] + C62 * k2[i] + C63 * k3[i] + C64 * k4[i] + C65 * k5[i])
     solver.solve(k6)
     statistics.evaluations += 5
+    return this.judge(k6)
+  }
+
+  /** Adds the last stage to the trial. @returns the error, which that stage estimates, in units of the tolerance */
+  private judge(last: Float64Array): number {
+    const { y, trial, absolute, relative } = this
     let error = 0
-    for (let i = 0; i < n; i++) {
-      const value = trial[i] + k6[i]
+    let worst = 0
+    for (let i = 0; i < trial.length; i++) {
+      const by = last[i]
+      const value = trial[i] + by
       trial[i] = value
-      const before = Math.abs(y[i])
-      const after = Math.abs(value)
-      const e = Math.abs(k6[i]) / (absolute[i] + relative * (before > after ? before : after))
+      const before = y[i] < 0 ? -y[i] : y[i]
+      const after = value < 0 ? -value : value
+      const e = (by < 0 ? -by : by) / (absolute[i] + relative * (before > after ? before : after))
       if (!(e <= error)) {
         error = e
-        this.worst = i
+        worst = i
       }
     }
+    this.worst = worst
     return error
   }
 

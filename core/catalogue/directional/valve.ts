@@ -13,7 +13,7 @@ import {
   type SymbolForm,
 } from '../kind'
 import { leak, lost, stuck } from '../faults'
-import { pathCoefficient, rootDrop, spoolRate } from '../laws'
+import { addPathFlows, pathCoefficient, spoolRate } from '../laws'
 import {
   arrow,
   circle,
@@ -333,14 +333,7 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
           openings[i] = coefficient * pathOpening(paths[i], y + offset, open)
         openedAt[0] = y
       }
-      for (let i = 0; i < openings.length; i++) {
-        if (openings[i] === 0) continue
-        const from = pathFrom[i]
-        const to = pathTo[i]
-        const flow = openings[i] * rootDrop(p[from] - p[to])
-        q[from] += flow
-        q[to] -= flow
-      }
+      addPathFlows(openings, pathFrom, pathTo, p, q)
     },
     observe(l) {
       let highest = -Infinity

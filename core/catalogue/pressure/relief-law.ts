@@ -17,7 +17,7 @@ export const heldSetting = (asked: number) => (asked > LOWEST_SETTING ? asked : 
 export function reliefLaw(v: { readonly ratedFlow: number; readonly timeConstant: number }) {
   const { ratedFlow, timeConstant } = v
   const wide = pathCoefficient(1, WIDE_OPEN_DROP)
-  const limit = (drop: number) => (drop > 0 ? wide * rootDrop(drop) : 0)
+  const limit = (drop: number) => wide * rootDrop(drop > 0 ? drop : 0)
   return {
     /** @param drop Pa @returns m³/s */
     flow: (opening: number, drop: number) =>
