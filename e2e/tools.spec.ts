@@ -9,6 +9,7 @@ import {
   lay,
   newMachine,
   openCopy,
+  openMachine,
   pipes,
   place,
   placeByKey,
@@ -193,4 +194,15 @@ test('writes every format, and other programs read them', async ({ page }) => {
   await expect(components(page)).toHaveCount(count)
   await step(page, 'Run')
   await expect(page.getByTestId('run')).toBeEnabled()
+})
+
+test('says so where the checks cannot be made', async ({ page }) => {
+  await page.route(/check\.worker/, (route) => route.abort())
+  await openMachine(page, 'Relief rig')
+  const findings = page.getByTestId('findings')
+  await expect(findings).toContainText('No checks')
+  await findings.click()
+  await expect(page.getByRole('alert')).toContainText('The checks could not be made')
+  // the sheet is there all the same
+  await expect(components(page).first()).toBeVisible()
 })

@@ -33,7 +33,7 @@ const rows = computed(() => {
       designation: named.get(component.id)!,
       kind: kind?.label ?? component.kind,
       ports,
-      doing: local && kind?.say ? kind.say(local, valuesToDraw(kind, component), show) : '',
+      doing: local && kind?.say ? kind.say(local, valuesToDraw(component), show) : '',
     }
   })
 })

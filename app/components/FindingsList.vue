@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What is wrong with the sheet, with its cure; choosing one goes to its place. */
-import { CircleAlert, CircleCheck, TriangleAlert } from 'lucide-vue-next'
+import { CircleAlert, CircleCheck, Hourglass, TriangleAlert } from 'lucide-vue-next'
 import { reasonOf } from '@oar-bench/core/check'
 import { silence } from '@oar-bench/core/sheet/edit'
 import { placeText, subjectOf, type Finding } from '@oar-bench/core/sheet/finding'
@@ -8,13 +8,17 @@ import { placeText, subjectOf, type Finding } from '@oar-bench/core/sheet/findin
 const emit = defineEmits<{ reveal: [id: string] }>()
 const drawing = useDrawing()
 const warnings = computed(() => drawing.findings.filter((f) => f.severity === 'warning'))
+/** The very first checks of a sheet are under way. */
+const waiting = computed(() => !drawing.checked && !drawing.findings.length && !drawing.accepted.length)
 const words = computed(() => {
+  if (drawing.checkProblem) return 'No checks'
   const many = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
   const parts = [
     drawing.errors.length && many(drawing.errors.length, 'error'),
     warnings.value.length && many(warnings.value.length, 'warning'),
   ].filter(Boolean)
-  return parts.length ? parts.join(', ') : 'Checks pass'
+  if (parts.length) return parts.join(', ')
+  return waiting.value ? 'Checking …' : 'Checks pass'
 })
 const named = (f: Finding) => {
   const component = drawing.sheet.components.find((c) => c.id === f.place.component)
@@ -42,13 +46,20 @@ const restore = (f: Finding) => drawing.apply(silence(drawing.sheet, f.rule, sub
 <template>
   <PopUp testid="findings" panel-class="w-96 p-1">
     <template #button>
-      <CircleAlert v-if="drawing.errors.length" :size="16" class="text-error" aria-hidden="true" />
+      <CircleAlert
+        v-if="drawing.errors.length || drawing.checkProblem"
+        :size="16"
+        class="text-error"
+        aria-hidden="true"
+      />
       <TriangleAlert v-else-if="warnings.length" :size="16" class="text-caution" aria-hidden="true" />
+      <Hourglass v-else-if="waiting" :size="16" class="text-soft" aria-hidden="true" />
       <CircleCheck v-else :size="16" class="text-good" aria-hidden="true" />
-      {{ words }}
+      <span :data-checked="drawing.checked">{{ words }}</span>
     </template>
     <template #default="{ close }">
-      <p v-if="!drawing.findings.length" class="px-3 py-2 text-soft">
+      <p v-if="drawing.checkProblem" class="px-3 py-2 text-error" role="alert">{{ drawing.checkProblem }}</p>
+      <p v-else-if="!drawing.findings.length && !waiting" class="px-3 py-2 text-soft">
         The sheet can be run. The checks find nothing; they do not replace a qualified person's judgement.
       </p>
       <div

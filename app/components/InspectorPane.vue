@@ -54,7 +54,7 @@ const doing = computed(() => {
   if (!shown || run.outdated || !component.value || !kind.value?.say) return undefined
   const frame = frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
   const local = localAt(shown.result, frame, component.value)
-  return local && kind.value.say(local, valuesToDraw(kind.value, component.value), show)
+  return local && kind.value.say(local, valuesToDraw(component.value), show)
 })
 const linePressure = computed(() => {
   const shown = run.shown

@@ -60,6 +60,8 @@ export function useFiles() {
     },
     report: async () => {
       const { reportToPdf } = await import('@oar-bench/core/formats/report')
+      await drawing.settleChecks()
+      if (drawing.checkProblem) throw new Error(drawing.checkProblem)
       const shown = run.outdated ? undefined : run.shown?.result
       const of = {
         sheet: drawing.sheet,

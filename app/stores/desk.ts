@@ -38,7 +38,12 @@ export const useDesk = defineStore('desk', () => {
   const overview = useLocalStorage('oar-bench-overview', false)
   const portLetters = useLocalStorage('oar-bench-port-letters', false)
   /** What was copied, for this sheet and others; other tabs see it too. */
-  const clip = useLocalStorage<Clip>('oar-bench-clip', { components: [], joints: [], pipes: [] })
+  // plain parts, not watched ones: what is pasted goes into a sheet, and with it to the workers
+  const clip = useLocalStorage<Clip>(
+    'oar-bench-clip',
+    { components: [], joints: [], pipes: [] },
+    { shallow: true },
+  )
   const searching = ref(false)
   const showingKeys = ref(false)
   const revisions = ref(false)

@@ -1,9 +1,7 @@
 /** The machine that is open: its sheet with undo, its selection, and what has been saved. */
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { useDebounceFn } from '@vueuse/core'
-import type { Finding } from '@oar-bench/core/sheet/finding'
 import { emptySheet, type Sheet } from '@oar-bench/core/sheet/schema'
-import { check } from '@oar-bench/core/simulate/compile'
 import { briefSchema, resolveBrief, type Brief } from '@oar-bench/core/size/brief'
 import type { MachineDetail, Saved, VariantRow } from '#shared/api'
 
@@ -233,10 +231,10 @@ export const useDrawing = defineStore('drawing', () => {
   const select = (ids: Iterable<string>) => (selection.value = new Set(ids))
 
   // ---- what is wrong ----------------------------------------------------------------------
-  const allFindings = computed<Finding[]>(() => check(sheet.value, scheduleId.value))
-  const findings = computed(() => allFindings.value.filter((f) => !f.silenced))
+  const checks = useChecks(sheetId, sheet, scheduleId)
+  const findings = computed(() => checks.findings.value.filter((f) => !f.silenced))
   /** Those that somebody accepts, each with the reason. */
-  const accepted = computed(() => allFindings.value.filter((f) => f.silenced))
+  const accepted = computed(() => checks.findings.value.filter((f) => f.silenced))
   const errors = computed(() => findings.value.filter((f) => f.severity === 'error'))
   const schedule = computed(() => sheet.value.schedules.find((s) => s.id === scheduleId.value))
   const briefProblems = computed(() => resolveBrief(brief.value).problems)
@@ -267,6 +265,10 @@ export const useDrawing = defineStore('drawing', () => {
     rename,
     select,
     findings,
+    /** Whether they are those of the sheet as it is, and why there are none; `settleChecks` resolves when they are. */
+    checked: checks.checked,
+    checkProblem: checks.problem,
+    settleChecks: checks.settle,
     accepted,
     errors,
     briefProblems,

@@ -22,7 +22,7 @@ function values(component: SheetComponent, show: Show): string {
     if (typeof read.value === 'boolean') return [`${parameter.label}: ${read.value ? 'yes' : 'no'}`]
     return []
   })
-  return [...(kind.caption?.(valuesToDraw(kind, component), show) ?? []), ...own].filter(unique).join('; ')
+  return [...(kind.caption?.(valuesToDraw(component), show) ?? []), ...own].filter(unique).join('; ')
 }
 const unique = (text: string, i: number, all: string[]) => all.indexOf(text) === i
 

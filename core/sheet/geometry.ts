@@ -1,5 +1,5 @@
 /** Where things are on the sheet: placed ports, outlines, pipe polylines. Modules, y down. */
-import { findKind, type AnyKind } from '../catalogue'
+import { findKind } from '../catalogue'
 import type { Parameter } from '../catalogue/kind'
 import type { Side, SymbolDrawing } from '../catalogue/symbol'
 import { remembered } from './remembered'
@@ -45,21 +45,22 @@ export function placeRect(rect: Rect, at: Placement): Rect {
 }
 
 /** Parameter values for drawing and captions: one that does not read counts as its default. */
-export function valuesToDraw(kind: AnyKind, component: SheetComponent): Record<string, Value> {
+export const valuesToDraw = remembered((component: SheetComponent): Readonly<Record<string, Value>> => {
   const values: Record<string, Value> = {}
-  for (const [name, parameter] of Object.entries(kind.parameters as Record<string, Parameter>)) {
+  const parameters: Readonly<Record<string, Parameter>> = findKind(component.kind)?.parameters ?? {}
+  for (const [name, parameter] of Object.entries(parameters)) {
     const own = readParameter(parameter, component.parameters[name])
     const read = 'value' in own ? own : readParameter(parameter, undefined)
     if ('value' in read) values[name] = read.value
   }
   return values
-}
+})
 
 /** The symbol of a component; values that do not read fall back to their defaults. */
 export const symbolOf = remembered((component: SheetComponent): SymbolDrawing | undefined => {
   const kind = findKind(component.kind)
   if (!kind) return undefined
-  return kind.symbol(valuesToDraw(kind, component), component.form ?? 'simplified')
+  return kind.symbol(valuesToDraw(component), component.form ?? 'simplified')
 })
 
 export interface PlacedPort {

@@ -2,7 +2,7 @@
 import { findKind } from '../catalogue'
 import type { Show } from '../catalogue/kind'
 import { LETTER_WIDTH } from '../catalogue/symbol'
-import { outline, placedPorts, polyline, symbolOf, valuesToDraw, type Rect } from './geometry'
+import { extent, outline, placedPorts, polyline, symbolOf, valuesToDraw, type Rect } from './geometry'
 import type { Sheet, SheetComponent } from './schema'
 
 /** Height of the lettering and distance from line to line, in modules. */
@@ -29,27 +29,67 @@ export function lettersBox({ x, y, anchor, designation, lines }: Lettered): Rect
   return { x: left, y: y - LETTERING, w, h: LETTERING + LETTERING_LINE * lines.length }
 }
 
-/** Module squares through which pipes run or on which symbols lie. */
-type Taken = Set<number>
-const cell = (x: number, y: number) => (x + 8192) * 16384 + (y + 8192)
+/** How far around all that is drawn lettering is kept from lettering, modules. */
+const ROOM = 40
 
-function takenCells(sheet: Sheet): Taken {
-  const taken = new Set<number>()
-  for (const component of sheet.components) {
-    const { x, y, w, h } = outline(component)
-    for (let i = Math.floor(x); i < x + w; i++)
-      for (let j = Math.floor(y); j < y + h; j++) taken.add(cell(i, j))
+/** Module squares through which pipes run, on which symbols lie or where something is written. */
+class Taken {
+  private readonly area: Rect
+  private readonly squares: Uint8Array
+
+  constructor({ x, y, w, h }: Rect) {
+    this.area = {
+      x: Math.floor(x) - ROOM,
+      y: Math.floor(y) - ROOM,
+      w: Math.ceil(w) + 2 * ROOM,
+      h: Math.ceil(h) + 2 * ROOM,
+    }
+    this.squares = new Uint8Array(this.area.w * this.area.h)
   }
+
+  /** How many squares of a rectangle are taken. */
+  count(rect: Rect): number {
+    const { squares, area } = this
+    const { first, last, top, bottom } = this.within(rect)
+    let sum = 0
+    for (let j = top; j < bottom; j++) for (let i = first; i < last; i++) sum += squares[j * area.w + i]
+    return sum
+  }
+  take(rect: Rect): void {
+    const { squares, area } = this
+    const { first, last, top, bottom } = this.within(rect)
+    for (let j = top; j < bottom; j++) squares.fill(1, j * area.w + first, j * area.w + last)
+  }
+  /** Columns and rows of the squares that a rectangle touches, as far as they lie in the area. */
+  private within({ x, y, w, h }: Rect) {
+    const { area } = this
+    return {
+      first: Math.max(Math.floor(x) - area.x, 0),
+      last: Math.min(Math.ceil(x + w) - area.x, area.w),
+      top: Math.max(Math.floor(y) - area.y, 0),
+      bottom: Math.min(Math.ceil(y + h) - area.y, area.h),
+    }
+  }
+}
+
+function takenBy(sheet: Sheet): Taken {
+  const taken = new Taken(extent(sheet))
+  for (const component of sheet.components) taken.take(outline(component))
   for (const pipe of sheet.pipes) {
     const points = polyline(sheet, pipe)
     for (let k = 0; k + 1 < points.length; k++) {
       const [[ax, ay], [bx, by]] = [points[k], points[k + 1]]
+      // a line lies on the edge of the squares at both its sides
+      if (ax === bx || ay === by) {
+        const [x, y] = [Math.min(ax, bx), Math.min(ay, by)]
+        taken.take({ x: x - 1, y: y - 1, w: Math.abs(bx - ax) + 2, h: Math.abs(by - ay) + 2 })
+        continue
+      }
       const steps = Math.max(Math.abs(bx - ax), Math.abs(by - ay))
       for (let i = 0; i <= steps; i++) {
-        const x = Math.round(ax + ((bx - ax) * i) / Math.max(steps, 1))
-        const y = Math.round(ay + ((by - ay) * i) / Math.max(steps, 1))
-        // a line lies on the edge of the squares at both its sides
-        for (const dx of [-1, 0]) for (const dy of [-1, 0]) taken.add(cell(x + dx, y + dy))
+        const x = Math.round(ax + ((bx - ax) * i) / steps)
+        const y = Math.round(ay + ((by - ay) * i) / steps)
+        taken.take({ x: x - 1, y: y - 1, w: 2, h: 2 })
       }
     }
   }
@@ -60,7 +100,7 @@ type Place = Pick<Lettered, 'x' | 'y' | 'anchor'>
 
 /** What is written beside every component, by its id: each at the first of its usual places with least under it. */
 export function letterings(sheet: Sheet, show: Show): Map<string, Lettered> {
-  const taken = takenCells(sheet)
+  const taken = takenBy(sheet)
   const all = new Map<string, Lettered>()
   for (const component of sheet.components) {
     const written = lettering(component, show, taken)
@@ -75,7 +115,7 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Lettere
   const symbol = symbolOf(component)
   if (!kind || !symbol || kind.unnamed) return undefined
   const designation = component.designation ?? component.id
-  const lines = kind.caption?.(valuesToDraw(kind, component), show) ?? []
+  const lines = kind.caption?.(valuesToDraw(component), show) ?? []
   const box = outline(component)
   const over = box.y - 0.6 - LETTERING_LINE * lines.length
   const right: Place = { x: box.x + box.w + 0.6, y: box.y + 0.9, anchor: 'start' }
@@ -101,23 +141,18 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Lettere
     : sideways
       ? [above, aboveRight, below, belowRight]
       : [right, left, above, aboveRight, below, belowRight]
-  const width = Math.max(...[designation, ...lines].map((text) => textWidth(text, LETTERING)))
-  const cells = (place: Place) => {
-    const start = place.x - (place.anchor === 'start' ? 0 : place.anchor === 'middle' ? width / 2 : width)
-    const bottom = place.y + LETTERING_LINE * lines.length
-    const list: number[] = []
-    for (let i = Math.floor(start + 0.2); i < start + width - 0.2; i++)
-      for (let j = Math.floor(place.y - LETTERING + 0.4); j < bottom; j++) list.push(cell(i, j))
-    return list
+  /** What is written at a place covers; a little over an edge does not count. */
+  const covers = (place: Place): Rect => {
+    const { x, y, w, h } = lettersBox({ ...place, designation, lines })
+    return { x: x + 0.2, y: y + 0.4, w: w - 0.4, h: h - 0.4 }
   }
-  let best = { place: places[0], cells: cells(places[0]), covered: Infinity }
+  let best = { place: places[0], covered: Infinity }
   for (const place of places) {
-    const squares = cells(place)
-    const covered = squares.filter((square) => taken.has(square)).length
-    if (covered < best.covered) best = { place, cells: squares, covered }
+    const covered = taken.count(covers(place))
+    if (covered < best.covered) best = { place, covered }
     if (covered === 0) break
   }
-  for (const square of best.cells) taken.add(square)
+  taken.take(covers(best.place))
   return { designation, lines, ...best.place }
 }
 

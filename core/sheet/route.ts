@@ -2,6 +2,7 @@
  * Orthogonal routes on the module grid: A* over (place, direction) with a price for length,
  * bends, crossings and running along another pipe. Symbols are walked around.
  */
+import FlatQueue from 'flatqueue'
 import type { Side } from '../catalogue/symbol'
 import { endAt, outline, placedPorts, polyline, sideVector, simplify, type Rect, type XY } from './geometry'
 import type { PipeEnd, Sheet } from './schema'
@@ -18,49 +19,6 @@ const DIRECTIONS: readonly XY[] = [
 ]
 const directionOf = (side: Side) =>
   DIRECTIONS.findIndex(([x, y]) => x === sideVector[side][0] && y === sideVector[side][1])
-
-/** A binary heap of numbered places by price. */
-class Heap {
-  private readonly keys: number[] = []
-  private readonly items: number[] = []
-  get size() {
-    return this.items.length
-  }
-  push(item: number, key: number) {
-    let i = this.items.length
-    this.items.push(item)
-    this.keys.push(key)
-    while (i > 0) {
-      const up = (i - 1) >> 1
-      if (this.keys[up] <= key) break
-      this.swap(i, up)
-      i = up
-    }
-  }
-  pop(): number {
-    const top = this.items[0]
-    const item = this.items.pop()!
-    const key = this.keys.pop()!
-    if (this.items.length) {
-      this.items[0] = item
-      this.keys[0] = key
-      let i = 0
-      for (;;) {
-        let least = i
-        for (const child of [2 * i + 1, 2 * i + 2])
-          if (child < this.items.length && this.keys[child] < this.keys[least]) least = child
-        if (least === i) break
-        this.swap(i, least)
-        i = least
-      }
-    }
-    return top
-  }
-  private swap(a: number, b: number) {
-    ;[this.items[a], this.items[b]] = [this.items[b], this.items[a]]
-    ;[this.keys[a], this.keys[b]] = [this.keys[b], this.keys[a]]
-  }
-}
 
 /**
  * The corners of a route between two ends (ends excluded).
@@ -163,21 +121,26 @@ function search(
 
   const best = new Float64Array(w * h * 4).fill(Infinity)
   const before = new Int32Array(w * h * 4).fill(-1)
-  const heap = new Heap()
+  const queue = new FlatQueue()
   const guess = (x: number, y: number) => Math.abs(x - goal.at[0]) + Math.abs(y - goal.at[1])
   const first = start.side ? [directionOf(start.side)] : [0, 1, 2, 3]
   for (const d of first) {
     const node = cell(...start.at) * 4 + d
     best[node] = 0
-    heap.push(node, guess(...start.at))
+    queue.push(node, guess(...start.at))
   }
   // a line enters a port against the side it leaves to
   const arrival = goal.side ? (directionOf(goal.side) + 2) % 4 : -1
   const goalCell = cell(...goal.at)
-  while (heap.size) {
-    const node = heap.pop()
+  while (queue.length) {
+    const asked = queue.peekValue()!
+    const node = queue.pop()!
     const d = node & 3
     const c = node >> 2
+    const x = (c % w) + x0
+    const y = Math.floor(c / w) + y0
+    // a cheaper way there was found after this one was put in line
+    if (asked > best[node] + guess(x, y)) continue
     if (c === goalCell && (arrival < 0 || d === arrival)) {
       const points: XY[] = []
       for (let n = node; n >= 0; n = before[n]) {
@@ -186,8 +149,6 @@ function search(
       }
       return simplify(points.reverse()).slice(1, -1)
     }
-    const x = (c % w) + x0
-    const y = Math.floor(c / w) + y0
     for (let turn = 0; turn < 4; turn++) {
       if (turn === (d + 2) % 4) continue
       if (turn !== d && c === cell(...start.at) && start.side) continue
@@ -209,7 +170,7 @@ function search(
       if (cost < best[next]) {
         best[next] = cost
         before[next] = node
-        heap.push(next, cost + guess(nx, ny))
+        queue.push(next, cost + guess(nx, ny))
       }
     }
   }

@@ -205,9 +205,7 @@ describe('a run as data', () => {
       for (const component of press.components) {
         const kind = findKind(component.kind)!
         const local = localAt(pressRun, frame, component)!
-        const words = kind.say!(local, valuesToDraw(kind, component), (si, q) =>
-          showQuantity(si, q, 'metric'),
-        )
+        const words = kind.say!(local, valuesToDraw(component), (si, q) => showQuantity(si, q, 'metric'))
         expect(words, component.id).toMatch(/^[A-Z].*\.$/)
         expect(words, component.id).not.toMatch(/NaN|undefined|–/)
       }
