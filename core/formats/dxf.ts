@@ -1,4 +1,4 @@
-/** A sheet as DXF (AutoCAD 2007 text format): millimetres, one layer a kind of line, one block a symbol, text as text. */
+/** A sheet as DXF (text format, version AC1021): millimetres, one layer a kind of line, one block a symbol, text as text. */
 import {
   Colors,
   DxfWriter,
