@@ -87,6 +87,7 @@ try {
   await page.getByRole('button', { name: 'Undo' }).click()
   await page.getByRole('link', { name: 'Sizes' }).click()
   await page.getByTestId('card-bore').waitFor()
+  await page.locator('[data-testid="save-state"][data-state="saved"]').waitFor()
   await picture('sizes')
   await page.getByRole('link', { name: /^Run/ }).click()
   await page.getByTestId('run').click()

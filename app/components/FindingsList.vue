@@ -8,8 +8,6 @@ import { placeText, subjectOf, type Finding } from '@oar-bench/core/sheet/findin
 const emit = defineEmits<{ reveal: [id: string] }>()
 const drawing = useDrawing()
 const warnings = computed(() => drawing.findings.filter((f) => f.severity === 'warning'))
-/** The very first checks of a sheet are under way. */
-const waiting = computed(() => !drawing.checked && !drawing.findings.length && !drawing.accepted.length)
 const words = computed(() => {
   if (drawing.checkProblem) return 'No checks'
   const many = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
@@ -18,7 +16,7 @@ const words = computed(() => {
     warnings.value.length && many(warnings.value.length, 'warning'),
   ].filter(Boolean)
   if (parts.length) return parts.join(', ')
-  return waiting.value ? 'Checking …' : 'Checks pass'
+  return drawing.unchecked ? 'Checking …' : 'Checks pass'
 })
 const named = (f: Finding) => {
   const component = drawing.sheet.components.find((c) => c.id === f.place.component)
@@ -53,13 +51,13 @@ const restore = (f: Finding) => drawing.apply(silence(drawing.sheet, f.rule, sub
         aria-hidden="true"
       />
       <TriangleAlert v-else-if="warnings.length" :size="16" class="text-caution" aria-hidden="true" />
-      <Hourglass v-else-if="waiting" :size="16" class="text-soft" aria-hidden="true" />
+      <Hourglass v-else-if="drawing.unchecked" :size="16" class="text-soft" aria-hidden="true" />
       <CircleCheck v-else :size="16" class="text-good" aria-hidden="true" />
       <span :data-checked="drawing.checked">{{ words }}</span>
     </template>
     <template #default="{ close }">
       <p v-if="drawing.checkProblem" class="px-3 py-2 text-error" role="alert">{{ drawing.checkProblem }}</p>
-      <p v-else-if="!drawing.findings.length && !waiting" class="px-3 py-2 text-soft">
+      <p v-else-if="!drawing.findings.length && !drawing.unchecked" class="px-3 py-2 text-soft">
         The sheet can be run. The checks find nothing; they do not replace a qualified person's judgement.
       </p>
       <div

@@ -1,6 +1,5 @@
 /** The checks of a sheet, made by a worker: the page stays free, and what was found follows the sheet as soon as it is known. */
 import { until } from '@vueuse/core'
-import { wrap, type Remote } from 'comlink'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { Checker } from '../workers/check.worker'
@@ -16,21 +15,17 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
   const found = shallowRef<{ readonly of: Asked; readonly findings: readonly Finding[] }>()
   /** Why the checks could not be made. */
   const problem = ref('')
-  const isOf = (of: Asked | undefined) =>
-    of?.id === id.value && of.sheet === sheet.value && of.schedule === schedule.value
-  const checked = computed(() => isOf(found.value?.of))
   /** Those of the step before stand until the next are there; those of another sheet do not. */
-  const findings = computed(() => (found.value?.of.id === id.value ? found.value.findings : []))
+  const standing = computed(() => (found.value?.of.id === id.value ? found.value : undefined))
+  const findings = computed(() => standing.value?.findings ?? [])
+  /** Nothing is known of this sheet yet. */
+  const waiting = computed(() => !standing.value && !problem.value)
+  const checked = computed(() => {
+    const of = standing.value?.of
+    return !!of && of.sheet === sheet.value && of.schedule === schedule.value
+  })
 
-  let checker: { remote: Remote<Checker>; failed: Promise<never>; worker: Worker } | undefined
-  function begin() {
-    const worker = new Worker(new URL('../workers/check.worker.ts', import.meta.url), { type: 'module' })
-    const failed = new Promise<never>((_, reject) => {
-      worker.onerror = (event) => reject(new Error(event.message || 'they could not be started'))
-    })
-    failed.catch(() => {})
-    return { worker, failed, remote: wrap<Checker>(worker) }
-  }
+  let checker: Helper<Checker> | undefined
   let working = false
   async function work(): Promise<void> {
     if (working) return
@@ -38,7 +33,10 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
     problem.value = ''
     try {
       while (!checked.value) {
-        checker ??= begin()
+        checker ??= helperOf<Checker>(
+          new Worker(new URL('../workers/check.worker.ts', import.meta.url), { type: 'module' }),
+          'they could not be started',
+        )
         const of: Asked = { id: id.value, sheet: sheet.value, schedule: schedule.value }
         const list = await Promise.race([checker.remote.check(of.sheet, of.schedule), checker.failed])
         found.value = { of, findings: list }
@@ -54,5 +52,5 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
   watch([id, sheet, schedule], () => void work(), { immediate: true })
   /** Resolves when the sheet as it is has been checked, or cannot be. */
   const settle = () => until(() => checked.value || problem.value !== '').toBe(true)
-  return { findings, checked, problem, settle }
+  return { findings, waiting, checked, problem, settle }
 }

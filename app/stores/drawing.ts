@@ -265,8 +265,9 @@ export const useDrawing = defineStore('drawing', () => {
     rename,
     select,
     findings,
-    /** Whether they are those of the sheet as it is, and why there are none; `settleChecks` resolves when they are. */
+    /** Whether they are those of the sheet as it is, whether none were made yet, and why; `settleChecks` resolves when they are. */
     checked: checks.checked,
+    unchecked: checks.waiting,
     checkProblem: checks.problem,
     settleChecks: checks.settle,
     accepted,

@@ -1,6 +1,6 @@
 /** The run on the sheet, the instant looked at, and the runs that are kept. */
 import { acceptHMRUpdate, defineStore } from 'pinia'
-import { proxy, wrap, type Remote } from 'comlink'
+import { proxy } from 'comlink'
 import { decodeRun, encodeRun } from '@oar-bench/core/formats/run-file'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { RunResult } from '@oar-bench/core/simulate/result'
@@ -28,7 +28,7 @@ export const useRun = defineStore('run', () => {
   const kept = ref<RunRow[]>([])
   const keeping = ref(false)
   /** One worker with its one proxy: a proxy that is let go closes its end for good. */
-  let solver: { worker: Worker; remote: Remote<Solver> } | undefined
+  let solver: Helper<Solver> | undefined
   let ask = 0
 
   /** True where the sheet has changed since the shown run. */
@@ -51,16 +51,12 @@ export const useRun = defineStore('run', () => {
     problem.value = ''
     solving.value = true
     progress.value = 0
-    if (!solver) {
-      const worker = new Worker(new URL('../workers/simulate.worker.ts', import.meta.url), { type: 'module' })
-      solver = { worker, remote: wrap<Solver>(worker) }
-    }
+    solver ??= helperOf<Solver>(
+      new Worker(new URL('../workers/simulate.worker.ts', import.meta.url), { type: 'module' }),
+      'The solver could not be started.',
+    )
     const current = solver
     try {
-      const failed = new Promise<never>((_, reject) => {
-        current.worker.onerror = (event) =>
-          reject(new Error(event.message || 'The solver could not be started.'))
-      })
       const solved = current.remote.solve(
         sheet,
         drawing.scheduleId,
@@ -68,7 +64,7 @@ export const useRun = defineStore('run', () => {
           if (own === ask) progress.value = share
         }),
       )
-      const { result } = await Promise.race([solved, failed])
+      const { result } = await Promise.race([solved, current.failed])
       if (own !== ask) return
       if (!result) {
         problem.value = 'The sheet cannot be run yet: see the findings.'

@@ -3,6 +3,7 @@ import { Fluid } from '../fluid/fluid'
 import { resolveFluid } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
 import {
+  addPathFlows,
   CORNER,
   frictionFactor,
   notchLaw,
@@ -18,6 +19,26 @@ import {
 const slope = (f: (x: number) => number, x: number, h = 1e-7) => (f(x + h) - f(x - h)) / (2 * h)
 
 describe('path law', () => {
+  it('is the same where several paths are summed, and what one end takes the other gives', () => {
+    const drops = [3e5, -40, 0]
+    const p = Float64Array.from(drops.flatMap((drop) => [1e6 + drop, 1e6]))
+    const q = new Float64Array(8).fill(1)
+    addPathFlows(
+      Float64Array.of(2e-7, 3e-7, 4e-7, 0),
+      Int32Array.of(0, 2, 4, 0),
+      Int32Array.of(1, 3, 5, 7),
+      p,
+      q,
+    )
+    drops.forEach((drop, i) => {
+      const flow = (i + 2) * 1e-7 * rootDrop(p[2 * i] - p[2 * i + 1])
+      expect(Math.sign(flow)).toBe(Math.sign(drop))
+      expect(q[2 * i] - 1).toBeCloseTo(flow, 15)
+      expect(q[2 * i + 1] - 1).toBeCloseTo(-flow, 15)
+    })
+    // a closed path leads nowhere
+    expect([q[6], q[7]]).toEqual([1, 1])
+  })
   it('is the square root far from zero, odd, and straight through zero', () => {
     expect(rootDrop(100e5)).toBeCloseTo(Math.sqrt(100e5), 1)
     for (const drop of [1, 1e3, 1e5, 3e7]) expect(rootDrop(-drop)).toBe(-rootDrop(drop))
