@@ -76,10 +76,23 @@ test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) =
   await page.mouse.down()
   await page.mouse.move(at.x + 20, at.y + 10)
   await page.mouse.move(at.x + 40, at.y + 20)
+  // it is seen where it is moved to, with its pipes, and not where it was
+  const moving = page.getByTestId('moving')
+  const there = (await moving.locator('.component-reach').boundingBox())!
+  expect(there.x - box.x).toBeGreaterThan(25)
+  await expect(moving.locator('[data-pipe="L4"] .pipe-line')).toHaveCount(1)
+  await expect(page.locator('.lifted .symbol')).toBeHidden()
   await page.mouse.up()
+  await expect(moving.locator('.component')).toHaveCount(0)
+  await expect(relief.locator('.symbol')).toBeVisible()
   const moved = await state()
   expect(moved[0]).not.toBe(first[0])
   expect(moved[1]).not.toBe(first[1])
+  // the keyboard is still at the sheet
+  await page.keyboard.press('Control+z')
+  expect(await state()).toEqual(first)
+  await page.keyboard.press('Control+y')
+  expect(await state()).toEqual(moved)
   const sheet = page.getByTestId('sheet')
   await sheet.press('r')
   await expect(relief.locator('.symbol')).toHaveAttribute('transform', / rotate\(90\)$/)
@@ -102,7 +115,7 @@ test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) =
 
 test('zooms, pans and fits', async ({ page }) => {
   await openMachine(page, 'Relief rig')
-  const layer = page.locator('.layer')
+  const layer = page.locator('.layer').first()
   const style = () => layer.evaluate((e) => (e as HTMLElement).style.transform)
   const first = await style()
   const box = (await page.getByTestId('sheet').boundingBox())!

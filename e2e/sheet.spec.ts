@@ -243,7 +243,11 @@ test('the overview shows where one is and leads elsewhere', async ({ page }) => 
   const overview = page.getByTestId('overview')
   await expect(overview).toBeVisible()
   for (const key of times(6, '+')) await page.keyboard.press(key)
-  const place = () => page.locator('.sheet .layer').evaluate((e) => (e as SVGElement).style.transform)
+  const place = () =>
+    page
+      .locator('.sheet .layer')
+      .first()
+      .evaluate((e) => (e as SVGElement).style.transform)
   const before = await place()
   await overview.click({ position: { x: 12, y: 12 } })
   expect(await place()).not.toBe(before)

@@ -28,7 +28,7 @@ const others = [
           <div v-for="c in list" :key="c.name" class="flex justify-between gap-4 py-0.5">
             <dt>{{ c.label }}</dt>
             <dd>
-              <kbd class="font-lettering">{{ c.keys }}</kbd>
+              <kbd class="font-lettering">{{ [c.keys, c.otherKeys].filter(Boolean).join(' or ') }}</kbd>
             </dd>
           </div>
         </dl>

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 /** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
-import { placeText } from '@oar-bench/core/sheet/finding'
-import { extent, type Rect, type XY } from '@oar-bench/core/sheet/geometry'
+import { extent, type Rect } from '@oar-bench/core/sheet/geometry'
 import { LETTERING_LINE, lineNames } from '@oar-bench/core/sheet/lettering'
-import type { Pipe, PipeEnd, Sheet } from '@oar-bench/core/sheet/schema'
+import type { Sheet } from '@oar-bench/core/sheet/schema'
 
 const props = defineProps<{ running: boolean }>()
 const drawing = useDrawing()
@@ -17,15 +16,16 @@ const pane = useTemplateRef<HTMLDivElement>('pane')
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const cover = useTemplateRef<HTMLDivElement>('cover')
 const layer = useTemplateRef<SVGGElement>('layer')
+const liftedLayer = useTemplateRef<SVGGElement>('liftedLayer')
 /** What a run draws for itself: the oil in the lines, and which way it flows. */
 const oil = useTemplateRef<SVGGElement>('oil')
 const arrows = useTemplateRef<SVGGElement>('arrows')
 
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
-const shownSheet = computed(() => preview.value ?? drawing.sheet)
-const names = computed(() => (desk.lineNames ? lineNames(shownSheet.value) : []))
-const { components, pipes, marks, markClass, signs, shownLines } = useDrawnSheet(shownSheet)
+const names = computed(() => (desk.lineNames ? lineNames(drawing.sheet) : []))
+const { components, pipes, lifted, liftedIds, marks, signs } = useDrawnSheet(preview)
+const moving = () => lifted.value
 
 /** The ground that is drawn on, in modules. */
 const PAPER = { x: -500, y: -500, width: 1000, height: 1000 }
@@ -55,7 +55,7 @@ const { scale, visible, fit, refit, zoomBy, centre, middle, toSheet } = useSheet
   host,
   pane,
   svg,
-  layer,
+  layers: [layer, liftedLayer],
   cover,
   content,
   taken: () => (props.running ? SCALE_WIDTH : 0),
@@ -85,19 +85,6 @@ defineExpose({ fit, placeInMiddle: () => (pointer.value = middle()), reveal })
 onMounted(() => {
   desk.view = { fit, zoomBy, reveal, focus: () => host.value?.focus(), pointer: () => pointer.value }
 })
-/** Corners of a rectangle, for a line round it. */
-const around = ({ x, y, w, h }: Rect) =>
-  (
-    [
-      [x, y],
-      [x + w, y],
-      [x + w, y + h],
-      [x, y + h],
-    ] as XY[]
-  )
-    .map((p) => p.join())
-    .join(' ')
-
 const menuAt = ref<{ x: number; y: number }>()
 function openMenu(event: MouseEvent) {
   if (props.running) return
@@ -109,7 +96,8 @@ function openMenu(event: MouseEvent) {
 
 // ---- the run on the sheet -----------------------------------------------------------------
 let painter: FramePainter | undefined
-const shownRun = computed(() => (props.running && !run.outdated ? run.shown : undefined))
+/** Not while something is moved, which will have it outdated. */
+const shownRun = computed(() => (props.running && !run.outdated && !preview.value ? run.shown : undefined))
 function repaint() {
   if (!svg.value || !oil.value || !arrows.value) return
   painter?.clear()
@@ -129,20 +117,13 @@ function repaint() {
   painter?.paint(run.time)
 }
 onMounted(repaint)
-watch([shownRun, () => drawing.sheet, dark, () => desk.fullPressure, useUnits().system, preview], repaint, {
+watch([shownRun, () => drawing.sheet, dark, () => desk.fullPressure, useUnits().system], repaint, {
   flush: 'post',
 })
 watch(
   () => run.time,
   (t) => painter?.paint(t),
 )
-
-const line = (pipe: Pipe) => `line-${pipe.line}`
-const describe = (pipe: Pipe) => {
-  const end = (e: PipeEnd) =>
-    'joint' in e ? `joint ${e.joint}` : placeText({ component: e.component, port: e.port })
-  return `${pipe.name ?? 'Pipe'}, ${pipe.line} line from ${end(pipe.from)} to ${end(pipe.to)}`
-}
 </script>
 
 <template>
@@ -188,30 +169,24 @@ const describe = (pipe: Pipe) => {
             pointer-events="none"
           />
           <g ref="oil" />
-          <g
+          <SheetPipe
             v-for="d in pipes"
             :key="d.pipe.id"
-            v-memo="[d, marks.get(d.pipe.id)?.message, drawing.selection.has(d.pipe.id)]"
-            :data-item="`pipe:${d.pipe.id}`"
-            :data-pipe="d.pipe.id"
-            class="pipe"
-            :class="[line(d.pipe), markClass(d.pipe.id), { selected: drawing.selection.has(d.pipe.id) }]"
-            role="button"
-            tabindex="0"
-            :aria-label="describe(d.pipe)"
-          >
-            <polyline :points="d.path" class="pipe-reach" />
-            <polyline :points="d.path" class="pipe-line" />
-            <polyline v-if="d.pipe.line === 'shaft'" :points="d.path" class="shaft-core" />
-            <polyline v-if="d.pipe.line === 'hose'" :points="d.path" class="hose-mark" />
-            <title>{{ marks.get(d.pipe.id)?.message ?? describe(d.pipe) }}</title>
-          </g>
+            :drawn="d"
+            :selected="drawing.selection.has(d.pipe.id)"
+            :severity="marks.get(d.pipe.id)?.severity"
+            :finding="marks.get(d.pipe.id)?.message"
+            :class="{ lifted: liftedIds.has(d.pipe.id) }"
+          />
           <g
-            v-for="joint in shownSheet.joints"
+            v-for="joint in drawing.sheet.joints"
             :key="joint.id"
             :data-item="`joint:${joint.id}`"
             class="joint"
-            :class="[markClass(joint.id), { selected: drawing.selection.has(joint.id) }]"
+            :class="[
+              marks.has(joint.id) && `marked-${marks.get(joint.id)?.severity}`,
+              { selected: drawing.selection.has(joint.id), lifted: liftedIds.has(joint.id) },
+            ]"
           >
             <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
             <circle :cx="joint.x" :cy="joint.y" r="0.375" class="joint-dot" />
@@ -229,82 +204,18 @@ const describe = (pipe: Pipe) => {
             {{ n.text }}
           </text>
           <g ref="arrows" />
-          <g
+          <SheetPart
             v-for="d in components"
             :key="d.component.id"
-            v-memo="[
-              d,
-              marks.get(d.component.id)?.message,
-              drawing.selection.has(d.component.id),
-              !!shownRun,
-              desk.settings,
-              desk.portLetters,
-            ]"
-            :data-item="`component:${d.component.id}`"
-            :data-component="d.component.id"
-            :data-kind="d.component.kind"
-            class="component"
-            :class="[markClass(d.component.id), { selected: drawing.selection.has(d.component.id) }]"
-            role="button"
-            tabindex="0"
-            :aria-label="d.label"
-          >
-            <title>{{ marks.get(d.component.id)?.message ?? d.label }}</title>
-            <polygon v-if="d.frame" :points="around(d.frame)" class="component-reach frame-reach" />
-            <rect
-              v-else
-              :x="d.rect.x - 0.5"
-              :y="d.rect.y - 0.5"
-              :width="d.rect.w + 1"
-              :height="d.rect.h + 1"
-              rx="0.3"
-              class="component-reach"
-            />
-            <SymbolShapes
-              :drawing="d.symbol"
-              :at="[d.component.x, d.component.y]"
-              :rotation="d.component.rotation"
-              :mirrored="d.component.mirrored"
-            />
-            <text
-              v-if="d.caption"
-              :x="d.caption.x"
-              :y="d.caption.y"
-              :text-anchor="d.caption.anchor"
-              class="caption"
-            >
-              <tspan class="designation">{{ d.caption.designation }}</tspan>
-              <tspan v-if="d.symbol.reading" dx="0.8" class="reading" data-reading="" />
-              <tspan v-for="text in shownLines(d)" :key="text" :x="d.caption?.x" :dy="LETTERING_LINE">
-                {{ text }}
-              </tspan>
-            </text>
-            <template v-if="!shownRun">
-              <circle
-                v-for="port in d.ports"
-                :key="port.port"
-                :cx="port.at[0]"
-                :cy="port.at[1]"
-                r="0.8"
-                class="port"
-                :data-item="`port:${d.component.id}:${port.port}`"
-              >
-                <title>{{ d.component.designation ?? d.component.id }} port {{ port.port }}</title>
-              </circle>
-            </template>
-            <template v-if="!shownRun && desk.portLetters">
-              <text
-                v-for="port in d.ports"
-                :key="port.port"
-                class="port-letter"
-                :x="port.at[0] + (port.side === 'left' ? -0.5 : 0.5)"
-                :y="port.at[1] + (port.side === 'down' ? 1.1 : -0.4)"
-                :text-anchor="port.side === 'left' ? 'end' : 'start'"
-              >
-                {{ port.port }}
-              </text>
-            </template>
-          </g>
+            :drawn="d"
+            :selected="drawing.selection.has(d.component.id)"
+            :severity="marks.get(d.component.id)?.severity"
+            :finding="marks.get(d.component.id)?.message"
+            :ports="!shownRun"
+            :letters="!shownRun && desk.portLetters"
+            :settings="desk.settings"
+            :class="{ lifted: liftedIds.has(d.component.id) }"
+          />
           <g
             v-for="{ which, at, pipe } in pipeEnds"
             :key="which"
@@ -318,7 +229,7 @@ const describe = (pipe: Pipe) => {
             v-for="{ id, mark, at } in signs"
             :key="id"
             class="sign"
-            :class="mark.severity"
+            :class="[mark.severity, { lifted: liftedIds.has(id) }]"
             pointer-events="none"
           >
             <circle :cx="at[0]" :cy="at[1]" r="0.85" />
@@ -349,6 +260,17 @@ const describe = (pipe: Pipe) => {
             :width="Math.abs(marquee.to[0] - marquee.from[0])"
             :height="Math.abs(marquee.to[1] - marquee.from[1])"
           />
+        </g>
+      </svg>
+      <!-- what is being moved, in a picture of its own: the other one is not painted anew for it -->
+      <svg
+        class="pointer-events-none absolute inset-0 h-full w-full overflow-visible select-none"
+        :class="{ 'will-change-transform': liftedIds.size }"
+        aria-hidden="true"
+        data-testid="moving"
+      >
+        <g ref="liftedLayer" class="layer" :class="{ far: scale < LETTERS_FROM }">
+          <LiftedParts :lifted="moving" />
         </g>
       </svg>
       <div ref="cover" class="absolute inset-0 cursor-grabbing" hidden />

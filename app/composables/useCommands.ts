@@ -19,6 +19,8 @@ export interface Command {
   readonly group: 'Edit' | 'Arrange' | 'View' | 'Files'
   /** As written for people: "Ctrl C", "Shift R", "R". */
   readonly keys?: string
+  /** What some are used to instead. */
+  readonly otherKeys?: string
   readonly enabled: boolean
   readonly run: () => void
 }
@@ -92,6 +94,7 @@ export function useCommands() {
         label: 'Redo',
         group: 'Edit',
         keys: 'Ctrl Shift Z',
+        otherKeys: 'Ctrl Y',
         enabled: drawing.future.length > 0,
         run: drawing.redo,
       },
@@ -323,7 +326,8 @@ export function useCommands() {
 
   /** Does what a key stands for. @returns whether it stood for something */
   function press(event: KeyboardEvent): boolean {
-    const command = commands.value.find((c) => c.keys && c.enabled && matches(event, c.keys))
+    const means = (keys?: string) => !!keys && matches(event, keys)
+    const command = commands.value.find((c) => c.enabled && (means(c.keys) || means(c.otherKeys)))
     command?.run()
     return !!command
   }

@@ -11,7 +11,7 @@ import {
   type XY,
 } from '@oar-bench/core/sheet/geometry'
 import { letterings, type Lettered } from '@oar-bench/core/sheet/lettering'
-import type { Pipe, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
+import type { Joint, Pipe, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 
 export interface DrawnComponent {
   component: SheetComponent
@@ -29,6 +29,13 @@ export interface DrawnPipe {
   points: XY[]
   path: string
   arrow: ReturnType<typeof arrowPlace>
+}
+/** What a move that is under way has changed. */
+export interface Lifted {
+  components: DrawnComponent[]
+  joints: Joint[]
+  pipes: DrawnPipe[]
+  ids: ReadonlySet<string>
 }
 /** Middle of the longest straight part, and the angle along the pipe there. */
 function arrowPlace(points: readonly XY[]) {
@@ -57,55 +64,81 @@ const sameWords = (a: Lettered | undefined, b: Lettered | undefined) =>
     a.designation === b.designation &&
     a.lines.join() === b.lines.join())
 
-/** @param shown the sheet with the move that is under way */
-export function useDrawnSheet(shown: Ref<Sheet>) {
+function drawComponent(component: SheetComponent, caption: Lettered | undefined): DrawnComponent[] {
+  const kind = findKind(component.kind)
+  const symbol = symbolOf(component)
+  if (!kind || !symbol) return []
+  const rect = outline(component)
+  const ports = placedPorts(component)
+  const label = kind.unnamed
+    ? `${kind.label}: ${component.parameters.text ?? ''}`
+    : `${component.designation ?? component.id}, ${kind.label}`
+  const frame = kind.traits?.frames ? drawnAt(component) : undefined
+  return [{ component, symbol, rect, ports, caption, frame, label }]
+}
+/** @param last what was drawn of it before: it is that again where it lies as it lay */
+function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
+  const points = polyline(sheet, pipe)
+  const path = points.map((p) => p.join()).join(' ')
+  return last && last.pipe === pipe && last.path === path
+    ? last
+    : { pipe, points, path, arrow: arrowPlace(points) }
+}
+
+/** @param preview the sheet with the move that is under way */
+export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
   const drawing = useDrawing()
-  const desk = useDesk()
   const { show } = useUnits()
-  /** Lettering of the sheet as it was before a move; it goes along with what moves, and finds its place when that is let go. */
   const words = computed(() => letterings(drawing.sheet, show))
-  const settled = computed(() => new Map(drawing.sheet.components.map((c) => [c.id, c])))
-  function captionOf(component: SheetComponent): Lettered | undefined {
-    const caption = words.value.get(component.id)
-    if (!caption) return undefined
-    const before = settled.value.get(component.id)!
-    const [dx, dy] = [component.x - before.x, component.y - before.y]
-    return dx || dy ? { ...caption, x: caption.x + dx, y: caption.y + dy } : caption
-  }
   /** What was drawn last. */
   let drawnComponents = new Map<string, DrawnComponent>()
   let drawnPipes = new Map<string, DrawnPipe>()
   const components = computed<DrawnComponent[]>(() => {
-    const list = shown.value.components.flatMap((component) => {
-      const kind = findKind(component.kind)
-      const symbol = symbolOf(component)
-      if (!kind || !symbol) return []
-      const caption = captionOf(component)
+    const list = drawing.sheet.components.flatMap((component) => {
+      const caption = words.value.get(component.id)
       const last = drawnComponents.get(component.id)
-      if (last && last.component === component && sameWords(last.caption, caption)) return [last]
-      const rect = outline(component)
-      const ports = placedPorts(component)
-      const label = kind.unnamed
-        ? `${kind.label}: ${component.parameters.text ?? ''}`
-        : `${component.designation ?? component.id}, ${kind.label}`
-      const frame = kind.traits?.frames ? drawnAt(component) : undefined
-      return [{ component, symbol, rect, ports, caption, frame, label }]
+      return last && last.component === component && sameWords(last.caption, caption)
+        ? [last]
+        : drawComponent(component, caption)
     })
     drawnComponents = new Map(list.map((d) => [d.component.id, d]))
     return list
   })
-  const shownLines = (d: DrawnComponent) => (desk.settings ? (d.caption?.lines ?? []) : [])
   const pipes = computed<DrawnPipe[]>(() => {
-    const list = shown.value.pipes.map((pipe) => {
-      const points = polyline(shown.value, pipe)
-      const path = points.map((p) => p.join()).join(' ')
-      const last = drawnPipes.get(pipe.id)
-      return last && last.pipe === pipe && last.path === path
-        ? last
-        : { pipe, points, path, arrow: arrowPlace(points) }
-    })
+    const list = drawing.sheet.pipes.map((pipe) => drawPipe(drawing.sheet, pipe, drawnPipes.get(pipe.id)))
     drawnPipes = new Map(list.map((d) => [d.pipe.id, d]))
     return list
+  })
+  /** It is drawn by itself over a sheet that lies still. */
+  const lifted = computed<Lifted | undefined>(() => {
+    const moving = preview.value
+    if (!moving) return undefined
+    const resting = drawing.sheet
+    const changed = <T>(list: readonly T[], rest: readonly T[]) => {
+      const there = new Set(rest)
+      return list.filter((item) => !there.has(item))
+    }
+    const before = new Map(resting.components.map((c) => [c.id, c]))
+    const parts = changed(moving.components, resting.components)
+    const joints = changed(moving.joints, resting.joints)
+    const lines = changed(moving.pipes, resting.pipes)
+    return {
+      components: parts.flatMap((component) => {
+        // its lettering goes along with it, and finds its place when it is let go
+        const caption = words.value.get(component.id)
+        const { x, y } = before.get(component.id) ?? component
+        const [dx, dy] = [component.x - x, component.y - y]
+        return drawComponent(component, caption && { ...caption, x: caption.x + dx, y: caption.y + dy })
+      }),
+      joints,
+      pipes: lines.map((pipe) => drawPipe(moving, pipe)),
+      ids: new Set([...parts, ...joints, ...lines].map(({ id }) => id)),
+    }
+  })
+  /** The same set as long as the move changes the same. */
+  const liftedIds = computed<ReadonlySet<string>>((last) => {
+    const ids = lifted.value?.ids ?? new Set()
+    return last?.size === ids.size && [...ids].every((id) => last.has(id)) ? last : ids
   })
   /** The worst finding at each component, pipe or joint. */
   const marks = computed(() => {
@@ -117,10 +150,6 @@ export function useDrawnSheet(shown: Ref<Sheet>) {
     }
     return result
   })
-  const markClass = (id: string) => {
-    const mark = marks.value.get(id)
-    return mark ? `marked-${mark.severity}` : ''
-  }
   /** Where an error is on the sheet, for its sign. */
   const signs = computed(() =>
     components.value.flatMap(({ component, rect, ports }) => {
@@ -131,5 +160,5 @@ export function useDrawnSheet(shown: Ref<Sheet>) {
       return [{ id: component.id, mark, at }]
     }),
   )
-  return { components, pipes, marks, markClass, signs, shownLines }
+  return { components, pipes, lifted, liftedIds, marks, signs }
 }

@@ -12,7 +12,8 @@ interface Places {
   /** The window onto the sheet: it stays where it is. */
   readonly pane: Readonly<Ref<HTMLElement | null>>
   readonly svg: Readonly<Ref<SVGSVGElement | null>>
-  readonly layer: Readonly<Ref<SVGGElement | null>>
+  /** What is drawn in modules. */
+  readonly layers: readonly Readonly<Ref<SVGGElement | null>>[]
   /** Lies over the drawing while it is pulled about: what is under the pointer is not looked for then. */
   readonly cover: Readonly<Ref<HTMLElement | null>>
   /** Around all that is drawn. */
@@ -21,7 +22,7 @@ interface Places {
   readonly taken: () => number
 }
 
-export function useSheetView({ host, pane, svg, layer, cover, content, taken }: Places) {
+export function useSheetView({ host, pane, svg, layers, cover, content, taken }: Places) {
   let view: ZoomTransform = zoomIdentity
   const scale = ref(10)
   /** What of the sheet is to be seen. */
@@ -74,7 +75,8 @@ export function useSheetView({ host, pane, svg, layer, cover, content, taken }: 
     cover.value!.hidden = true
     svg.value!.style.willChange = ''
     svg.value!.style.transform = ''
-    layer.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.k})`
+    for (const layer of layers)
+      layer.value!.style.transform = `translate(${view.x}px, ${view.y}px) scale(${view.k})`
   }
 
   function fit() {

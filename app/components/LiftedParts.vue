@@ -1,0 +1,30 @@
+<script setup lang="ts">
+/** What is being moved on the sheet, as it is seen while the move goes on. */
+import type { Lifted } from '~/composables/useDrawnSheet'
+
+// asked for here, so that a step of the move draws only this anew and not the sheet under it
+const props = defineProps<{ lifted: () => Lifted | undefined }>()
+const desk = useDesk()
+const moving = computed(() => props.lifted())
+</script>
+
+<template>
+  <template v-if="moving">
+    <SheetPipe v-for="d in moving.pipes" :key="d.pipe.id" :drawn="d" />
+    <circle
+      v-for="joint in moving.joints"
+      :key="joint.id"
+      :cx="joint.x"
+      :cy="joint.y"
+      r="0.375"
+      class="joint-dot"
+    />
+    <SheetPart
+      v-for="d in moving.components"
+      :key="d.component.id"
+      :drawn="d"
+      :settings="desk.settings"
+      selected
+    />
+  </template>
+</template>

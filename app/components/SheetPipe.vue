@@ -1,0 +1,38 @@
+<script setup lang="ts">
+/** A pipe on the sheet. */
+import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
+import type { PipeEnd } from '@oar-bench/core/sheet/schema'
+import type { DrawnPipe } from '~/composables/useDrawnSheet'
+
+const props = defineProps<{
+  drawn: DrawnPipe
+  selected?: boolean
+  /** The worst that the checks find at it. */
+  severity?: Finding['severity']
+  finding?: string
+}>()
+const label = computed(() => {
+  const { name, line, from, to } = props.drawn.pipe
+  const end = (e: PipeEnd) =>
+    'joint' in e ? `joint ${e.joint}` : placeText({ component: e.component, port: e.port })
+  return `${name ?? 'Pipe'}, ${line} line from ${end(from)} to ${end(to)}`
+})
+</script>
+
+<template>
+  <g
+    :data-item="`pipe:${drawn.pipe.id}`"
+    :data-pipe="drawn.pipe.id"
+    class="pipe"
+    :class="[`line-${drawn.pipe.line}`, severity && `marked-${severity}`, { selected }]"
+    role="button"
+    tabindex="0"
+    :aria-label="label"
+  >
+    <polyline :points="drawn.path" class="pipe-reach" />
+    <polyline :points="drawn.path" class="pipe-line" />
+    <polyline v-if="drawn.pipe.line === 'shaft'" :points="drawn.path" class="shaft-core" />
+    <polyline v-if="drawn.pipe.line === 'hose'" :points="drawn.path" class="hose-mark" />
+    <title>{{ finding ?? label }}</title>
+  </g>
+</template>
