@@ -74,7 +74,7 @@ const SCRUB = `(async () => {
 const NUDGE = `(async () => {
   const sheet = document.querySelector('[data-testid="sheet"]')
   const times = []
-  for (let i = 0; i < 15; i++) {
+  for (let i = 0; i < 30; i++) {
     const checked = new Promise((done) => {
       const label = document.querySelector('[data-checked]')
       const watch = new MutationObserver(() => {
@@ -86,7 +86,7 @@ const NUDGE = `(async () => {
     sheet.dispatchEvent(new KeyboardEvent('keydown', { key: i % 2 ? 'ArrowLeft' : 'ArrowRight', bubbles: true }))
     await checked
     times.push(performance.now() - start)
-    await new Promise((done) => setTimeout(done, 600))
+    await new Promise((done) => setTimeout(done, 500))
   }
   return times
 })()`

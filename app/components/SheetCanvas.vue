@@ -8,6 +8,9 @@ const props = defineProps<{ running: boolean }>()
 const drawing = useDrawing()
 const run = useRun()
 const desk = useDesk()
+// asked for once for each of hundreds of parts
+const { selection } = storeToRefs(drawing)
+const { settings, portLetters } = storeToRefs(desk)
 const { show } = useUnits()
 const { dark } = useTheme()
 
@@ -90,7 +93,7 @@ function openMenu(event: MouseEvent) {
   if (props.running) return
   pointer.value = toSheet(event)
   const id = (event.target as Element).closest('[data-item]')?.getAttribute('data-item')?.split(':')[1]
-  if (id && !drawing.selection.has(id)) drawing.select([id])
+  if (id && !selection.value.has(id)) drawing.select([id])
   menuAt.value = { x: event.clientX, y: event.clientY }
 }
 
@@ -172,8 +175,9 @@ watch(
           <SheetPipe
             v-for="d in pipes"
             :key="d.pipe.id"
+            v-memo="[d, selection.has(d.pipe.id), marks.get(d.pipe.id)?.message, liftedIds.has(d.pipe.id)]"
             :drawn="d"
-            :selected="drawing.selection.has(d.pipe.id)"
+            :selected="selection.has(d.pipe.id)"
             :severity="marks.get(d.pipe.id)?.severity"
             :finding="marks.get(d.pipe.id)?.message"
             :class="{ lifted: liftedIds.has(d.pipe.id) }"
@@ -185,7 +189,7 @@ watch(
             class="joint"
             :class="[
               marks.has(joint.id) && `marked-${marks.get(joint.id)?.severity}`,
-              { selected: drawing.selection.has(joint.id), lifted: liftedIds.has(joint.id) },
+              { selected: selection.has(joint.id), lifted: liftedIds.has(joint.id) },
             ]"
           >
             <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
@@ -207,13 +211,22 @@ watch(
           <SheetPart
             v-for="d in components"
             :key="d.component.id"
+            v-memo="[
+              d,
+              selection.has(d.component.id),
+              marks.get(d.component.id)?.message,
+              liftedIds.has(d.component.id),
+              !!shownRun,
+              settings,
+              portLetters,
+            ]"
             :drawn="d"
-            :selected="drawing.selection.has(d.component.id)"
+            :selected="selection.has(d.component.id)"
             :severity="marks.get(d.component.id)?.severity"
             :finding="marks.get(d.component.id)?.message"
             :ports="!shownRun"
-            :letters="!shownRun && desk.portLetters"
-            :settings="desk.settings"
+            :letters="!shownRun && portLetters"
+            :settings="settings"
             :class="{ lifted: liftedIds.has(d.component.id) }"
           />
           <g

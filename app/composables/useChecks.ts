@@ -26,6 +26,8 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
   })
 
   let checker: Helper<Checker> | undefined
+  /** The sheet that the worker has. */
+  let sent: Sheet | undefined
   let working = false
   async function work(): Promise<void> {
     if (working) return
@@ -38,13 +40,18 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
           'they could not be started',
         )
         const of: Asked = { id: id.value, sheet: sheet.value, schedule: schedule.value }
-        const list = await Promise.race([checker.remote.check(of.sheet, of.schedule), checker.failed])
-        found.value = { of, findings: list }
+        const asked = checker.remote.check(changesSince(sent, of.sheet), of.schedule)
+        sent = of.sheet
+        const list = await Promise.race([asked, checker.failed])
+        // where nothing new was found nothing is drawn anew
+        const before = standing.value?.findings
+        const same = !!before && JSON.stringify(before) === JSON.stringify(list)
+        found.value = { of, findings: same ? before : list }
       }
     } catch (error) {
       problem.value = `The checks could not be made: ${(error as Error).message}.`
       checker?.worker.terminate()
-      checker = undefined
+      checker = sent = undefined
     } finally {
       working = false
     }

@@ -26,7 +26,7 @@ export interface DrawnComponent {
 }
 export interface DrawnPipe {
   pipe: Pipe
-  points: XY[]
+  points: readonly XY[]
   path: string
   arrow: ReturnType<typeof arrowPlace>
 }
@@ -79,10 +79,8 @@ function drawComponent(component: SheetComponent, caption: Lettered | undefined)
 /** @param last what was drawn of it before: it is that again where it lies as it lay */
 function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
   const points = polyline(sheet, pipe)
-  const path = points.map((p) => p.join()).join(' ')
-  return last && last.pipe === pipe && last.path === path
-    ? last
-    : { pipe, points, path, arrow: arrowPlace(points) }
+  if (last && last.pipe === pipe && last.points === points) return last
+  return { pipe, points, path: points.map((p) => p.join()).join(' '), arrow: arrowPlace(points) }
 }
 
 /** @param preview the sheet with the move that is under way */

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { circuit, powerUnit, powerUnitPipes, runSheet } from '@oar-bench/core/testing'
+import { move, remove } from '@oar-bench/core/sheet/edit'
 import { shownUnit } from '@oar-bench/core/units/quantities'
 import { RAMP_STEPS, rampColours, rampStep, roundUp } from './ramp'
+import { changesSince, sheetWith } from './sheetChanges'
 import { firstSignals, thinned } from './traces'
 
 const lightness = (colour: string) => {
@@ -44,5 +46,28 @@ describe('traces', () => {
   it('first shows what changes', () => {
     expect(firstSignals(result, 'pressure')).toEqual(['pressure(P1.P)'])
     expect(firstSignals(result, 'length')).toEqual([])
+  })
+})
+
+describe('a sheet on its way to a worker', () => {
+  const first = circuit(powerUnit, powerUnitPipes)
+  const sent = <T>(thing: T): T => structuredClone(thing)
+  it('arrives whole, and what has not changed is the same object there', () => {
+    const there = sheetWith(sent(changesSince(undefined, first)), undefined)
+    expect(there).toEqual(first)
+    const moved = move(first, ['P1'], 2, 0)
+    const changes = changesSince(first, moved)
+    expect(changes.components.filter((part) => typeof part === 'object')).toEqual([
+      moved.components.find((c) => c.id === 'P1'),
+    ])
+    const after = sheetWith(sent(changes), there)
+    expect(after).toEqual(moved)
+    after.components.forEach((c, i) => expect(c === there.components[i]).toBe(c.id !== 'P1'))
+  })
+  it('loses what was taken out, and takes it in again', () => {
+    const less = remove(first, ['P1'])
+    const there = sheetWith(sent(changesSince(first, less)), first)
+    expect(there).toEqual(less)
+    expect(sheetWith(sent(changesSince(less, first)), there)).toEqual(first)
   })
 })

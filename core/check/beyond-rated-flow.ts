@@ -1,4 +1,4 @@
-import { portKey, type Netlist } from '../sheet/netlist'
+import type { Netlist } from '../sheet/netlist'
 import { showQuantity } from '../units/text'
 import { motions } from './motion'
 import { showPressure } from './pressure'
@@ -8,6 +8,7 @@ import {
   named,
   oilEdges,
   OPENED,
+  passedOnEveryWay,
   portsWith,
   reachable,
   tankNodes,
@@ -36,37 +37,33 @@ export const beyondRatedFlow: Rule = {
     // what is metered gets less than the pump gives, and is not judged
     const full = withoutRestraints(netlist, edges, METERED)
     const tanks = tankNodes(netlist)
-    const driven = pumps(netlist).flatMap((pump) =>
-      motions(netlist)
-        .filter((m) => m.intoNode !== undefined && gets(full, pump.node, new Set([m.intoNode]), OPENED))
-        .map((m) => ({
-          pump,
-          into: new Set([m.intoNode!]),
+    const driven = pumps(netlist).flatMap((pump) => {
+      const fed = reachable(full, pump.node, OPENED)
+      return motions(netlist)
+        .filter((m) => m.intoNode !== undefined && fed.has(m.intoNode))
+        .flatMap(({ intoNode, outNode, area, outArea }) => {
+          const into = {
+            flow: pump.flow,
+            passed: passedOnEveryWay(edges, pump.node, new Set([intoNode!]), OPENED),
+          }
           // what is metered on its way out is not judged there
-          out: m.outNode !== undefined && gets(full, m.outNode, tanks, OPENED) ? m.outNode : undefined,
-          grown: m.outArea / m.area,
-          // where its oil can be at all
-          region: new Set([
-            ...reachable(edges, pump.node, OPENED),
-            ...(m.outNode === undefined ? [] : reachable(edges, m.outNode, OPENED)),
-          ]),
-        })),
-    )
+          return outNode === undefined || !gets(full, outNode, tanks, OPENED)
+            ? [into]
+            : [
+                into,
+                {
+                  flow: (pump.flow * outArea) / area,
+                  passed: passedOnEveryWay(edges, outNode, tanks, OPENED),
+                },
+              ]
+        })
+    })
     return netlist.components.flatMap((of) => {
       const nominal = of.kind.traits?.nominal
       if (!nominal) return []
       const rated = of.values[nominal.flow] as number
       // a motion is judged where all its oil has to come through here
-      const { id } = of.component
-      const nodes = of.kind.ports.map((p) => netlist.nodeOf.get(portKey(id, p.name))!)
-      let flow = 0
-      for (const { pump, into, out, grown, region } of driven) {
-        if (pump.flow * Math.max(1, grown) <= BEYOND * rated || !nodes.some((node) => region.has(node)))
-          continue
-        if (!gets(edges, pump.node, into, OPENED, id)) flow = Math.max(flow, pump.flow)
-        if (out !== undefined && !gets(edges, out, tanks, OPENED, id))
-          flow = Math.max(flow, pump.flow * grown)
-      }
+      const flow = Math.max(0, ...driven.filter((d) => d.passed.has(of.component.id)).map((d) => d.flow))
       if (flow <= BEYOND * rated) return []
       const drop = of.values[nominal.drop] as number
       return [

@@ -8,6 +8,7 @@ export const pilotWithoutSource: Rule = {
     const edges = oilEdges(netlist)
     const fed = new Set<number>()
     const feed = (node: number) => {
+      if (fed.has(node)) return
       for (const n of reachable(edges, node, ANY_WAY)) fed.add(n)
     }
     // a pump, a store, a line that is limited, and what a load moves: all their oil

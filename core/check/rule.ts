@@ -148,6 +148,30 @@ export function gets(
   return false
 }
 
+/** The components through which oil has to come on every way from a node to one of others; none where no way leads there. */
+export function passedOnEveryWay(
+  edges: readonly (readonly Edge[])[],
+  from: number,
+  to: ReadonlySet<number>,
+  through: ReadonlySet<Edge['how']>,
+): Set<string> {
+  // one way is found; what does not lie on it can be gone round
+  const cameBy = new Map<number, { from: number; by?: string }>([[from, { from }]])
+  for (const [node, came] of cameBy) {
+    if (!to.has(node)) {
+      for (const edge of edges[node])
+        if (through.has(edge.how) && !cameBy.has(edge.to)) cameBy.set(edge.to, { from: node, by: edge.by })
+      continue
+    }
+    const passed = new Set<string>()
+    for (let [at, step] = [node, came]; at !== from; at = step.from, step = cameBy.get(at)!)
+      if (step.by !== undefined) passed.add(step.by)
+    for (const by of passed) if (gets(edges, from, to, through, by)) passed.delete(by)
+    return passed
+  }
+  return new Set()
+}
+
 /** Whether a line goes anywhere: what is not joined yet is another rule's, and nothing is said of what will come of it. */
 export const isJoined = (netlist: Netlist, node: number) =>
   netlist.nodes[node].pipes.length > 0 || netlist.nodes[node].ports.length > 1
@@ -162,19 +186,25 @@ export function constantFlow({ kind, values }: ResolvedComponent): number | unde
 export const named = ({ component }: Pick<ResolvedComponent, 'component'>) =>
   component.designation ?? component.id
 
+type PortTrait = 'delivers' | 'draws' | 'tank'
+const portsByTrait = remembered((netlist: Netlist) => {
+  const ports = (trait: PortTrait) =>
+    netlist.components.flatMap(({ component, kind }) =>
+      ((kind.traits as Traits | undefined)?.[trait] ?? []).map((port) => ({
+        component: component.id,
+        name: named({ component }),
+        port,
+        node: netlist.nodeOf.get(portKey(component.id, port))!,
+      })),
+    )
+  return { delivers: ports('delivers'), draws: ports('draws'), tank: ports('tank') }
+})
 /** Ports of a trait on the sheet, with their nodes. */
-export function portsWith(netlist: Netlist, trait: 'delivers' | 'draws' | 'tank') {
-  return netlist.components.flatMap(({ component, kind }) =>
-    (kind.traits?.[trait] ?? []).map((port: string) => ({
-      component: component.id,
-      name: component.designation ?? component.id,
-      port,
-      node: netlist.nodeOf.get(portKey(component.id, port))!,
-    })),
-  )
-}
+export const portsWith = (netlist: Netlist, trait: PortTrait) => portsByTrait(netlist)[trait]
 
-export const tankNodes = (netlist: Netlist) => new Set(portsWith(netlist, 'tank').map((t) => t.node))
+export const tankNodes = remembered(
+  (netlist: Netlist): ReadonlySet<number> => new Set(portsWith(netlist, 'tank').map((t) => t.node)),
+)
 /** Ways that are there whatever the valves do. */
 export const ALWAYS = new Set(['open', 'oneWay', 'pipe'] as const)
 /** Ways that are there while valves are opened; a check is passed in its free direction only. */

@@ -219,7 +219,7 @@ export function mergedPipe(sheet: Sheet, a: Pipe, b: Pipe, joint: string): Pipe 
   if (a.line !== b.line || a.friction !== b.friction || a.bore !== b.bore) return undefined
   const isHere = (e: PipeEnd) => 'joint' in e && e.joint === joint
   if (isHere(a.from) && isHere(a.to)) return undefined
-  const corners = (p: Pipe, toJoint: boolean): XY[] => {
+  const corners = (p: Pipe, toJoint: boolean): readonly XY[] => {
     const points = polyline(sheet, p)
     return isHere(toJoint ? p.to : p.from) ? points : [...points].reverse()
   }

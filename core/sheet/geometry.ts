@@ -85,6 +85,9 @@ const byId = remembered(
     new Map(list.map((item) => [item.id, item])),
 ) as <T extends { id: string }>(list: readonly T[]) => ReadonlyMap<string, T>
 
+const jointOrComponent = (sheet: Sheet, end: PipeEnd) =>
+  'joint' in end ? byId(sheet.joints).get(end.joint) : byId(sheet.components).get(end.component)
+
 /** Where an end of a pipe is, and to which side a line leaves it (none for a joint). */
 export function endAt(sheet: Sheet, end: PipeEnd): { at: XY; side?: Side } | undefined {
   if ('joint' in end) {
@@ -96,11 +99,19 @@ export function endAt(sheet: Sheet, end: PipeEnd): { at: XY; side?: Side } | und
   return port && { at: port.at, side: port.side }
 }
 
+/** Where each pipe lay, and between what: as long as that is the same, it lies there still. */
+const lying = new WeakMap<Pipe, { from: unknown; to: unknown; points: readonly XY[] }>()
+
 /** All corners of a pipe, ends included. */
-export function polyline(sheet: Sheet, pipe: Pipe): XY[] {
-  const from = endAt(sheet, pipe.from)
-  const to = endAt(sheet, pipe.to)
-  return [...(from ? [from.at] : []), ...pipe.route, ...(to ? [to.at] : [])]
+export function polyline(sheet: Sheet, pipe: Pipe): readonly XY[] {
+  const from = jointOrComponent(sheet, pipe.from)
+  const to = jointOrComponent(sheet, pipe.to)
+  const known = lying.get(pipe)
+  if (known && known.from === from && known.to === to) return known.points
+  const [start, goal] = [endAt(sheet, pipe.from), endAt(sheet, pipe.to)]
+  const points = [...(start ? [start.at] : []), ...pipe.route, ...(goal ? [goal.at] : [])]
+  lying.set(pipe, { from, to, points })
+  return points
 }
 
 export const polylineLength = (points: readonly XY[]) =>

@@ -58,7 +58,7 @@ class Taken {
   take(rect: Rect): void {
     const { squares, area } = this
     const { first, last, top, bottom } = this.within(rect)
-    for (let j = top; j < bottom; j++) squares.fill(1, j * area.w + first, j * area.w + last)
+    for (let j = top; j < bottom; j++) for (let i = first; i < last; i++) squares[j * area.w + i] = 1
   }
   /** Columns and rows of the squares that a rectangle touches, as far as they lie in the area. */
   private within({ x, y, w, h }: Rect) {

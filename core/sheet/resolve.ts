@@ -175,11 +175,13 @@ export function resolveTank(settings: TankSettings): { data: TankData; problems:
 }
 
 /** Length, bore and oil volume of a pipe in SI. */
-export function resolvePipe(pipe: Pipe): {
-  length: number
-  bore: number
-  volume: number
-  problems: Finding[]
+export const resolvePipe = remembered(readPipe)
+
+function readPipe(pipe: Pipe): {
+  readonly length: number
+  readonly bore: number
+  readonly volume: number
+  readonly problems: readonly Finding[]
 } {
   const problems: Finding[] = []
   const place = (parameter: string) => ({ pipe: pipe.id, parameter })

@@ -110,7 +110,7 @@ export function partCrossing(sheet: Sheet, jointId: string): Sheet {
   const here: PipeEnd = { joint: jointId }
   const at = sheet.pipes.filter((p) => sameEnd(p.from, here) || sameEnd(p.to, here))
   if (!joint || at.length !== 4) return sheet
-  const outward = (p: Pipe): XY[] => {
+  const outward = (p: Pipe): readonly XY[] => {
     const points = polyline(sheet, p)
     return sameEnd(p.from, here) ? points : [...points].reverse()
   }
