@@ -30,9 +30,9 @@ const label = computed(() => {
     :aria-label="label"
   >
     <polyline :points="drawn.path" class="pipe-reach" />
-    <polyline :points="drawn.path" class="pipe-line" />
+    <path v-if="drawn.pipe.line === 'hose'" :d="drawn.d" class="pipe-line" />
+    <polyline v-else :points="drawn.path" class="pipe-line" />
     <polyline v-if="drawn.pipe.line === 'shaft'" :points="drawn.path" class="shaft-core" />
-    <polyline v-if="drawn.pipe.line === 'hose'" :points="drawn.path" class="hose-mark" />
     <title>{{ finding ?? label }}</title>
   </g>
 </template>

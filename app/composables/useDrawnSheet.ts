@@ -3,6 +3,7 @@ import { findKind } from '@oar-bench/core/catalogue'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import {
   drawnAt,
+  longestPart,
   outline,
   placedPorts,
   polyline,
@@ -10,6 +11,7 @@ import {
   type Rect,
   type XY,
 } from '@oar-bench/core/sheet/geometry'
+import { hoseOf } from '@oar-bench/core/sheet/hose'
 import { letterings, type Lettered } from '@oar-bench/core/sheet/lettering'
 import type { Joint, Pipe, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 
@@ -28,6 +30,8 @@ export interface DrawnPipe {
   pipe: Pipe
   points: readonly XY[]
   path: string
+  /** Path data as it is drawn: a hose hangs through. */
+  d: string
   arrow: ReturnType<typeof arrowPlace>
 }
 /** What a move that is under way has changed. */
@@ -37,21 +41,13 @@ export interface Lifted {
   pipes: DrawnPipe[]
   ids: ReadonlySet<string>
 }
-/** Middle of the longest straight part, and the angle along the pipe there. */
-function arrowPlace(points: readonly XY[]) {
-  let best = { length: 0, x: 0, y: 0, angle: 0 }
-  for (let i = 0; i + 1 < points.length; i++) {
-    const [a, b] = [points[i], points[i + 1]]
-    const length = Math.hypot(b[0] - a[0], b[1] - a[1])
-    if (length > best.length)
-      best = {
-        length,
-        x: (a[0] + b[0]) / 2,
-        y: (a[1] + b[1]) / 2,
-        angle: (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI,
-      }
-  }
-  return best.length >= 1.5 ? best : undefined
+/** The place of an arrow, and its angle along the pipe there; none where there is no room for it. */
+function arrowPlace(points: readonly XY[], lowest?: XY) {
+  const longest = longestPart(points)
+  if (!longest || longest.length < 1.5) return undefined
+  const { a, b } = longest
+  const [x, y] = lowest ?? [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
+  return { x, y, angle: (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI }
 }
 
 const sameWords = (a: Lettered | undefined, b: Lettered | undefined) =>
@@ -80,7 +76,10 @@ function drawComponent(component: SheetComponent, caption: Lettered | undefined)
 function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
   const points = polyline(sheet, pipe)
   if (last && last.pipe === pipe && last.points === points) return last
-  return { pipe, points, path: points.map((p) => p.join()).join(' '), arrow: arrowPlace(points) }
+  const path = points.map((p) => p.join()).join(' ')
+  const hose = pipe.line === 'hose' ? hoseOf(points) : undefined
+  const d = hose ? hose.shapes.map(pathOf).join('') : `M${path}`
+  return { pipe, points, path, d, arrow: arrowPlace(points, hose?.lowest) }
 }
 
 /** @param preview the sheet with the move that is under way */

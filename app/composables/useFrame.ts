@@ -55,24 +55,23 @@ function leadsOf({ component, symbol, ports }: DrawnComponent) {
     const at = (p: XY) => ports.find((port) => port.at[0] === p[0] && port.at[1] === p[1])
     const ends = [at(points[0]), at(points[points.length - 1])].filter((port) => port !== undefined)
     // a line from port to port carries two pressures
-    return ends.length === 1 ? [{ port: ends[0].port, path: points.map((p) => p.join()).join(' ') }] : []
+    return ends.length === 1 ? [{ port: ends[0].port, d: `M${points.map((p) => p.join()).join(' ')}` }] : []
   })
 }
 
 /** Everything in which one line's oil stands: pipes, and leads of symbols. */
 function oilPaths({ components, pipes }: DrawnSheet, result: RunResult) {
   const lines = new Map<number, { path: string; pipes: string[] }>()
-  const add = (line: number | undefined, points: string, pipe?: string) => {
+  const add = (line: number | undefined, d: string, pipe?: string) => {
     if (line === undefined || result.signals[line]?.role !== 'pressure') return
     const entry = lines.get(line) ?? { path: '', pipes: [] }
     lines.set(line, entry)
-    entry.path += `M${points}`
+    entry.path += d
     if (pipe) entry.pipes.push(pipe)
   }
-  for (const { pipe, path } of pipes) add(result.lineOfPipe[pipe.id], path, pipe.id)
+  for (const { pipe, d } of pipes) add(result.lineOfPipe[pipe.id], d, pipe.id)
   for (const drawn of components)
-    for (const lead of leadsOf(drawn))
-      add(result.lineOfPort[portKey(drawn.component.id, lead.port)], lead.path)
+    for (const lead of leadsOf(drawn)) add(result.lineOfPort[portKey(drawn.component.id, lead.port)], lead.d)
   return lines
 }
 

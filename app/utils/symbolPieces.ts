@@ -19,7 +19,7 @@ export type SymbolPiece = Fixed | { readonly as: 'part'; readonly part: string; 
 const through = (points: readonly Point[]) => `M${points.map((p) => p.join(' ')).join('L')}`
 
 /** Path data of an outline, in modules. */
-function pathOf(shape: Exclude<Shape, OilArea | Lettering>): string {
+export function pathOf(shape: Exclude<Shape, OilArea | Lettering>): string {
   switch (shape.shape) {
     case 'line':
       return through(shape.points)

@@ -7,7 +7,7 @@ import DxfParser from 'dxf-parser'
 import ExcelJS from 'exceljs'
 import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
-import { addComponent, mirror, rotate, setParameter, silence } from '../sheet/edit'
+import { changePipe, addComponent, mirror, rotate, setParameter, silence } from '../sheet/edit'
 import { readSheetText, writeSheetText } from '../sheet/read'
 import { emptySheet, type Sheet } from '../sheet/schema'
 import { check } from '../simulate/compile'
@@ -137,6 +137,16 @@ describe('DXF', () => {
     expect(first.ink.shape === 'line' && first.ink.points.map(([x, y]) => [2.5 * x, -2.5 * y])).toEqual(
       pipe.vertices.map(({ x, y }) => [x, y]),
     )
+  })
+  it('has a hose hang through', () => {
+    const [pipe] = unit.pipes.filter((p) => p.line === 'working')
+    const hosed = changePipe(unit, pipe.id, { line: 'hose' })
+    const on = (sheet: Sheet) => read(sheet).entities.filter((e) => e.layer === 'hose')
+    expect(on(unit)).toEqual([])
+    expect(on(hosed).map((e) => e.type)).toEqual(['LWPOLYLINE', 'ARC', 'LWPOLYLINE'])
+    // the part is level: it hangs down, and a drawing has its y upwards
+    const arc = on(hosed)[1] as unknown as { startAngle: number; endAngle: number }
+    expect([arc.startAngle, arc.endAngle].map((a) => Math.round((a * 180) / Math.PI))).toEqual([210, 330])
   })
   it('holds every kind', () => {
     const dxf = read(everyKind)

@@ -5,6 +5,7 @@
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
 import { extent, place, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
+import { hoseOf } from '../sheet/hose'
 import { letterings, LETTERING, LETTERING_LINE, lineNames, textWidth } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
@@ -92,14 +93,17 @@ function turned(component: SheetComponent, shapes: readonly Shape[]): Inked[] {
 const dashOf = (line: Pipe['line']) =>
   line === 'pilot' || line === 'drain' ? 'pilot' : line === 'rod' ? 'chain' : undefined
 
-/** The strokes of a pipe: a shaft is two lines beside each other, a hose a line with a swell at its middle. */
+/** The strokes of a pipe: a shaft is two lines beside each other, a hose hangs through. */
 function pipeStrokes(points: readonly XY[], pipe: Pipe): Stroke[] {
   const layer = pipe.line
+  const dash = dashOf(pipe.line)
   const stroke = (inked: readonly XY[]): Stroke => ({
     layer,
     width: THIN,
-    ink: { shape: 'line', points: inked, ...(dashOf(pipe.line) ? { dash: dashOf(pipe.line) } : {}) },
+    ink: { shape: 'line', points: inked, ...(dash ? { dash } : {}) },
   })
+  const hose = pipe.line === 'hose' ? hoseOf(points) : undefined
+  if (hose) return hose.shapes.map((ink) => ({ layer, width: THIN, ink }))
   if (pipe.line === 'shaft') return [stroke(beside(points, 0.25)), stroke(beside(points, -0.25))]
   return [stroke(points)]
 }

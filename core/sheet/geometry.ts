@@ -117,6 +117,17 @@ export function polyline(sheet: Sheet, pipe: Pipe): readonly XY[] {
 export const polylineLength = (points: readonly XY[]) =>
   points.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - points[i][0], p[1] - points[i][1]), 0)
 
+/** The longest straight part of a polyline, from the corner of an index to the next; none where it has no length. */
+export function longestPart(points: readonly XY[]) {
+  let best: { a: XY; b: XY; length: number; index: number } | undefined
+  for (let index = 0; index + 1 < points.length; index++) {
+    const [a, b] = [points[index], points[index + 1]]
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+    if (length > (best?.length ?? 0)) best = { a, b, length, index }
+  }
+  return best
+}
+
 /** Drops corners that are no corners. */
 export function simplify(points: readonly XY[]): XY[] {
   const result: XY[] = []

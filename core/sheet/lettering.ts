@@ -2,7 +2,17 @@
 import { findKind } from '../catalogue'
 import type { Show } from '../catalogue/kind'
 import { LETTER_WIDTH } from '../catalogue/symbol'
-import { extent, outline, placedPorts, polyline, symbolOf, valuesToDraw, type Rect } from './geometry'
+import {
+  extent,
+  longestPart,
+  outline,
+  placedPorts,
+  polyline,
+  symbolOf,
+  valuesToDraw,
+  type Rect,
+} from './geometry'
+import { hoseOf } from './hose'
 import type { Sheet, SheetComponent } from './schema'
 
 /** Height of the lettering and distance from line to line, in modules. */
@@ -168,22 +178,19 @@ export function lineNames(sheet: Sheet): LineName[] {
   return sheet.pipes.flatMap((pipe) => {
     if (!pipe.name) return []
     const points = polyline(sheet, pipe)
-    let best: { x: number; y: number; length: number; level: boolean } | undefined
-    for (let i = 0; i + 1 < points.length; i++) {
-      const [[ax, ay], [bx, by]] = [points[i], points[i + 1]]
-      const length = Math.abs(bx - ax) + Math.abs(by - ay)
-      if (!best || length > best.length)
-        best = { x: (ax + bx) / 2, y: (ay + by) / 2, length, level: ay === by }
-    }
+    const best = longestPart(points)
     if (!best) return []
-    const { x, y, level } = best
+    const [[ax, ay], [bx, by]] = [best.a, best.b]
+    const [x, y] = [(ax + bx) / 2, (ay + by) / 2]
+    // a hose hangs out to the right there
+    const right = pipe.line === 'hose' ? hoseOf(points)!.lowest[0] : x
     return [
       {
         pipe: pipe.id,
         text: pipe.name,
-        ...(level
+        ...(ay === by
           ? { x, y: y - 0.4, anchor: 'middle' as const }
-          : { x: x + 0.5, y: y + 0.35 * LETTERING, anchor: 'start' as const }),
+          : { x: right + 0.5, y: y + 0.35 * LETTERING, anchor: 'start' as const }),
       },
     ]
   })
