@@ -20,6 +20,7 @@ import { lineDomain } from '@oar-bench/core/sheet/netlist'
 import { pipeLimits, resolvePipe, type Written } from '@oar-bench/core/sheet/resolve'
 import type { Pipe } from '@oar-bench/core/sheet/schema'
 import { frameAt, localAt } from '@oar-bench/core/simulate/frame'
+import { asRead } from '@oar-bench/core/units/quantities'
 
 const drawing = useDrawing()
 const run = useRun()
@@ -62,7 +63,7 @@ const linePressure = computed(() => {
   const node = shown.result.lineOfPipe[pipe.value.id]
   if (node === undefined || shown.result.signals[node].role !== 'pressure') return undefined
   const frame = frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
-  return `${show(frame[node], 'pressure')} in ${shown.result.lines[node]}.`
+  return `${show(asRead(frame[node], 'pressure'), 'pressure')} in ${shown.result.lines[node]}.`
 })
 
 function setDesignationTo(text: string) {

@@ -4,7 +4,7 @@ import { useElementSize, useRafFn } from '@vueuse/core'
 import { Activity, Pause, Play, Save, Square, StepBack, Zap } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
 import { commandableOf } from '@oar-bench/core/catalogue/kind'
-import { shownUnit } from '@oar-bench/core/units/quantities'
+import { asRead, shownUnit } from '@oar-bench/core/units/quantities'
 import { frameAt } from '@oar-bench/core/simulate/frame'
 import { BALANCE_WARNING } from '@oar-bench/core/simulate/run'
 import { valueAt, type Condition, type RunResult } from '@oar-bench/core/simulate/result'
@@ -486,7 +486,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
               <span class="mt-1.5 h-0.5 w-3 shrink-0" :style="{ background: t.colour }" />
               <span class="truncate" :title="t.label">{{ t.label }}</span>
               <span class="ml-auto pr-1 font-semibold" :style="{ color: t.colour }">{{
-                frame ? number(frame[t.index], p.quantity, 3) : ''
+                frame ? number(asRead(frame[t.index], p.quantity), p.quantity, 3) : ''
               }}</span>
             </li>
           </ul>

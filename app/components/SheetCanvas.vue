@@ -3,6 +3,7 @@
 import { extent, type Rect } from '@oar-bench/core/sheet/geometry'
 import { LETTERING_LINE, lineNames } from '@oar-bench/core/sheet/lettering'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
+import { asRead } from '@oar-bench/core/units/quantities'
 
 const props = defineProps<{ running: boolean }>()
 const drawing = useDrawing()
@@ -114,7 +115,10 @@ function repaint() {
       {
         colours: rampColours(dark.value),
         full: desk.fullPressure,
-        show: (si, signal) => show(si, shown.result.signals[signal].quantity, 3),
+        show: (si, signal) => {
+          const { quantity } = shown.result.signals[signal]
+          return show(asRead(si, quantity), quantity, 3)
+        },
       },
     )
   painter?.paint(run.time)

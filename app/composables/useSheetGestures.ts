@@ -114,6 +114,8 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
 
   function onPointerDown(event: PointerEvent) {
     if (event.button !== 0) return
+    // a second finger: the sheet is looked at from nearer or farther, and nothing on it is moved
+    if (!event.isPrimary) return giveUp()
     host.value?.focus({ preventScroll: true })
     pointer.value = toSheet(event)
     if (desk.placing) return place(pointer.value)
@@ -163,8 +165,13 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
       svg.value!.setPointerCapture(event.pointerId)
     } else drawing.select([])
   }
+  /** Ends what goes on, with the sheet as it was. */
+  function giveUp() {
+    preview.value = drag = marquee.value = connecting.value = undefined
+  }
   let pressedAt: XY = [0, 0]
   function onPointerMove(event: PointerEvent) {
+    if (!event.isPrimary) return
     pointer.value = toSheet(event)
     if (marquee.value) marquee.value = { ...marquee.value, to: pointer.value }
     if (!drag) return
@@ -181,6 +188,7 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
       : moveSegment(drawing.sheet, ids[0], segment, toGrid([from[0] + by[0], from[1] + by[1]]))
   }
   function onPointerUp(event: PointerEvent) {
+    if (event.type === 'pointercancel') return giveUp()
     if (drag) {
       preview.value = undefined
       if (drag.moved[0] || drag.moved[1]) {

@@ -43,11 +43,10 @@ export function useSheetView({ host, pane, svg, layers, cover, content, taken }:
   const zoomer = zoom<HTMLElement, unknown>()
     .scaleExtent([2, 60])
     .filter((event: Event) => {
-      const e = event as MouseEvent
-      if (e.type === 'wheel') return true
-      return (
-        e.button === 1 || (e.button === 0 && !e.shiftKey && !(e.target as Element).closest('[data-item]'))
-      )
+      const e = event as MouseEvent | TouchEvent
+      if (e.type === 'wheel' || ('touches' in e && e.touches.length > 1)) return true
+      const button = 'button' in e ? e.button : 0
+      return button === 1 || (button === 0 && !e.shiftKey && !(e.target as Element).closest('[data-item]'))
     })
     .on('zoom', (event: D3ZoomEvent<HTMLElement, unknown>) => {
       if (event.sourceEvent) untouched = false

@@ -38,12 +38,15 @@ interface QuantityDefinition {
   readonly shown: Readonly<Record<UnitSystem, string>>
   /** Smaller unit for values below a limit (SI), where a sentence or a field shows one. */
   readonly small?: { readonly below: number; readonly symbol: string }
+  /** What a gauge on a machine could not tell from nothing, SI. */
+  readonly finest?: number
 }
 
 const definitions = {
   pressure: {
     label: 'pressure',
     shown: { metric: 'bar', us: 'psi' },
+    finest: 1e3,
     units: [
       { symbol: 'bar', factor: 1e5 },
       { symbol: 'MPa', factor: 1e6 },
@@ -64,6 +67,7 @@ const definitions = {
   flow: {
     label: 'flow',
     shown: { metric: 'L/min', us: 'gpm' },
+    finest: 0.001 / 60000,
     units: [
       { symbol: 'L/min', factor: 1 / 60000, also: ['lpm', 'l/min', 'dm3/min', 'dm³/min'] },
       { symbol: 'cm³/min', factor: 1e-6 / 60, also: ['cc/min', 'cm3/min', 'mL/min'] },
@@ -96,6 +100,7 @@ const definitions = {
   length: {
     label: 'length',
     shown: { metric: 'mm', us: 'in' },
+    finest: 1e-5,
     units: [
       { symbol: 'mm', factor: 1e-3 },
       { symbol: 'cm', factor: 1e-2 },
@@ -117,6 +122,7 @@ const definitions = {
   speed: {
     label: 'speed',
     shown: { metric: 'mm/s', us: 'in/s' },
+    finest: 1e-5,
     units: [
       { symbol: 'mm/s', factor: 1e-3 },
       { symbol: 'm/s', factor: 1 },
@@ -283,6 +289,10 @@ const definitions = {
 export type Quantity = keyof typeof definitions
 export const quantities: Readonly<Record<Quantity, QuantityDefinition>> = definitions
 export const quantityNames = Object.keys(definitions) as Quantity[]
+
+/** A value of a run as it is read: what no gauge could tell from nothing is nothing. @param si in SI */
+export const asRead = (si: number, quantity: Quantity): number =>
+  Math.abs(si) < (quantities[quantity].finest ?? 0) ? 0 : si
 
 const spelling = (text: string) => text.replace(/\s+/g, '').replace(/\*/g, '·')
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import { findUnit, fromSI, quantities, quantityNames, toSI } from './quantities'
+import { asRead, findUnit, fromSI, quantities, quantityNames, toSI } from './quantities'
 import { formatNumber, parseQuantity, quantityText, showQuantity } from './text'
 
 const si = (text: string, quantity: Parameters<typeof parseQuantity>[1]) => {
@@ -18,6 +18,15 @@ describe('units', () => {
     expect(si('1 gal', 'volume')).toBeCloseTo(231 * 0.0254 ** 3, 15)
     expect(si('1 lbf', 'force')).toBe(4.4482216152605)
     expect(si('32 °F', 'temperature')).toBeCloseTo(273.15, 9)
+  })
+
+  it('reads as nothing what no gauge could tell from it', () => {
+    expect(showQuantity(asRead(-2.89e-6, 'length'), 'length', 'metric', 3)).toBe('0 mm')
+    expect(showQuantity(asRead(-2.89e-4, 'length'), 'length', 'metric', 3)).toBe('-0.289 mm')
+    expect(asRead(990, 'pressure')).toBe(0)
+    expect(asRead(1010, 'pressure')).toBe(1010)
+    // an angle is shown as it is
+    expect(asRead(1e-9, 'angle')).toBe(1e-9)
   })
 
   it('understands how people write', () => {
