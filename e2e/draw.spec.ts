@@ -30,9 +30,9 @@ test('draws a circuit from nothing, runs it, reads a pressure, and finds it agai
   // the checks say what is missing, at its place
   await expect(page.getByTestId('findings')).toContainText('errors')
   await lay(page, port(page, 'P1', 'S'), port(page, 'Z1', 'T'))
-  await lay(page, port(page, 'Z2', 'W'), port(page, 'P1', 'W'))
+  await lay(page, port(page, 'M1', 'W'), port(page, 'P1', 'W'))
   await lay(page, port(page, 'P1', 'P'), port(page, 'V1', 'P'))
-  await lay(page, port(page, 'V1', 'T'), port(page, 'Z3', 'T'))
+  await lay(page, port(page, 'V1', 'T'), port(page, 'Z2', 'T'))
   await expect(pipes(page)).toHaveCount(4)
   await expect(page.getByTestId('findings')).toContainText('Checks pass')
 
@@ -59,6 +59,19 @@ test('draws a circuit from nothing, runs it, reads a pressure, and finds it agai
   await run(page)
   await goTo(page, 3)
   expect(await number(reading(page, 'S1'))).toBeCloseTo(146, 0)
+})
+
+test('a second pipe starts at a port where the first one has just ended', async ({ page }) => {
+  await newMachine(page, 'Twice from one port')
+  await place(page, 'check', 300, 400)
+  await place(page, 'single-acting', 300, 200)
+  await place(page, 'gauge', 420, 300)
+  await lay(page, port(page, 'V1', 'B'), port(page, 'A1', 'A'))
+  await expect(page.locator('.pipe-end')).toHaveCount(2)
+  await lay(page, port(page, 'A1', 'A'), port(page, 'S1', 'P'))
+  await expect(pipes(page)).toHaveCount(2)
+  await expect(page.locator('[data-pipe="L1"]')).toHaveAttribute('aria-label', /from V1\.B to A1\.A/)
+  await expect(page.locator('[data-pipe="L2"]')).toHaveAttribute('aria-label', /from A1\.A to S1\.P/)
 })
 
 test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) => {

@@ -36,13 +36,13 @@ test('the boat lift is drawn from nothing by keyboard alone, taken back twenty s
   await page.keyboard.press('Enter')
   const parts: [word: string, id: string, x: number, y: number][] = [
     ['fp', 'P1', -16, 14],
-    ['em', 'Z1', -32, 14],
-    ['res', 'Z2', -16, 26],
+    ['em', 'M1', -32, 14],
+    ['res', 'Z1', -16, 26],
     ['rv', 'V1', 0, 14],
-    ['res', 'Z3', 0, 26],
+    ['res', 'Z2', 0, 26],
     ['pg', 'S1', -28, 0],
     ['dcv', 'V2', 18, 2],
-    ['res', 'Z4', 19, 26],
+    ['res', 'Z3', 19, 26],
     ['cbv', 'V3', 10, -12],
     ['cyl', 'A1', 26, -26],
   ]
@@ -60,13 +60,13 @@ test('the boat lift is drawn from nothing by keyboard alone, taken back twenty s
   await page.keyboard.press('f')
   await page.keyboard.press('c')
   const joins = [
-    ['Z2.T', 'P1.S'],
-    ['Z1.W', 'P1.W'],
+    ['Z1.T', 'P1.S'],
+    ['M1.W', 'P1.W'],
     ['P1.P', 'V1.P'],
-    ['V1.T', 'Z3.T'],
+    ['V1.T', 'Z2.T'],
     ['P1.P', 'S1.P'],
     ['V1.P', 'V2.P'],
-    ['V2.T', 'Z4.T'],
+    ['V2.T', 'Z3.T'],
     ['V2.A', 'V3.2'],
     ['V3.1', 'A1.A'],
     ['V2.B', 'A1.B'],

@@ -30,18 +30,18 @@ test('draws with the keyboard alone: parts, pipes, names, and runs it', async ({
   await expect(components(page)).toHaveCount(5)
   const ids: Record<string, string> = {
     '1-1P1': 'P1',
+    '1-1M1': 'M1',
     '1-1Z1': 'Z1',
-    '1-1Z2': 'Z2',
     '1-1V1': 'V1',
-    '1-1Z3': 'Z3',
+    '1-1Z2': 'Z2',
   }
   await page.keyboard.press('Escape')
   await page.keyboard.press('c')
   for (const [from, a, to, b] of [
-    ['1-1Z1', 'W', '1-1P1', 'W'],
-    ['1-1P1', 'S', '1-1Z2', 'T'],
+    ['1-1M1', 'W', '1-1P1', 'W'],
+    ['1-1P1', 'S', '1-1Z1', 'T'],
     ['1-1P1', 'P', '1-1V1', 'P'],
-    ['1-1V1', 'T', '1-1Z3', 'T'],
+    ['1-1V1', 'T', '1-1Z2', 'T'],
   ]) {
     await portByKey(page, ids[from], from, a)
     await page.keyboard.press('Enter')

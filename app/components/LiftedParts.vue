@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is being moved on the sheet, as it is seen while the move goes on. */
+import { JOINT_RADIUS } from '@oar-bench/core/sheet/branches'
 import type { Lifted } from '~/composables/useDrawnSheet'
 
 // asked for here, so that a step of the move draws only this anew and not the sheet under it
@@ -16,7 +17,7 @@ const moving = computed(() => props.lifted())
       :key="joint.id"
       :cx="joint.x"
       :cy="joint.y"
-      r="0.375"
+      :r="JOINT_RADIUS"
       class="joint-dot"
     />
     <SheetPart

@@ -1,7 +1,14 @@
 /** What the pointer and the keyboard do on the sheet: choose, move, place, lay pipes. */
 import { splice } from '@oar-bench/core/sheet/arrange'
 import { addComponent, connect, move, movePipeEnd, type Target } from '@oar-bench/core/sheet/edit'
-import { nearestOn, polyline, symbolOf, type XY } from '@oar-bench/core/sheet/geometry'
+import {
+  alongPolyline,
+  nearestOn,
+  polyline,
+  polylineLength,
+  symbolOf,
+  type XY,
+} from '@oar-bench/core/sheet/geometry'
 import type { Pipe, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 import { moveSegment, segmentAcross } from '@oar-bench/core/sheet/shape'
 import type { DrawnComponent } from './useDrawnSheet'
@@ -20,6 +27,8 @@ interface Surface {
 
 /** How far from its end a chosen pipe has the handle of that end, modules. */
 const HANDLE_AT = 1.2
+/** Nearer than this it would lie on the port. */
+const HANDLE_FROM = 0.6
 const toGrid = (at: XY): [number, number] => [Math.round(at[0]), Math.round(at[1])]
 const arrows: Record<string, [number, number] | undefined> = {
   ArrowLeft: [-1, 0],
@@ -335,15 +344,11 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
     if (!pipe || running()) return []
     const points = polyline(drawing.sheet, pipe)
     // a step along the pipe: another pipe can still begin at the port itself
-    const along = (from: XY, to: XY): XY => {
-      const length = Math.hypot(to[0] - from[0], to[1] - from[1]) || 1
-      const step = Math.min(HANDLE_AT, length / 3)
-      return [from[0] + ((to[0] - from[0]) * step) / length, from[1] + ((to[1] - from[1]) * step) / length]
-    }
-    const last = points.length - 1
+    const step = Math.min(HANDLE_AT, polylineLength(points) / 3)
+    if (step < HANDLE_FROM) return []
     return (['from', 'to'] as const).map((which) => ({
       which,
-      at: which === 'from' ? along(points[0], points[1]) : along(points[last], points[last - 1]),
+      at: alongPolyline(which === 'from' ? points : [...points].reverse(), step),
       pipe: pipe.id,
     }))
   })

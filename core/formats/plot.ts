@@ -5,6 +5,7 @@
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
 import { extent, place, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
+import { branches, JOINT_RADIUS } from '../sheet/branches'
 import { hoseOf } from '../sheet/hose'
 import { letterings, LETTERING, LETTERING_LINE, lineNames, textWidth } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
@@ -139,11 +140,12 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
     const points = polyline(sheet, pipe)
     if (points.length > 1) strokes.push(...pipeStrokes(points, pipe))
   }
-  for (const { x, y } of sheet.joints)
+  const dots = [...sheet.joints.map(({ x, y }): XY => [x, y]), ...branches(sheet).map(({ at }) => at)]
+  for (const at of dots)
     strokes.push({
       layer: 'working',
       width: THIN,
-      ink: { shape: 'circle', at: [x, y], r: 0.375, fill: 'ink' },
+      ink: { shape: 'circle', at, r: JOINT_RADIUS, fill: 'ink' },
     })
   for (const component of sheet.components) {
     const symbol = symbolOf(component)

@@ -26,8 +26,8 @@ describe('comparing two states of a sheet', () => {
     const changed = setDesignation(less, relief, '2-0V1')
     expect(told(changed)).toEqual([
       expect.stringMatching(/^added 1-1V2: Check valve/),
-      expect.stringMatching(/^removed 1-1Z2: Electric motor/),
-      expect.stringMatching(/^removed L2: shaft line from 1-1Z2 W to 1-1P1 W/),
+      expect.stringMatching(/^removed 1-1M1: Electric motor/),
+      expect.stringMatching(/^removed L2: shaft line from 1-1M1 W to 1-1P1 W/),
       'changed 2-0V1: designation: 1-1V1 → 2-0V1',
     ])
   })

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { addComponent, connect, splitPipe } from './edit'
 import {
+  alongPolyline,
   endAt,
   extent,
+  longestPart,
   nearestOn,
   outline,
   place,
@@ -12,6 +14,7 @@ import {
   polyline,
   polylineLength,
   simplify,
+  type XY,
 } from './geometry'
 import { route } from './route'
 import { emptySheet, sheetSchema, type Sheet } from './schema'
@@ -64,6 +67,22 @@ describe('placing', () => {
 })
 
 describe('polylines', () => {
+  it('are walked along, round their corners, and not beyond their end', () => {
+    const bent: XY[] = [
+      [0, 0],
+      [0, 1],
+      [5, 1],
+    ]
+    expect([0, 0.5, 1, 1.25, 6, 9].map((far) => alongPolyline(bent, far))).toEqual([
+      [0, 0],
+      [0, 0.5],
+      [0, 1],
+      [0.25, 1],
+      [5, 1],
+      [5, 1],
+    ])
+    expect(longestPart(bent)).toEqual({ a: [0, 1], b: [5, 1], length: 5, index: 1 })
+  })
   it('lose corners that are none, and keep those that turn back', () => {
     expect(
       simplify([

@@ -117,6 +117,19 @@ export function polyline(sheet: Sheet, pipe: Pipe): readonly XY[] {
 export const polylineLength = (points: readonly XY[]) =>
   points.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - points[i][0], p[1] - points[i][1]), 0)
 
+/** The point so far along a polyline; its end where it is shorter. */
+export function alongPolyline(points: readonly XY[], far: number): XY {
+  let left = far
+  for (let i = 0; i + 1 < points.length; i++) {
+    const [a, b] = [points[i], points[i + 1]]
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+    if (length > 0 && length >= left)
+      return [a[0] + ((b[0] - a[0]) * left) / length, a[1] + ((b[1] - a[1]) * left) / length]
+    left -= length
+  }
+  return points[points.length - 1]
+}
+
 /** The longest straight part of a polyline, from the corner of an index to the next; none where it has no length. */
 export function longestPart(points: readonly XY[]) {
   let best: { a: XY; b: XY; length: number; index: number } | undefined

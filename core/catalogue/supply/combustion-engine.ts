@@ -12,7 +12,7 @@ export const combustionEngine = defineKind({
   label: 'Combustion engine',
   family: 'supply',
   words: ['engine', 'diesel', 'droop', 'governor', 'prime mover'],
-  letter: 'Z',
+  letter: 'M',
   description: 'A governed engine: its speed droops under load and falls when it is overloaded.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
   parameters: {

@@ -8,7 +8,7 @@ export const electricMotor = defineKind({
   label: 'Electric motor, fixed speed',
   family: 'supply',
   words: ['motor', 'drive', 'prime mover', 'e-motor', 'em'],
-  letter: 'Z',
+  letter: 'M',
   description: 'Drives a pump at a fixed speed. A schedule may start, stop or ramp it.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft', imposes: true }],
   parameters: {

@@ -14,7 +14,7 @@ export const inductionMotor = defineKind({
   label: 'Electric motor, induction',
   family: 'supply',
   words: ['induction', 'asynchronous', 'motor start', 'slip', 'squirrel cage'],
-  letter: 'Z',
+  letter: 'M',
   description: 'Runs up against its inertia and slips under load. A schedule may switch it on and off.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
   parameters: {
