@@ -170,6 +170,10 @@ test('edits values with units, in either unit system, and says what is wrong at 
   await page.getByRole('combobox', { name: 'Units' }).selectOption('us')
   await expect(setting).toHaveValue('2000 psi')
   await expect(page.locator('[data-component="P1"] .caption')).toContainText('0.9764 in³/rev')
+  // what the checks say is written in the same units
+  await page.getByTestId('findings').click()
+  await expect(page.getByTestId('accepted').filter({ hasText: '9.7 hp of heat at 2611 psi' })).toBeVisible()
+  await page.keyboard.press('Escape')
   await setting.fill('1450')
   await setting.press('Enter')
   await expect(setting).toHaveValue('1450 psi')

@@ -2,6 +2,7 @@
 import { until } from '@vueuse/core'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
+import type { UnitSystem } from '@oar-bench/core/units/quantities'
 import type { Checker } from '../workers/check.worker'
 
 interface Asked {
@@ -9,9 +10,12 @@ interface Asked {
   readonly id: string
   readonly sheet: Sheet
   readonly schedule?: string
+  /** In which values are written. */
+  readonly system: UnitSystem
 }
 
 export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<string | undefined>) {
+  const { system } = useUnits()
   const found = shallowRef<{ readonly of: Asked; readonly findings: readonly Finding[] }>()
   /** Why the checks could not be made. */
   const problem = ref('')
@@ -22,7 +26,7 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
   const waiting = computed(() => !standing.value && !problem.value)
   const checked = computed(() => {
     const of = standing.value?.of
-    return !!of && of.sheet === sheet.value && of.schedule === schedule.value
+    return !!of && of.sheet === sheet.value && of.schedule === schedule.value && of.system === system.value
   })
 
   let checker: Helper<Checker> | undefined
@@ -39,8 +43,8 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
           new Worker(new URL('../workers/check.worker.ts', import.meta.url), { type: 'module' }),
           'they could not be started',
         )
-        const of: Asked = { id: id.value, sheet: sheet.value, schedule: schedule.value }
-        const asked = checker.remote.check(changesSince(sent, of.sheet), of.schedule)
+        const of: Asked = { id: id.value, sheet: sheet.value, schedule: schedule.value, system: system.value }
+        const asked = checker.remote.check(changesSince(sent, of.sheet), of.schedule, of.system)
         sent = of.sheet
         const list = await Promise.race([asked, checker.failed])
         // where nothing new was found nothing is drawn anew
@@ -56,7 +60,7 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
       working = false
     }
   }
-  watch([id, sheet, schedule], () => void work(), { immediate: true })
+  watch([id, sheet, schedule, system], () => void work(), { immediate: true })
   /** Resolves when the sheet as it is has been checked, or cannot be. */
   const settle = () => until(() => checked.value || problem.value !== '').toBe(true)
   return { findings, waiting, checked, problem, settle }

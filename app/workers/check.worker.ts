@@ -3,15 +3,17 @@ import { expose } from 'comlink'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { check } from '@oar-bench/core/simulate/compile'
+import type { UnitSystem } from '@oar-bench/core/units/quantities'
+import { showQuantity } from '@oar-bench/core/units/text'
 import { sheetWith, type SheetChanges } from '../utils/sheetChanges'
 
 let last: Sheet | undefined
 
 const checker = {
   /** @param changes since the sheet that was checked last */
-  check(changes: SheetChanges, scheduleId: string | undefined): Finding[] {
+  check(changes: SheetChanges, scheduleId: string | undefined, system: UnitSystem): Finding[] {
     last = sheetWith(changes, last)
-    return check(last, scheduleId)
+    return check(last, scheduleId, (si, quantity, digits) => showQuantity(si, quantity, system, digits))
   },
 }
 export type Checker = typeof checker

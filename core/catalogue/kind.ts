@@ -386,7 +386,8 @@ export const commandableOf = (kind: {
   ...(kind.faults ?? []).map((fault) => ({ ...fault, rest: 0 })),
 ]
 
-export type Show = (si: number, quantity: Quantity) => string
+/** An SI value with its unit, as the person who reads it has chosen. @param digits significant ones, 4 if not given */
+export type Show = (si: number, quantity: Quantity, digits?: number) => string
 
 export const families = {
   supply: 'Supply',

@@ -1,7 +1,5 @@
 import type { Netlist } from '../sheet/netlist'
-import { showQuantity } from '../units/text'
 import { motions } from './motion'
-import { showPressure } from './pressure'
 import {
   constantFlow,
   gets,
@@ -32,7 +30,7 @@ export const beyondRatedFlow: Rule = {
   id: 'beyond-rated-flow',
   reason:
     'A part that is too small for its flow takes pressure, and turns it into heat: twice the flow, four times the drop.',
-  check({ netlist }) {
+  check({ netlist, show }) {
     const edges = oilEdges(netlist)
     // what is metered gets less than the pump gives, and is not judged
     const full = withoutRestraints(netlist, edges, METERED)
@@ -69,7 +67,7 @@ export const beyondRatedFlow: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `Up to ${showQuantity(flow, 'flow', 'metric', 3)} go through ${named(of)}, made for ${showQuantity(rated, 'flow', 'metric', 3)}: about ${showPressure(drop * (flow / rated) ** 2)} are lost there.`,
+          message: `Up to ${show(flow, 'flow', 3)} go through ${named(of)}, made for ${show(rated, 'flow', 3)}: about ${show(drop * (flow / rated) ** 2, 'pressure')} are lost there.`,
           cure: 'Take a larger one.',
           place: { component: of.component.id, parameter: nominal.flow },
         },

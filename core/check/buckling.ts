@@ -1,7 +1,6 @@
 import { bucklingLoad } from '../catalogue/column'
-import { showQuantity } from '../units/text'
 import { motions } from './motion'
-import { highestPressures, showPressure } from './pressure'
+import { highestPressures } from './pressure'
 import { named, type Rule } from './rule'
 
 /** Least safety at the highest pressure; sizing counts with more, at the load. */
@@ -10,7 +9,7 @@ const SAFETY = 2
 export const buckling: Rule = {
   id: 'buckling',
   reason: 'A long thin rod that is pressed gives way sideways, long before its steel is at its limit.',
-  check({ netlist }) {
+  check({ netlist, show }) {
     const highest = highestPressures(netlist)
     return motions(netlist).flatMap((m) => {
       if (!m.column || m.intoNode === undefined || !(highest[m.intoNode] > -Infinity)) return []
@@ -20,7 +19,7 @@ export const buckling: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `Out to its end, ${named(m.of)} presses with ${showQuantity(force, 'force', 'metric', 3)} at ${showPressure(highest[m.intoNode])}: with both ends pivoted that leaves ${safety.toFixed(1)} times safety against buckling.`,
+          message: `Out to its end, ${named(m.of)} presses with ${show(force, 'force', 3)} at ${show(highest[m.intoNode], 'pressure')}: with both ends pivoted that leaves ${safety.toFixed(1)} times safety against buckling.`,
           cure: `Take a thicker rod, a shorter stroke or a stiffer mounting, or lower the relief valve; less than ${SAFETY} is told.`,
           place: { component: m.of.component.id, parameter: 'rod' },
         },

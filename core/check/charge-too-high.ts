@@ -1,11 +1,11 @@
 import { portKey } from '../sheet/netlist'
-import { highestPressures, showPressure } from './pressure'
+import { highestPressures } from './pressure'
 import type { Rule } from './rule'
 
 export const chargeTooHigh: Rule = {
   id: 'charge-too-high',
   reason: 'An accumulator takes oil only above its precharge: set beyond the relief it stays empty.',
-  check({ netlist }) {
+  check({ netlist, show }) {
     const highest = highestPressures(netlist)
     return netlist.components.flatMap(({ component, kind, values }) => {
       const store = kind.traits?.stores
@@ -16,7 +16,7 @@ export const chargeTooHigh: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${component.designation ?? component.id} begins to fill at ${showPressure(least)}, but its line is limited to ${showPressure(reached)}: it stays empty.`,
+          message: `${component.designation ?? component.id} begins to fill at ${show(least, 'pressure')}, but its line is limited to ${show(reached, 'pressure')}: it stays empty.`,
           cure: 'Lower it: about nine tenths of the lowest working pressure.',
           place: { component: component.id, parameter: store.least },
         },

@@ -1,8 +1,7 @@
 import type { Holding } from '../catalogue/kind'
-import { showQuantity } from '../units/text'
 import { portKey } from '../sheet/netlist'
 import { loadPressure, motions, type PlacedMotion } from './motion'
-import { highestPressures, showPressure } from './pressure'
+import { highestPressures } from './pressure'
 import { lineOf, named, oilEdges, tankNodes, type Rule, type Subject } from './rule'
 
 /** A counterbalance valve is set this much above the pressure of its load; a hair is let pass. */
@@ -30,6 +29,7 @@ export const holdsTooLittle: Rule = {
   reason:
     'A counterbalance valve holds its load by its setting alone: about 1.3 times the pressure that the largest load makes.',
   check(subject) {
+    const { show } = subject
     return held(subject).flatMap(({ of, holding, motion }) => {
       if (!holding.setting) return []
       const set = of.values[holding.setting] as number
@@ -40,9 +40,9 @@ export const holdsTooLittle: Rule = {
           severity: 'warning' as const,
           message:
             set < load
-              ? `The load of ${named(motion.of)} makes ${showPressure(load)} and opens ${named(of)}, set to ${showPressure(set)}: it sinks.`
-              : `${named(of)} is set to ${showPressure(set)}, ${(set / load).toFixed(2)} times the ${showPressure(load)} that the load of ${named(motion.of)} makes.`,
-          cure: `Set it to about ${MARGIN} times the pressure of the largest load: ${showPressure(MARGIN * load)}.`,
+              ? `The load of ${named(motion.of)} makes ${show(load, 'pressure')} and opens ${named(of)}, set to ${show(set, 'pressure')}: it sinks.`
+              : `${named(of)} is set to ${show(set, 'pressure')}, ${(set / load).toFixed(2)} times the ${show(load, 'pressure')} that the load of ${named(motion.of)} makes.`,
+          cure: `Set it to about ${MARGIN} times the pressure of the largest load: ${show(MARGIN * load, 'pressure')}.`,
           place: { component: of.component.id, parameter: holding.setting },
         },
       ]
@@ -55,7 +55,7 @@ export const pilotTooWeak: Rule = {
   reason:
     'A piloted check opens against the pressure of its load, which the pilot itself may raise: where the ratio of areas does not make up for it, it never opens.',
   check(subject) {
-    const { netlist } = subject
+    const { netlist, show } = subject
     const highest = highestPressures(netlist)
     return held(subject).flatMap(({ of, holding, motion, edges, tanks }) => {
       if (holding.setting) return []
@@ -76,8 +76,8 @@ export const pilotTooWeak: Rule = {
           severity: 'warning' as const,
           message:
             gain <= 0
-              ? `${named(of)} has a pilot ratio of ${showQuantity(ratio, 'ratio', 'metric')}, not above the ratio of areas of ${named(motion.of)} (${coupled.toFixed(2)}): the pilot locks it the more, the higher it is.`
-              : `To open against the load of ${named(motion.of)}, ${named(of)} needs a pilot of ${showPressure(load / gain)}; its line is limited to ${showPressure(given)}.`,
+              ? `${named(of)} has a pilot ratio of ${show(ratio, 'ratio')}, not above the ratio of areas of ${named(motion.of)} (${coupled.toFixed(2)}): the pilot locks it the more, the higher it is.`
+              : `To open against the load of ${named(motion.of)}, ${named(of)} needs a pilot of ${show(load / gain, 'pressure')}; its line is limited to ${show(given, 'pressure')}.`,
           cure: 'Take a higher pilot ratio or a valve with decompression, or more pilot pressure.',
           place: { component: of.component.id, parameter: holding.ratio },
         },

@@ -1,5 +1,5 @@
 import { motions } from './motion'
-import { highestPressures, showPressure } from './pressure'
+import { highestPressures } from './pressure'
 import { ALWAYS, named, oilEdges, reachable, withoutRestraints, type Rule } from './rule'
 
 /** So little beyond is no finding. */
@@ -10,7 +10,7 @@ export const intensified: Rule = {
   id: 'intensified',
   reason:
     'Metered out at its rod side, a cylinder makes more pressure there than the pump gives: by the ratio of its areas, and more where the load pulls.',
-  check({ netlist }) {
+  check({ netlist, show }) {
     const edges = oilEdges(netlist)
     const free = withoutRestraints(netlist, edges, METERED)
     const highest = highestPressures(netlist)
@@ -30,7 +30,7 @@ export const intensified: Rule = {
         return [
           {
             severity: 'warning' as const,
-            message: `What leaves ${named(m.of)} at ${m.outOf} is metered: the pressure there can rise to ${showPressure(reached)}, and ${named(part)} is made for ${showPressure(part.values[parameter] as number)}.`,
+            message: `What leaves ${named(m.of)} at ${m.outOf} is metered: the pressure there can rise to ${show(reached, 'pressure')}, and ${named(part)} is made for ${show(part.values[parameter] as number, 'pressure')}.`,
             cure: 'Lower the relief valve, take a part for more pressure, a thinner rod, or meter in.',
             place: { component: part.component.id, parameter },
           },

@@ -1,5 +1,4 @@
 import { portKey } from '../sheet/netlist'
-import { showQuantity } from '../units/text'
 import { pumpLimits } from './pressure'
 import { ALWAYS, constantFlow, oilEdges, reachable, restEdges, tankNodes, type Rule } from './rule'
 
@@ -7,7 +6,7 @@ export const noWayToUnload: Rule = {
   id: 'no-way-to-unload',
   reason:
     'A fixed pump whose oil can only go over the relief while nothing is commanded turns all its power into heat.',
-  check({ netlist }) {
+  check({ netlist, show }) {
     const edges = oilEdges(netlist)
     const rest = restEdges(netlist, edges)
     const tanks = tankNodes(netlist)
@@ -38,7 +37,7 @@ export const noWayToUnload: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `While nothing is commanded, all the oil of ${pump.name} goes over ${limit.name}: ${showQuantity(flow * limit.pressure, 'power', 'metric', 2)} of heat at ${showQuantity(limit.pressure, 'pressure', 'metric')}.`,
+          message: `While nothing is commanded, all the oil of ${pump.name} goes over ${limit.name}: ${show(flow * limit.pressure, 'power', 2)} of heat at ${show(limit.pressure, 'pressure')}.`,
           cure: 'Take a valve whose centre lets the pump go to tank, an unloading valve, a vented relief, or a variable pump.',
           place: { component: pump.component, port: pump.port },
         },

@@ -1,16 +1,16 @@
-import { highestPressures, settings, showPressure } from './pressure'
+import { highestPressures, settings } from './pressure'
 import type { Rule } from './rule'
 
 export const opensTooHigh: Rule = {
   id: 'opens-too-high',
   reason: 'A sequence valve that is set at or above the relief never opens: what comes after it never moves.',
-  check({ netlist }) {
+  check({ netlist, show }) {
     const highest = highestPressures(netlist)
     return settings(netlist, 'opens')
       .filter((s) => highest[s.node] > -Infinity && s.pressure >= highest[s.node])
       .map((s) => ({
         severity: 'warning' as const,
-        message: `${s.name} opens at ${showPressure(s.pressure)}, but its line is limited to ${showPressure(highest[s.node])}: it never opens.`,
+        message: `${s.name} opens at ${show(s.pressure, 'pressure')}, but its line is limited to ${show(highest[s.node], 'pressure')}: it never opens.`,
         cure: 'Set it below the relief valve, by more than its range and the override of the relief.',
         place: { component: s.of.component.id, parameter: s.parameter },
       }))

@@ -1,13 +1,13 @@
 import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
-import { settings, showPressure } from './pressure'
+import { settings } from './pressure'
 import { isJoined, lineOf, named, oilEdges, tankNodes, type Rule } from './rule'
 
 export const opensTooLow: Rule = {
   id: 'opens-too-low',
   reason:
     'A sequence valve that opens before the pressure which the first motion needs lets the second one go first, or both at once.',
-  check({ netlist }) {
+  check({ netlist, show }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
     const moving = motions(netlist)
@@ -31,7 +31,7 @@ export const opensTooLow: Rule = {
           return [
             {
               severity: 'warning' as const,
-              message: `${valve.name} opens at ${showPressure(valve.pressure)}, before ${named(m.of)} moves: that needs ${showPressure(needed)} at ${m.into}.`,
+              message: `${valve.name} opens at ${show(valve.pressure, 'pressure')}, before ${named(m.of)} moves: that needs ${show(needed, 'pressure')} at ${m.into}.`,
               cure: 'Set it above that pressure, with a margin for friction and for what the lines take.',
               place: { component: id, parameter: valve.parameter },
             },

@@ -3,10 +3,7 @@ import type { Traits } from '../catalogue/kind'
 import { remembered } from '../sheet/remembered'
 import { portKey, type Netlist } from '../sheet/netlist'
 import type { ResolvedComponent } from '../sheet/resolve'
-import { showQuantity } from '../units/text'
 import { ALWAYS, named, oilEdges, portsWith, reachable, type Edge } from './rule'
-
-export const showPressure = (pressure: number) => showQuantity(pressure, 'pressure', 'metric')
 
 type Does = NonNullable<Traits['settings']>[number]['does']
 export interface Setting {

@@ -1,12 +1,12 @@
 import { portKey } from '../sheet/netlist'
-import { highestPressures, showPressure } from './pressure'
+import { highestPressures } from './pressure'
 import type { Rule } from './rule'
 
 export const ratingBelowSetting: Rule = {
   id: 'rating-below-setting',
   reason:
     'A part bursts, leaks or wears out where the relief lets the pressure go beyond what it is made for.',
-  check({ netlist }) {
+  check({ netlist, show }) {
     const highest = highestPressures(netlist)
     return netlist.components.flatMap(({ component, kind, values }) => {
       const parameter = kind.traits?.rating
@@ -21,7 +21,7 @@ export const ratingBelowSetting: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${component.designation ?? component.id} is made for ${showPressure(rating)}; the relief valve lets its line go to ${showPressure(reached)}.`,
+          message: `${component.designation ?? component.id} is made for ${show(rating, 'pressure')}; the relief valve lets its line go to ${show(reached, 'pressure')}.`,
           cure: 'Lower the relief valve, take a part for more pressure, or put a reducing valve before it.',
           place: { component: component.id, parameter },
         },

@@ -1,5 +1,5 @@
 /** The contract of a design rule, and the tracing that rules share. */
-import type { Restraint, Traits } from '../catalogue/kind'
+import type { Restraint, Show, Traits } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { portKey, type Netlist } from '../sheet/netlist'
 import { remembered } from '../sheet/remembered'
@@ -9,6 +9,8 @@ import type { Sheet } from '../sheet/schema'
 export interface Subject {
   readonly sheet: Sheet
   readonly netlist: Netlist
+  /** Writes the values in what is said. */
+  readonly show: Show
 }
 
 /** One design rule. It looks, and says what it found and what would cure it. */

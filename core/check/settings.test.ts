@@ -2,9 +2,11 @@
 import { describe, expect, it } from 'vitest'
 import { silence, setParameter, changePipe } from '../sheet/edit'
 import type { Sheet } from '../sheet/schema'
-import { compile } from '../simulate/compile'
+import { check, compile } from '../simulate/compile'
 import { circuit, idOf, messages, powerUnit, powerUnitPipes } from '../testing'
 import { kinds } from '../catalogue'
+import type { Show } from '../catalogue/kind'
+import { showQuantity } from '../units/text'
 import { reasonOf, rules } from '.'
 
 const by = (sheet: Sheet, rule: string) => messages(sheet).filter((m) => m.includes(` ${rule}: `))
@@ -33,6 +35,11 @@ describe('settings', () => {
     expect(by(clamp('160 bar'), 'opens-too-high')[0]).toMatch(
       /opens at 160 bar, but its line is limited to 160 bar/,
     )
+  })
+  it('writes what it finds in the units that are asked for', () => {
+    const us: Show = (si, quantity, digits) => showQuantity(si, quantity, 'us', digits)
+    const said = check(clamp('160 bar'), undefined, us).find((f) => f.rule === 'opens-too-high')!
+    expect(said.message).toMatch(/opens at 2321 psi, but its line is limited to 2321 psi/)
   })
   it('finds a part made for less than the relief allows, and none behind a reducing valve', () => {
     const rig = (reducing: boolean) =>

@@ -1,11 +1,11 @@
 /** From a sheet to a network that can be solved, or the findings that keep it from it. */
 import { checkDesign } from '../check'
-import { commandableOf, type FaultSpec, type InputSpec } from '../catalogue/kind'
+import { commandableOf, type FaultSpec, type InputSpec, type Show } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
 import { resolveFluid, resolveTank, type TankData } from '../sheet/resolve'
 import type { Schedule, Sheet } from '../sheet/schema'
-import { parseQuantity } from '../units/text'
+import { parseQuantity, showQuantity } from '../units/text'
 import { inputSignal } from './inputs'
 import type { Input } from './elements'
 import { Network } from './network'
@@ -32,15 +32,22 @@ const MOST_SAMPLES = 200_000
 /** A pressure at the start may lie between a near void and far above any rating, Pa gauge. */
 const INITIAL_PRESSURE = { min: -1e5, max: 2000e5 }
 
-/** All that is wrong with a sheet and one of its schedules. */
-export const check = (sheet: Sheet, scheduleId?: string): Finding[] => read(sheet, scheduleId).findings
+const metric: Show = (si, quantity, digits) => showQuantity(si, quantity, 'metric', digits)
+
+/** All that is wrong with a sheet and one of its schedules. @param show writes the values in what is said */
+export const check = (sheet: Sheet, scheduleId?: string, show: Show = metric): Finding[] =>
+  read(sheet, show, scheduleId).findings
 
 /**
  * Checks and compiles a sheet with one of its schedules.
  * `compiled` is there only where no finding is an error.
  */
-export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
-  const { findings, ready } = read(sheet, scheduleId)
+export function compile(
+  sheet: Sheet,
+  scheduleId?: string,
+  show: Show = metric,
+): { compiled?: Compiled; findings: Finding[] } {
+  const { findings, ready } = read(sheet, show, scheduleId)
   if (!ready) return { findings }
   const { netlist, fluid, inputs, initial, ...rest } = ready
   const network = new Network(netlist, fluid, inputs, initial, rest.tank.oil)
@@ -48,11 +55,16 @@ export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compile
 }
 
 /** What a network is made of, where no finding is an error. */
-function read(sheet: Sheet, scheduleId?: string) {
+function read(sheet: Sheet, show: Show, scheduleId?: string) {
   const { netlist, problems } = buildNetlist(sheet)
   const fluid = resolveFluid(sheet.fluid)
   const tank = resolveTank(sheet.tank)
-  const findings = [...problems, ...fluid.problems, ...tank.problems, ...checkDesign({ sheet, netlist })]
+  const findings = [
+    ...problems,
+    ...fluid.problems,
+    ...tank.problems,
+    ...checkDesign({ sheet, netlist, show }),
+  ]
   if (!sheet.components.length)
     findings.push({
       rule: 'empty',
