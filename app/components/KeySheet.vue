@@ -15,6 +15,7 @@ const others = [
   ['Enter', 'Place; choose what has the focus'],
   ['C, arrows, Enter', 'Lay a pipe: go to a port, start there, go on, end there'],
   ['Shift drag', 'Select all within a frame'],
+  ['Wheel, two fingers', 'Look from nearer or farther'],
   ['Esc', 'Give up; select nothing'],
 ] as const
 </script>

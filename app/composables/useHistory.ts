@@ -1,4 +1,5 @@
 /** The steps that undo takes back, kept in the browser so that they outlast a reload. */
+import { promiseTimeout } from '@vueuse/core'
 import { del, get, set } from 'idb-keyval'
 import { writeSheetText } from '@oar-bench/core/sheet/read'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
@@ -10,6 +11,8 @@ export interface Steps {
 interface Kept extends Steps {
   readonly now: Sheet
 }
+/** To copy the steps of a long day takes a while: they are written so long after an edit, when it has been drawn and checked, ms. */
+const REST = 150
 const keyOf = (sheetId: string) => `oar-bench-steps-${sheetId}`
 
 export function useHistory() {
@@ -21,6 +24,7 @@ export function useHistory() {
     next = { id, kept: { now, past, future } }
     writing ??= (async () => {
       while (next) {
+        await promiseTimeout(REST)
         const { id: key, kept } = next
         next = undefined
         // a browser without room or without storage only loses the undo of an earlier visit

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { showQuantity } from '../units/text'
 import { addComponent } from './edit'
 import { outline } from './geometry'
-import { letterings } from './lettering'
+import { lettersBox, letterings } from './lettering'
 import { emptySheet, pipeSchema, type Sheet } from './schema'
 
 const show = (si: number, quantity: Parameters<typeof showQuantity>[1]) =>
@@ -36,5 +36,24 @@ describe('lettering', () => {
     const [a, b] = [of(facing), of(facing, 1)]
     expect(a.x).toBe(right)
     expect(b.anchor === 'start' ? b.x : -Infinity).toBeGreaterThan(a.x)
+  })
+  it('gives way to what a spool passes over, its own and that of another', () => {
+    const lone = addComponent(emptySheet('Lone'), 'valve-section').sheet
+    const around = outline(lone.components[0])
+    const own = lettersBox(of(lone))
+    // it shifts by a box to both sides: beside the symbol, at its height, nothing is written
+    expect(own.y + own.h <= around.y || own.y >= around.y + around.h).toBe(true)
+    const near = addComponent(lone, 'pressure-gauge', { x: around.x - 9 }).sheet
+    expect(of(near, 1).anchor).toBe('end')
+    const far = addComponent(lone, 'pressure-gauge', { x: around.x - 40 }).sheet
+    expect(of(far, 1).anchor).toBe('start')
+  })
+  it('leaves room for a reading', () => {
+    // the designation alone would stand clear of this line
+    const gauge = addComponent(emptySheet('Lone'), 'pressure-gauge').sheet
+    const { x } = of(gauge)
+    const lined = { ...withLine(Math.ceil(x) + 6), components: gauge.components }
+    expect(lettersBox(of(gauge)).w).toBeLessThan(5)
+    expect(of(lined).anchor).toBe('end')
   })
 })

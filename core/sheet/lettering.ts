@@ -7,6 +7,7 @@ import {
   longestPart,
   outline,
   placedPorts,
+  placeRect,
   polyline,
   symbolOf,
   valuesToDraw,
@@ -39,6 +40,8 @@ export function lettersBox({ x, y, anchor, designation, lines }: Lettered): Rect
   return { x: left, y: y - LETTERING, w, h: LETTERING + LETTERING_LINE * lines.length }
 }
 
+/** As long as a reading may be. */
+const READING = '-123.4 rpm'
 /** How far around all that is drawn lettering is kept from lettering, modules. */
 const ROOM = 40
 
@@ -82,9 +85,18 @@ class Taken {
   }
 }
 
+/** The outline of a component with all that its moving parts pass over during a run. */
+function swept(component: SheetComponent): Rect {
+  const symbol = symbolOf(component)
+  if (!symbol) return outline(component)
+  const { x, y, w, h } = symbol.box
+  const travel = Math.max(0, ...Object.values(symbol.parts ?? {}).map((part) => Math.abs(part.travel)))
+  return placeRect({ x: x - travel, y, w: w + 2 * travel, h }, component)
+}
+
 function takenBy(sheet: Sheet): Taken {
   const taken = new Taken(extent(sheet))
-  for (const component of sheet.components) taken.take(outline(component))
+  for (const component of sheet.components) taken.take(swept(component))
   for (const pipe of sheet.pipes) {
     const points = polyline(sheet, pipe)
     for (let k = 0; k + 1 < points.length; k++) {
@@ -151,9 +163,11 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Lettere
     : sideways
       ? [above, aboveRight, below, belowRight]
       : [right, left, above, aboveRight, below, belowRight]
+  // during a run its reading stands behind the designation
+  const first = symbol.reading ? `${designation} ${READING}` : designation
   /** What is written at a place covers; a little over an edge does not count. */
   const covers = (place: Place): Rect => {
-    const { x, y, w, h } = lettersBox({ ...place, designation, lines })
+    const { x, y, w, h } = lettersBox({ ...place, designation: first, lines })
     return { x: x + 0.2, y: y + 0.4, w: w - 0.4, h: h - 0.4 }
   }
   let best = { place: places[0], covered: Infinity }

@@ -100,7 +100,7 @@ const definitions = {
   length: {
     label: 'length',
     shown: { metric: 'mm', us: 'in' },
-    finest: 1e-5,
+    finest: 5e-5,
     units: [
       { symbol: 'mm', factor: 1e-3 },
       { symbol: 'cm', factor: 1e-2 },
