@@ -10,6 +10,7 @@ import {
   DialogTitle,
 } from '@headlessui/vue'
 import { findKind } from '@oar-bench/core/catalogue'
+import { nameOf } from '@oar-bench/core/sheet/schema'
 
 const drawing = useDrawing()
 const desk = useDesk()
@@ -29,7 +30,7 @@ const go = (id: string) => () => {
 const entries = computed<Entry[]>(() => [
   ...drawing.sheet.components.map((c) => ({
     key: c.id,
-    label: c.designation ?? c.id,
+    label: nameOf(c),
     note: findKind(c.kind)?.label ?? c.kind,
     run: go(c.id),
   })),

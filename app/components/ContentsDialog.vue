@@ -4,6 +4,7 @@ import { valuesToDraw } from '@oar-bench/core/sheet/geometry'
 import { buildNetlist, portKey } from '@oar-bench/core/sheet/netlist'
 import { findKind } from '@oar-bench/core/catalogue'
 import { frameAt, localAt } from '@oar-bench/core/simulate/frame'
+import { nameOf } from '@oar-bench/core/sheet/schema'
 
 const drawing = useDrawing()
 const desk = useDesk()
@@ -13,7 +14,7 @@ const { show } = useUnits()
 const rows = computed(() => {
   if (!desk.contents) return []
   const { netlist } = buildNetlist(drawing.sheet)
-  const named = new Map(drawing.sheet.components.map((c) => [c.id, c.designation ?? c.id]))
+  const named = new Map(drawing.sheet.components.map((c) => [c.id, nameOf(c)]))
   const shown = run.outdated ? undefined : run.shown
   const frame = shown && frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
   return drawing.sheet.components.map((component) => {

@@ -3,7 +3,13 @@
 import { FileDown, FileUp, Plus, Trash2, X } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
 import { commandableOf, type FaultForm, type InputSpec } from '@oar-bench/core/catalogue/kind'
-import { scheduleSchema, type Schedule, type SheetComponent, type Track } from '@oar-bench/core/sheet/schema'
+import {
+  nameOf,
+  scheduleSchema,
+  type Schedule,
+  type SheetComponent,
+  type Track,
+} from '@oar-bench/core/sheet/schema'
 import { parseQuantity, quantityText } from '@oar-bench/core/units/text'
 import { shownUnit } from '@oar-bench/core/units/quantities'
 
@@ -22,8 +28,8 @@ const commandable = computed<Commandable[]>(() =>
 )
 const specOf = (track: Track) =>
   commandable.value.find((c) => c.component.id === track.component && c.spec.name === track.input)
-const name = (c: Commandable) => c.component.designation ?? c.component.id
-const words = (c: Commandable) => `${c.component.designation ?? c.component.id} ${c.spec.label}`
+const name = (c: Commandable) => nameOf(c.component)
+const words = (c: Commandable) => `${nameOf(c.component)} ${c.spec.label}`
 const free = computed(() =>
   commandable.value.filter(
     (c) => !schedule.value?.tracks.some((t) => t.component === c.component.id && t.input === c.spec.name),

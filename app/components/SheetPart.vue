@@ -4,6 +4,7 @@ import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Rect, XY } from '@oar-bench/core/sheet/geometry'
 import { LETTERING_LINE } from '@oar-bench/core/sheet/lettering'
 import type { DrawnComponent } from '~/composables/useDrawnSheet'
+import { nameOf } from '@oar-bench/core/sheet/schema'
 
 defineProps<{
   drawn: DrawnComponent
@@ -83,7 +84,7 @@ const around = ({ x, y, w, h }: Rect) =>
         class="port"
         :data-item="`port:${drawn.component.id}:${port.port}`"
       >
-        <title>{{ drawn.component.designation ?? drawn.component.id }} port {{ port.port }}</title>
+        <title>{{ nameOf(drawn.component) }} port {{ port.port }}</title>
       </circle>
     </template>
     <template v-if="letters">

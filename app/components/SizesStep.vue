@@ -5,7 +5,7 @@ import { findKind } from '@oar-bench/core/catalogue'
 import type { QuantityParameter } from '@oar-bench/core/catalogue/kind'
 import { setParameter } from '@oar-bench/core/sheet/edit'
 import { readParameter } from '@oar-bench/core/sheet/resolve'
-import type { SheetComponent } from '@oar-bench/core/sheet/schema'
+import { nameOf, type SheetComponent } from '@oar-bench/core/sheet/schema'
 import { resolveBrief } from '@oar-bench/core/size/brief'
 import { formulaWithNumbers, type Card } from '@oar-bench/core/size/card'
 import { sizingCards } from '@oar-bench/core/size/cards'
@@ -120,7 +120,7 @@ function takeAll() {
             <template v-for="give in card.gives" :key="give.sized">
               <li v-for="t in takers(give)" :key="t.component.id" class="text-[13px]">
                 <span v-if="same(t.value, give.value)" class="flex items-center gap-1.5 text-good">
-                  <Check :size="15" aria-hidden="true" />{{ t.component.designation ?? t.component.id }}:
+                  <Check :size="15" aria-hidden="true" />{{ nameOf(t.component) }}:
                   {{ t.definition.label.toLowerCase() }} {{ show(give.value, give.quantity) }}
                 </span>
                 <button
@@ -130,7 +130,7 @@ function takeAll() {
                   @click="take(t, give)"
                 >
                   <ArrowRight :size="15" aria-hidden="true" />
-                  {{ t.component.designation ?? t.component.id }}: {{ t.definition.label.toLowerCase() }}
+                  {{ nameOf(t.component) }}: {{ t.definition.label.toLowerCase() }}
                   {{ t.value === undefined ? '' : show(t.value, give.quantity) }} →
                   {{ show(give.value, give.quantity) }}
                 </button>

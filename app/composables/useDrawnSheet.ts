@@ -13,7 +13,7 @@ import {
 } from '@oar-bench/core/sheet/geometry'
 import { hoseOf } from '@oar-bench/core/sheet/hose'
 import { letterings, type Lettered } from '@oar-bench/core/sheet/lettering'
-import type { Joint, Pipe, Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
+import { nameOf, type Joint, type Pipe, type Sheet, type SheetComponent } from '@oar-bench/core/sheet/schema'
 
 export interface DrawnComponent {
   component: SheetComponent
@@ -68,7 +68,7 @@ function drawComponent(component: SheetComponent, caption: Lettered | undefined)
   const ports = placedPorts(component)
   const label = kind.unnamed
     ? `${kind.label}: ${component.parameters.text ?? ''}`
-    : `${component.designation ?? component.id}, ${kind.label}`
+    : `${nameOf(component)}, ${kind.label}`
   const frame = kind.traits?.frames ? drawnAt(component) : undefined
   return [{ component, symbol, rect, ports, caption, frame, label }]
 }

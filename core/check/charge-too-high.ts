@@ -1,6 +1,7 @@
 import { portKey } from '../sheet/netlist'
 import { highestPressures } from './pressure'
 import type { Rule } from './rule'
+import { nameOf } from '../sheet/schema'
 
 export const chargeTooHigh: Rule = {
   id: 'charge-too-high',
@@ -16,7 +17,7 @@ export const chargeTooHigh: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${component.designation ?? component.id} begins to fill at ${show(least, 'pressure')}, but its line is limited to ${show(reached, 'pressure')}: it stays empty.`,
+          message: `${nameOf(component)} begins to fill at ${show(least, 'pressure')}, but its line is limited to ${show(reached, 'pressure')}: it stays empty.`,
           cure: 'Lower it: about nine tenths of the lowest working pressure.',
           place: { component: component.id, parameter: store.least },
         },

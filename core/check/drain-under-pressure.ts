@@ -1,5 +1,6 @@
 import { portKey } from '../sheet/netlist'
 import { isJoined, tankNodes, type Rule } from './rule'
+import { nameOf } from '../sheet/schema'
 
 export const drainUnderPressure: Rule = {
   id: 'drain-under-pressure',
@@ -16,7 +17,7 @@ export const drainUnderPressure: Rule = {
         return [
           {
             severity: 'warning' as const,
-            message: `The drain ${port} of ${component.designation ?? component.id} does not lead straight to tank, but into the line ${node.name}.`,
+            message: `The drain ${port} of ${nameOf(component)} does not lead straight to tank, but into the line ${node.name}.`,
             cure: 'Lead it to a reservoir by a line of its own.',
             place: { component: component.id, port },
           },

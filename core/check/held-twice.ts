@@ -1,5 +1,6 @@
 import { portKey } from '../sheet/netlist'
 import type { Rule } from './rule'
+import { nameOf } from '../sheet/schema'
 
 export const heldTwice: Rule = {
   id: 'held-twice',
@@ -23,9 +24,9 @@ export const heldTwice: Rule = {
         )
         .map((other) => ({
           severity: 'error' as const,
-          message: `${list[0].component.designation ?? list[0].component.id} and ${
-            other.component.designation ?? other.component.id
-          } are joined directly, and each wants to hold the line at its own value.`,
+          message: `${nameOf(list[0].component)} and ${nameOf(
+            other.component,
+          )} are joined directly, and each wants to hold the line at its own value.`,
           cure: 'Take one of them away, or put a restriction between them.',
           place: { component: other.component.id },
         })),

@@ -1,5 +1,6 @@
 import { portKey } from '../sheet/netlist'
 import type { Rule } from './rule'
+import { nameOf } from '../sheet/schema'
 
 export const openPort: Rule = {
   id: 'open-port',
@@ -11,7 +12,7 @@ export const openPort: Rule = {
         if (port.mayStayOpen || node.ports.length > 1 || node.pipes.length > 0) return []
         // an idle tank or motor disturbs nothing
         if (port.imposes) return []
-        const name = component.designation ?? component.id
+        const name = nameOf(component)
         return [
           {
             severity: 'error' as const,

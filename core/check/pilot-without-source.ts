@@ -1,5 +1,6 @@
 import { portKey } from '../sheet/netlist'
 import { ANY_WAY, isJoined, oilEdges, portsWith, reachable, type Rule } from './rule'
+import { nameOf } from '../sheet/schema'
 
 export const pilotWithoutSource: Rule = {
   id: 'pilot-without-source',
@@ -34,7 +35,7 @@ export const pilotWithoutSource: Rule = {
         return [
           {
             severity: 'warning' as const,
-            message: `Nothing can put pressure on the pilot line to port ${port} of ${component.designation ?? component.id}.`,
+            message: `Nothing can put pressure on the pilot line to port ${port} of ${nameOf(component)}.`,
             cure: 'Join it to a line that a pump or a load keeps under pressure.',
             place: { component: component.id, port },
           },

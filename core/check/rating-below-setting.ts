@@ -1,6 +1,7 @@
 import { portKey } from '../sheet/netlist'
 import { highestPressures } from './pressure'
 import type { Rule } from './rule'
+import { nameOf } from '../sheet/schema'
 
 export const ratingBelowSetting: Rule = {
   id: 'rating-below-setting',
@@ -21,7 +22,7 @@ export const ratingBelowSetting: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${component.designation ?? component.id} is made for ${show(rating, 'pressure')}; the relief valve lets its line go to ${show(reached, 'pressure')}.`,
+          message: `${nameOf(component)} is made for ${show(rating, 'pressure')}; the relief valve lets its line go to ${show(reached, 'pressure')}.`,
           cure: 'Lower the relief valve, take a part for more pressure, or put a reducing valve before it.',
           place: { component: component.id, parameter },
         },

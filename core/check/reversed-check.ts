@@ -1,5 +1,6 @@
 import { portKey } from '../sheet/netlist'
 import { ANY_WAY, oilEdges, portsWith, reachable, type Rule } from './rule'
+import { nameOf } from '../sheet/schema'
 
 export const reversedCheck: Rule = {
   id: 'reversed-check',
@@ -17,7 +18,7 @@ export const reversedCheck: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${component.designation ?? component.id} can never open: no oil reaches its inlet ${path.from}.`,
+          message: `${nameOf(component)} can never open: no oil reaches its inlet ${path.from}.`,
           cure: 'Turn it round.',
           place: { component: component.id, port: path.from },
           fix: { label: 'Turn it round', does: 'turnRound', component: component.id } as const,

@@ -4,7 +4,7 @@ import type { Finding } from '../sheet/finding'
 import { portKey, type Netlist } from '../sheet/netlist'
 import { remembered } from '../sheet/remembered'
 import type { ResolvedComponent } from '../sheet/resolve'
-import type { Sheet } from '../sheet/schema'
+import { nameOf, type Sheet } from '../sheet/schema'
 
 export interface Subject {
   readonly sheet: Sheet
@@ -185,8 +185,7 @@ export function constantFlow({ kind, values }: ResolvedComponent): number | unde
   return ((values[constant.displacement] as number) * (values[constant.speed] as number)) / (2 * Math.PI)
 }
 
-export const named = ({ component }: Pick<ResolvedComponent, 'component'>) =>
-  component.designation ?? component.id
+export const named = ({ component }: Pick<ResolvedComponent, 'component'>) => nameOf(component)
 
 type PortTrait = 'delivers' | 'draws' | 'tank'
 const portsByTrait = remembered((netlist: Netlist) => {

@@ -1,5 +1,6 @@
 import { portKey } from '../sheet/netlist'
 import { oilEdges, reachable, type Rule } from './rule'
+import { nameOf } from '../sheet/schema'
 
 /** Ways that nothing can shut. */
 const FIXED = new Set(['open', 'pipe'] as const)
@@ -24,7 +25,7 @@ export const storeWithoutBlock: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${component.designation ?? component.id} has no safety block: it can be neither shut off nor discharged.`,
+          message: `${nameOf(component)} has no safety block: it can be neither shut off nor discharged.`,
           cure: 'Put the safety block of an accumulator between it and its line, with its T to tank.',
           place: { component: component.id, port: store.port },
         },

@@ -3,6 +3,7 @@ import Papa from 'papaparse'
 import { findKind } from '../catalogue'
 import { commandableOf, type TableParameter } from '../catalogue/kind'
 import {
+  nameOf,
   tableSchema,
   trackSchema,
   type Schedule,
@@ -69,7 +70,7 @@ export function readTableCsv(text: string, parameter: TableParameter): Read<Tabl
 export const scheduleHeading = ['Component', 'Command', 'Time', 'Value', 'Shape'] as const
 /** A schedule as a table: one row a point. */
 export function scheduleRows(sheet: Sheet, schedule: Schedule): string[][] {
-  const named = new Map(sheet.components.map((c) => [c.id, c.designation ?? c.id]))
+  const named = new Map(sheet.components.map((c) => [c.id, nameOf(c)]))
   return [
     [...scheduleHeading],
     ...schedule.tracks.flatMap((track) =>

@@ -3,7 +3,7 @@ import { findKind } from '../catalogue'
 import type { Parameter, Show } from '../catalogue/kind'
 import { valuesToDraw } from '../sheet/geometry'
 import { readParameter } from '../sheet/resolve'
-import type { PipeEnd, Sheet, SheetComponent } from '../sheet/schema'
+import { nameOf, type PipeEnd, type Sheet, type SheetComponent } from '../sheet/schema'
 
 type Rows = (string | number)[][]
 
@@ -35,7 +35,7 @@ export function partsList(sheet: Sheet, show: Show): Rows {
     const part = { kind: kind.label, values: values(component, show) }
     const key = JSON.stringify(part)
     if (!parts.has(key)) parts.set(key, { ...part, designations: [] })
-    parts.get(key)!.designations.push(component.designation ?? component.id)
+    parts.get(key)!.designations.push(nameOf(component))
   }
   const rows = [...parts.values()].map(({ kind, values: text, designations }) => {
     const sorted = [...designations].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
@@ -50,7 +50,7 @@ export function partsList(sheet: Sheet, show: Show): Rows {
 
 /** The netlist: every pipe with its ends, kind, bore and length. */
 export function netlistRows(sheet: Sheet): Rows {
-  const named = new Map(sheet.components.map((c) => [c.id, c.designation ?? c.id]))
+  const named = new Map(sheet.components.map((c) => [c.id, nameOf(c)]))
   const end = (e: PipeEnd): [string, string] =>
     'joint' in e ? [`joint ${e.joint}`, ''] : [named.get(e.component) ?? e.component, e.port]
   return [

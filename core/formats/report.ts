@@ -4,7 +4,7 @@ import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import { reasonOf } from '../check'
 import { placeText, type Finding } from '../sheet/finding'
-import type { Sheet } from '../sheet/schema'
+import { nameOf, type Sheet } from '../sheet/schema'
 import type { RunResult } from '../simulate/result'
 import { scheduleRows } from './csv-read'
 import { partsList } from './lists'
@@ -27,7 +27,7 @@ export interface ReportOf {
 }
 
 export function reportSections({ sheet, findings, run }: ReportOf, show: Show): Section[] {
-  const named = new Map(sheet.components.map((c) => [c.id, c.designation ?? c.id]))
+  const named = new Map(sheet.components.map((c) => [c.id, nameOf(c)]))
   const place = (f: Finding) => named.get(f.place.component ?? '') ?? placeText(f.place)
   const open = findings.filter((f) => !f.silenced)
   const accepted = findings.filter((f) => f.silenced)

@@ -1,7 +1,7 @@
 /** What two states of a sheet differ in, in the words of the drawing. */
 import { findKind } from '../catalogue'
 import type { Parameter } from '../catalogue/kind'
-import type { Pipe, PipeEnd, Schedule, Sheet, SheetComponent } from './schema'
+import { nameOf, type Pipe, type PipeEnd, type Schedule, type Sheet, type SheetComponent } from './schema'
 
 export interface Change {
   readonly what: 'added' | 'removed' | 'changed'
@@ -28,7 +28,7 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 /** Additions first, then what went, then what changed, each in the order of the sheet. Names of pipes are by their line. */
 export function compareSheets(before: Sheet, after: Sheet): Change[] {
   const changes = [
-    ...items(before.components, after.components, nameOfComponent, componentWords, componentChanges),
+    ...items(before.components, after.components, nameOf, componentWords, componentChanges),
     ...items(
       before.pipes,
       after.pipes,
@@ -85,15 +85,13 @@ function items<T extends { id: string }>(
   ]
 }
 
-const nameOfComponent = (c: SheetComponent) => c.designation ?? c.id
 const labelOf = (c: SheetComponent) => findKind(c.kind)?.label ?? c.kind
 const componentWords = (c: SheetComponent) => [labelOf(c)]
 
 function componentChanges(a: SheetComponent, b: SheetComponent): string[] {
   const details: string[] = []
   if (a.kind !== b.kind) details.push(step('kind', labelOf(a), labelOf(b)))
-  if (a.designation !== b.designation)
-    details.push(step('designation', nameOfComponent(a), nameOfComponent(b)))
+  if (a.designation !== b.designation) details.push(step('designation', nameOf(a), nameOf(b)))
   const parameters = { ...findKind(a.kind)?.parameters, ...findKind(b.kind)?.parameters } as Record<
     string,
     Parameter
@@ -117,7 +115,7 @@ function componentChanges(a: SheetComponent, b: SheetComponent): string[] {
 function endWords(end: PipeEnd, sheet: Sheet): string {
   if ('joint' in end) return 'a joint'
   const component = sheet.components.find((c) => c.id === end.component)
-  return `${component ? nameOfComponent(component) : end.component} ${end.port}`
+  return `${component ? nameOf(component) : end.component} ${end.port}`
 }
 const pipeWords = (pipe: Pipe, sheet: Sheet) =>
   `${pipe.line} line from ${endWords(pipe.from, sheet)} to ${endWords(pipe.to, sheet)}`

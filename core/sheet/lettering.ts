@@ -14,7 +14,7 @@ import {
   type Rect,
 } from './geometry'
 import { hoseOf } from './hose'
-import type { Sheet, SheetComponent } from './schema'
+import { nameOf, type Sheet, type SheetComponent } from './schema'
 
 /** Height of the lettering and distance from line to line, in modules. */
 export const LETTERING = 1.2
@@ -136,7 +136,7 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Lettere
   const kind = findKind(component.kind)
   const symbol = symbolOf(component)
   if (!kind || !symbol || kind.unnamed) return undefined
-  const designation = component.designation ?? component.id
+  const designation = nameOf(component)
   const lines = kind.caption?.(valuesToDraw(component), show) ?? []
   const box = outline(component)
   const over = box.y - 0.6 - LETTERING_LINE * lines.length

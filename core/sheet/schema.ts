@@ -180,6 +180,8 @@ export const sheetSchema = z.strictObject({
 
 export type Sheet = z.infer<typeof sheetSchema>
 export type SheetComponent = z.infer<typeof componentSchema>
+/** What a component is called: as it is designated, else its id. */
+export const nameOf = ({ id, designation }: Pick<SheetComponent, 'id' | 'designation'>) => designation ?? id
 export type Joint = z.infer<typeof jointSchema>
 export type Pipe = z.infer<typeof pipeSchema>
 export type PipeEnd = z.infer<typeof endSchema>
