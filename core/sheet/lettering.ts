@@ -165,18 +165,20 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Lettere
       : [right, left, above, aboveRight, below, belowRight]
   // during a run its reading stands behind the designation
   const first = symbol.reading ? `${designation} ${READING}` : designation
-  /** What is written at a place covers; a little over an edge does not count. */
-  const covers = (place: Place): Rect => {
-    const { x, y, w, h } = lettersBox({ ...place, designation: first, lines })
-    return { x: x + 0.2, y: y + 0.4, w: w - 0.4, h: h - 0.4 }
-  }
+  /** What is written at a place covers, row by row; a little over an edge does not count. */
+  const covers = (place: Place): Rect[] =>
+    [first, ...lines].map((text, row) => {
+      const y = place.y + LETTERING_LINE * row
+      const box = lettersBox({ ...place, y, designation: text, lines: [] })
+      return { x: box.x + 0.2, y: box.y + 0.4, w: box.w - 0.4, h: box.h - (row === lines.length ? 0.4 : 0) }
+    })
   let best = { place: places[0], covered: Infinity }
   for (const place of places) {
-    const covered = taken.count(covers(place))
+    const covered = covers(place).reduce((sum, rect) => sum + taken.count(rect), 0)
     if (covered < best.covered) best = { place, covered }
     if (covered === 0) break
   }
-  taken.take(covers(best.place))
+  for (const rect of covers(best.place)) taken.take(rect)
   return { designation, lines, ...best.place }
 }
 
