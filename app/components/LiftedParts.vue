@@ -5,13 +5,19 @@ import type { Lifted } from '~/composables/useDrawnSheet'
 
 // asked for here, so that a step of the move draws only this anew and not the sheet under it
 const props = defineProps<{ lifted: () => Lifted | undefined }>()
+const drawing = useDrawing()
 const desk = useDesk()
 const moving = computed(() => props.lifted())
 </script>
 
 <template>
   <template v-if="moving">
-    <SheetPipe v-for="d in moving.pipes" :key="d.pipe.id" :drawn="d" />
+    <SheetPipe
+      v-for="d in moving.pipes"
+      :key="d.pipe.id"
+      :drawn="d"
+      :selected="drawing.selection.has(d.pipe.id)"
+    />
     <circle
       v-for="joint in moving.joints"
       :key="joint.id"
