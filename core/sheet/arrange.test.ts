@@ -6,6 +6,7 @@ import {
   distribute,
   edges,
   exchangeKind,
+  leadRound,
   paste,
   removeAndHeal,
   splice,
@@ -36,6 +37,40 @@ function straight() {
   if ('problem' in laid) throw new Error(laid.problem)
   return laid.sheet
 }
+
+describe('a part that is put on a pipe', () => {
+  const sheet = straight()
+  const [pipe] = sheet.pipes
+  const middle = polyline(sheet, pipe)[0]
+  /** A gauge has one port: it cannot be put into the pipe. */
+  const put = (on: Sheet) => {
+    const added = addComponent(on, 'pressure-gauge', { x: 20, y: middle[1] })
+    return leadRound(splice(added.sheet, added.id), [added.id], on)
+  }
+  const runsThrough = (s: Sheet) => {
+    const gauge = outline(s.components[2])
+    const points = polyline(s, s.pipes[0])
+    return points.some(
+      ([x, y], i) =>
+        i > 0 && y > gauge.y && y < gauge.y + gauge.h && points[i - 1][0] < gauge.x && x > gauge.x,
+    )
+  }
+  it('has it led round, and its ends stay', () => {
+    const added = addComponent(sheet, 'pressure-gauge', { x: 20, y: middle[1] }).sheet
+    expect(runsThrough(added)).toBe(true)
+    const round = put(sheet)
+    expect(runsThrough(round)).toBe(false)
+    expect(round.pipes[0]).toMatchObject({ id: pipe.id, from: pipe.from, to: pipe.to })
+    expect(sound(round)).toEqual([])
+  })
+  it('leaves what was shaped by hand, and what was under it before', () => {
+    const shaped = { ...sheet, pipes: [{ ...pipe, shaped: true as const }] }
+    expect(runsThrough(put(shaped))).toBe(true)
+    const added = addComponent(sheet, 'pressure-gauge', { x: 20, y: middle[1] })
+    const along = move(added.sheet, [added.id], 1, 0)
+    expect(leadRound(along, [added.id], added.sheet)).toBe(along)
+  })
+})
 
 describe('copy and paste', () => {
   it('keeps how a part is drawn and that people may be under it', () => {

@@ -5,6 +5,7 @@ import {
   addComponent,
   connect,
   changePipe,
+  layAnew,
   pipesAt,
   remove,
   reroute,
@@ -12,7 +13,7 @@ import {
   splitRoute,
 } from './edit'
 import { lineDomain } from './netlist'
-import { outline, placedPorts, polyline, type XY } from './geometry'
+import { outline, placedPorts, polyline, type Rect, type XY } from './geometry'
 import { pipeSchema, type Joint, type Pipe, type PipeEnd, type Sheet, type SheetComponent } from './schema'
 
 /** Parts of a sheet that were copied: components and joints, and the pipes between two of them. */
@@ -132,6 +133,43 @@ export function distribute(sheet: Sheet, ids: readonly string[], axis: 'x' | 'y'
     }),
   )
   return moveEach(sheet, by)
+}
+
+/** The pipes that run through the body of some components without being joined to them; frames and words hide nothing. */
+function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
+  const bodies = sheet.components
+    .filter(({ id, kind }) => ids.has(id) && !findKind(kind)?.traits?.frames && !findKind(kind)?.unnamed)
+    .map((component) => ({ id: component.id, ...outline(component) }))
+  const under = new Set<string>()
+  for (const pipe of sheet.pipes) {
+    const points = polyline(sheet, pipe)
+    const joined = (id: string) => [pipe.from, pipe.to].some((e) => 'component' in e && e.component === id)
+    const runsThrough = ({ x, y, w, h }: Rect) =>
+      points.some((b, i) => {
+        const a = points[Math.max(0, i - 1)]
+        return (
+          Math.min(a[0], b[0]) < x + w &&
+          Math.max(a[0], b[0]) > x &&
+          Math.min(a[1], b[1]) < y + h &&
+          Math.max(a[1], b[1]) > y
+        )
+      })
+    if (bodies.some((body) => !joined(body.id) && runsThrough(body))) under.add(pipe.id)
+  }
+  return under
+}
+
+/**
+ * Leads pipes round components that were put on them. What was under them before stays, and so does what was shaped by hand.
+ * @param before the sheet before they were put there
+ */
+export function leadRound(sheet: Sheet, ids: readonly string[], before: Sheet): Sheet {
+  const put = new Set(ids)
+  const were = pipesUnder(before, put)
+  const under = [...pipesUnder(sheet, put)].filter(
+    (id) => !were.has(id) && !sheet.pipes.find((p) => p.id === id)!.shaped,
+  )
+  return under.length ? layAnew(sheet, new Set(under)) : sheet
 }
 
 /**
