@@ -57,7 +57,17 @@ test('keeps a revision with a note, compares it, and puts it back', async ({ pag
   const changes = page.getByTestId('changes')
   await expect(changes).toContainText(/Changed\s*1-0V1\s*setting: 200 bar → 150 bar/)
   await expect(changes).toContainText(/Removed.*Pressure gauge/)
-  await expect(page.getByRole('img', { name: 'The sheet: A' })).toBeVisible()
+  // what differs stands out where it is: the gauge only in the state that has it
+  const marked = async (title: string) => {
+    const picture = page.getByRole('img', { name: `The sheet: ${title}` })
+    await expect(picture).toBeVisible()
+    const text = decodeURIComponent((await picture.getAttribute('src'))!)
+    return [...text.matchAll(/<rect data-mark="([^"]+)"/g)].map((m) => m[1]).sort()
+  }
+  const [then, now] = [await marked('A'), await marked('Now')]
+  expect(now).toHaveLength(1)
+  expect(then).toHaveLength(2)
+  expect(then).toEqual(expect.arrayContaining(now))
   await page.getByTestId('restore').click()
   await expect(components(page)).toHaveCount(count)
   await page.getByRole('button', { name: 'Undo' }).click()

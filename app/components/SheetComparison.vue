@@ -11,21 +11,33 @@ const props = defineProps<{ before: State; after: State }>()
 const emit = defineEmits<{ go: [change: Change] }>()
 const { svgText } = useFiles()
 const changes = computed(() => compareSheets(props.before.sheet, props.after.sheet))
+/** Colours on the white of the pictures, and in the list. */
+const looks = {
+  added: { word: 'Added', ink: '#2c6a3f', text: 'text-good' },
+  removed: { word: 'Removed', ink: '#a8201a', text: 'text-error' },
+  changed: { word: 'Changed', ink: '#8a5200', text: 'text-caution' },
+} as const
+/** What stands out in a picture: what is there, and is not or is another in the other one. */
+const marks = (only: 'added' | 'removed') =>
+  new Map(
+    changes.value
+      .filter((c) => c.id && (c.what === only || c.what === 'changed'))
+      .map((c) => [c.id!, looks[c.what].ink]),
+  )
 const pictures = ref<(string | undefined)[]>([])
 watch(
   () => [props.before.sheet, props.after.sheet],
   async (sheets) => {
     pictures.value = await Promise.all(
-      sheets.map(async (sheet) =>
+      sheets.map(async (sheet, i) =>
         sheet.components.length
-          ? `data:image/svg+xml;utf8,${encodeURIComponent(await svgText(sheet))}`
+          ? `data:image/svg+xml;utf8,${encodeURIComponent(await svgText(sheet, marks(i ? 'added' : 'removed')))}`
           : undefined,
       ),
     )
   },
   { immediate: true },
 )
-const words = { added: 'Added', removed: 'Removed', changed: 'Changed' } as const
 </script>
 
 <template>
@@ -51,7 +63,9 @@ const words = { added: 'Added', removed: 'Removed', changed: 'Changed' } as cons
   <ul data-testid="changes">
     <li v-for="(c, i) in changes" :key="i" class="border-b border-rule py-1">
       <button class="w-full text-left hover:text-accent" @click="emit('go', c)">
-        <span class="inline-block w-20 text-[13px] text-soft">{{ words[c.what] }}</span>
+        <span class="inline-block w-20 text-[13px]" :class="looks[c.what].text">{{
+          looks[c.what].word
+        }}</span>
         <span class="font-lettering font-medium">{{ c.name }}</span>
         <span class="ml-2">{{ c.details.join('; ') }}</span>
       </button>

@@ -38,8 +38,9 @@ export function useFiles() {
       lineNames: desk.lineNames,
     }
   }
-  const svgText = async (sheet = drawing.sheet) =>
-    (await import('@oar-bench/core/formats/svg')).sheetToSvg(sheet, show, await look())
+  /** @param marks colours of what stands out, by id */
+  const svgText = async (sheet = drawing.sheet, marks?: ReadonlyMap<string, string>) =>
+    (await import('@oar-bench/core/formats/svg')).sheetToSvg(sheet, show, { ...(await look()), marks })
   const pageText = async () =>
     (await import('@oar-bench/core/formats/svg')).pageToSvg(drawing.sheet, show, await look())
   const parts = async () => (await import('@oar-bench/core/formats/lists')).partsList(drawing.sheet, show)

@@ -113,6 +113,27 @@ describe('SVG', () => {
   })
 })
 
+describe('marks in an SVG', () => {
+  it('lie under what stands out, and nothing else is marked', () => {
+    const [part, pipe] = [unit.components[0], unit.pipes[0]]
+    const marks = new Map([
+      [part.id, '#123456'],
+      [pipe.id, '#654321'],
+      ['not there', '#000000'],
+    ])
+    const svg = sheetToSvg(unit, show, { marks })
+    expect(
+      [...svg.matchAll(/data-mark="([^"]+)".* (?:fill|stroke)="(#\d+)"/g)].map((m) => m.slice(1)),
+    ).toEqual([
+      [part.id, '#123456'],
+      [pipe.id, '#654321'],
+    ])
+    expect(svg.indexOf('id="marks"')).toBeLessThan(svg.indexOf('id="symbols"'))
+    expect(readSvg(svg)).toEqual({ ok: true, sheet: unit })
+    expect(sheetToSvg(unit, show)).not.toContain('marks')
+  })
+})
+
 describe('DXF', () => {
   const read = (sheet: Sheet) => new DxfParser().parseSync(sheetToDxf(sheet, show))!
   it('opens in another reader with layers, blocks and text', () => {

@@ -1,6 +1,7 @@
 /** A sheet as SVG, true to its module of 2.5 mm, with the sheet file inside so that nothing is lost. */
 import { arcData } from '../catalogue/symbol'
 import type { Show } from '../catalogue/kind'
+import { outline, polyline } from '../sheet/geometry'
 import { readSheetText, type ReadResult } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
 import { pageOf } from './page'
@@ -13,6 +14,8 @@ const BORDER = 2
 export interface SvgOptions extends PlotOptions {
   /** A font to embed, so that every viewer shows the same letters; without one the viewer's own is used. */
   readonly font?: { readonly family: string; readonly woff2Base64: string }
+  /** Components and pipes that stand out, by their id, each with its colour. */
+  readonly marks?: ReadonlyMap<string, string>
 }
 
 const escape = (text: string) =>
@@ -53,10 +56,31 @@ export function sheetToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): 
     `<metadata><sheet xmlns="${NAMESPACE}">${escape(JSON.stringify(sheet))}</sheet></metadata>`,
     ...faceOf(options),
     `<rect x="${number(x - BORDER)}" y="${number(y - BORDER)}" width="${number(width)}" height="${number(height)}" fill="#fff"/>`,
+    ...marksOf(sheet, options),
     ...layered(plot, family),
     '</svg>',
     '',
   ].join('\n')
+}
+
+/** Coloured ground under what stands out. */
+function marksOf(sheet: Sheet, { marks }: SvgOptions): string[] {
+  if (!marks?.size) return []
+  const colour = (id: string) => escape(marks.get(id)!)
+  const bodies = sheet.components.filter((c) => marks.has(c.id)).map((c) => ({ id: c.id, ...outline(c) }))
+  const lines = sheet.pipes.filter((p) => marks.has(p.id))
+  return [
+    '<g id="marks" opacity="0.35">',
+    ...bodies.map(
+      ({ id, x, y, w, h }) =>
+        `<rect data-mark="${escape(id)}" x="${number(x - 1)}" y="${number(y - 1)}" width="${number(w + 2)}" height="${number(h + 2)}" rx="1" fill="${colour(id)}"/>`,
+    ),
+    ...lines.map(
+      (p) =>
+        `<polyline data-mark="${escape(p.id)}" points="${polyline(sheet, p).map(pair).join(' ')}" fill="none" stroke="${colour(p.id)}" stroke-width="1.2"/>`,
+    ),
+    '</g>',
+  ]
 }
 
 const familyOf = (options: SvgOptions) => options.font?.family ?? 'sans-serif'
