@@ -72,6 +72,22 @@ test('a second pipe starts at a port where the first one has just ended', async 
   await expect(pipes(page)).toHaveCount(2)
   await expect(page.locator('[data-pipe="L1"]')).toHaveAttribute('aria-label', /from V1\.B to A1\.A/)
   await expect(page.locator('[data-pipe="L2"]')).toHaveAttribute('aria-label', /from A1\.A to S1\.P/)
+  // where the two part there is a dot
+  await expect(page.locator('.branch')).toHaveCount(1)
+  // a gauge that is put on the first has it led round
+  const line = page.locator('[data-pipe="L1"] .pipe-line')
+  const straight = await line.getAttribute('points')
+  const box = (await page.getByTestId('sheet').boundingBox())!
+  const on = await onPipe(page, 'L1')
+  await place(page, 'gauge', on.x - box.x, on.y - box.y)
+  await expect(components(page)).toHaveCount(4)
+  await expect(pipes(page)).toHaveCount(2)
+  await expect(line).not.toHaveAttribute('points', straight!)
+  // the second, as a hose, hangs through
+  await page.locator('[data-pipe="L2"]').focus()
+  await page.keyboard.press('Enter')
+  await page.getByLabel('Kind of line').selectOption('hose')
+  await expect(page.locator('[data-pipe="L2"] .pipe-line')).toHaveAttribute('d', /A/)
 })
 
 test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) => {
