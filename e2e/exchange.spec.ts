@@ -86,6 +86,13 @@ test('two variants of a machine are compared, and any two states of a sheet', as
   await expect(page.getByTestId('revisions').locator('img')).toHaveCount(2)
   const [, second] = await page.getByTestId('compare-before').locator('option').all()
   const key = (await second.getAttribute('value'))!
+  // the second choice does not wait for the first, which comes late
+  let late = true
+  await page.route(/\?sheet=/, async (route) => {
+    if (late) await new Promise((done) => setTimeout(done, 1000))
+    late = false
+    await route.continue()
+  })
   await page.getByTestId('compare-after').selectOption(key)
   await page.getByTestId('compare-before').selectOption(key)
   await expect(page.getByText('Nothing is different.')).toBeVisible()

@@ -69,10 +69,19 @@ const keep = () =>
     list.value = [row, ...list.value]
     name.value = note.value = ''
   })
-const look = (before: string, after = 'now') =>
+/** What was chosen last: it may still be on its way. */
+let asked = { before: 'now', after: 'now' }
+const look = (choice: Partial<typeof asked>) =>
   attempt(async () => {
-    const [one, two] = await Promise.all([stateOf(before), stateOf(after)])
-    seen.value = { before: one, after: two }
+    const of = (asked = { ...asked, ...choice })
+    try {
+      const [before, after] = await Promise.all([stateOf(of.before), stateOf(of.after)])
+      // meanwhile something else may have been chosen
+      if (of === asked) seen.value = { before, after }
+    } catch (error) {
+      if (of === asked && seen.value) asked = { before: seen.value.before.key, after: seen.value.after.key }
+      throw error
+    }
   })
 const remove = (row: RevisionRow) =>
   attempt(async () => {
@@ -144,7 +153,7 @@ function go(change: Change) {
         <button
           class="button"
           data-testid="compare-variants"
-          @click="look(drawing.variants.find((v) => v.id !== drawing.sheetId)!.id)"
+          @click="look({ before: drawing.variants.find((v) => v.id !== drawing.sheetId)!.id, after: 'now' })"
         >
           Compare with another variant
         </button>
@@ -164,7 +173,9 @@ function go(change: Change) {
             <span class="ml-2 text-[13px] text-soft">{{ clock.format(row.createdAt) }}</span>
             <span v-if="row.note" class="block text-[13px]">{{ row.note }}</span>
           </span>
-          <button class="button" data-testid="compare" @click="look(row.id)">Compare with now</button>
+          <button class="button" data-testid="compare" @click="look({ before: row.id, after: 'now' })">
+            Compare with now
+          </button>
           <button
             class="button"
             :class="doomed === row.id ? '!border-error !text-error' : ''"
@@ -184,11 +195,7 @@ function go(change: Change) {
             class="field !w-auto"
             :value="seen[side].key"
             :data-testid="`compare-${side}`"
-            @change="
-              side === 'before'
-                ? look(($event.target as HTMLSelectElement).value, seen.after.key)
-                : look(seen.before.key, ($event.target as HTMLSelectElement).value)
-            "
+            @change="look({ [side]: ($event.target as HTMLSelectElement).value })"
           >
             <option v-for="c in choices" :key="c.key" :value="c.key">{{ c.title }}</option>
           </select>
