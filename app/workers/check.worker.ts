@@ -4,7 +4,7 @@ import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { check } from '@oar-bench/core/simulate/compile'
 import type { UnitSystem } from '@oar-bench/core/units/quantities'
-import { showQuantity } from '@oar-bench/core/units/text'
+import { showIn } from '@oar-bench/core/units/text'
 import { sheetWith, type SheetChanges } from '../utils/sheetChanges'
 
 let last: Sheet | undefined
@@ -13,7 +13,7 @@ const checker = {
   /** @param changes since the sheet that was checked last */
   check(changes: SheetChanges, scheduleId: string | undefined, system: UnitSystem): Finding[] {
     last = sheetWith(changes, last)
-    return check(last, scheduleId, (si, quantity, digits) => showQuantity(si, quantity, system, digits))
+    return check(last, scheduleId, showIn(system))
   },
 }
 export type Checker = typeof checker

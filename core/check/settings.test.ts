@@ -5,8 +5,7 @@ import type { Sheet } from '../sheet/schema'
 import { check, compile } from '../simulate/compile'
 import { circuit, idOf, messages, powerUnit, powerUnitPipes } from '../testing'
 import { kinds } from '../catalogue'
-import type { Show } from '../catalogue/kind'
-import { showQuantity } from '../units/text'
+import { showIn } from '../units/text'
 import { reasonOf, rules } from '.'
 
 const by = (sheet: Sheet, rule: string) => messages(sheet).filter((m) => m.includes(` ${rule}: `))
@@ -37,8 +36,7 @@ describe('settings', () => {
     )
   })
   it('writes what it finds in the units that are asked for', () => {
-    const us: Show = (si, quantity, digits) => showQuantity(si, quantity, 'us', digits)
-    const said = check(clamp('160 bar'), undefined, us).find((f) => f.rule === 'opens-too-high')!
+    const said = check(clamp('160 bar'), undefined, showIn('us')).find((f) => f.rule === 'opens-too-high')!
     expect(said.message).toMatch(/opens at 2321 psi, but its line is limited to 2321 psi/)
   })
   it('finds a part made for less than the relief allows, and none behind a reducing valve', () => {

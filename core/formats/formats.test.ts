@@ -12,7 +12,7 @@ import { readSheetText, writeSheetText } from '../sheet/read'
 import { emptySheet, type Sheet } from '../sheet/schema'
 import { check } from '../simulate/compile'
 import { circuit, idOf, powerUnit, powerUnitPipes, runSheet, timed, track } from '../testing'
-import { showQuantity } from '../units/text'
+import { showIn } from '../units/text'
 import { csv } from './csv'
 import { sheetToDxf } from './dxf'
 import { netlistRows, partsList } from './lists'
@@ -23,8 +23,7 @@ import { reportToPdf } from './report'
 import { readSvg, sheetToSvg } from './svg'
 import { workbook } from './xlsx'
 
-const show = (si: number, quantity: Parameters<typeof showQuantity>[1]) =>
-  showQuantity(si, quantity, 'metric')
+const show = showIn('metric')
 const unit: Sheet = { ...circuit(powerUnit, powerUnitPipes), title: 'Power unit <"A" & B>' }
 /** One of every kind, turned and mirrored in turn. */
 const everyKind = [...kinds.keys()].reduce((sheet, kind, i) => {

@@ -2,9 +2,9 @@
  * Where pipes that start at one port or joint part from each other. Lines that are joined have a dot where they meet
  * (ISO 1219-1); these lie together as far as they run alike.
  */
-import { lineDomain, portKey } from './netlist'
+import { endKey, lineDomain } from './netlist'
 import { polyline, type XY } from './geometry'
-import type { PipeEnd, Sheet } from './schema'
+import type { Sheet } from './schema'
 
 /** Of the dot where lines are joined, modules. */
 export const JOINT_RADIUS = 0.375
@@ -15,7 +15,6 @@ export interface Branch {
   readonly pipes: readonly string[]
 }
 
-const endKey = (end: PipeEnd) => ('joint' in end ? end.joint : portKey(end.component, end.port))
 const same = (a: XY, b: XY) => a[0] === b[0] && a[1] === b[1]
 
 /** The last point that two polylines from one start have in common; none where one lies wholly on the other. */
@@ -50,14 +49,15 @@ export function branches(sheet: Sheet): Branch[] {
       from.set(key, [...(from.get(key) ?? []), { pipe: pipe.id, points: way }])
     }
   }
+  const joints = new Set(sheet.joints.map(({ x, y }) => `${x},${y}`))
   const found = new Map<string, Branch>()
-  for (const [key, ways] of from)
+  for (const ways of from.values())
     for (let i = 0; i < ways.length; i++)
       for (let j = i + 1; j < ways.length; j++) {
         const at = parting(ways[i].points, ways[j].points)
-        // at a joint itself there is a dot already
-        if (!at || (same(at, ways[i].points[0]) && sheet.joints.some((joint) => joint.id === key))) continue
-        const name = at.join()
+        const name = at?.join() ?? ''
+        // a joint has its dot already
+        if (!at || joints.has(name)) continue
         const pipes = new Set([...(found.get(name)?.pipes ?? []), ways[i].pipe, ways[j].pipe])
         found.set(name, { at, pipes: [...pipes] })
       }

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import { readSvg, sheetToSvg } from '../formats/svg'
 import { check } from '../simulate/compile'
-import { showQuantity } from '../units/text'
+import { showIn } from '../units/text'
 import { circuit, powerUnit, powerUnitPipes } from '../testing'
 import { readSheetText, writeSheetText } from './read'
 import { emptySheet, type Sheet } from './schema'
@@ -90,7 +90,7 @@ describe('files that are read with care', () => {
       ...circuit({ ...powerUnit, words: ['note', { text: '<img src=x onerror=alert(1)>' }] }, powerUnitPipes),
       title: evil,
     }
-    const svg = sheetToSvg(sheet, (si, quantity) => showQuantity(si, quantity, 'metric'))
+    const svg = sheetToSvg(sheet, showIn('metric'))
     expect(svg).not.toMatch(/<script|<img|onerror=alert\(1\)>/)
     expect(readSvg(svg)).toEqual({ ok: true, sheet })
   })

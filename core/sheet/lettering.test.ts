@@ -1,12 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { showQuantity } from '../units/text'
+import { showIn } from '../units/text'
 import { addComponent } from './edit'
 import { outline } from './geometry'
 import { lettersBox, letterings } from './lettering'
 import { emptySheet, pipeSchema, type Sheet } from './schema'
 
-const show = (si: number, quantity: Parameters<typeof showQuantity>[1]) =>
-  showQuantity(si, quantity, 'metric')
+const show = showIn('metric')
 
 describe('lettering', () => {
   const sheet = addComponent(emptySheet('Lone'), 'fixed-pump').sheet

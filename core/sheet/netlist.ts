@@ -40,7 +40,8 @@ export const MIXED_DOMAINS =
   'A shaft joins only a shaft, a rod only what follows a rod, and an oil line only an oil line.'
 
 export const portKey = (component: string, port: string) => `${component}.${port}`
-const endKey = (end: PipeEnd) => ('joint' in end ? `joint:${end.joint}` : portKey(end.component, end.port))
+export const endKey = (end: PipeEnd) =>
+  'joint' in end ? `joint:${end.joint}` : portKey(end.component, end.port)
 
 /** Builds the nodes. The netlist is complete only where no problem is an error. */
 export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Finding[] } {

@@ -5,7 +5,7 @@ import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
 import { resolveFluid, resolveTank, type TankData } from '../sheet/resolve'
 import type { Schedule, Sheet } from '../sheet/schema'
-import { parseQuantity, showQuantity } from '../units/text'
+import { parseQuantity, showIn } from '../units/text'
 import { inputSignal } from './inputs'
 import type { Input } from './elements'
 import { Network } from './network'
@@ -32,7 +32,7 @@ const MOST_SAMPLES = 200_000
 /** A pressure at the start may lie between a near void and far above any rating, Pa gauge. */
 const INITIAL_PRESSURE = { min: -1e5, max: 2000e5 }
 
-const metric: Show = (si, quantity, digits) => showQuantity(si, quantity, 'metric', digits)
+const metric: Show = showIn('metric')
 
 /** All that is wrong with a sheet and one of its schedules. @param show writes the values in what is said */
 export const check = (sheet: Sheet, scheduleId?: string, show: Show = metric): Finding[] =>
@@ -42,12 +42,8 @@ export const check = (sheet: Sheet, scheduleId?: string, show: Show = metric): F
  * Checks and compiles a sheet with one of its schedules.
  * `compiled` is there only where no finding is an error.
  */
-export function compile(
-  sheet: Sheet,
-  scheduleId?: string,
-  show: Show = metric,
-): { compiled?: Compiled; findings: Finding[] } {
-  const { findings, ready } = read(sheet, show, scheduleId)
+export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
+  const { findings, ready } = read(sheet, metric, scheduleId)
   if (!ready) return { findings }
   const { netlist, fluid, inputs, initial, ...rest } = ready
   const network = new Network(netlist, fluid, inputs, initial, rest.tank.oil)

@@ -73,6 +73,12 @@ export function showQuantity(si: number, quantity: Quantity, system: UnitSystem,
   return unit.symbol ? `${number} ${unit.symbol}` : number
 }
 
+/** `showQuantity` for one unit system. */
+export const showIn =
+  (system: UnitSystem) =>
+  (si: number, quantity: Quantity, digits = 4): string =>
+    showQuantity(si, quantity, system, digits)
+
 /** Writes an SI value the way the sheet file keeps it, in the given unit spelling. */
 export function quantityText(si: number, quantity: Quantity, symbol: string): string {
   const unit = findUnit(quantity, symbol)
