@@ -4,10 +4,11 @@ import { demoMachines } from '../demo/machines'
 import type { Sheet } from '../core/sheet/schema'
 import { compile } from '../core/simulate/compile'
 import { run } from '../core/simulate/run'
+import { Simulation } from '../core/simulate/simulation'
 import { largeSheet } from './large'
 
 /** Methods of a run that are called in every step. */
-const LOOP = ['step', 'takeStep', 'sampleUpTo']
+const LOOP = ['step', 'sampleWithin', 'passed']
 const RUNS = Number(process.env.RUNS ?? 9)
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]
 
@@ -68,7 +69,7 @@ function measure(name: string, sheet: Sheet, schedule: string | undefined, repea
   for (let i = 0; i <= repeats; i++) {
     const { compiled, findings } = compile(sheet, schedule)
     if (!compiled) throw new Error(`${name} cannot be run: ${findings[0].message}`)
-    states = compiled.network.n
+    states = new Simulation(compiled).network.n
     const start = performance.now()
     result = run(compiled)
     if (i) times.push(performance.now() - start)

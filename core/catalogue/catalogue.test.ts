@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { kinds, type AnyKind } from '.'
 import { POWERS, type Local, type Model, type Parameter } from './kind'
-import { withFaults } from '../simulate/faults'
+import { withFaults } from '../simulate/circuit/faults'
 import { Fluid } from '../fluid/fluid'
 import { readParameter, resolveFluid, type Value } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
@@ -227,13 +227,8 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
         const imposed = kind.ports.some((port) => port.imposes) ? local.p.join() : ''
         broken.evaluate?.(local)
         broken.observe?.(local)
-        // what steers a tank acts on what the last instant showed
-        broken.evaluate?.(local)
-        broken.observe?.(local)
-        const overTank = fluid.overTank.join()
-        fluid.overTank.fill(0)
         fluid.tanks[0] = full
-        return { ...local, imposed, overTank }
+        return { ...local, imposed, shut: model.breathing?.shut(local) }
       }
       const situations = [4e5, 1.5e6, 8e6, 1.2e7, 2.6e7].flatMap((top) =>
         [true, false].map((f) => [top, f] as const),
@@ -241,7 +236,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       const all = (amount: number) =>
         situations
           .map(([top, falling]) => at(amount, top, falling))
-          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o, l.imposed, l.overTank].join())
+          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o, l.imposed, l.shut].join())
           .join()
       expect(all(fault.max), `${kind.name} ${fault.name}`).not.toBe(all(0))
       const failed = at(fault.max, 1.2e7, true)

@@ -203,6 +203,16 @@ export interface Model {
   readonly swells?: boolean
   /** The tank (index into `Fluid.tanks`) to which its imposing ports belong. */
   readonly tank?: number
+  /** Oil in that tank, m³, below which its equations follow the level. */
+  readonly levelMattersBelow?: number
+  /** Air goes into and out of a tank through it. */
+  readonly breathing?: {
+    readonly tank: number
+    /** Air over the oil at the start, m³. */
+    readonly airSpace: number
+    /** Share of its way that is shut, 0 to 1. */
+    shut(l: Local): number
+  }
   /** Writes the potentials of imposing ports into `p`; may read only `u`. */
   impose?(l: Local): void
   /**

@@ -31,7 +31,7 @@ const HIGHEST_PRESSURE = 1e9
 const ABSOLUTE = { shift: ATMOSPHERE, least: LOWEST_PRESSURE } as const
 /** Temperatures between which the viscosity law is used, K. */
 const COLDEST = 233.15
-const HOTTEST = 423.15
+export const HOTTEST = 423.15
 /** Tanks that a sheet may tell apart. */
 export const TANKS = 2
 /** Specific heat of mineral oil, J/(kg·K). */
@@ -71,17 +71,26 @@ export class Fluid {
   orificeFactor = 1
   /** Oil in each tank of the sheet, m³. */
   readonly tanks: Float64Array
-  /** Pressure over the oil of each tank beside what its reservoirs give, Pa: told by a breather that is clogged. */
+  /** Gauge pressure of the air over the oil of each tank beside what its reservoirs give, Pa: of a tank that cannot breathe. */
   readonly overTank = new Float64Array(TANKS)
+  /** Straight lines along which oil and temperature go on from an instant. */
+  private since = 0
+  private readonly tanksThen: Float64Array
+  private readonly tankRate = new Float64Array(TANKS)
+  private temperatureThen = 0
+  private temperatureRate = 0
   /** Bulk modulus over the absolute pressure; none where there is no free air. */
   private readonly modulus?: Tabulated
 
   constructor(
     private readonly data: FluidData,
-    tankVolume = 0.1,
+    /** Oil in each tank at the start, m³. */
+    readonly tankVolume = 0.1,
   ) {
     this.tanks = new Float64Array(TANKS).fill(tankVolume)
+    this.tanksThen = this.tanks.slice()
     this.warmTo(data.temperature)
+    this.temperatureThen = this.temperature
     if (data.freeAir > 0) this.modulus = mixtureModulus(data)
   }
 
@@ -94,6 +103,28 @@ export class Fluid {
     this.viscosity = viscosityAt(t, viscosity40, viscosity100)
     this.leakageFactor = REFERENCE_VISCOSITY / this.viscosity
     this.orificeFactor = DISCHARGE_COEFFICIENT * Math.sqrt(2 / this.density)
+  }
+
+  /** Sets what tanks and temperature go on from, at t and at these rates. @param rates m³/s @param warming K/s */
+  goOnFrom(t: number, tanks: Float64Array, temperature: number, rates: Float64Array, warming: number): void {
+    this.since = t
+    this.tanksThen.set(tanks)
+    this.tankRate.set(rates)
+    this.temperatureThen = temperature
+    this.temperatureRate = warming
+    this.moveTo(t)
+  }
+
+  /** Tanks and temperature at t, along their straight lines. */
+  moveTo(t: number): void {
+    const { tanks, tanksThen, tankRate } = this
+    const time = t - this.since
+    for (let i = 0; i < TANKS; i++) {
+      const oil = tanksThen[i] + tankRate[i] * time
+      tanks[i] = oil > 0 ? oil : 0
+    }
+    const temperature = this.temperatureThen + this.temperatureRate * time
+    if (temperature !== this.temperature) this.warmTo(temperature)
   }
 
   /**

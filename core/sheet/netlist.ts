@@ -1,5 +1,7 @@
 /** From the drawing to nodes: what is joined without loss is one node. */
-import type { Domain } from '../catalogue/kind'
+import type { Domain, Model } from '../catalogue/kind'
+import { pipeModel, wallCompliance } from '../catalogue/lines/pipe'
+import type { Fluid } from '../fluid/fluid'
 import { resolveComponent, resolvePipe, type ResolvedComponent } from './resolve'
 import type { Finding } from './finding'
 import type { Pipe, PipeEnd, Sheet } from './schema'
@@ -13,8 +15,8 @@ export interface NetNode {
   readonly joints: readonly string[]
   /** Oil in its pipes, m³. */
   readonly volume: number
-  /** Of it in hoses, m³. */
-  readonly hoseVolume: number
+  /** By how much the walls of its pipes give, m³/Pa. */
+  readonly wallCompliance: number
 }
 export interface NetPipe {
   readonly pipe: Pipe
@@ -22,6 +24,7 @@ export interface NetPipe {
   readonly bore: number
   readonly from: number
   readonly to: number
+  model(fluid: Fluid): Model
 }
 export interface Netlist {
   readonly components: readonly ResolvedComponent[]
@@ -69,7 +72,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
 
   const known = new Map(components.map((r) => [r.component.id, r]))
   const lossy: { pipe: Pipe; length: number; bore: number; volume: number }[] = []
-  const volumes: { key: string; volume: number; hose: boolean }[] = []
+  const volumes: { key: string; volume: number; line: Pipe['line'] }[] = []
   const laid: Pipe[] = []
   for (const pipe of sheet.pipes) {
     let complete = true
@@ -100,11 +103,11 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     laid.push(pipe)
     if (pipe.friction && domain === 'oil') {
       lossy.push({ pipe, ...values })
-      const half = { volume: values.volume / 2, hose: pipe.line === 'hose' }
+      const half = { volume: values.volume / 2, line: pipe.line }
       volumes.push({ key: a, ...half }, { key: b, ...half })
     } else {
       parent.set(find(a), find(b))
-      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, hose: pipe.line === 'hose' })
+      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, line: pipe.line })
     }
   }
 
@@ -116,7 +119,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     pipes: string[]
     joints: string[]
     volume: number
-    hoseVolume: number
+    wallCompliance: number
   }[] = []
   const nodeFor = (key: string) => {
     const root = find(key)
@@ -124,7 +127,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     if (i === undefined) {
       i = drafts.length
       index.set(root, i)
-      drafts.push({ domain: 'oil', ports: [], pipes: [], joints: [], volume: 0, hoseVolume: 0 })
+      drafts.push({ domain: 'oil', ports: [], pipes: [], joints: [], volume: 0, wallCompliance: 0 })
     }
     return i
   }
@@ -143,10 +146,10 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     nodeOfJoint.set(joint.id, i)
     drafts[i].joints.push(joint.id)
   }
-  for (const { key, volume, hose } of volumes) {
+  for (const { key, volume, line } of volumes) {
     const draft = drafts[nodeFor(key)]
     draft.volume += volume
-    if (hose) draft.hoseVolume += volume
+    draft.wallCompliance += wallCompliance(line, volume)
   }
   const nodeOfPipe = new Map<string, number>()
   for (const pipe of laid) {
@@ -179,6 +182,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
         bore,
         from: nodeFor(endKey(pipe.from)),
         to: nodeFor(endKey(pipe.to)),
+        model: (fluid: Fluid) => pipeModel({ length, bore }, fluid),
       })),
     },
   }

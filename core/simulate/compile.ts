@@ -3,12 +3,12 @@ import { checkDesign } from '../check'
 import { commandableOf, type FaultSpec, type InputSpec, type Show } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
-import { resolveFluid, resolveTank, type TankData } from '../sheet/resolve'
+import { resolveFluid, resolveTank } from '../sheet/resolve'
 import type { Schedule, Sheet } from '../sheet/schema'
 import { parseQuantity, showIn } from '../units/text'
-import { inputSignal } from './inputs'
-import type { Input } from './elements'
-import { Network } from './network'
+import type { CircuitDefinition } from './circuit/definition'
+import type { Input } from './circuit/input-bank'
+import { inputSignal } from './circuit/input-signal'
 
 export interface RunSettings {
   /** s */
@@ -19,13 +19,10 @@ export interface RunSettings {
   /** Whether it starts from the rest that the commands at 0 s lead to. */
   readonly settled: boolean
 }
-export interface Compiled {
+/** What a simulation is made from. It is never changed: any number of simulations may be made from one. */
+export interface Compiled extends CircuitDefinition {
   readonly schedule: Schedule
-  readonly netlist: Netlist
-  readonly network: Network
-  readonly inputs: readonly Input[]
   readonly settings: RunSettings
-  readonly tank: TankData
 }
 
 const MOST_SAMPLES = 200_000
@@ -43,15 +40,10 @@ export const check = (sheet: Sheet, scheduleId?: string, show: Show = metric): F
  * `compiled` is there only where no finding is an error.
  */
 export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
-  const { findings, ready } = read(sheet, metric, scheduleId)
-  if (!ready) return { findings }
-  const { netlist, fluid, inputs, initial, ...rest } = ready
-  const network = new Network(netlist, fluid, inputs, initial, rest.tank.oil)
-  return { findings, compiled: { ...rest, netlist, network, inputs } }
+  return read(sheet, metric, scheduleId)
 }
 
-/** What a network is made of, where no finding is an error. */
-function read(sheet: Sheet, show: Show, scheduleId?: string) {
+function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
   const { netlist, problems } = buildNetlist(sheet)
   const fluid = resolveFluid(sheet.fluid)
   const tank = resolveTank(sheet.tank)
@@ -81,11 +73,11 @@ function read(sheet: Sheet, show: Show, scheduleId?: string) {
   }
   const settings = readSettings(schedule, findings)
   const inputs = readInputs(netlist, schedule, findings)
-  const initial = readInitialPressures(sheet, netlist, findings)
+  const initialPressure = readInitialPressures(sheet, netlist, findings)
   if (findings.some((f) => f.severity === 'error')) return { findings }
   return {
     findings,
-    ready: { schedule, netlist, fluid: fluid.data, inputs, initial, settings, tank: tank.data },
+    compiled: { schedule, netlist, fluid: fluid.data, inputs, initialPressure, settings, tank: tank.data },
   }
 }
 
@@ -147,20 +139,24 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
     tracks.set(key, track)
   }
   return netlist.components.flatMap(({ component, kind, values }) => {
-    const read = (spec: InputSpec | FaultSpec, rest: number): Input => {
+    const read = (spec: InputSpec | FaultSpec, fault: boolean): Input => {
+      const parameter = 'rest' in spec && typeof spec.rest === 'string' ? spec.rest : undefined
+      const rest = parameter ? (values[parameter] as number) : 'rest' in spec ? (spec.rest as number) : 0
       const track = tracks.get(portKey(component.id, spec.name))
       const { signal, problems } = inputSignal(track, spec, rest, schedule.id)
       findings.push(...problems)
-      return { component: component.id, spec, signal }
+      return {
+        component: component.id,
+        spec,
+        signal,
+        rest,
+        fault,
+        ...(parameter ? { restParameter: parameter } : {}),
+      }
     }
     return [
-      ...(kind.inputs ?? []).map((spec) =>
-        read(spec, typeof spec.rest === 'string' ? (values[spec.rest] as number) : spec.rest),
-      ),
-      // what nobody breaks costs nothing
-      ...(kind.faults ?? [])
-        .filter((fault) => tracks.has(portKey(component.id, fault.name)))
-        .map((fault) => read(fault, 0)),
+      ...(kind.inputs ?? []).map((spec) => read(spec, false)),
+      ...(kind.faults ?? []).map((spec) => read(spec, true)),
     ]
   })
 }

@@ -75,7 +75,7 @@ describe('spools', () => {
       const id = idOf(sheet, 'directional-valve-3-2')
       sheet = timed(sheet, 3, [track(id, 'command', [0.5, '1'], [1, '0'], [2, '-1'], [2.5, '0'])])
       const r = runSheet(sheet)
-      return [0.9, 1.9, 2.9].map((t) => Math.round(at(r, `${id}.spool`, t)))
+      return [0.9, 1.9, 2.9].map((t) => Math.round(Math.abs(at(r, `${id}.spool`, t))))
     })
     expect(positions).toEqual([
       [1, 0, 0],

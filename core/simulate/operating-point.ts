@@ -1,7 +1,8 @@
 /** The steady operating point that the commands of one instant lead to, without the way to it. */
 import type { Sheet } from '../sheet/schema'
 import { compile } from './compile'
-import { Recorder } from './recorder'
+import { Network } from './circuit/network'
+import { Recorder } from './observers/recorder'
 import type { Signal } from './result'
 import { settle } from './settle'
 
@@ -21,12 +22,12 @@ export interface OperatingPoint {
 export function operatingPoint(sheet: Sheet, scheduleId: string | undefined, at: number): OperatingPoint {
   const { compiled, findings } = compile(sheet, scheduleId)
   if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
-  const { network, settings } = compiled
+  const network = new Network(compiled)
+  const { settings } = compiled
   const rest = settle(network, settings.tolerance, at)
-  const recorder = new Recorder(network, 1)
+  const recorder = new Recorder(network, settings.every)
   network.hold(at)
-  network.evaluate(at, network.initial)
-  network.observe()
+  network.observe(at, network.initial)
   const values = new Map(
     recorder.signals.map((signal, i) => [signal.id, { signal, value: recorder.value(i) }]),
   )

@@ -1,6 +1,6 @@
 /** What a run reports. Everything in SI; sample columns are single precision. */
 import type { Quantity } from '../units/quantities'
-import type { Statistics } from './rosenbrock'
+import type { Statistics } from './numerics/rosenbrock'
 
 export type SignalRole = 'pressure' | 'flow' | 'state' | 'input' | 'output' | 'mode' | 'speed' | 'position'
 export interface Signal {

@@ -1,11 +1,15 @@
 /** The rest to which a circuit comes when the commands of one instant stay: pumps running, loads where they settle. */
-import { GuardWatch } from './events'
-import { linearSolver, type LinearSolver } from './linear'
-import type { Network } from './network'
-import { Rosenbrock } from './rosenbrock'
+import { Chattering } from './circuit/event-functions'
+import type { Network } from './circuit/network'
+import { StepFailure, Stepper } from './stepper'
 
-/** It is at rest when no state moves by more than this share of its scale in a second. */
+/**
+ * At rest no state moves by more than this share of its scale in a second, and no more than this share of `SMALL_FLOW` (or of what
+ * flows through it) goes into a node and does not come out: in a void or a large volume pressure hardly moves however wrong the flows.
+ */
 const REST = 5e-2
+const SMALL_FLOW = 1e-6
+const SMALL_SHARE = 1e-3
 /** Only the rest counts, not the way to it: that is followed roughly until no state moves by more than its scale in a second. */
 const NEAR_REST = 1
 const ROUGHLY = 1e-2
@@ -30,80 +34,48 @@ export function settle(network: Network, tolerance: number, at = 0): Settled {
   const counting = countingStates(network)
   const y = Float64Array.from(network.initial)
   network.hold(at)
-  network.settleModes(0, y)
-  const way = new Way(network, y, counting)
-  way.follow(Math.max(tolerance, ROUGHLY), NEAR_REST)
-  const atRest = way.follow(Math.max(tolerance, CLOSELY), REST)
+  const { time, atRest } = follow(network, y, counting, tolerance)
   for (let i = 0; i < network.n; i++) if (!counting[i]) network.initial[i] = y[i]
   network.release()
-  return { time: way.time, atRest }
+  return { time, atRest }
 }
 
-/** The way of a circuit whose commands stand still. */
-class Way {
-  time = 0
-  private steps = 0
-  private readonly guards: GuardWatch
-  private readonly linear: LinearSolver
-  private readonly rate: Float64Array
-
-  /** @param y where it begins, and after `follow` where it has come to */
-  constructor(
-    private readonly network: Network,
-    private readonly y: Float64Array,
-    private readonly counting: Uint8Array,
-  ) {
-    this.guards = new GuardWatch(network)
-    this.linear = linearSolver(network.pattern)
-    this.rate = new Float64Array(network.n)
-  }
-
-  /** @returns whether it came so far that no state moves by more than `rest` of its scale in a second */
-  follow(tolerance: number, rest: number): boolean {
-    const { network, y, guards } = this
-    const absolute = network.scale.map((s) => s * tolerance)
-    const solver = new Rosenbrock(network, this.linear, tolerance, absolute)
-    const look = (share: number) => {
-      solver.interpolate(share, y)
-      network.evaluate(solver.tOld + share * (solver.t - solver.tOld), y)
+/** @param y where it begins, and afterwards where it has come to */
+function follow(network: Network, y: Float64Array, counting: Uint8Array, tolerance: number): Settled {
+  let time = 0
+  let steps = 0
+  try {
+    for (const [relative, rest] of [
+      [Math.max(tolerance, ROUGHLY), NEAR_REST],
+      [Math.max(tolerance, CLOSELY), REST],
+    ]) {
+      const stepper = new Stepper(network, relative, false)
+      const { integrator, events } = stepper
+      integrator.restart(time, y, FIRST_STEP)
+      events.initialise(time, y)
+      while (!isAtRest(network, time, y, counting, rest)) {
+        if (time >= LONGEST || steps++ > STEP_BUDGET) return { time, atRest: false }
+        const share = stepper.step(LONGEST)
+        time = stepper.timeAt(share)
+        y.set(stepper.y)
+        if (share === 1) continue
+        integrator.restart(time, y, FIRST_STEP)
+        events.settle(time, y)
+      }
     }
-    solver.restart(this.time, y, FIRST_STEP)
-    network.evaluate(this.time, y)
-    guards.take()
-    while (!this.isAtRest(rest)) {
-      if (solver.t >= LONGEST || this.steps++ > STEP_BUDGET || !solver.step(LONGEST)) return false
-      const event = this.eventIn(solver.t - solver.tOld, look)
-      this.time = solver.t
-      if (event === undefined) continue
-      this.time = solver.tOld + event * (solver.t - solver.tOld)
-      guards.fire()
-      solver.restart(this.time, y, FIRST_STEP)
-      network.evaluate(this.time, y)
-      guards.take()
-    }
-    return true
+  } catch (error) {
+    if (!(error instanceof StepFailure || error instanceof Chattering)) throw error
+    return { time, atRest: false }
   }
+  return { time, atRest: true }
+}
 
-  /** Share of the last step at which a guard first changes sides; the network stands there, or where none does at the end. */
-  private eventIn(length: number, look: (share: number) => void): number | undefined {
-    const { guards } = this
-    for (const half of [0.5, 1]) {
-      look(half)
-      if (guards.crossed()) return guards.locate(half - 0.5, half, length, look)
-    }
-    guards.accept()
-    return undefined
-  }
-
-  /** The network has been evaluated where it stands. */
-  private isAtRest(rest: number): boolean {
-    const { rate, counting } = this
-    const { scale } = this.network
-    this.network.rateHere(rate)
-    for (let i = 0; i < rate.length; i++)
-      if (!counting[i] && !(Math.abs(rate[i]) <= rest * scale[i])) return false
-    return true
-  }
+function isAtRest(network: Network, t: number, y: Float64Array, counting: Uint8Array, rest: number): boolean {
+  const { scale, n } = network
+  const rate = new Float64Array(n)
+  network.rate(t, y, rate)
+  for (let i = 0; i < n; i++) if (!counting[i] && !(Math.abs(rate[i]) <= rest * scale[i])) return false
+  return network.greatestImbalance(SMALL_FLOW, SMALL_SHARE) <= rest
 }
 
 function countingStates(network: Network): Uint8Array {

@@ -4,9 +4,12 @@ import { defineKind, quantity } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line, polygon } from '../symbol'
 
+/** Index of its fault among the inputs: it has no commands. */
+const CLOGGED = 0
+
 /**
- * Lets air in and out as the oil level moves. A clogged one changes the pressure over the oil: with the air space V_a,
- * taken as tight, p = p_atm·(V_a0/V_a) − p_atm is what the tank would come to. It is told; broken, it comes to it.
+ * Lets air in and out as the oil level moves. With the air space V_a taken as tight since the start, the tank would come to
+ * p = p_atm·(V_a0/V_a) − p_atm, which is reported. A clogged one shuts in the air that is there then: see OilState.
  */
 export const breather = defineKind({
   name: 'breather',
@@ -27,9 +30,6 @@ export const breather = defineKind({
     {
       ...blocked('clogged'),
       label: 'clogged (it is the only one of its tank)',
-      after(l, amount, fluid, values) {
-        fluid.overTank[tankIndex(values as Parameters<typeof tankIndex>[0])] = amount * l.o[1]
-      },
     },
   ],
   symbol: () => ({
@@ -43,8 +43,9 @@ export const breather = defineKind({
   }),
   model(v, fluid) {
     const tank = tankIndex(v)
-    const start = fluid.tanks[tank]
+    const start = fluid.tankVolume
     return {
+      breathing: { tank, airSpace: v.airSpace, shut: (l) => l.u[CLOGGED] },
       outputs: [
         { name: 'let', label: 'air let in', quantity: 'volume' },
         { name: 'clogged', label: 'tank pressure if it were clogged', quantity: 'pressure' },

@@ -10,6 +10,11 @@ export interface PipeValues {
   readonly bore: number
 }
 
+/** A high-pressure hose widens as if its oil had this bulk modulus beside its own, Pa: about 5 % of its volume at 300 bar. */
+const HOSE_MODULUS = 6e8
+/** By how much the wall of a line gives, m³/Pa: a hose does, a pipe does not. @param volume of its oil, m³ */
+export const wallCompliance = (line: string, volume: number) => (line === 'hose' ? volume / HOSE_MODULUS : 0)
+
 /** Volume of the bore, m³. */
 export const pipeVolume = (v: PipeValues) => ((Math.PI * v.bore * v.bore) / 4) * v.length
 

@@ -65,6 +65,7 @@ export const reservoir = defineKind({
     }
     return {
       tank,
+      ...(below ? { levelMattersBelow: values.reach } : {}),
       outputs: [
         { name: 'oil', label: 'oil in the tank', quantity: 'volume' },
         { name: 'temperature', label: 'oil temperature', quantity: 'temperature' },

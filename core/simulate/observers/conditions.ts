@@ -1,9 +1,11 @@
 /** Conditions that last, and instants worth reporting, found on the solver's steps. */
-import { CAVITATION_PRESSURE } from '../fluid/fluid'
-import { ATMOSPHERE } from '../units/quantities'
-import { Crossings } from './crossing'
-import type { Network } from './network'
-import type { Condition } from './result'
+import { CAVITATION_PRESSURE } from '../../fluid/fluid'
+import { ATMOSPHERE } from '../../units/quantities'
+import type { Element } from '../circuit/elements'
+import type { Network } from '../circuit/network'
+import { ZeroCrossings } from '../numerics/zero-crossings'
+import type { Condition } from '../result'
+import type { Observer } from './observer'
 
 /** The start and end of a condition are located to this precision, s. */
 const PRECISION = 1e-6
@@ -18,15 +20,28 @@ interface Watched {
   count: number
 }
 
-export class ConditionWatch {
-  readonly conditions: Condition[] = []
+/** Plain data. */
+export interface ConditionsState {
+  readonly conditions: readonly Condition[]
+  readonly last: Float64Array
+  readonly counts: Int32Array
+  /** Those that last, by their measure: index into the conditions, or what is no longer listed. */
+  readonly open: readonly (readonly [measure: number, condition: number | Condition])[]
+}
+const copyOf = (condition: Condition): Condition => ({
+  ...condition,
+  ...(condition.worst ? { worst: { ...condition.worst } } : {}),
+})
+
+export class Conditions implements Observer<ConditionsState> {
+  private conditions: Condition[] = []
   private readonly watched: Watched[] = []
   /** Nodes whose oil may tear; after them come the measures of the elements. */
   private readonly oil: Int32Array
   private readonly isOpen: Uint8Array
   private readonly last: Float64Array
   private readonly now: Float64Array
-  private readonly crossings: Crossings
+  private readonly crossings: ZeroCrossings
 
   constructor(private readonly network: Network) {
     this.oil = Int32Array.from(network.nodes.keys()).filter(
@@ -80,14 +95,14 @@ export class ConditionWatch {
     this.last = new Float64Array(this.watched.length).fill(-1)
     this.now = new Float64Array(this.watched.length)
     this.isOpen = new Uint8Array(this.watched.length)
-    this.crossings = new Crossings(this.watched.length, false)
+    this.crossings = new ZeroCrossings(this.watched.length, false)
   }
 
   private read(): void {
     const { oil, now } = this
-    const { potential, board } = this.network
+    const { potential, arrays } = this.network
     for (let k = 0; k < oil.length; k++) now[k] = CAVITATION_PRESSURE - (potential[oil[k]] + ATMOSPHERE)
-    now.set(board.c, oil.length)
+    now.set(arrays.c, oil.length)
   }
 
   /** Whether a measure changed sides since the last look; then the caller finds out when. */
@@ -140,12 +155,60 @@ export class ConditionWatch {
     }
   }
 
-  /** Reports an instant: a contact, a switch. */
-  instant(condition: Condition): void {
+  /** Adds what another observer has found. */
+  add(condition: Condition): void {
     this.conditions.push(condition)
   }
 
-  finish(): Condition[] {
-    return this.conditions.sort((a, b) => a.start - b.start)
+  /** Reports an event function that changed sign: a contact, a switch; the network stands evaluated at t. */
+  event(t: number, { id, model, local }: Element, index: number, direction: 1 | -1): void {
+    const spec = model.guards![index]
+    if (spec.report !== direction) return
+    const state = model.states?.findIndex((s) => s.name === spec.value) ?? -1
+    const output = model.outputs?.findIndex((s) => s.name === spec.value) ?? -1
+    const found = model.states?.[state] ?? model.outputs?.[output]
+    const value = state >= 0 ? local.x[state] : local.o[output]
+    this.conditions.push({
+      name: spec.name,
+      label: spec.label,
+      severity: 'info',
+      component: id,
+      start: t,
+      end: t,
+      ...(found ? { worst: { label: found.label, quantity: found.quantity, value, at: t } } : {}),
+    })
+  }
+
+  /** All so far, in the order of their starts. */
+  list(): Condition[] {
+    return this.conditions.map(copyOf).sort((a, b) => a.start - b.start)
+  }
+
+  save(): ConditionsState {
+    const open = [...this.watched.entries()].flatMap(([measure, { open }]) => {
+      if (!open) return []
+      const index = this.conditions.lastIndexOf(open)
+      return [[measure, index < 0 ? copyOf(open) : index] as const]
+    })
+    return {
+      conditions: this.conditions.map(copyOf),
+      last: this.last.slice(),
+      counts: Int32Array.from(this.watched, (w) => w.count),
+      open,
+    }
+  }
+  load(saved: ConditionsState): void {
+    this.conditions = saved.conditions.map(copyOf)
+    this.last.set(saved.last)
+    this.isOpen.fill(0)
+    this.watched.forEach((w, measure) => {
+      w.count = saved.counts[measure]
+      w.open = undefined
+    })
+    for (const [measure, condition] of saved.open) {
+      this.isOpen[measure] = 1
+      this.watched[measure].open =
+        typeof condition === 'number' ? this.conditions[condition] : copyOf(condition)
+    }
   }
 }

@@ -1,4 +1,4 @@
-/** Which ports lie at which nodes, as flat lists: gathering and summing are plain loops over them. */
+/** Which ports are connected to which nodes, as flat lists: gathering and summing are plain loops over them. */
 import type { Part } from './elements'
 
 /** Lists of ports one behind another, one list a node: that of `nodes[k]` lies between starts k and k + 1. */
@@ -15,33 +15,37 @@ export class PortLists {
   }
 }
 
-export interface Wiring {
-  /** Node of every port of the board. */
+export interface Connectivity {
+  /** Node of every port. */
   readonly portNode: Int32Array
   /** Ports at nodes with a state, and these states. */
   readonly freePorts: Int32Array
   readonly freeStates: Int32Array
   /** Ports that hold a node, of several the first, and their nodes; the others of several. */
-  readonly holders: Int32Array
-  readonly heldNodes: Int32Array
-  readonly otherHolders: Int32Array
+  readonly imposingPorts: Int32Array
+  readonly imposedNodes: Int32Array
+  readonly otherImposing: Int32Array
   /** Ports that follow what is held, and where. */
-  readonly followers: Int32Array
-  readonly followed: Int32Array
+  readonly followingPorts: Int32Array
+  readonly followedNodes: Int32Array
   /** Ports that take from the nodes with a state, in their order, and from those that are held. */
-  readonly takers: PortLists
+  readonly flowPorts: PortLists
   /** Ports of what swells. */
-  readonly swelling: PortLists
+  readonly variableVolume: PortLists
   /** Ports at which an element adds the same capacity at all times. */
   readonly constant: Int32Array
 }
 
 /** @param nodeState state of each node, −1 where it has none */
-export function wiringOf(parts: readonly Part[], stateNodes: Int32Array, nodeState: Int32Array): Wiring {
+export function connectivityOf(
+  parts: readonly Part[],
+  stateNodes: Int32Array,
+  nodeState: Int32Array,
+): Connectivity {
   const ports = parts.flatMap(({ nodes, imposes, model }) =>
     Array.from(nodes, (node, i) => ({
       node,
-      holds: imposes[i],
+      imposes: imposes[i],
       takes: !imposes[i] && model.evaluate !== undefined,
       swells: model.swells ?? false,
     })),
@@ -56,24 +60,26 @@ export function wiringOf(parts: readonly Part[], stateNodes: Int32Array, nodeSta
     })
     return new PortLists([...lists].map(([node, list]) => ({ node, ports: list })))
   }
-  const firstHolder = new Map<number, number>()
-  ports.forEach(({ holds, node }, index) => {
-    if (holds && !firstHolder.has(node)) firstHolder.set(node, index)
+  const firstImposing = new Map<number, number>()
+  ports.forEach(({ imposes, node }, index) => {
+    if (imposes && !firstImposing.has(node)) firstImposing.set(node, index)
   })
-  const holders = those((port, index) => firstHolder.get(port.node) === index)
-  const followers = those((port, index) => firstHolder.has(port.node) && firstHolder.get(port.node) !== index)
+  const imposingPorts = those((port, index) => firstImposing.get(port.node) === index)
+  const followingPorts = those(
+    (port, index) => firstImposing.has(port.node) && firstImposing.get(port.node) !== index,
+  )
   const freePorts = those((port) => nodeState[port.node] >= 0)
   return {
     portNode: nodesOf(those(() => true)),
     freePorts,
     freeStates: freePorts.map((port) => nodeState[ports[port].node]),
-    holders,
-    heldNodes: nodesOf(holders),
-    otherHolders: followers.filter((port) => ports[port].holds),
-    followers,
-    followed: nodesOf(followers),
-    takers: atNodes([...stateNodes, ...nodesOf(holders)], (port) => port.takes),
-    swelling: atNodes(
+    imposingPorts,
+    imposedNodes: nodesOf(imposingPorts),
+    otherImposing: followingPorts.filter((port) => ports[port].imposes),
+    followingPorts,
+    followedNodes: nodesOf(followingPorts),
+    flowPorts: atNodes([...stateNodes, ...nodesOf(imposingPorts)], (port) => port.takes),
+    variableVolume: atNodes(
       nodesOf(those((port) => port.takes && port.swells)),
       (port) => port.takes && port.swells,
     ),

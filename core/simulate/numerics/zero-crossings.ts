@@ -3,7 +3,7 @@
 /** After so many probes that did not halve what is left, one does. */
 const PATIENCE = 2
 
-export class Crossings {
+export class ZeroCrossings {
   private readonly which: Int32Array
   private readonly from: Float64Array
   private readonly scale: Float64Array

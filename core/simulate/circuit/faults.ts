@@ -1,6 +1,6 @@
 /** Breaks a model on purpose: the faults of its kind that a schedule sets act around its equations. */
-import type { FaultSpec, Local, Model } from '../catalogue/kind'
-import type { Fluid } from '../fluid/fluid'
+import type { FaultSpec, Local, Model } from '../../catalogue/kind'
+import type { Fluid } from '../../fluid/fluid'
 
 export interface Fault {
   readonly spec: FaultSpec

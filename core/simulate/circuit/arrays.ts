@@ -1,8 +1,8 @@
-/** What the elements of a circuit read and write, of all of them side by side; each sees a view of it. */
-import { POWERS, type Local, type Model } from '../catalogue/kind'
+/** Flat arrays of all that the elements of a circuit read and write; each element works on views of its own part. */
+import { POWERS, type Local, type Model } from '../../catalogue/kind'
 
 /** How much an element has of everything. */
-export interface BoardPart {
+export interface ArraysPart {
   readonly model: Model
   readonly ports: number
   readonly inputs: number
@@ -20,7 +20,7 @@ interface Counts {
   readonly powers: number
 }
 
-const countsOf = ({ model, ports, inputs }: BoardPart): Counts => ({
+const countsOf = ({ model, ports, inputs }: ArraysPart): Counts => ({
   ports,
   states: model.states?.length ?? 0,
   inputs,
@@ -32,7 +32,7 @@ const countsOf = ({ model, ports, inputs }: BoardPart): Counts => ({
 })
 
 /** Flat arrays, named as in `Local`, so that gathering, scattering and watching are plain loops. */
-export class Board implements Local {
+export class CircuitArrays implements Local {
   /** What the equations of elements read: potentials at ports, then states. */
   readonly given: Float64Array
   /** What they find: flows at ports, then rates of states. */
@@ -55,7 +55,7 @@ export class Board implements Local {
   /** The view of each element. */
   readonly locals: readonly Local[]
 
-  constructor(parts: readonly BoardPart[]) {
+  constructor(parts: readonly ArraysPart[]) {
     const sum: { -readonly [K in keyof Counts]: number } = {
       ports: 0,
       states: 0,

@@ -1,15 +1,25 @@
 /** The Jacobian of a network, assembled from local differences: one small dense block an element. */
-import type { Local } from '../catalogue/kind'
-import type { Board } from './board'
+import type { Local } from '../../catalogue/kind'
+import type { CircuitArrays } from './arrays'
 import type { Element } from './elements'
-import { patternOf, positionIn, type Pattern } from './linear'
+import { patternOf, positionIn, type Pattern } from '../numerics/linear'
 
 const DIFFERENCE = 1e-7
 /** Derivatives are kept while nothing moves by more than this share of its scale. */
 const QUIET = 1e-5
 
+/** Derivatives that still hold, and the point where they were taken; plain data. */
+export interface DerivativesData {
+  readonly from: Float64Array
+  readonly fromInput: Float64Array
+  readonly fromMode: Int32Array
+  readonly slopes: Float64Array
+  readonly volumeSlopes: Float64Array
+}
+
 /** An element; what is known of it lies in the arrays of `LocalDifferences`, from these places on. */
 interface Block {
+  readonly element: number
   readonly evaluate: (l: Local) => void
   readonly local: Local
   /** Its first variable, how many there are, and how many of them are ports. */
@@ -28,10 +38,10 @@ interface Block {
 export class LocalDifferences {
   readonly pattern: Pattern
   readonly diagonal: Int32Array
-  private readonly blocks: readonly Block[]
-  private readonly swelling: readonly Block[]
+  private readonly blocks: Block[]
+  private swelling: readonly Block[]
   /**
-   * Of each variable its place on the board: potentials at ports whose nodes have a state, then states of the element. The
+   * Of each variable its place in the arrays: potentials at ports whose nodes have a state, then states of the element. The
    * flows and rates found at the same places are the targets.
    */
   private readonly places: Int32Array
@@ -56,7 +66,7 @@ export class LocalDifferences {
    */
   constructor(
     elements: readonly Element[],
-    private readonly board: Board,
+    private readonly arrays: CircuitArrays,
     nodeState: Int32Array,
     scale: Float64Array,
     private readonly nodeStates: number,
@@ -69,9 +79,10 @@ export class LocalDifferences {
       const ports = [...nodes.keys()].filter((i) => nodeState[nodes[i]] >= 0)
       const count = ports.length + states.length
       if (!model.evaluate || !count) return []
-      const start = board.starts[index]
+      const start = arrays.starts[index]
       const own = [...ports.map((i) => nodeState[nodes[i]]), ...states.map((_, i) => firstState + i)]
       const block: Block = {
+        element: index,
         evaluate: model.evaluate,
         local,
         first: places.length,
@@ -79,14 +90,14 @@ export class LocalDifferences {
         ports: ports.length,
         firstSlope: pairs.length,
         firstInput: start.inputs,
-        inputs: local.u.length,
+        inputs: element.inputsRead,
         firstMode: start.modes,
         modes: local.mode.length,
         swells: model.swells ?? false,
       }
       places.push(
         ...ports.map((i) => start.ports + i),
-        ...states.map((_, i) => board.p.length + start.states + i),
+        ...states.map((_, i) => arrays.p.length + start.states + i),
       )
       rows.push(...own)
       for (const column of own) for (const row of own) pairs.push([row, column])
@@ -101,17 +112,52 @@ export class LocalDifferences {
     this.diagonal = Int32Array.from({ length: scale.length }, (_, i) => positionIn(pattern, i, i))
     this.at = Int32Array.from(pairs, ([row, column]) => positionIn(pattern, row, column))
     this.from = new Float64Array(rows.length).fill(Number.NaN)
-    this.fromInput = new Float64Array(board.u.length)
-    this.fromMode = new Int32Array(board.mode.length)
+    this.fromInput = new Float64Array(arrays.u.length)
+    this.fromMode = new Int32Array(arrays.mode.length)
     this.base = new Float64Array(rows.length)
     this.baseVolume = new Float64Array(rows.length)
     this.slopes = new Float64Array(pairs.length)
     this.volumeSlopes = new Float64Array(pairs.length)
   }
 
+  /** An element has another model of the same shape: its derivatives are taken anew. */
+  replace(index: number, { model, inputsRead }: Element): void {
+    const { blocks, from } = this
+    const at = blocks.findIndex((block) => block.element === index)
+    if (at < 0 || !model.evaluate) return
+    const block = {
+      ...blocks[at],
+      evaluate: model.evaluate,
+      inputs: inputsRead,
+      swells: model.swells ?? false,
+    }
+    blocks[at] = block
+    this.swelling = blocks.filter((each) => each.swells)
+    from.fill(Number.NaN, block.first, block.first + block.count)
+    this.volumeSlopes.fill(0, block.firstSlope, block.firstSlope + block.count * block.count)
+  }
+
+  save(): DerivativesData {
+    const { from, fromInput, fromMode, slopes, volumeSlopes } = this
+    return {
+      from: from.slice(),
+      fromInput: fromInput.slice(),
+      fromMode: fromMode.slice(),
+      slopes: slopes.slice(),
+      volumeSlopes: volumeSlopes.slice(),
+    }
+  }
+  load(saved: DerivativesData): void {
+    this.from.set(saved.from)
+    this.fromInput.set(saved.fromInput)
+    this.fromMode.set(saved.fromMode)
+    this.slopes.set(saved.slopes)
+    this.volumeSlopes.set(saved.volumeSlopes)
+  }
+
   /**
    * At the point where the elements were last evaluated: ∂f/∂y of rates f = s·ΣQ at nodes and ẋ of elements. What the
-   * elements have found there is no longer on the board afterwards.
+   * elements have found there is no longer in the arrays afterwards.
    * @param stiffness s of each node's state
    * @param swelling of each node's state: how s falls with the volume, −∂s/∂V/s·ΣQ
    */
@@ -134,7 +180,7 @@ export class LocalDifferences {
   /** Whether the derivatives of a block still hold: nothing has moved since by more than does not matter. */
   private quiet({ first, count, firstInput, inputs, firstMode, modes }: Block): boolean {
     const { places, from, scales, fromInput, fromMode } = this
-    const { given, u, mode } = this.board
+    const { given, u, mode } = this.arrays
     for (let i = first; i < first + count; i++) {
       const moved = given[places[i]] - from[i]
       const reach = QUIET * scales[i]
@@ -149,7 +195,7 @@ export class LocalDifferences {
     const { evaluate, local, first, count, ports, firstSlope, swells } = block
     const { firstInput, inputs, firstMode, modes } = block
     const { places, from, scales, fromInput, fromMode, base, baseVolume, slopes, volumeSlopes } = this
-    const { given, found, v, u, mode } = this.board
+    const { given, found, v, u, mode } = this.arrays
     const end = first + count
     for (let i = firstMode; i < firstMode + modes; i++) fromMode[i] = mode[i]
     for (let i = firstInput; i < firstInput + inputs; i++) fromInput[i] = u[i]

@@ -9,14 +9,16 @@ import type { LinearSolver } from './linear'
 
 export interface Problem {
   readonly n: number
-  /** f(t, y) into `rate`. */
+  /** f(t, y) into `rate`. A problem that has just been evaluated there may return what it found then. */
   rate(t: number, y: Float64Array, rate: Float64Array): void
-  /** f at the point where the problem was last evaluated, without evaluating it again. */
-  rateHere?(rate: Float64Array): void
   /** ∂f/∂y at the point of the last call of `rate` into `values`, in the order of the solver's pattern. */
   jacobian(values: Float64Array): void
   /** ∂f/∂t at (t, y), where f is `here`; false where f does not depend on t. */
   timeDerivative(t: number, y: Float64Array, here: Float64Array, derivative: Float64Array): boolean
+  /** Absolute error allowed in each state where it depends on the state: asked before every step, after `rate` at its start. */
+  absoluteTolerance?(relative: number, absolute: Float64Array): void
+  /** Whether a step may end at y; where not, it is rejected and a smaller one tried. */
+  accepts?(y: Float64Array): boolean
   readonly entries: number
 }
 
@@ -76,17 +78,29 @@ const D31 = -0.6762803392806898,
 const SAFETY = 0.85
 const MOST_GROWTH = 4
 const MOST_SHRINKING = 0.2
+/** A step that ends where the problem does not accept it is followed by one of this share of its size. */
+const NOT_ACCEPTED = 0.25
+
+/** Everything that the next step depends on; plain data. */
+export interface IntegratorState {
+  readonly t: number
+  readonly y: Float64Array
+  readonly h: number
+  readonly lastError: number
+  readonly lastStep: number
+  readonly statistics: Statistics
+}
 
 export class Rosenbrock {
   t = 0
   readonly y: Float64Array
-  /** Start of the last accepted step. */
+  /** The last accepted step, for its dense output: start and end with their states. */
   tOld = 0
+  tNew = 0
   readonly yOld: Float64Array
+  readonly yNew: Float64Array
   /** Next step size tried. */
   h = 1e-6
-  /** Set by whoever has just evaluated the problem at (t, y): the next step need not. */
-  here = false
   /** State whose error limited the last try. */
   worst = 0
   readonly statistics: Statistics = {
@@ -117,6 +131,7 @@ export class Rosenbrock {
     const make = () => new Float64Array(problem.n)
     this.y = make()
     this.yOld = make()
+    this.yNew = make()
     this.jac = new Float64Array(problem.entries)
     this.k = [make(), make(), make(), make(), make(), make()]
     this.trial = make()
@@ -131,7 +146,6 @@ export class Rosenbrock {
   restart(t: number, y: Float64Array, h?: number): void {
     this.t = t
     this.y.set(y)
-    this.here = false
     if (h !== undefined) this.h = h
     this.lastStep = 0
   }
@@ -142,24 +156,24 @@ export class Rosenbrock {
    */
   step(limit: number): boolean {
     const { problem, solver, statistics, y, f0, ft, jac } = this
-    if (this.here && problem.rateHere) problem.rateHere(f0)
-    else problem.rate(this.t, y, f0)
-    this.here = false
+    problem.rate(this.t, y, f0)
+    problem.absoluteTolerance?.(this.relative, this.absolute)
     problem.jacobian(jac)
     const moving = problem.timeDerivative(this.t, y, f0, ft)
     statistics.evaluations++
     statistics.jacobians++
     const left = limit - this.t
-    let h = Math.min(this.h, left)
-    // no sliver of a step at the end
-    if (h < left && h > 0.5 * left) h = 0.5 * left
+    const planned = this.h
+    // compared as instants: a step that ends on the limit by itself keeps its size to the last bit
+    const cut = this.t + planned > limit
+    let h = cut ? left : planned
     const smallest = 1e-13 * Math.max(1, Math.abs(this.t))
     let rejected = false
     for (;;) {
       if (!(h > smallest)) {
         if (left <= smallest) {
-          this.tOld = this.t
-          this.yOld.set(y)
+          this.keepStep(this.t, limit)
+          this.yNew.set(y)
           this.dense3.fill(0)
           this.dense4.fill(0)
           this.t = limit
@@ -169,8 +183,8 @@ export class Rosenbrock {
       }
       statistics.factorisations++
       const error = solver.factorise(jac, 1 / (h * GAMMA)) ? this.attempt(h, moving) : Number.NaN
-      if (!Number.isFinite(error)) {
-        h *= 0.1
+      if (!Number.isFinite(error) || (error <= 1 && problem.accepts?.(this.trial) === false)) {
+        h *= Number.isFinite(error) ? NOT_ACCEPTED : 0.1
         rejected = true
         statistics.rejected++
         continue
@@ -185,12 +199,15 @@ export class Rosenbrock {
         }
         this.lastStep = h
         this.lastError = Math.max(1e-2, error)
-        this.tOld = this.t
-        this.yOld.set(y)
+        const end = cut && h === left ? limit : this.t + h
+        this.keepStep(this.t, end)
         y.set(this.trial)
+        this.yNew.set(y)
         this.keepDense()
-        this.t = h === left ? limit : this.t + h
+        this.t = end
         this.h = rejected ? Math.min(h, h * growth) : h * growth
+        // a step that was only cut short says nothing against the size that was planned
+        if (cut && !rejected && this.h < planned) this.h = planned
         statistics.steps++
         return true
       }
@@ -202,9 +219,32 @@ export class Rosenbrock {
 
   /** The state at the share s ∈ [0, 1] of the last accepted step. */
   interpolate(s: number, out: Float64Array): void {
-    const { y, yOld, dense3, dense4 } = this
+    const { yNew, yOld, dense3, dense4 } = this
     const r = 1 - s
-    for (let i = 0; i < out.length; i++) out[i] = yOld[i] * r + s * (y[i] + r * (dense3[i] + s * dense4[i]))
+    for (let i = 0; i < out.length; i++)
+      out[i] = yOld[i] * r + s * (yNew[i] + r * (dense3[i] + s * dense4[i]))
+  }
+
+  save(): IntegratorState {
+    const { t, y, h, lastError, lastStep, statistics } = this
+    return { t, y: y.slice(), h, lastError, lastStep, statistics: { ...statistics } }
+  }
+  /** Goes on from a saved state as the integrator it was saved from; no step is left to interpolate in. */
+  load(saved: IntegratorState): void {
+    this.restart(saved.t, saved.y, saved.h)
+    this.lastError = saved.lastError
+    this.lastStep = saved.lastStep
+    Object.assign(this.statistics, saved.statistics)
+    this.keepStep(saved.t, saved.t)
+    this.yNew.set(saved.y)
+    this.dense3.fill(0)
+    this.dense4.fill(0)
+  }
+
+  private keepStep(from: number, to: number): void {
+    this.tOld = from
+    this.tNew = to
+    this.yOld.set(this.y)
   }
 
   /** One try of size h into `trial`. @returns the error in units of the tolerance */

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { Crossings } from './crossing'
+import { ZeroCrossings } from './zero-crossings'
 
 /** Looks for the first crossing of some functions of the share; tells where, and after how many looks. */
 function search(functions: ((s: number) => number)[], precision = 1e-9) {
-  const crossings = new Crossings(functions.length, false)
+  const crossings = new ZeroCrossings(functions.length, false)
   const now = new Float64Array(functions.length)
   let looks = 0
   const look = (share: number) => {
@@ -38,6 +38,8 @@ describe('crossings', () => {
   })
   it('takes zero as above only where told so', () => {
     for (const zeroIsAbove of [true, false])
-      expect(new Crossings(1, zeroIsAbove).find(Float64Array.of(-1), Float64Array.of(0))).toBe(zeroIsAbove)
+      expect(new ZeroCrossings(1, zeroIsAbove).find(Float64Array.of(-1), Float64Array.of(0))).toBe(
+        zeroIsAbove,
+      )
   })
 })

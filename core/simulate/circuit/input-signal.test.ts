@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { InputSpec } from '../catalogue/kind'
-import { inputSignal } from './inputs'
+import type { InputSpec } from '../../catalogue/kind'
+import { inputSignal } from './input-signal'
 
 const spec: InputSpec = {
   name: 'force',
@@ -17,8 +17,8 @@ const reading = (points: Point[], rest?: number) => {
   const { signal: s, problems } = signal(points, rest)
   expect(problems).toEqual([])
   return (t: number) => {
-    s.enter(t)
-    return s.value(t)
+    const { start, from, slope } = s.segmentAt(t, rest ?? 5)
+    return from + slope * (t - start)
   }
 }
 const step = (at: string, value: string): Point => ({ at, value, shape: 'step' })
@@ -42,11 +42,9 @@ describe('a scheduled input', () => {
   })
   it('tells its slope and its breaks', () => {
     const { signal: s } = signal([step('1 s', '0 N'), ramp('3 s', '10 N')])
-    s.enter(1)
-    expect(s.slope).toBe(5)
-    s.enter(3)
-    expect(s.slope).toBe(0)
-    expect(s.breaks).toEqual([1, 3])
+    expect(s.segmentAt(1, 5).slope).toBe(5)
+    expect(s.segmentAt(3, 5).slope).toBe(0)
+    expect([0, 1, 2.9, 3].map((t) => s.nextBreak(t))).toEqual([1, 3, 3, Infinity])
   })
   it('names what does not read', () => {
     const messages = (points: Point[]) => signal(points).problems.map((p) => p.message)

@@ -1,9 +1,10 @@
 /** The assembled Jacobian against differences of the whole network. */
 import { describe, expect, it } from 'vitest'
-import { circuit, powerUnit, powerUnitPipes, timed, track } from '../testing'
-import type { Sheet } from '../sheet/schema'
-import { compile } from './compile'
-import { run } from './run'
+import { circuit, powerUnit, powerUnitPipes, timed, track } from '../../testing'
+import type { Sheet } from '../../sheet/schema'
+import { compile } from '../compile'
+import { Simulation } from '../simulation'
+import { runOn } from '../run'
 
 const moving = () => {
   const sheet = circuit(
@@ -29,14 +30,11 @@ describe.each([
 ])('the Jacobian of a ram on %s', (_, sheet) => {
   it.each([0.13, 0.5])('is that of the rates, volumes and bulk moduli included, at %d s', (t) => {
     const compiled = compile(sheet).compiled!
-    run(compiled, { until: t })
-    const { network } = compiled
-    const { n, pattern, board, potential, nodeState } = network
-    const y = new Float64Array(n)
-    nodeState.forEach((state, node) => {
-      if (state >= 0) y[state] = potential[node]
-    })
-    y.set(board.x, n - board.x.length)
+    const simulation = new Simulation(compiled)
+    runOn(simulation, t)
+    const { network } = simulation
+    const { n, pattern } = network
+    const y = simulation.state.slice()
     const rates = (state: number, by: number) => {
       const moved = Float64Array.from(y)
       moved[state] += by

@@ -1,0 +1,14 @@
+/** What a circuit is made of before it is built: as compiled from a sheet, never changed by a run. */
+import type { FluidData } from '../../fluid/fluid'
+import type { Netlist } from '../../sheet/netlist'
+import type { TankData } from '../../sheet/resolve'
+import type { Input } from './input-bank'
+
+export interface CircuitDefinition {
+  readonly netlist: Netlist
+  readonly fluid: FluidData
+  readonly tank: TankData
+  readonly inputs: readonly Input[]
+  /** Pressure at the start by node, Pa; 0 where nothing is said. */
+  readonly initialPressure: ReadonlyMap<number, number>
+}

@@ -1,0 +1,92 @@
+/** The elements of a circuit: its components with their models, and its pipes with friction. */
+import type { Local, Model, StateSpec } from '../../catalogue/kind'
+import type { Fluid } from '../../fluid/fluid'
+import { portKey, type Netlist } from '../../sheet/netlist'
+import type { ResolvedComponent } from '../../sheet/resolve'
+import { withFaults } from './faults'
+import type { Input } from './input-bank'
+
+/** An element before its states are numbered. */
+export interface Part {
+  /** Component id, or `pipe:<id>`. */
+  readonly id: string
+  readonly resolved?: ResolvedComponent
+  readonly pipe?: string
+  readonly portNames: readonly string[]
+  readonly nodes: Int32Array
+  /** Whether each port imposes its node's potential. */
+  readonly imposes: readonly boolean[]
+  readonly model: Model
+  /** Commands, then faults. */
+  readonly inputs: readonly Input[]
+  /** Inputs that its model reads: without its faults while it is sound. */
+  readonly inputsRead: number
+}
+export interface Element extends Part {
+  readonly local: Local
+  readonly firstState: number
+  readonly firstInput: number
+  readonly states: readonly StateSpec[]
+}
+
+/** The model of a component with its present values, sound or with its faults around it. */
+export function modelOf(
+  { kind, values }: ResolvedComponent,
+  fluid: Fluid,
+  inputs: readonly Input[],
+  faulty: boolean,
+): Pick<Part, 'model' | 'inputsRead'> {
+  const model = kind.model(values, fluid)
+  const commands = kind.inputs?.length ?? 0
+  if (!faulty) return { model, inputsRead: commands }
+  const faults = (kind.faults ?? []).map((spec, i) => ({ spec, input: commands + i }))
+  return { model: withFaults(model, faults, fluid, values), inputsRead: inputs.length }
+}
+
+/** @param inputs of all components, of each its commands, then its faults */
+export function partsOf(netlist: Netlist, fluid: Fluid, inputs: readonly Input[]): Part[] {
+  const byComponent = new Map<string, Input[]>()
+  for (const input of inputs)
+    byComponent.set(input.component, [...(byComponent.get(input.component) ?? []), input])
+  const components = netlist.components.map((resolved): Part => {
+    const { component, kind } = resolved
+    const own = byComponent.get(component.id) ?? []
+    return {
+      id: component.id,
+      resolved,
+      portNames: kind.ports.map((p) => p.name),
+      nodes: Int32Array.from(kind.ports, ({ name }) => netlist.nodeOf.get(portKey(component.id, name))!),
+      imposes: kind.ports.map((p) => p.imposes ?? false),
+      ...modelOf(
+        resolved,
+        fluid,
+        own,
+        own.some(({ fault, signal }) => fault && signal.times.length > 0),
+      ),
+      inputs: own,
+    }
+  })
+  const pipes = netlist.pipes.map((pipe): Part => ({
+    id: `pipe:${pipe.pipe.id}`,
+    pipe: pipe.pipe.id,
+    portNames: ['1', '2'],
+    nodes: Int32Array.of(pipe.from, pipe.to),
+    imposes: [false, false],
+    model: pipe.model(fluid),
+    inputs: [],
+    inputsRead: 0,
+  }))
+  return [...components, ...pipes]
+}
+
+/** Nodes without a state: an element imposes their potential, or only an idle port is there and they stay at 0. */
+export function imposedNodes(parts: readonly Part[], netlist: Netlist): Set<number> {
+  const imposed = new Set<number>()
+  for (const { nodes, imposes, model } of parts)
+    nodes.forEach((index, port) => {
+      const node = netlist.nodes[index]
+      const idle = model.idlePorts?.includes(port) && node.ports.length === 1 && !node.pipes.length
+      if (imposes[port] || idle) imposed.add(index)
+    })
+  return imposed
+}

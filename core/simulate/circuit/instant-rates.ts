@@ -1,0 +1,111 @@
+/** Powers and oil flows of a whole circuit at one instant: what oil state and balances are integrated from. */
+import { Power, POWERS } from '../../catalogue/kind'
+import type { Network } from './network'
+
+/** The numbers of an instant; plain data. */
+export interface RatesData {
+  /** Powers of all elements, W (see `Power`), with what lines and free shafts store. */
+  readonly power: Float64Array
+  /** Heat of each element, W. */
+  readonly heatBy: Float64Array
+  /** Oil into each tank, m³/s. */
+  readonly returned: Float64Array
+  /** Of each oil node: pressure, Pa, and dV/dp of the oil stored there, m³/Pa (0 where the pressure is imposed). */
+  readonly pressure: Float64Array
+  readonly compliance: Float64Array
+  /** Oil out of tanks less oil back, and oil moved at ports, m³/s. */
+  readonly flows: Float64Array
+}
+const [SUPPLIED, MOVED] = [0, 1]
+
+export class InstantRates implements RatesData {
+  readonly power = new Float64Array(POWERS)
+  readonly flows = new Float64Array(2)
+  readonly returned: Float64Array
+  readonly heatBy: Float64Array
+  readonly pressure: Float64Array
+  readonly compliance: Float64Array
+  private readonly tankPorts: Int32Array
+  private readonly tankOf: Int32Array
+  private readonly oilNodes: Int32Array
+  private readonly freeShafts: Int32Array
+  private readonly oilPorts: Int32Array
+
+  constructor(private readonly network: Network) {
+    this.returned = new Float64Array(network.fluid.tanks.length)
+    const tanks = network.elements
+      .flatMap(({ imposes, model }) => imposes.map((port) => ({ imposes: port, tank: model.tank })))
+      .flatMap(({ imposes, tank }, port) => (imposes && tank !== undefined ? [{ port, tank }] : []))
+    this.tankPorts = Int32Array.from(tanks, (t) => t.port)
+    this.tankOf = Int32Array.from(tanks, (t) => t.tank)
+    this.heatBy = new Float64Array(network.elements.length)
+    const nodes = Int32Array.from(network.nodes.keys())
+    this.oilNodes = nodes.filter((i) => network.isOil[i] === 1)
+    this.freeShafts = nodes.filter((i) => network.nodes[i].domain === 'shaft' && network.nodeState[i] >= 0)
+    this.oilPorts = Int32Array.from(network.portNode.keys()).filter(
+      (port) => network.isOil[network.portNode[port]],
+    )
+    this.pressure = new Float64Array(this.oilNodes.length)
+    this.compliance = new Float64Array(this.oilNodes.length)
+  }
+
+  get supplied(): number {
+    return this.flows[SUPPLIED]
+  }
+  get moved(): number {
+    return this.flows[MOVED]
+  }
+  /** Heat that the oil keeps, W: coolers take some of it out. */
+  get warming(): number {
+    return this.power[Power.heat] - this.power[Power.cooled]
+  }
+
+  /** Reads the network where it was last observed. */
+  take(): void {
+    const { network, oilNodes, freeShafts, oilPorts, heatBy, power } = this
+    const { potential, inflow, nodeState, arrays } = network
+    let stored = 0
+    let supplied = 0
+    let moved = 0
+    network.compliances(oilNodes, this.compliance)
+    for (let k = 0; k < oilNodes.length; k++) {
+      const i = oilNodes[k]
+      this.pressure[k] = potential[i]
+      // oil that gathers in a line takes its pressure energy there; a tank gives and takes it
+      stored += potential[i] * inflow[i]
+      if (nodeState[i] < 0) supplied -= inflow[i]
+    }
+    // torque that speeds a free shaft up
+    for (let k = 0; k < freeShafts.length; k++) stored += potential[freeShafts[k]] * inflow[freeShafts[k]]
+    const { q } = arrays
+    for (let k = 0; k < oilPorts.length; k++) moved += Math.abs(q[oilPorts[k]])
+    this.flows[SUPPLIED] = supplied
+    this.flows[MOVED] = moved / 2
+    const all = arrays.power
+    for (let e = 0, at = Power.heat; e < heatBy.length; e++, at += POWERS) heatBy[e] = all[at]
+    for (let kind = 0; kind < POWERS; kind++) {
+      let sum = 0
+      for (let at = kind; at < all.length; at += POWERS) sum += all[at]
+      power[kind] = sum
+    }
+    power[Power.stored] += stored
+    this.returned.fill(0)
+    for (let k = 0; k < this.tankPorts.length; k++) this.returned[this.tankOf[k]] += q[this.tankPorts[k]]
+  }
+
+  save(): RatesData {
+    const { power, heatBy, returned, pressure, compliance, flows } = this
+    return {
+      power: power.slice(),
+      heatBy: heatBy.slice(),
+      returned: returned.slice(),
+      pressure: pressure.slice(),
+      compliance: compliance.slice(),
+      flows: flows.slice(),
+    }
+  }
+  load(saved: RatesData): void {
+    for (const name of ['power', 'heatBy', 'returned', 'pressure', 'compliance', 'flows'] as const)
+      this[name].set(saved[name])
+  }
+}

@@ -1,0 +1,48 @@
+/** What is due next, whoever asked for it: ordered by instant, and by who came first where instants are equal. */
+
+export type DueSource = 'schedule' | 'control' | 'user'
+export interface Due<T> {
+  /** s */
+  readonly at: number
+  readonly source: DueSource
+  /** What is to be done; nothing beside looking where only an instant was asked for. */
+  readonly action?: T
+}
+
+export class DueQueue<T> {
+  private entries: Due<T>[] = []
+
+  /** The next instant, s; Infinity where nothing is due. */
+  get next(): number {
+    return this.entries.length ? this.entries[0].at : Infinity
+  }
+
+  /** The next instant that a source has asked for, or that all but it have. */
+  nextOf(source: DueSource): number {
+    return this.entries.find((entry) => entry.source === source)?.at ?? Infinity
+  }
+  nextBut(source: DueSource): number {
+    return this.entries.find((entry) => entry.source !== source)?.at ?? Infinity
+  }
+
+  add(entry: Due<T>): void {
+    let i = this.entries.length
+    while (i > 0 && this.entries[i - 1].at > entry.at) i--
+    this.entries.splice(i, 0, entry)
+  }
+  /** Takes back all that a source has asked for. */
+  clear(source: DueSource): void {
+    this.entries = this.entries.filter((entry) => entry.source !== source)
+  }
+  /** Takes the first that is due at t or before. */
+  take(t: number): Due<T> | undefined {
+    return this.entries.length && this.entries[0].at <= t ? this.entries.shift() : undefined
+  }
+
+  save(): readonly Due<T>[] {
+    return [...this.entries]
+  }
+  load(saved: readonly Due<T>[]): void {
+    this.entries = [...saved]
+  }
+}

@@ -1,0 +1,112 @@
+/** Energy and oil kept account of over a run, as a check on the solution. */
+import { Power, POWERS } from '../../catalogue/kind'
+import type { InstantRates } from '../circuit/instant-rates'
+import type { Network } from '../circuit/network'
+import type { EnergyBalance, OilBalance } from '../result'
+import type { Observer } from './observer'
+
+/** Powers whose size tells how much energy goes round. */
+const TURNED_OVER = [Power.input, Power.stored] as const
+/** An error of the oil is told against at least this share of all oil in the lines: a thimble moved is not a balance. */
+const LEAST_MOVED = 1e-2
+const [TURNOVER, SUPPLIED, MOVED, COMPRESSED, JUMPED] = [0, 1, 2, 3, 4]
+
+/** Plain data. */
+export interface BalancesState {
+  readonly work: Float64Array
+  readonly sums: Float64Array
+  readonly heatBy: Float64Array
+  readonly firstVolume: number
+}
+
+export class Balances implements Observer<BalancesState> {
+  /** Energies, J, in the order of the powers. */
+  private readonly work = new Float64Array(POWERS)
+  /** Energy turned over J; oil supplied, moved, compressed, and added by changes from outside, m³. */
+  private readonly sums = new Float64Array(5)
+  private readonly heatBy: Float64Array
+  private firstVolume: number
+  private volumeBeforeChange = Number.NaN
+
+  /** The network stands evaluated at the start. */
+  constructor(private readonly network: Network) {
+    this.heatBy = new Float64Array(network.elements.length)
+    this.firstVolume = this.volume()
+  }
+
+  private volume(): number {
+    let sum = 0
+    for (let i = 0; i < this.network.nodes.length; i++)
+      // a chamber on a line to tank fills from the tank as well
+      if (this.network.nodes[i].domain === 'oil') sum += this.network.capacity[i]
+    for (const { states, local } of this.network.elements)
+      for (let i = 0; i < states.length; i++) if (states[i].holdsOil) sum += local.x[i]
+    return sum
+  }
+
+  /** Adds up an interval by Simpson's rule. */
+  closed(h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void {
+    const { work, sums, heatBy } = this
+    const w = h / 6
+    const [a, m, b] = [before, middle, after]
+    for (let i = 0; i < POWERS; i++) work[i] += w * (a.power[i] + 4 * m.power[i] + b.power[i])
+    for (const kind of TURNED_OVER)
+      sums[TURNOVER] += w * (Math.abs(a.power[kind]) + 4 * Math.abs(m.power[kind]) + Math.abs(b.power[kind]))
+    sums[SUPPLIED] += w * (a.supplied + 4 * m.supplied + b.supplied)
+    sums[MOVED] += w * (a.moved + 4 * m.moved + b.moved)
+    for (let e = 0; e < heatBy.length; e++) heatBy[e] += w * (a.heatBy[e] + 4 * m.heatBy[e] + b.heatBy[e])
+    let compressed = 0
+    for (let i = 0; i < a.pressure.length; i++) {
+      // ∫ C(p) dp along the parabola through the three states
+      const p0 = a.pressure[i]
+      const p1 = m.pressure[i]
+      const p2 = b.pressure[i]
+      compressed +=
+        (a.compliance[i] * (-3 * p0 + 4 * p1 - p2) +
+          4 * m.compliance[i] * (p2 - p0) +
+          b.compliance[i] * (p0 - 4 * p1 + 3 * p2)) /
+        6
+    }
+    sums[COMPRESSED] += compressed
+  }
+
+  /** To be called before and after a change of a parameter: volumes may be others at once. */
+  beforeChange(): void {
+    this.volumeBeforeChange = this.volume()
+  }
+  afterChange(): void {
+    this.sums[JUMPED] += this.volume() - this.volumeBeforeChange
+  }
+
+  energy(): EnergyBalance {
+    const [input, useful, heat, stored] = [Power.input, Power.useful, Power.heat, Power.stored].map(
+      (kind) => this.work[kind],
+    )
+    const error = Math.abs(input - useful - heat - stored) / Math.max(this.sums[TURNOVER], 1)
+    const heatBy = this.network.elements
+      .map((e, i) => ({ id: e.pipe ?? e.id, heat: this.heatBy[i] }))
+      .filter((h) => h.heat !== 0)
+      .sort((a, b) => b.heat - a.heat)
+    return { input, useful, heat, stored, error, heatBy }
+  }
+
+  /** The network stands evaluated at the end. */
+  oil(): OilBalance {
+    const { sums } = this
+    const volume = this.volume()
+    const stored = volume - this.firstVolume - sums[JUMPED] + sums[COMPRESSED]
+    const error = Math.abs(sums[SUPPLIED] - stored) / Math.max(sums[MOVED], LEAST_MOVED * volume, 1e-9)
+    return { supplied: sums[SUPPLIED], stored, error }
+  }
+
+  save(): BalancesState {
+    const { work, sums, heatBy, firstVolume } = this
+    return { work: work.slice(), sums: sums.slice(), heatBy: heatBy.slice(), firstVolume }
+  }
+  load({ work, sums, heatBy, firstVolume }: BalancesState): void {
+    this.work.set(work)
+    this.sums.set(sums)
+    this.heatBy.set(heatBy)
+    this.firstVolume = firstVolume
+  }
+}

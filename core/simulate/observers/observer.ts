@@ -1,0 +1,14 @@
+/** What looks on while a simulation goes on, and keeps something of it. It never changes the simulation. */
+import type { InstantRates } from '../circuit/instant-rates'
+
+export interface Observer<Saved> {
+  /** The network stands observed at t: in the middle and at the end of a step, at its start, after all that happened at an instant. */
+  look?(t: number): void
+  /** An interval of length h, s, is over; rates at its start, middle and end. */
+  closed?(h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void
+  /** Something was changed from outside at t: what is accounted for may jump here. */
+  changed?(t: number): void
+  /** Plain data from which `load` goes on. */
+  save(): Saved
+  load(saved: Saved): void
+}

@@ -1,0 +1,232 @@
+/** Samples and extremes of every quantity of a network. */
+import type { Quantity } from '../../units/quantities'
+import type { Element } from '../circuit/elements'
+import type { Network } from '../circuit/network'
+import type { Extremes, Signal } from '../result'
+import type { Observer } from './observer'
+
+const potentials = {
+  oil: { name: 'pressure', quantity: 'pressure' },
+  shaft: { name: 'speed', quantity: 'rotationalSpeed' },
+  rod: { name: 'position', quantity: 'length' },
+} as const
+const flows = {
+  oil: { name: 'flow', words: 'flow into', quantity: 'flow' },
+  shaft: { name: 'torque', words: 'torque at', quantity: 'torque' },
+  rod: { name: 'velocity', words: 'velocity at', quantity: 'speed' },
+} as const
+
+/** An array whose entries have their least and greatest values kept, and when they were. */
+class Watched {
+  readonly min: Float64Array
+  readonly minAt: Float64Array
+  readonly max: Float64Array
+  readonly maxAt: Float64Array
+  constructor(readonly now: Float64Array | Int32Array) {
+    this.min = new Float64Array(now.length).fill(Infinity)
+    this.max = new Float64Array(now.length).fill(-Infinity)
+    this.minAt = new Float64Array(now.length)
+    this.maxAt = new Float64Array(now.length)
+  }
+  look(t: number): void {
+    const { now, min, minAt, max, maxAt } = this
+    for (let i = 0; i < now.length; i++) {
+      const value = now[i]
+      if (value < min[i]) {
+        min[i] = value
+        minAt[i] = t
+      }
+      if (value > max[i]) {
+        max[i] = value
+        maxAt[i] = t
+      }
+    }
+  }
+  save(): readonly Float64Array[] {
+    return [this.min, this.minAt, this.max, this.maxAt].map((array) => array.slice())
+  }
+  load(saved: readonly Float64Array[]): void {
+    ;[this.min, this.minAt, this.max, this.maxAt].forEach((array, i) => array.set(saved[i]))
+  }
+}
+
+/** Where recording stands; plain data. The samples before it stay with the recorder. */
+export interface RecorderState {
+  readonly samples: number
+  /** Number of samples that were due so far. */
+  readonly due: number
+  /** Inputs that were included later: element and input of it. */
+  readonly included: readonly (readonly [element: string, input: number])[]
+  readonly extremes: readonly (readonly Float64Array[])[]
+}
+const FIRST_CAPACITY = 256
+
+export class Recorder implements Observer<RecorderState> {
+  readonly signals: Signal[] = []
+  private readonly ids = new Set<string>()
+  /** Where each signal is read. */
+  private readonly sources: Watched[] = []
+  private readonly indices: number[] = []
+  private readonly watched: readonly Watched[]
+  private times = new Float64Array(FIRST_CAPACITY)
+  private columns: Float32Array[] = []
+  private count = 0
+  /** Samples are due at multiples of `every`; this many were. */
+  private due = 0
+  private readonly inputValues: Watched
+  private readonly included: [string, number][] = []
+
+  /** @param every s between samples */
+  constructor(
+    network: Network,
+    private readonly every: number,
+  ) {
+    const { arrays } = network
+    const [potential, u, x, o, mode, q] = [
+      network.potential,
+      arrays.u,
+      arrays.x,
+      arrays.o,
+      arrays.mode,
+      arrays.q,
+    ].map((array) => new Watched(array))
+    this.watched = [potential, u, x, o, mode, q]
+    this.inputValues = u
+    const add = (signal: Signal, source: Watched, index: number) => this.add(signal, source, index)
+    network.nodes.forEach((node, i) => {
+      const { name, quantity } = potentials[node.domain]
+      add(
+        { id: `${name}(${node.name})`, label: `${name} of ${node.name}`, quantity, role: name, node: i },
+        potential,
+        i,
+      )
+    })
+    network.elements.forEach((e, element) => {
+      const owner = e.pipe ? { pipe: e.pipe } : { component: e.id }
+      const { model } = e
+      const from = arrays.starts[element]
+      const named = (
+        specs: readonly { name: string; label: string; quantity: Quantity }[],
+        role: 'input' | 'state' | 'output',
+        source: Watched,
+        first: number,
+      ) =>
+        specs.forEach(({ name, label, quantity }, i) =>
+          add({ id: `${e.id}.${name}`, label, quantity, role, ...owner }, source, first + i),
+        )
+      named(
+        e.inputs.slice(0, e.inputsRead).map((input) => input.spec),
+        'input',
+        u,
+        from.inputs,
+      )
+      named(e.states, 'state', x, from.states)
+      named(model.outputs ?? [], 'output', o, from.outputs)
+      model.modes?.forEach((_, i) =>
+        add(
+          { id: `${e.id}.mode${i}`, label: `mode ${i}`, quantity: 'ratio', role: 'mode', ...owner },
+          mode,
+          from.modes + i,
+        ),
+      )
+      e.portNames.forEach((port, i) => {
+        const { name, words, quantity } = flows[network.nodes[e.nodes[i]].domain]
+        add(
+          { id: `${name}(${e.id}.${port})`, label: `${words} ${port}`, quantity, role: 'flow', ...owner },
+          q,
+          from.ports + i,
+        )
+      })
+    })
+  }
+
+  private add(signal: Signal, source: Watched, index: number): void {
+    // an input and a state of one name would be two signals of one id
+    if (this.ids.has(signal.id)) throw new Error(`Two signals are called ${signal.id}`)
+    this.ids.add(signal.id)
+    this.signals.push(signal)
+    this.sources.push(source)
+    this.indices.push(index)
+    this.columns.push(new Float32Array(this.times.length))
+  }
+
+  /** Records an input that was not, from now on: a fault of a component that was sound. It was 0 before. */
+  include(element: Element, input: number): void {
+    const { name, label, quantity } = element.inputs[input].spec
+    const id = `${element.id}.${name}`
+    if (this.ids.has(id)) return
+    this.included.push([element.id, input])
+    const signal = { id, label, quantity, role: 'input', component: element.id } as const
+    this.add(signal, this.inputValues, element.firstInput + input)
+  }
+
+  /** Instant of the next sample, s. */
+  get nextSample(): number {
+    return this.due * this.every
+  }
+
+  /** Keeps a sample of the network as it stands observed, and goes on to the next that is due. */
+  sample(t: number): void {
+    if (this.count === this.times.length) this.grow()
+    const k = this.count++
+    this.times[k] = t
+    for (let i = 0; i < this.columns.length; i++) this.columns[i][k] = this.value(i)
+    this.look(t)
+    while (this.nextSample <= t * (1 + 1e-12)) this.due++
+  }
+
+  /** Keeps where it ends, if that was not sampled yet. */
+  finishAt(t: number): void {
+    if (!(this.count && this.times[this.count - 1] >= t)) this.sample(t)
+  }
+
+  private grow(): void {
+    const longer = this.times.length * 2
+    const times = new Float64Array(longer)
+    times.set(this.times)
+    this.times = times
+    this.columns = this.columns.map((column) => {
+      const grown = new Float32Array(longer)
+      grown.set(column)
+      return grown
+    })
+  }
+
+  /** Widens the extremes by the network as it stands observed. */
+  look(t: number): void {
+    for (const watched of this.watched) watched.look(t)
+  }
+
+  /** A signal as the network stands observed. */
+  value(signal: number): number {
+    return this.sources[signal].now[this.indices[signal]]
+  }
+
+  /** The extremes so far; the network stands observed at the end. */
+  extremes(): Extremes[] {
+    return this.signals.map((_, signal) => {
+      const { min, minAt, max, maxAt } = this.sources[signal]
+      const i = this.indices[signal]
+      return { min: min[i], minAt: minAt[i], max: max[i], maxAt: maxAt[i], end: this.value(signal) }
+    })
+  }
+
+  /** A copy of all samples so far. */
+  recording(): { times: Float64Array; columns: Float32Array[] } {
+    return {
+      times: this.times.slice(0, this.count),
+      columns: this.columns.map((c) => c.slice(0, this.count)),
+    }
+  }
+
+  save(): RecorderState {
+    const { count: samples, due, included } = this
+    return { samples, due, included: [...included], extremes: this.watched.map((w) => w.save()) }
+  }
+  load({ samples, due, extremes }: RecorderState): void {
+    // another recorder's samples are not here: its recording begins where it goes on
+    this.count = Math.min(this.count, samples)
+    this.due = due
+    this.watched.forEach((w, i) => w.load(extremes[i]))
+  }
+}

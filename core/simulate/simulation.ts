@@ -1,0 +1,557 @@
+/**
+ * A circuit that is stepped from outside. It owns network, integrator, event functions, oil state, control and observers; runs, live
+ * runs, replays and operating points are short users of it.
+ *
+ * Actions take effect where the integrator stands. A step is cut short only by what is due (schedule, control, planned actions)
+ * and by the instant that `advance` is asked for; `advanceBeyond` lets it stand where it comes to, so that looking on changes nothing.
+ */
+import { resolveComponent, type Written } from '../sheet/resolve'
+import { showQuantity } from '../units/text'
+import type { Action } from './actions'
+import { Chattering } from './circuit/event-functions'
+import type { DerivativesData } from './circuit/jacobian'
+import type { Element } from './circuit/elements'
+import { InstantRates, type RatesData } from './circuit/instant-rates'
+import type { InputState } from './circuit/input-bank'
+import { outOfRange } from './circuit/input-signal'
+import { Network } from './circuit/network'
+import { OilState, type OilStateData } from './circuit/oil-state'
+import type { Compiled } from './compile'
+import type { Control, Readings } from './control'
+import { DueQueue, type Due } from './due-queue'
+import type { IntegratorState, Statistics } from './numerics/rosenbrock'
+import { Balances, type BalancesState } from './observers/balances'
+import { Conditions, type ConditionsState } from './observers/conditions'
+import { Recorder, type RecorderState } from './observers/recorder'
+import type { RunResult } from './result'
+import { settle } from './settle'
+import { StepFailure, Stepper, type StepVisitor } from './stepper'
+
+const LONGEST_FIRST_STEP = 1e-3
+/** Rounds of control and circuit answering each other at one instant. */
+const MOST_ROUNDS = 50
+/** A balance error beyond this is told. */
+export const BALANCE_WARNING = 1e-3
+
+/** Why a call of `advance` came back. */
+export type Advance =
+  | { readonly reason: 'reached' }
+  /** An event function changed sign, or something was due. */
+  | { readonly reason: 'event' }
+  | { readonly reason: 'stopped' }
+
+/** Why a simulation cannot go on, and the place concerned. */
+export type Stop = NonNullable<RunResult['stopped']>
+
+/** A component as it differs from the sheet: values changed in flight, faults that act. */
+interface Changed {
+  readonly parameters: Readonly<Record<string, Written>>
+  readonly faulty: boolean
+}
+
+/** Everything that the future depends on; plain data that can be sent between threads and kept as a file. */
+export interface Snapshot {
+  readonly time: number
+  readonly integrator: IntegratorState
+  readonly modes: Int32Array
+  readonly events: Float64Array
+  readonly derivatives: DerivativesData
+  readonly inputs: InputState
+  readonly oil: OilStateData
+  readonly rates: RatesData
+  readonly changed: Readonly<Record<string, Changed>>
+  readonly queue: readonly Due<Action>[]
+  readonly control?: unknown
+  readonly recorder: RecorderState
+  readonly conditions: ConditionsState
+  readonly balances: BalancesState
+  readonly warnings: readonly string[]
+  readonly stopped?: Stop
+}
+
+export interface SimulationOptions {
+  readonly control?: Control
+  /**
+   * No step is longer, s: an action takes effect where the integrator stands, which is at most so far ahead of what is shown. A replay
+   * needs the same.
+   */
+  readonly longestStep?: number
+}
+
+export class Simulation {
+  readonly network: Network
+  readonly recorder: Recorder
+  /** What was done from outside, in order. */
+  readonly actions: Action[] = []
+  /** Set where it cannot go on. */
+  stopped?: Stop
+  private readonly stepper: Stepper
+  private readonly oil: OilState
+  private readonly conditions: Conditions
+  private readonly balances: Balances
+  private readonly queue = new DueQueue<Action>()
+  private readonly control?: Control
+  private readonly longestStep: number
+  /** Rates at the start of the step, in its middle, and at its end. */
+  private before: InstantRates
+  private readonly middle: InstantRates
+  private after: InstantRates
+  private readonly changed = new Map<string, Changed>()
+  private readonly warnings: string[] = []
+  private readonly inputsBefore: Float64Array
+  private readonly visitor: StepVisitor
+  private readonly readings: Readings
+
+  constructor(
+    readonly compiled: Compiled,
+    options: SimulationOptions = {},
+  ) {
+    const { settings, tank } = compiled
+    const network = new Network(compiled)
+    this.network = network
+    this.control = options.control
+    this.longestStep = options.longestStep ?? Infinity
+    this.inputsBefore = new Float64Array(network.arrays.u.length)
+    if (settings.settled) {
+      const rest = settle(network, settings.tolerance)
+      if (!rest.atRest)
+        this.warnings.push(
+          `It did not come to rest with its first commands: the run begins as it was after ${rest.time.toPrecision(3)} s of them.`,
+        )
+    }
+    this.stepper = new Stepper(network, settings.tolerance, true)
+    this.oil = new OilState(network, tank)
+    this.before = new InstantRates(network)
+    this.middle = new InstantRates(network)
+    this.after = new InstantRates(network)
+    this.recorder = new Recorder(network, settings.every)
+    this.conditions = new Conditions(network)
+    this.visitor = {
+      middle: () => this.middle.take(),
+      passed: (from, to) => this.passed(from, to),
+    }
+    this.readings = {
+      isOn: (component) => (this.element(component)?.local.mode[0] ?? 0) > 0,
+      input: (component, name) => network.arrays.u[network.inputs.find(component, name)],
+    }
+    const { integrator, events, y } = this.stepper
+    network.enter(0)
+    integrator.restart(0, y, Math.min(LONGEST_FIRST_STEP, settings.duration * 1e-3))
+    this.guard(() => {
+      events.initialise(0, y)
+      this.controlAndEvents()
+    })
+    network.observe(0, y)
+    this.balances = new Balances(network)
+    this.standAt(0)
+    this.askSchedule()
+  }
+
+  get time(): number {
+    return this.stepper.integrator.t
+  }
+  get statistics(): Readonly<Statistics> {
+    return this.stepper.integrator.statistics
+  }
+  /** State where it stands, in the order of the network. */
+  get state(): Float64Array {
+    return this.stepper.integrator.y
+  }
+
+  /** Integrates to an instant, or to the next event if that is first. @param to s */
+  advance(to: number): Advance {
+    while (!this.stopped && this.time < to) if (this.step(to)) return { reason: 'event' }
+    return { reason: this.stopped ? 'stopped' : 'reached' }
+  }
+
+  /** Integrates with whole steps until it stands at an instant or beyond it; `observeAt` then reads any instant within the last step. */
+  advanceBeyond(to: number): Advance {
+    while (!this.stopped && this.time < to) this.step(Infinity)
+    return { reason: this.stopped ? 'stopped' : 'reached' }
+  }
+
+  /** Earliest instant that can be observed: the start of the last step, s. */
+  get observableFrom(): number {
+    return Math.min(this.stepper.integrator.tOld, this.time)
+  }
+  /** Puts the network where the circuit was at an instant of the last step; changes nothing of what follows. @param t s */
+  observeAt(t: number): void {
+    const { integrator, length, y } = this.stepper
+    if (t >= this.time || length === 0) {
+      this.network.observe(this.time, integrator.y)
+      return
+    }
+    integrator.interpolate(Math.max(0, (t - integrator.tOld) / length), y)
+    this.network.observe(Math.max(t, integrator.tOld), y)
+  }
+
+  /**
+   * One step, at most to `limit`, and all that happens at its end.
+   * @returns whether something happened there: an event, or what was due
+   */
+  step(limit: number): boolean {
+    const { stepper, recorder, network, oil, balances, before, middle, after } = this
+    const { integrator } = stepper
+    if (this.stopped) return false
+    if (recorder.nextSample <= this.time * (1 + 1e-12)) {
+      network.observe(this.time, integrator.y)
+      recorder.sample(this.time)
+    }
+    let share: number
+    const due = this.queue.next
+    // an action was done where a step ended: planned, it must not change the steps that lead there
+    const action = this.queue.nextOf('user')
+    try {
+      const longest = this.time + Math.min(this.longestStep, oil.longestStep(before))
+      share = stepper.step(Math.min(limit, this.queue.nextBut('user'), longest), this.visitor, action)
+    } catch (error) {
+      if (!(error instanceof StepFailure)) throw error
+      this.stop(error.message, error.state)
+      return false
+    }
+    after.take()
+    const t = stepper.timeAt(share)
+    this.sampleWithin(t, share)
+    const h = t - integrator.tOld
+    balances.closed(h, before, middle, after)
+    oil.end(t, h, before, middle, after)
+    this.before = after
+    this.after = before
+    if (oil.tooHot) this.stopTooHot()
+    if (share < 1) {
+      integrator.interpolate(share, stepper.y)
+      integrator.restart(t, stepper.y, Math.min(integrator.h, LONGEST_FIRST_STEP))
+      integrator.statistics.events++
+      this.guard(() => this.controlAndEvents())
+      this.standAt(t)
+      if (due > t) return true
+    }
+    if (due > t) return false
+    this.doWhatIsDue()
+    return true
+  }
+
+  /**
+   * Gives an input of a component, or one of its faults, a value from now on. @param value SI
+   * @throws Error in plain words where there is no such input or it cannot have that value
+   */
+  set(component: string, target: string, value: number): void {
+    const input = this.inputIndex(component, target)
+    const { spec } = this.network.inputs.inputs[input]
+    const problem = Number.isFinite(value) ? outOfRange(spec, value) : 'is no number.'
+    if (problem)
+      throw new Error(
+        `${component}, ${spec.label}: ${Number.isFinite(value) ? showQuantity(value, spec.quantity, 'metric') : value} ${problem}`,
+      )
+    this.act({ at: this.time, kind: 'set', component, target, value })
+  }
+  /** Gives an input back to its schedule. @throws Error where there is no such input */
+  release(component: string, target: string): void {
+    this.inputIndex(component, target)
+    this.act({ at: this.time, kind: 'release', component, target })
+  }
+  /**
+   * Changes a parameter of a component from now on. @param value as in a sheet file: "95 bar"
+   * @throws Error in plain words where the value will not do, or cannot be changed while it runs
+   */
+  setParameter(component: string, target: string, value: Written): void {
+    this.act({ at: this.time, kind: 'parameter', component, target, value })
+  }
+  /** Has an action done when its instant comes. @throws Error where that is past */
+  plan(action: Action): void {
+    if (action.at < this.time)
+      throw new Error(`An action at ${action.at} s comes too late: it is ${this.time} s.`)
+    this.queue.add({ at: action.at, source: 'user', action })
+    if (action.at === this.time) this.doWhatIsDue()
+  }
+
+  snapshot(): Snapshot {
+    const { stepper, network, oil, before, queue, control, recorder, conditions, balances } = this
+    return {
+      time: this.time,
+      integrator: stepper.integrator.save(),
+      modes: network.arrays.mode.slice(),
+      events: stepper.events.save(),
+      derivatives: network.saveDerivatives(),
+      inputs: network.inputs.save(),
+      oil: oil.save(),
+      rates: before.save(),
+      changed: Object.fromEntries(this.changed),
+      queue: queue.save(),
+      ...(control ? { control: control.save() } : {}),
+      recorder: recorder.save(),
+      conditions: conditions.save(),
+      balances: balances.save(),
+      warnings: [...this.warnings],
+      ...(this.stopped ? { stopped: this.stopped } : {}),
+    }
+  }
+
+  /** Goes on from a snapshot of a simulation of the same circuit, to the last bit as that did. */
+  restore(saved: Snapshot): void {
+    const { stepper, network, oil, before, queue, control, recorder, conditions, balances } = this
+    const { integrator, events, y } = stepper
+    integrator.load(saved.integrator)
+    y.set(saved.integrator.y)
+    const { t } = integrator
+    network.arrays.mode.set(saved.modes)
+    for (const id of new Set([...this.changed.keys(), ...Object.keys(saved.changed)]))
+      this.rebuild(id, saved.changed[id] ?? { parameters: {}, faulty: false })
+    network.inputs.load(saved.inputs)
+    network.enter(t)
+    events.load(saved.events)
+    before.load(saved.rates)
+    oil.load(saved.oil)
+    oil.begin(t, before)
+    network.loadDerivatives(saved.derivatives)
+    queue.load(saved.queue)
+    control?.load(saved.control)
+    for (const [id, input] of saved.recorder.included) recorder.include(this.element(id)!, input)
+    recorder.load(saved.recorder)
+    conditions.load(saved.conditions)
+    balances.load(saved.balances)
+    this.actions.splice(0, this.actions.length, ...this.actions.filter((action) => action.at <= t))
+    this.warnings.splice(0, this.warnings.length, ...saved.warnings)
+    this.stopped = saved.stopped
+    network.observe(t, y)
+  }
+
+  /** What it has found so far; it may go on afterwards. */
+  result(): RunResult {
+    const { network, recorder, conditions, balances, compiled } = this
+    const { netlist, schedule } = compiled
+    network.observe(this.time, this.state)
+    recorder.finishAt(this.time)
+    const energy = balances.energy()
+    const oil = balances.oil()
+    const warnings = [...this.warnings]
+    for (const [name, error] of [
+      ['energy', energy.error],
+      ['oil', oil.error],
+    ] as const)
+      if (error > BALANCE_WARNING)
+        warnings.push(
+          `The ${name} balance is off by ${(100 * error).toPrecision(2)} %: ask for a more accurate step.`,
+        )
+    return {
+      schedule: schedule.id,
+      duration: this.time,
+      finished: !this.stopped,
+      stopped: this.stopped,
+      warnings,
+      ...recorder.recording(),
+      signals: [...recorder.signals],
+      extremes: recorder.extremes(),
+      conditions: conditions.list(),
+      energy,
+      oil,
+      statistics: { ...this.statistics },
+      lines: netlist.nodes.map((n) => n.name),
+      lineOfPort: Object.fromEntries(netlist.nodeOf),
+      lineOfPipe: Object.fromEntries(netlist.nodeOfPipe),
+    }
+  }
+
+  /** Ends it here: what it has found so far stays. @param state whose error was in the way, −1 for none */
+  stop(message: string, state = -1): void {
+    const where = state >= 0 ? this.network.describeState(state) : undefined
+    this.stopped = {
+      message: `The run stopped at ${this.time.toPrecision(5)} s: ${message}${where ? ` (${where.label})` : ''}.`,
+      component: where?.component,
+      pipe: where?.pipe,
+    }
+  }
+
+  private element(component: string): Element | undefined {
+    return this.network.elements.find((e) => e.id === component)
+  }
+  private inputIndex(component: string, target: string): number {
+    const input = this.network.inputs.find(component, target)
+    if (input >= 0) return input
+    const element = this.element(component)
+    if (!element) throw new Error(`There is no component "${component}".`)
+    const names = element.inputs.map((i) => i.spec.name)
+    throw new Error(
+      `${component} has no input or fault "${target}"${names.length ? `; it has ${names.join(', ')}` : ''}.`,
+    )
+  }
+
+  /** Conditions and extremes of a part of the last step; the network stands observed at its end, and is left so. */
+  private passed(from: number, to: number): void {
+    const { stepper, conditions, recorder } = this
+    if (conditions.crossed()) {
+      conditions.look(stepper.lookAt(conditions.locate(from, to, stepper.length, stepper.look)))
+      stepper.look(to)
+    }
+    const t = stepper.timeAt(to)
+    conditions.look(t)
+    recorder.look(t)
+  }
+
+  /** Takes the samples that lie within the last step; one that falls on its end is taken with what holds after it. */
+  private sampleWithin(end: number, share: number): void {
+    const { recorder, stepper } = this
+    while (recorder.nextSample < end * (1 - 1e-12)) {
+      const at = recorder.nextSample
+      const within = (at - stepper.integrator.tOld) / stepper.length
+      stepper.lookAt(Math.min(share, Math.max(0, within)))
+      recorder.sample(at)
+    }
+  }
+
+  /** Takes what holds at an instant, after all that happened there, for what follows. */
+  private standAt(t: number): void {
+    const { network, oil, before, conditions, recorder } = this
+    oil.breathe()
+    network.observe(t, this.state)
+    before.take()
+    oil.begin(t, before)
+    conditions.look(t)
+    recorder.look(t)
+  }
+
+  /** Switches what has changed sides, lets control answer, and again, until nothing changes any more. */
+  private controlAndEvents(): void {
+    const { stepper, network, control, conditions } = this
+    const { integrator, events } = stepper
+    const { t, y } = integrator
+    for (let round = 0; ; round++) {
+      events.settle(t, y, (element, index, direction) => conditions.event(t, element, index, direction))
+      if (!control) return
+      const { outputs, nextDue } = control.react(t, this.readings)
+      this.queue.clear('control')
+      if (nextDue < Infinity) this.queue.add({ at: nextDue, source: 'control' })
+      let changed = false
+      for (const { component, input, value } of outputs) {
+        const index = this.inputIndex(component, input)
+        if (network.inputs.sourceOf(index) === 'hand') continue
+        if (network.inputs.sourceOf(index) === 'control' && network.arrays.u[index] === value) continue
+        network.inputs.set(index, value, 'control')
+        changed = true
+      }
+      if (!changed) return
+      if (round >= MOST_ROUNDS) {
+        this.stop('control and circuit answer each other without end')
+        return
+      }
+      network.enter(t)
+    }
+  }
+
+  /** Runs what may chatter; where it does, the simulation stops and says who. */
+  private guard(work: () => void): void {
+    try {
+      work()
+    } catch (error) {
+      if (!(error instanceof Chattering)) throw error
+      this.stop(error.message)
+      this.stopped = { ...this.stopped!, component: error.elements[0].id }
+    }
+  }
+
+  private askSchedule(): void {
+    this.queue.clear('schedule')
+    const at = this.network.inputs.nextBreak(this.time)
+    if (at < Infinity) this.queue.add({ at, source: 'schedule' })
+  }
+
+  /** All that is due now, one after another. */
+  private doWhatIsDue(): void {
+    for (let due = this.queue.take(this.time); due; due = this.queue.take(this.time)) {
+      if (due.action) {
+        try {
+          this.act({ ...due.action, at: this.time })
+        } catch (error) {
+          this.warnings.push(`At ${this.time.toPrecision(5)} s: ${(error as Error).message}`)
+        }
+      } else this.takeUpInputs()
+      this.askSchedule()
+    }
+  }
+
+  /** Does an action now, and keeps it. */
+  private act(action: Action): void {
+    const { network, balances } = this
+    network.observe(this.time, this.state)
+    if (action.kind === 'parameter') {
+      const parameters = { ...this.changed.get(action.component)?.parameters, [action.target]: action.value }
+      balances.beforeChange()
+      this.rebuild(action.component, {
+        parameters,
+        faulty: this.changed.get(action.component)?.faulty ?? false,
+      })
+      network.evaluate(this.time, this.state)
+      balances.afterChange()
+    } else {
+      const input = this.inputIndex(action.component, action.target)
+      if (action.kind === 'release') network.inputs.release(input)
+      else {
+        if (network.inputs.inputs[input].fault && action.value !== 0) this.makeFaulty(action.component, input)
+        network.inputs.set(input, action.value, 'hand')
+      }
+    }
+    this.actions.push(action)
+    this.takeUpInputs()
+    this.askSchedule()
+  }
+
+  /** Puts a component's faults around its model, if they are not yet. */
+  private makeFaulty(component: string, input: number): void {
+    const element = this.element(component)!
+    this.recorder.include(element, input - element.firstInput)
+    if (element.inputsRead === element.inputs.length) return
+    this.rebuild(component, { parameters: this.changed.get(component)?.parameters ?? {}, faulty: true })
+  }
+
+  /** Builds one element with changed parameters or faults in place. @throws Error where its shape would change */
+  private rebuild(id: string, changed: Changed): void {
+    const { network, compiled, stepper, oil } = this
+    const index = network.elements.findIndex((e) => e.id === id)
+    const original = compiled.netlist.components.find((c) => c.component.id === id)
+    if (index < 0 || !original) throw new Error(`There is no component "${id}".`)
+    const { component } = original
+    const { resolved, problems } = resolveComponent({
+      ...component,
+      parameters: { ...component.parameters, ...changed.parameters },
+    })
+    if (!resolved) throw new Error(problems.map((p) => p.message).join(' '))
+    const element = network.elements[index]
+    const scheduledFault = element.inputs.some((i) => i.fault && i.signal.times.length > 0)
+    network.replace(index, resolved, changed.faulty || scheduledFault, this.time, stepper.integrator.y)
+    element.inputs.forEach(({ restParameter }, i) => {
+      if (restParameter)
+        network.inputs.rest[element.firstInput + i] = resolved.values[restParameter] as number
+    })
+    this.changed.set(id, changed)
+    oil.refresh()
+  }
+
+  /** Inputs, events and control at the present instant, where an input or an element has changed. */
+  private takeUpInputs(): void {
+    const { network, stepper, inputsBefore } = this
+    const { integrator } = stepper
+    const { u } = network.arrays
+    inputsBefore.set(u)
+    network.enter(this.time)
+    let jumped = false
+    for (let i = 0; i < u.length; i++) if (u[i] !== inputsBefore[i]) jumped = true
+    this.oil.breathe()
+    this.guard(() => this.controlAndEvents())
+    stepper.y.set(integrator.y)
+    integrator.restart(
+      this.time,
+      stepper.y,
+      jumped ? Math.min(integrator.h, LONGEST_FIRST_STEP) : integrator.h,
+    )
+    this.standAt(this.time)
+  }
+
+  private stopTooHot(): void {
+    const { heatBy } = this.balances.energy()
+    const most = heatBy.find((h) => this.network.elements.some((e) => e.id === h.id))
+    this.stop(
+      `the oil has reached 150 °C, beyond what its equations hold for${most ? `; most of the heat comes from ${most.id}` : ''}`,
+    )
+    this.stopped = { ...this.stopped!, component: most?.id }
+  }
+}

@@ -1,0 +1,121 @@
+/** Integrates a circuit from event to event: one step at a time, up to the first event function that changes sign in it. */
+import { EventFunctions } from './circuit/event-functions'
+import type { Network } from './circuit/network'
+import { linearSolver } from './numerics/linear'
+import { Rosenbrock } from './numerics/rosenbrock'
+
+/** What looks on while a step is gone through; the network stands observed where it is called. */
+export interface StepVisitor {
+  /** The middle of the part of the step that holds. */
+  middle(): void
+  /** The end of an interval of the step, in shares of it. */
+  passed(from: number, to: number): void
+}
+
+/** A step size fell below what time can resolve. */
+export class StepFailure extends Error {
+  constructor(
+    /** State whose error limited the step. */
+    readonly state: number,
+  ) {
+    super('the step size fell to nothing')
+  }
+}
+
+export class Stepper {
+  readonly integrator: Rosenbrock
+  readonly events: EventFunctions
+  /** State where the network was last looked at. */
+  readonly y: Float64Array
+
+  /** @param observing whether outputs and conditions are wanted where it looks, and not only rates and events */
+  constructor(
+    private readonly network: Network,
+    tolerance: number,
+    private readonly observing: boolean,
+  ) {
+    const absolute = network.scale.map((scale) => scale * tolerance)
+    this.integrator = new Rosenbrock(network, linearSolver(network.pattern), tolerance, absolute)
+    this.events = new EventFunctions(network)
+    this.y = Float64Array.from(network.initial)
+  }
+
+  get length(): number {
+    return this.integrator.tNew - this.integrator.tOld
+  }
+  /** Instant at a share of the last step, s. */
+  timeAt(share: number): number {
+    const { tOld, tNew } = this.integrator
+    return share === 1 ? tNew : tOld + share * (tNew - tOld)
+  }
+
+  /** Puts the network at a share of the last step. @returns the instant, s */
+  lookAt(share: number): number {
+    const { integrator, network, y } = this
+    integrator.interpolate(share, y)
+    const t = this.timeAt(share)
+    if (this.observing) network.observe(t, y)
+    else network.evaluate(t, y)
+    return t
+  }
+  /** Made once: the loop creates no closures. */
+  readonly look = (share: number): void => void this.lookAt(share)
+
+  /**
+   * One step, at most to `limit`; and to `stop`, which shortens only a step that would pass it without an event before: steps that end
+   * there by themselves are those that would be taken without it. Where an event function changes sign in it, only so far.
+   * @returns the share of the step that holds: below 1 where it ends at an event @throws StepFailure
+   */
+  step(limit: number, visitor?: StepVisitor, stop = Infinity): number {
+    const { integrator, events, look } = this
+    const start = stop < Infinity ? integrator.save() : undefined
+    this.integrate(limit)
+    if (start && integrator.tNew > stop && !(this.timeAt(this.eventShare()) <= stop)) {
+      integrator.load(start)
+      this.integrate(Math.min(limit, stop))
+    }
+    const { length } = this
+    look(0.5)
+    if (events.crossed()) {
+      const event = events.locate(0, 0.5, length, look)
+      if (visitor) {
+        look(0.5 * event)
+        visitor.passed(0, 0.5 * event)
+        visitor.middle()
+        look(event)
+        visitor.passed(0.5 * event, event)
+      }
+      return event
+    }
+    visitor?.passed(0, 0.5)
+    visitor?.middle()
+    look(1)
+    if (events.crossed()) {
+      const event = events.locate(0.5, 1, length, look)
+      if (visitor) {
+        look(0.5 * event)
+        visitor.middle()
+        look(event)
+        visitor.passed(0.5, event)
+      }
+      return event
+    }
+    visitor?.passed(0.5, 1)
+    events.accept()
+    return 1
+  }
+
+  private integrate(limit: number): void {
+    if (!this.integrator.step(limit)) throw new StepFailure(this.integrator.worst)
+  }
+
+  /** Share of the last step at which the first event function changes sign, 2 where none does. */
+  private eventShare(): number {
+    const { events, look, length } = this
+    for (const to of [0.5, 1]) {
+      look(to)
+      if (events.crossed()) return events.locate(to - 0.5, to, length, look)
+    }
+    return 2
+  }
+}
