@@ -227,6 +227,18 @@ function removeSchedule() {
           <option value="settled">settled: at rest with its first commands</option>
         </select>
       </label>
+      <label class="mb-2 block">
+        <span class="mb-0.5 block text-[13px] text-soft">Where a line would burst (four times its rating)</span>
+        <select
+          class="field"
+          :value="schedule.onBurst"
+          @change="change({ onBurst: ($event.target as HTMLSelectElement).value as Schedule['onBurst'] })"
+        >
+          <option value="report">report it</option>
+          <option value="stop">stop the run there</option>
+          <option value="open">let the line open</option>
+        </select>
+      </label>
       <ul v-if="problems.length" class="mb-2">
         <li v-for="p in problems" :key="p.message" class="text-[13px] text-error">{{ p.message }}</li>
       </ul>

@@ -26,6 +26,18 @@ export const stuck = (state: number, label = 'stuck where it is'): FaultSpec => 
   },
 })
 
+/** The same for a piston that moves the oil of a port by itself: with it, that oil stops. */
+export const stuckPiston = (state: number, port: number, label: string): FaultSpec => {
+  const still = stuck(state, label)
+  return {
+    ...still,
+    after(l, amount, fluid, values) {
+      still.after!(l, amount, fluid, values)
+      if (amount > 0.5) l.q[port] = 0
+    },
+  }
+}
+
 /** Laminar leakage from one port to another: Q = G·Δp, given as a flow at 100 bar, scaled with ν_ref/ν. */
 export const leak = (from: number, to: number, label: string, form: 'leak' | 'worn' = 'leak'): FaultSpec => ({
   name: form,
@@ -132,6 +144,11 @@ export const stuckContact: FaultSpec = {
   },
 }
 
+function exchange(values: Float64Array, a: number, b: number): void {
+  const value = values[a]
+  values[a] = values[b]
+  values[b] = value
+}
 /** Plumbed the wrong way round: two ports exchanged. */
 export const reversed = (a: number, b: number): FaultSpec => ({
   name: 'reversed',
@@ -139,19 +156,15 @@ export const reversed = (a: number, b: number): FaultSpec => ({
   form: 'reversed',
   ...yesNo,
   before(l, amount) {
-    if (amount <= 0.5) return
-    const p = l.p[a]
-    l.p[a] = l.p[b]
-    l.p[b] = p
+    if (amount > 0.5) exchange(l.p, a, b)
   },
   after(l, amount) {
     if (amount <= 0.5) return
-    const q = l.q[a]
-    l.q[a] = l.q[b]
-    l.q[b] = q
-    const v = l.v[a]
-    l.v[a] = l.v[b]
-    l.v[b] = v
+    exchange(l.q, a, b)
+    exchange(l.v, a, b)
+  },
+  observing(l, amount) {
+    if (amount > 0.5) exchange(l.q, a, b)
   },
 })
 

@@ -239,6 +239,8 @@ export interface FaultSpec extends Omit<InputSpec, 'rest'> {
   before?(l: Local, amount: number): void
   /** Changes the potentials that the component holds. */
   holds?(l: Local, amount: number): void
+  /** Changes the flows that the model's `observe` reads; restored after it. */
+  observing?(l: Local, amount: number): void
   /** Changes what it found. */
   after?(l: Local, amount: number, fluid: Fluid, values: Readonly<Record<string, unknown>>): void
 }

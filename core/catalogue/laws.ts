@@ -1,5 +1,6 @@
 /** Equations that several kinds share: flow through paths, openings, lags. */
-import { TRANSITION_DROP } from '../fluid/fluid'
+import { CAVITATION_PRESSURE, TRANSITION_DROP } from '../fluid/fluid'
+import { ATMOSPHERE } from '../units/quantities'
 
 /** Width of the rounding at the corners of an opening ramp. */
 export const CORNER = 0.02
@@ -61,6 +62,24 @@ export function openRamp(s: number): number {
   return s
 }
 
+/** s up to 1, 1 above, with the corner rounded as `ramp` has it. */
+export function saturate(s: number): number {
+  if (s <= 1 - CORNER) return s
+  return s < 1 + CORNER ? 1 - ((1 + CORNER - s) * (1 + CORNER - s)) / (4 * CORNER) : 1
+}
+
+/**
+ * Flow over a metering edge whose compensator keeps a drop across it, as a share of the set flow: the drop over the edge is that of the
+ * compensator, or what is available if that is less. Nothing goes back. @param compensated Pa
+ */
+export function compensatedEdge(compensated: number) {
+  const shape = pathCoefficient(1, compensated)
+  return (available: number) =>
+    available > 0 ? shape * rootDrop(compensated * saturate(available / compensated)) : 0
+}
+/** A compensated flow that falls short of its set flow by more than this share is reported. */
+export const SHORT_FLOW = 0.02
+
 /**
  * Rate of a spool that moves at constant speed towards a target and slows over the
  * last bit. @param time s for one box @returns boxes per second
@@ -92,6 +111,20 @@ export function notchLaw({ deadBand, exponent }: { readonly deadBand: number; re
     return usual ? beyond * Math.sqrt(beyond) : beyond ** exponent
   }
 }
+
+/**
+ * How full the chambers of a pump or motor come from an inlet: falls from 1 to 0 as its absolute pressure falls from 0.3 bar to 0.
+ * @param pressure gauge, Pa
+ */
+export function inletFilling(pressure: number): number {
+  const f = (pressure + ATMOSPHERE) / CAVITATION_PRESSURE
+  return f < 0 ? 0 : f > 1 ? 1 : f
+}
+/** How far an inlet lies below the pressure from which it is starved, Pa; above 0 where it is. @param pressure gauge, Pa */
+export const starvation = (pressure: number) => CAVITATION_PRESSURE - (pressure + ATMOSPHERE)
+
+/** Shaft speed over which friction and efficiency of pumps and motors change sign, rad/s. */
+export const SHAFT_REVERSAL = 0.5
 
 /**
  * Darcy friction factor: 64/Re below 2000, Blasius above 4000, straight in log Re between.

@@ -8,7 +8,15 @@ export const nothingDrives: Rule = {
     'A motion that no pump, accumulator or source can reach never happens: a line is missing, or a valve never opens to it.',
   check({ netlist }) {
     const tanks = tankNodes(netlist)
-    const edges = oilEdges(netlist).map((list, node) => (tanks.has(node) ? [] : list))
+    // an ideal source ends a line as a tank does, and drives it all the same
+    const sources = new Set(
+      netlist.components.flatMap(({ component, kind }) =>
+        kind.family !== 'sources'
+          ? []
+          : kind.ports.map((port) => netlist.nodeOf.get(portKey(component.id, port.name))),
+      ),
+    )
+    const edges = oilEdges(netlist).map((list, node) => (tanks.has(node) && !sources.has(node) ? [] : list))
     const pressed = new Set<number>()
     for (const { component, kind } of netlist.components) {
       if (kind.family !== 'supply' && kind.family !== 'sources') continue

@@ -229,7 +229,7 @@ describe('routes beside what a file may hold', () => {
   it('come to an end where another pipe slants', () => {
     const sheet = sheetSchema.parse({
       format: 'oar-bench-sheet',
-      version: 3,
+      version: 4,
       title: 'x',
       components: [
         { id: 'a', kind: 'reservoir', x: 0, y: 0 },

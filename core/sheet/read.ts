@@ -53,6 +53,8 @@ const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, u
   (sheet) => ({ ...sheet, version: 2 }),
   // pipes shaped by hand, words on the sheet, people under a load: nothing that an older file has changes
   (sheet) => ({ ...sheet, version: 3 }),
+  // what happens where a line would burst, with a default; pumps and motors have friction of their own, with defaults
+  (sheet) => ({ ...sheet, version: 4 }),
 ]
 
 /** The data of an older file as the current format has it; what is no version is left to the schema to refuse. */

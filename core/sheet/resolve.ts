@@ -83,6 +83,10 @@ export function readParameter(
   return { value: parsed.si }
 }
 
+/**
+ * The kind of a component with its values in SI. Where a value will not do there is a problem, and the default stands in its place;
+ * only a component of an unknown kind is not resolved at all.
+ */
 export const resolveComponent = remembered(readComponent)
 
 function readComponent(component: SheetComponent): {
@@ -106,14 +110,18 @@ function readComponent(component: SheetComponent): {
   for (const [name, parameter] of Object.entries(kind.parameters)) {
     const own = Object.hasOwn(component.parameters, name) ? component.parameters[name] : undefined
     const read = readParameter(parameter as Parameter, own)
-    if ('message' in read) problems.push(error('value', read.message, { ...place, parameter: name }))
-    else values[name] = read.value
+    if ('message' in read) {
+      problems.push(error('value', read.message, { ...place, parameter: name }))
+      // the component is there all the same: without it, rules would say untrue things of its neighbours
+      const usual = readParameter(parameter as Parameter, undefined)
+      if ('value' in usual) values[name] = usual.value
+    } else values[name] = read.value
   }
-  if (problems.length) return { problems }
   const read = values as Record<string, Value>
-  for (const { parameter, message } of kind.validate?.(read) ?? [])
-    problems.push(error('value', message, { ...place, parameter }))
-  return problems.length ? { problems } : { resolved: { component, kind, values: read }, problems }
+  if (!problems.length)
+    for (const { parameter, message } of kind.validate?.(read) ?? [])
+      problems.push(error('value', message, { ...place, parameter }))
+  return { resolved: { component, kind, values: read }, problems }
 }
 
 function readRanged(

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 3
+export const SHEET_VERSION = 4
 
 const identifier = z
   .string()
@@ -153,6 +153,12 @@ export const scheduleSchema = z.strictObject({
     .enum(['asSet', 'settled'])
     .default('asSet')
     .describe('asSet: from the initial values. settled: from the rest that the commands at 0 s lead to.'),
+  onBurst: z
+    .enum(['report', 'stop', 'open'])
+    .default('report')
+    .describe(
+      'Where a line passes four times its lowest rating: report says so, stop ends the run there, open lets its oil out.',
+    ),
   tolerance: z.number().min(1e-10).max(1e-2).default(1e-5).describe('Relative error allowed per step.'),
   tracks: z.array(trackSchema).max(500).default([]),
 })

@@ -77,7 +77,16 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
   if (findings.some((f) => f.severity === 'error')) return { findings }
   return {
     findings,
-    compiled: { schedule, netlist, fluid: fluid.data, inputs, initialPressure, settings, tank: tank.data },
+    compiled: {
+      schedule,
+      netlist,
+      fluid: fluid.data,
+      inputs,
+      initialPressure,
+      settings,
+      tank: tank.data,
+      onBurst: schedule.onBurst,
+    },
   }
 }
 

@@ -22,6 +22,7 @@ import { DueQueue, type Due } from './due-queue'
 import type { IntegratorState, Statistics } from './numerics/rosenbrock'
 import { Balances, type BalancesState } from './observers/balances'
 import { Conditions, type ConditionsState } from './observers/conditions'
+import { Hunting, type HuntingState } from './observers/hunting'
 import { Recorder, type RecorderState } from './observers/recorder'
 import type { RunResult } from './result'
 import { settle } from './settle'
@@ -61,9 +62,12 @@ export interface Snapshot {
   readonly rates: RatesData
   readonly changed: Readonly<Record<string, Changed>>
   readonly queue: readonly Due<Action>[]
+  /** Number of actions done so far. */
+  readonly done: number
   readonly control?: unknown
   readonly recorder: RecorderState
   readonly conditions: ConditionsState
+  readonly hunting: HuntingState
   readonly balances: BalancesState
   readonly warnings: readonly string[]
   readonly stopped?: Stop
@@ -88,6 +92,7 @@ export class Simulation {
   private readonly stepper: Stepper
   private readonly oil: OilState
   private readonly conditions: Conditions
+  private readonly hunting: Hunting
   private readonly balances: Balances
   private readonly queue = new DueQueue<Action>()
   private readonly control?: Control
@@ -143,6 +148,7 @@ export class Simulation {
     })
     network.observe(0, y)
     this.balances = new Balances(network)
+    this.hunting = new Hunting(network)
     this.standAt(0)
     this.askSchedule()
   }
@@ -218,6 +224,7 @@ export class Simulation {
     this.before = after
     this.after = before
     if (oil.tooHot) this.stopTooHot()
+    if (this.compiled.onBurst === 'stop') this.stopWhereItBursts()
     if (share < 1) {
       integrator.interpolate(share, stepper.y)
       integrator.restart(t, stepper.y, Math.min(integrator.h, LONGEST_FIRST_STEP))
@@ -278,9 +285,11 @@ export class Simulation {
       rates: before.save(),
       changed: Object.fromEntries(this.changed),
       queue: queue.save(),
+      done: this.actions.length,
       ...(control ? { control: control.save() } : {}),
       recorder: recorder.save(),
       conditions: conditions.save(),
+      hunting: this.hunting.save(),
       balances: balances.save(),
       warnings: [...this.warnings],
       ...(this.stopped ? { stopped: this.stopped } : {}),
@@ -309,8 +318,9 @@ export class Simulation {
     for (const [id, input] of saved.recorder.included) recorder.include(this.element(id)!, input)
     recorder.load(saved.recorder)
     conditions.load(saved.conditions)
+    this.hunting.load(saved.hunting)
     balances.load(saved.balances)
-    this.actions.splice(0, this.actions.length, ...this.actions.filter((action) => action.at <= t))
+    this.actions.splice(saved.done)
     this.warnings.splice(0, this.warnings.length, ...saved.warnings)
     this.stopped = saved.stopped
     network.observe(t, y)
@@ -342,7 +352,7 @@ export class Simulation {
       ...recorder.recording(),
       signals: [...recorder.signals],
       extremes: recorder.extremes(),
-      conditions: conditions.list(),
+      conditions: [...conditions.list(), ...this.hunting.list()].sort((a, b) => a.start - b.start),
       energy,
       oil,
       statistics: { ...this.statistics },
@@ -386,6 +396,7 @@ export class Simulation {
     const t = stepper.timeAt(to)
     conditions.look(t)
     recorder.look(t)
+    this.hunting.look(t)
   }
 
   /** Takes the samples that lie within the last step; one that falls on its end is taken with what holds after it. */
@@ -514,7 +525,7 @@ export class Simulation {
       ...component,
       parameters: { ...component.parameters, ...changed.parameters },
     })
-    if (!resolved) throw new Error(problems.map((p) => p.message).join(' '))
+    if (!resolved || problems.length) throw new Error(problems.map((p) => p.message).join(' '))
     const element = network.elements[index]
     const scheduledFault = element.inputs.some((i) => i.fault && i.signal.times.length > 0)
     network.replace(index, resolved, changed.faulty || scheduledFault, this.time, stepper.integrator.y)
@@ -544,6 +555,16 @@ export class Simulation {
       jumped ? Math.min(integrator.h, LONGEST_FIRST_STEP) : integrator.h,
     )
     this.standAt(this.time)
+  }
+
+  private stopWhereItBursts(): void {
+    const node = this.conditions.bursting()
+    if (node < 0) return
+    const { name, ports, pipes } = this.network.nodes[node]
+    this.stop(
+      `${name} would burst, beyond ${showQuantity(this.network.burstPressure[node], 'pressure', 'metric')}, four times its lowest rating`,
+    )
+    this.stopped = { ...this.stopped!, component: ports[0]?.component, pipe: pipes[0] }
   }
 
   private stopTooHot(): void {

@@ -1,4 +1,4 @@
-import { springBroken, stuck } from '../faults'
+import { springBroken, stuckPiston } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { circleArea, ramp, reversal } from '../laws'
 import { dashed, line, rectangle, shaftStub, spring } from '../symbol'
@@ -31,7 +31,7 @@ export const brake = defineKind({
     response: quantity('Response', 'time', '50 ms', 1e-3, 2),
   },
   inputs: [{ name: 'torque', label: 'braking torque', quantity: 'torque', rest: 'torque', min: 0, max: 1e7 }],
-  faults: [stuck(0, 'brake sticks'), springBroken(0)],
+  faults: [stuckPiston(0, X, 'brake sticks'), springBroken(0)],
   care: 'A brake holds; it is not sized to stop a running load again and again.',
   validate: (v) =>
     v.lifted <= v.begins

@@ -1,14 +1,11 @@
 /** Hydraulic motors of fixed and of variable displacement: what they share. */
-import { ATMOSPHERE } from '../../units/quantities'
-import { CAVITATION_PRESSURE, type Fluid } from '../../fluid/fluid'
+import type { Fluid } from '../../fluid/fluid'
 import { leak } from '../faults'
 import { Power, quantity, type Local, type Model, type PortSpec, type Show } from '../kind'
-import { reversal } from '../laws'
+import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, dashed, flowTriangle, line, shaftStub, type Shape, type SymbolDrawing } from '../symbol'
 
 const [A, B, L, W] = [0, 1, 2, 3]
-/** Speed over which friction and efficiency change sign, rad/s. */
-const REVERSAL_SPEED = 0.5
 
 export const motorPorts = [
   { name: 'A', domain: 'oil', role: 'working line A' },
@@ -113,15 +110,11 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
   const caseReference = values.caseLeakage / 250e5
   const viscous = values.viscousFriction / ((1000 * 2 * Math.PI) / 60)
   const logEfficiency = Math.log(values.efficiency)
-  const filling = (p: number) => {
-    const f = (p + ATMOSPHERE) / CAVITATION_PRESSURE
-    return f < 0 ? 0 : f > 1 ? 1 : f
-  }
   const friction = (speed: number) =>
-    values.coulombTorque * reversal(speed / REVERSAL_SPEED) + viscous * speed
+    values.coulombTorque * reversal(speed / SHAFT_REVERSAL) + viscous * speed
   const oilTorque = (l: Local) => {
     const drop = l.p[A] - l.p[B]
-    const sign = reversal(l.p[W] / REVERSAL_SPEED)
+    const sign = reversal(l.p[W] / SHAFT_REVERSAL)
     return full * swing(l) * drop * Math.exp(logEfficiency * (drop > 0 ? sign : drop < 0 ? -sign : 0))
   }
   return {
@@ -146,7 +139,7 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
     ],
     evaluate(l) {
       const speed = l.p[W]
-      const turned = full * swing(l) * speed * filling(speed >= 0 ? l.p[A] : l.p[B])
+      const turned = full * swing(l) * speed * inletFilling(speed >= 0 ? l.p[A] : l.p[B])
       const across = crossReference * fluid.leakageFactor * (l.p[A] - l.p[B])
       const toCase = caseReference * fluid.leakageFactor
       const drainA = toCase * (l.p[A] - l.p[L])
@@ -167,7 +160,7 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
       l.c[0] = l.o[2] - values.maxPressure
       l.c[1] = l.p[L] - values.maxCasePressure
       const inlet = speed >= 0 ? l.p[A] : l.p[B]
-      l.c[2] = Math.abs(speed) > REVERSAL_SPEED ? CAVITATION_PRESSURE - (inlet + ATMOSPHERE) : -1
+      l.c[2] = Math.abs(speed) > SHAFT_REVERSAL ? starvation(inlet) : -1
       l.power[Power.useful] = l.u[0] * speed
       // what the oil and the shaft bring, less the load: losses; its inertia belongs to the shaft
       l.power[Power.heat] =

@@ -1,6 +1,15 @@
 import { leak, lost, stuck } from '../faults'
 import { defineKind, Power, quantity, type Local } from '../kind'
-import { circleArea, notchLaw, pathCoefficient, ramp, rootDrop, spoolRate } from '../laws'
+import {
+  circleArea,
+  compensatedEdge,
+  notchLaw,
+  pathCoefficient,
+  ramp,
+  rootDrop,
+  SHORT_FLOW,
+  spoolRate,
+} from '../laws'
 import { arrow, circle, dashed, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
 
@@ -14,7 +23,7 @@ const FORWARD_RANGE = 1e5
 
 /**
  * A metering section with its pressure compensator. The spool opens its edges by the notch φ = ((|y| − y_0)/(1 − y_0))^e.
- * Pre-compensated: its own spring m stands across the edge while the pump can supply it, Q = φ·c·√m·s/(1 + s⁸)^⅛ with s = √((p_P − p_load)/m).
+ * Pre-compensated: its own spring m stands across the edge while the pump can supply it, Q = φ·q·path(min(p_P − p_load, m))/path(m).
  * Post-compensated (flow sharing): p_P − (p_X + p_spring) stands across every edge, Q = φ·c·√(p_P − p_X − p_spring), so that all sections
  * slow in one ratio when the pump runs out. Not compensated: Q = φ·path(p_P − p_load). No oil goes back to P.
  * In neutral A and B are shut, or open to T by (1 − |y|/y_0)·path at a quarter of the flow. The load is that of the port it feeds; a check passes it to the signal line X, which bleeds to T. The compensator is taken as quick
@@ -152,7 +161,9 @@ export const loadSensingSection = defineKind({
     const post = v.compensation === 'post'
     const kept = post ? Math.max(v.pumpMargin - v.margin, 0.5e5) : v.margin
     const edge = pathCoefficient(v.flow, kept)
-    const shape = pathCoefficient(1, v.margin)
+    const compensated = compensatedEdge(v.margin)
+    /** Share of the flow asked for below which it falls short; the margin of a pump alone moves that of others. */
+    const enough = v.compensation === 'pre' ? 1 - SHORT_FLOW : 0.9
     const back = pathCoefficient(v.flow, v.returnDrop)
     const [feed, bleed] = [circleArea(v.signalFeed), circleArea(v.signalBleed)]
     const metered = (l: Local, opening: number, load: number) => {
@@ -163,10 +174,7 @@ export const loadSensingSection = defineKind({
         return across > 0 ? opening * edge * rootDrop(across) * ramp(drop / FORWARD_RANGE) : 0
       }
       if (v.compensation === 'none') return opening * edge * rootDrop(drop)
-      const s = shape * rootDrop(drop)
-      const square = s * s
-      const eighth = square * square * square * square
-      return (opening * v.flow * s) / Math.sqrt(Math.sqrt(Math.sqrt(1 + eighth)))
+      return opening * v.flow * compensated(drop)
     }
     const vent = v.neutral === 'vented' ? back / 4 : 0
     return {
@@ -208,7 +216,7 @@ export const loadSensingSection = defineKind({
         const opening = notch(y)
         l.o[0] = l.q[P]
         l.o[1] = y > 0 ? l.p[A] : l.p[B]
-        l.c[0] = opening > 0.02 ? 0.9 * opening * v.flow - l.q[P] : -1
+        l.c[0] = opening > 0.02 ? enough * opening * v.flow - l.q[P] : -1
         let heat = 0
         for (let i = 0; i < 5; i++) heat += l.p[i] * l.q[i]
         l.power[Power.heat] = heat

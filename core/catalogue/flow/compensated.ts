@@ -1,6 +1,6 @@
 /** What the pressure-compensated flow valves with a bypass share: the regulated way and the way of the excess. */
 import { quantity } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { compensatedEdge, pathCoefficient, ramp, rootDrop } from '../laws'
 
 export const compensatedParameters = (flow: string) =>
   ({
@@ -25,15 +25,14 @@ export const flowInput = [
 ] as const
 
 /**
- * The metering edge passes q_set·√(Δp/m); the compensator lets the excess out so far as Δp passes m:
- * φ* = ramp((Δp − m)/r), τ·dφ/dt = φ* − φ. Nothing goes back through the edge.
+ * The metering edge passes q_set·path(min(Δp, m))/path(m), see `compensatedEdge`; the compensator lets the excess out so far as Δp
+ * passes m: φ* = ramp((Δp − m)/r), τ·dφ/dt = φ* − φ. Nothing goes back through the edge.
  */
 export function compensated(v: CompensatedValues) {
-  const shape = pathCoefficient(1, v.leastDrop)
   const wide = pathCoefficient(v.ratedFlow, v.ratedDrop)
   return {
     /** Share of the set flow that its metering edge passes at a drop. */
-    edge: (drop: number) => (drop > 0 ? shape * rootDrop(drop) : 0),
+    edge: compensatedEdge(v.leastDrop),
     rate: (opening: number, drop: number) =>
       (ramp((drop - v.leastDrop) / v.range) - opening) / v.timeConstant,
     excess: (opening: number, drop: number) => (drop > 0 ? opening * wide * rootDrop(drop) : 0),

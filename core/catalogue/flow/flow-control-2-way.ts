@@ -1,6 +1,6 @@
 import { blocked, drifted } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { compensatedEdge, pathCoefficient, rootDrop, SHORT_FLOW } from '../laws'
 import { checkParameters, checkLaw } from '../directional/check'
 import { adjustable, arrowHead, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
@@ -14,8 +14,8 @@ const hydrostat: readonly Shape[] = [
 ]
 
 /**
- * Pressure-compensated: Q = q_set·s/(1 + s⁸)^⅛ with s = path(Δp)/path(Δp_min), so the set flow holds above the least
- * pressure drop and the valve is a fixed orifice below it. Backwards only through its check.
+ * Pressure-compensated: Q = q_set·path(min(Δp, Δp_min))/path(Δp_min), the corner rounded by a parabola of half-width 0.02, so the set
+ * flow holds above the least pressure drop and the valve is a fixed orifice below it. Backwards only through its check.
  */
 export const flowControl2Way = defineKind({
   name: 'flow-control-2-way',
@@ -68,7 +68,7 @@ export const flowControl2Way = defineKind({
   caption: (values, show) => [show(values.flow, 'flow')],
   model(values) {
     const checkRate = checkLaw(values)
-    const shape = pathCoefficient(1, values.leastDrop)
+    const edge = compensatedEdge(values.leastDrop)
     const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
     return {
       states: [{ name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 }],
@@ -76,16 +76,15 @@ export const flowControl2Way = defineKind({
       conditions: [{ name: 'short', label: 'too little pressure drop to keep its flow', severity: 'info' }],
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const s = drop > 0 ? shape * rootDrop(drop) : 0
         l.dx[0] = checkRate(-drop, l.x[0])
-        const flow = (l.u[0] * s) / (1 + s ** 8) ** 0.125 + l.x[0] * back * rootDrop(drop)
+        const flow = l.u[0] * edge(drop) + l.x[0] * back * rootDrop(drop)
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
         const drop = l.p[A] - l.p[B]
         l.o[0] = l.q[A]
-        l.c[0] = l.u[0] > 0 && drop > 0 ? values.leastDrop - drop : -1
+        l.c[0] = drop > 0 ? (1 - SHORT_FLOW) * l.u[0] - l.q[A] : -1
         l.power[Power.heat] = l.q[A] * drop
       },
     }

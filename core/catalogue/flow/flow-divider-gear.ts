@@ -1,13 +1,9 @@
-import { ATMOSPHERE } from '../../units/quantities'
-import { CAVITATION_PRESSURE } from '../../fluid/fluid'
 import { leak } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
-import { reversal } from '../laws'
+import { inletFilling, reversal, SHAFT_REVERSAL } from '../laws'
 import { circle, flowTriangle, line, shaftStub } from '../symbol'
 
 const [P, A, B] = [0, 1, 2]
-/** Speed over which friction changes sign, rad/s. */
-const REVERSAL_SPEED = 0.5
 
 /**
  * Two gear motors on one shaft: Q_i = D_i·ω/(2π)·f + G_i·(p_P − p_i); J·dω/dt = Σ D_i·(p_P − p_i)/(2π) − T_c·tanh(ω/ω_t) − b·ω. The section with
@@ -73,12 +69,8 @@ export const flowDividerGear = defineKind({
   model(v, fluid) {
     const [a, b] = [v.displacementA / (2 * Math.PI), v.displacementB / (2 * Math.PI)]
     const leakage = v.leakage / 200e5
-    const filling = (p: number) => {
-      const f = (p + ATMOSPHERE) / CAVITATION_PRESSURE
-      return f < 0 ? 0 : f > 1 ? 1 : f
-    }
     const viscous = v.viscousTorque / ((1000 * 2 * Math.PI) / 60)
-    const friction = (speed: number) => v.frictionTorque * reversal(speed / REVERSAL_SPEED) + viscous * speed
+    const friction = (speed: number) => v.frictionTorque * reversal(speed / SHAFT_REVERSAL) + viscous * speed
     return {
       states: [{ name: 'speed', label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 }],
       outputs: [
@@ -94,8 +86,8 @@ export const flowDividerGear = defineKind({
         const speed = l.x[0]
         const [dropA, dropB] = [l.p[P] - l.p[A], l.p[P] - l.p[B]]
         const g = leakage * fluid.leakageFactor
-        const qa = a * speed * filling(speed >= 0 ? l.p[P] : l.p[A]) + g * dropA
-        const qb = b * speed * filling(speed >= 0 ? l.p[P] : l.p[B]) + g * dropB
+        const qa = a * speed * inletFilling(speed >= 0 ? l.p[P] : l.p[A]) + g * dropA
+        const qb = b * speed * inletFilling(speed >= 0 ? l.p[P] : l.p[B]) + g * dropB
         l.q[P] = qa + qb
         l.q[A] = -qa
         l.q[B] = -qb
@@ -105,7 +97,7 @@ export const flowDividerGear = defineKind({
         l.o[0] = -l.q[A]
         l.o[1] = -l.q[B]
         l.o[2] = Math.max(l.p[A], l.p[B])
-        l.c[0] = l.x[0] > REVERSAL_SPEED ? l.o[2] - l.p[P] : -1
+        l.c[0] = l.x[0] > SHAFT_REVERSAL ? l.o[2] - l.p[P] : -1
         l.c[1] = l.o[2] - v.maxPressure
         l.power[Power.stored] = v.inertia * l.dx[0] * l.x[0]
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B] - l.power[Power.stored]

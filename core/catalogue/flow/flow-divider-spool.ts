@@ -1,16 +1,18 @@
 import { blocked, stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { pathCoefficient, reversal, rootDrop } from '../laws'
 import { arrow, line, rectangle } from '../symbol'
 
 const [P, A, B] = [0, 1, 2]
 /** The spool never shuts a side wholly. */
 const NARROWEST = 0.02
+/** Share of the rated flow over which dividing goes over into joining. */
+const SMALL = 0.01
 /** Drive of the spool towards equal shares, per unit of unequal flow. */
 const GAIN = 3
 
 /**
- * A spool throttles the side that passes more than its share: with e = (|Q_A|/s − |Q_B|/(1 − s))/q_r,
+ * A spool throttles the side that passes more than its share: with e = ±(Q_A/s − Q_B/(1 − s))/q_r, + where it divides, − where it joins,
  * τ·dy/dt = clamp(y + 3·e, ±0.98) − y; Q_A = (1 − max(0, y))·path(p_P − p_A; s·q_r, Δp_r), Q_B = (1 + min(0, y))·path(p_P − p_B; (1 − s)·q_r, Δp_r).
  * It divides from P and joins to P.
  */
@@ -73,7 +75,8 @@ export const flowDividerSpool = defineKind({
         const y = l.x[0]
         const qa = (1 - (y > 0 ? y : 0)) * a * rootDrop(l.p[P] - l.p[A])
         const qb = (1 + (y < 0 ? y : 0)) * b * rootDrop(l.p[P] - l.p[B])
-        const error = (Math.abs(qa) / v.share - Math.abs(qb) / (1 - v.share)) / v.ratedFlow
+        const direction = reversal((qa + qb) / (SMALL * v.ratedFlow))
+        const error = (direction * (qa / v.share - qb / (1 - v.share))) / v.ratedFlow
         const most = 1 - NARROWEST
         const wanted = y + GAIN * error
         l.dx[0] = ((wanted > most ? most : wanted < -most ? -most : wanted) - y) / v.timeConstant

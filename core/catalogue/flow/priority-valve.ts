@@ -1,5 +1,6 @@
 import { blocked, drifted, stuck } from '../faults'
 import { defineKind, Power } from '../kind'
+import { SHORT_FLOW } from '../laws'
 import { arrow, line, rectangle, spring, text } from '../symbol'
 import { compensated, compensatedParameters, flowInput } from './compensated'
 
@@ -7,7 +8,7 @@ const [P, A, B] = [0, 1, 2]
 
 /**
  * Serves A first: its metering edge keeps p_P − p_A at its spring as long as there is oil; what is more goes to B against whatever load
- * is there. With B at the higher pressure the spool throttles the way to A as well: Q_A = q_set·s/(1 + s⁸)^⅛, s = √(Δp/m).
+ * is there. With B at the higher pressure the spool throttles the way to A as well: Q_A = q_set·path(min(Δp, m))/path(m).
  */
 export const priorityValve = defineKind({
   name: 'priority-valve',
@@ -65,8 +66,7 @@ export const priorityValve = defineKind({
       evaluate(l) {
         const drop = l.p[P] - l.p[A]
         l.dx[0] = law.rate(l.x[0], drop)
-        const s = law.edge(drop)
-        const first = (l.u[0] * s) / (1 + s ** 8) ** 0.125
+        const first = l.u[0] * law.edge(drop)
         const excess = law.excess(l.x[0], l.p[P] - l.p[B])
         l.q[P] = first + excess
         l.q[A] = -first
@@ -75,7 +75,7 @@ export const priorityValve = defineKind({
       observe(l) {
         l.o[0] = -l.q[A]
         l.o[1] = -l.q[B]
-        l.c[0] = l.o[0] > 0 ? 0.85 * l.u[0] - l.o[0] : -1
+        l.c[0] = l.p[P] > l.p[A] ? (1 - SHORT_FLOW) * l.u[0] - l.o[0] : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
       },
     }

@@ -19,8 +19,8 @@ const MAIN_SPRING = 4e5
 
 /**
  * A pilot-operated relief whose vent port X is fed through the main stage's orifice:
- * p_crack = clamp(p_X − p_T + 4 bar, 4 bar, p_crack,set); otherwise as the relief valve. Vented to tank it
- * opens at its main spring; with a remote pilot at X the lower of the two settings holds.
+ * p_crack = clamp(p_X − p_T + 4 bar, 4 bar, p_crack,set), p_full = p_crack/(1 − o); otherwise as the relief valve. Vented to tank it
+ * opens at its main spring; with a remote pilot at X the lower of the two settings holds. The override is a share of what holds.
  */
 export const reliefValveVented = defineKind({
   name: 'relief-valve-vented',
@@ -77,7 +77,7 @@ export const reliefValveVented = defineKind({
         const top = Math.max(l.u[0] * share, MAIN_SPRING)
         const vent = l.p[X] - l.p[T] + MAIN_SPRING
         const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
-        l.dx[0] = law.rate(l.x[0], drop, crack, top * span)
+        l.dx[0] = law.rate(l.x[0], drop, crack, crack * span)
         const flow = law.flow(l.x[0], drop)
         const pilot = feed * fluid.orificeFactor * rootDrop(l.p[P] - l.p[X])
         l.q[P] = flow + pilot

@@ -1,5 +1,4 @@
-import { ATMOSPHERE } from '../../units/quantities'
-import { CAVITATION_PRESSURE } from '../../fluid/fluid'
+import { inletFilling, starvation } from '../laws'
 import { defineKind, Power, quantity } from '../kind'
 import { arrow, circle, line } from '../symbol'
 
@@ -35,15 +34,14 @@ export const flowSource = defineKind({
     outputs: [{ name: 'delivered', label: 'flow delivered', quantity: 'flow' }],
     evaluate(l) {
       const inlet = l.u[0] >= 0 ? l.p[A] : l.p[B]
-      const filling = (inlet + ATMOSPHERE) / CAVITATION_PRESSURE
-      const flow = l.u[0] * (filling < 0 ? 0 : filling > 1 ? 1 : filling)
+      const flow = l.u[0] * inletFilling(inlet)
       l.q[A] = flow
       l.q[B] = -flow
     },
     observe(l) {
       l.o[0] = l.q[A]
       const inlet = l.u[0] >= 0 ? l.p[A] : l.p[B]
-      l.c[0] = l.u[0] === 0 ? -1 : CAVITATION_PRESSURE - (inlet + ATMOSPHERE)
+      l.c[0] = l.u[0] === 0 ? -1 : starvation(inlet)
       // what it does to the oil comes from outside
       l.power[Power.input] = -l.p[A] * l.q[A] - l.p[B] * l.q[B]
     },

@@ -1,15 +1,14 @@
-import { ATMOSPHERE } from '../../units/quantities'
-import { CAVITATION_PRESSURE } from '../../fluid/fluid'
 import { leak } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
+import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, line, polygon } from '../symbol'
 
 const [S, P, W] = [0, 1, 2]
 
 /**
  * Q = D·n·f(P_S) − C_L·(p_P − p_S), C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν;
- * T = D·(p_P − p_S)/(2π·η_hm), η_hm multiplying when the oil drives the pump.
- * f falls from 1 to 0 as the inlet's absolute pressure falls from 0.3 bar to 0.
+ * T = D·(p_P − p_S)/(2π·η_hm) + T_d·tanh(ω/ω_t), η_hm multiplying when the oil drives the pump.
+ * f falls from 1 to 0 as the inlet's absolute pressure falls from 0.3 bar to 0; turning backwards, P is the inlet.
  */
 export const fixedPump = defineKind({
   name: 'fixed-pump',
@@ -33,6 +32,10 @@ export const fixedPump = defineKind({
     ratedPressure: quantity('at pressure', 'pressure', '210 bar', 1e5, 700e5, { group: 'Losses' }),
     hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '92 %', 0.3, 1, {
       group: 'Losses',
+    }),
+    drag: quantity('Friction torque without pressure', 'torque', '0 N·m', 0, 1e4, {
+      group: 'Losses',
+      note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
     }),
     maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
       group: 'Rating',
@@ -82,20 +85,21 @@ export const fixedPump = defineKind({
       evaluate(l) {
         const speed = l.p[W]
         const drop = l.p[P] - l.p[S]
-        const filling = (l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE
         const flow =
-          perRadian * speed * (filling < 0 ? 0 : filling > 1 ? 1 : filling) -
+          perRadian * speed * inletFilling(speed >= 0 ? l.p[S] : l.p[P]) -
           leakage * fluid.leakageFactor * drop
         l.q[S] = flow
         l.q[P] = -flow
-        l.q[W] = perRadian * drop * (drop * speed >= 0 ? driving : driven)
+        l.q[W] =
+          perRadian * drop * (drop * speed >= 0 ? driving : driven) +
+          values.drag * reversal(speed / SHAFT_REVERSAL)
       },
       observe(l) {
         const drop = l.p[P] - l.p[S]
         l.o[0] = -l.q[P]
         l.o[1] = leakage * fluid.leakageFactor * drop
         l.o[2] = l.q[W] * l.p[W]
-        l.c[0] = l.p[W] > 0 ? CAVITATION_PRESSURE - (l.p[S] + ATMOSPHERE) : -1
+        l.c[0] = l.p[W] > 0 ? starvation(l.p[S]) : -1
         l.c[1] = l.p[P] - values.maxPressure
         l.power[Power.heat] = l.o[2] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
       },

@@ -1,5 +1,6 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
+import { reversal, SHAFT_REVERSAL } from '../laws'
 import { circle, shaftStub, text } from '../symbol'
 
 /** The torque of a squirrel-cage motor is limited to this many times its rated torque. */
@@ -7,7 +8,7 @@ const BREAKDOWN = 2.5
 
 /**
  * n = n_0·(1 − s_r·T/T_r), so T = T_r·(n_0 − n)/(s_r·n_0), limited to 2.5·T_r; run-up against its inertia:
- * J·dω/dt = T − T_load. Switched off it coasts.
+ * J·dω/dt = T − T_load. T is what the shaft gives: bearings and fan are paid for. Switched off they brake it: T = −T_f·tanh(ω/ω_t).
  */
 export const inductionMotor = defineKind({
   name: 'induction-motor',
@@ -23,6 +24,9 @@ export const inductionMotor = defineKind({
       note: 'reported when the shaft takes more',
     }),
     slip: quantity('Slip at rated power', 'share', '3 %', 0.001, 0.2),
+    friction: quantity('Friction of bearings and fan', 'share', '2 %', 0, 0.5, {
+      note: 'in shares of the rated torque: it brakes a motor that is switched off',
+    }),
     inertia: quantity('Moment of inertia', 'inertia', '0.05 kg·m²', 1e-4, 1e4, {
       note: 'motor and coupling',
     }),
@@ -55,8 +59,9 @@ export const inductionMotor = defineKind({
   ],
   model(values) {
     const rated = values.ratedPower / (values.synchronousSpeed * (1 - values.slip))
+    const drag = values.friction * rated
     const torqueAt = (speed: number, on: number) => {
-      if (on < 0.5) return 0
+      if (on < 0.5) return -drag * reversal(speed / SHAFT_REVERSAL)
       const torque = (rated * (values.synchronousSpeed - speed)) / (values.slip * values.synchronousSpeed)
       const most = BREAKDOWN * rated
       return torque > most ? most : torque < -most ? -most : torque
@@ -79,8 +84,8 @@ export const inductionMotor = defineKind({
         l.o[1] = torque
         l.c[0] = l.o[0] - values.ratedPower
         // the air gap passes torque at synchronous speed; the slip turns into heat
-        l.power[Power.input] = torque * values.synchronousSpeed
-        l.power[Power.heat] = torque * (values.synchronousSpeed - l.p[0])
+        l.power[Power.input] = l.u[0] < 0.5 ? 0 : torque * values.synchronousSpeed
+        l.power[Power.heat] = l.power[Power.input] - torque * l.p[0]
       },
     }
   },

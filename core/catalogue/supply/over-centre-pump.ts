@@ -1,7 +1,6 @@
-import { ATMOSPHERE } from '../../units/quantities'
-import { CAVITATION_PRESSURE } from '../../fluid/fluid'
 import { leak } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
+import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
 
 const [A, B, L, W] = [0, 1, 2, 3]
@@ -9,7 +8,7 @@ const [A, B, L, W] = [0, 1, 2, 3]
 /**
  * Stroke u from −1 to 1; A is the outlet for u > 0. Q_out = D·n·u·f(P_in) − C_L·(p_A − p_B), f from the
  * port that the sign of u makes the inlet; C_L = (1 − η_v)·D·n_r/p_r; each port leaks G·p to the case.
- * T = D·u·(p_A − p_B)/(2π·η_hm), η_hm multiplying where the oil drives it. Stroke follows its command with a lag.
+ * T = D·u·(p_A − p_B)/(2π·η_hm) + T_d·tanh(ω/ω_t), η_hm multiplying where the oil drives it. Stroke follows its command with a lag.
  */
 export const overCentrePump = defineKind({
   name: 'over-centre-pump',
@@ -39,6 +38,10 @@ export const overCentrePump = defineKind({
     }),
     hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '92 %', 0.3, 1, {
       group: 'Losses',
+    }),
+    drag: quantity('Friction torque without pressure', 'torque', '0 N·m', 0, 1e4, {
+      group: 'Losses',
+      note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
     }),
     maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
       group: 'Rating',
@@ -85,10 +88,6 @@ export const overCentrePump = defineKind({
     const caseReference = values.caseLeakage / 250e5
     const eta = values.hydromechanicalEfficiency
     const lagging = values.strokeTime > 0
-    const filling = (p: number) => {
-      const f = (p + ATMOSPHERE) / CAVITATION_PRESSURE
-      return f < 0 ? 0 : f > 1 ? 1 : f
-    }
     return {
       states: lagging
         ? [
@@ -115,7 +114,7 @@ export const overCentrePump = defineKind({
         if (lagging) l.dx[0] = (l.u[0] - l.x[0]) / values.strokeTime
         const speed = l.p[W]
         const drop = l.p[A] - l.p[B]
-        const pumped = perRadian * speed * u * filling(u * speed >= 0 ? l.p[B] : l.p[A])
+        const pumped = perRadian * speed * u * inletFilling(u * speed >= 0 ? l.p[B] : l.p[A])
         const cross = crossReference * fluid.leakageFactor
         const toCase = caseReference * fluid.leakageFactor
         const drainA = toCase * (l.p[A] - l.p[L])
@@ -124,7 +123,8 @@ export const overCentrePump = defineKind({
         l.q[B] = pumped - cross * drop + drainB
         l.q[L] = -drainA - drainB
         const ideal = perRadian * u * drop
-        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta)
+        l.q[W] =
+          ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
       },
       observe(l) {
         const u = lagging ? l.x[0] : l.u[0]
@@ -132,7 +132,7 @@ export const overCentrePump = defineKind({
         l.o[1] = l.q[W] * l.p[W]
         l.o[2] = Math.max(l.p[A], l.p[B])
         const inlet = u >= 0 ? l.p[B] : l.p[A]
-        l.c[0] = Math.abs(u * l.p[W]) > 1 ? CAVITATION_PRESSURE - (inlet + ATMOSPHERE) : -1
+        l.c[0] = Math.abs(u * l.p[W]) > 1 ? starvation(inlet) : -1
         l.c[1] = l.o[2] - values.maxPressure
         l.power[Power.heat] = l.o[1] + l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L]
       },

@@ -1,7 +1,6 @@
-import { ATMOSPHERE } from '../../units/quantities'
-import { CAVITATION_PRESSURE } from '../../fluid/fluid'
 import { leak, stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
+import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
 
 const [S, P, W] = [0, 1, 2]
@@ -9,7 +8,7 @@ const [S, P, W] = [0, 1, 2]
 /**
  * Two pumps on one shaft with their unloader and check in one body. Below the change-over both deliver, above it the large one circulates at
  * its idling pressure: with the share s of its flow that goes to P, τ·ds/dt = s* − s, s* = 0 from p_set on until p_P falls below k·p_set,
- * Q_P = (s·D_1 + D_2)·n·f − C_L·(p_P − p_S), T = [D_1·(s·(p_P − p_S) + (1 − s)·p_idle) + D_2·(p_P − p_S)]/(2π·η_hm).
+ * Q_P = (s·D_1 + D_2)·n·f − C_L·(p_P − p_S), T = [D_1·(s·(p_P − p_S) + (1 − s)·p_idle) + D_2·(p_P − p_S)]/(2π·η_hm) + T_d·tanh(ω/ω_t).
  */
 export const twoStagePump = defineKind({
   name: 'two-stage-pump',
@@ -39,6 +38,10 @@ export const twoStagePump = defineKind({
     ratedPressure: quantity('at pressure', 'pressure', '210 bar', 1e5, 700e5, { group: 'Losses' }),
     hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '90 %', 0.3, 1, {
       group: 'Losses',
+    }),
+    drag: quantity('Friction torque without pressure', 'torque', '0 N·m', 0, 1e4, {
+      group: 'Losses',
+      note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
     }),
     maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
       group: 'Rating',
@@ -107,15 +110,14 @@ export const twoStagePump = defineKind({
         const speed = l.p[W]
         const drop = l.p[P] - l.p[S]
         const s = l.x[0]
-        const filling = (l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE
-        const f = filling < 0 ? 0 : filling > 1 ? 1 : filling
+        const f = inletFilling(speed >= 0 ? l.p[S] : l.p[P])
         const flow = (s * large + small) * speed * f - leakage * fluid.leakageFactor * drop
         l.dx[0] = ((l.mode[0] ? 0 : 1) - s) / v.response
         l.g[0] = drop - (l.mode[0] ? v.differential : 1) * v.changeOver
         l.q[S] = flow
         l.q[P] = -flow
         const ideal = large * (s * drop + (1 - s) * v.idle) + small * drop
-        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta)
+        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + v.drag * reversal(speed / SHAFT_REVERSAL)
       },
       switch(l, _index, direction) {
         l.mode[0] = direction > 0 ? 1 : 0
@@ -124,7 +126,7 @@ export const twoStagePump = defineKind({
         l.o[0] = -l.q[P]
         l.o[1] = l.q[W] * l.p[W]
         l.c[0] = 0.5 - l.x[0]
-        l.c[1] = l.p[W] > 0 ? CAVITATION_PRESSURE - (l.p[S] + ATMOSPHERE) : -1
+        l.c[1] = l.p[W] > 0 ? starvation(l.p[S]) : -1
         l.c[2] = l.p[P] - v.maxPressure
         l.power[Power.heat] = l.o[1] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
       },

@@ -1,7 +1,7 @@
 /** Variable pumps in open circuits: what they share but for what sets their stroke. */
-import { ATMOSPHERE } from '../../units/quantities'
-import { CAVITATION_PRESSURE, type Fluid } from '../../fluid/fluid'
+import type { Fluid } from '../../fluid/fluid'
 import { Power, quantity, type Local, type Model, type SymbolForm } from '../kind'
+import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { arrow, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 export const clamp01 = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
@@ -33,6 +33,10 @@ export const variablePumpParameters = () =>
     hydromechanicalEfficiency: quantity('Hydro-mechanical efficiency', 'share', '92 %', 0.3, 1, {
       group: 'Losses',
     }),
+    drag: quantity('Friction torque without pressure', 'torque', '0 N·m', 0, 1e4, {
+      group: 'Losses',
+      note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
+    }),
     maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded',
@@ -46,11 +50,12 @@ export interface VariablePumpValues {
   readonly ratedSpeed: number
   readonly ratedPressure: number
   readonly hydromechanicalEfficiency: number
+  readonly drag: number
   readonly maxPressure: number
 }
 
 /**
- * Q = D·n·u·f(P_S) − C_L·(p_P − p_S), C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν; T = D·u·(p_P − p_S)/(2π·η_hm);
+ * Q = D·n·u·f(P_S) − C_L·(p_P − p_S), C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν; T = D·u·(p_P − p_S)/(2π·η_hm) + T_d·tanh(ω/ω_t);
  * the stroke u follows what is wanted with a lag.
  * @param ports indices of S, P and W @param wanted the stroke asked for, 0 to 1
  */
@@ -80,19 +85,20 @@ export function variablePumpModel(
       const drop = l.p[P] - l.p[S]
       const u = l.x[0]
       const flow =
-        perRadian * speed * u * clamp01((l.p[S] + ATMOSPHERE) / CAVITATION_PRESSURE) -
+        perRadian * speed * u * inletFilling(speed >= 0 ? l.p[S] : l.p[P]) -
         leakage * fluid.leakageFactor * drop
       l.q.fill(0)
       l.q[S] = flow
       l.q[P] = -flow
       const ideal = perRadian * u * drop
-      l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta)
+      l.q[W] =
+        ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
       l.dx[0] = (wanted(l) - u) / values.strokeTime
     },
     observe(l) {
       l.o[0] = -l.q[P]
       l.o[1] = l.q[W] * l.p[W]
-      l.c[0] = l.p[W] > 0 ? CAVITATION_PRESSURE - (l.p[S] + ATMOSPHERE) : -1
+      l.c[0] = l.p[W] > 0 ? starvation(l.p[S]) : -1
       l.c[1] = l.p[P] - values.maxPressure
       l.power[Power.heat] = l.o[1] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
     },

@@ -11,4 +11,6 @@ export interface CircuitDefinition {
   readonly inputs: readonly Input[]
   /** Pressure at the start by node, Pa; 0 where nothing is said. */
   readonly initialPressure: ReadonlyMap<number, number>
+  /** What happens where a line would burst: it is reported, the run stops, or the line opens. */
+  readonly onBurst: 'report' | 'stop' | 'open'
 }

@@ -3,6 +3,8 @@ import type { Local, Model, StateSpec } from '../../catalogue/kind'
 import type { Fluid } from '../../fluid/fluid'
 import { portKey, type Netlist } from '../../sheet/netlist'
 import type { ResolvedComponent } from '../../sheet/resolve'
+import { burstingModel, burstPressures } from './bursting'
+import type { CircuitDefinition } from './definition'
 import { withFaults } from './faults'
 import type { Input } from './input-bank'
 
@@ -43,8 +45,7 @@ export function modelOf(
   return { model: withFaults(model, faults, fluid, values), inputsRead: inputs.length }
 }
 
-/** @param inputs of all components, of each its commands, then its faults */
-export function partsOf(netlist: Netlist, fluid: Fluid, inputs: readonly Input[]): Part[] {
+export function partsOf({ netlist, inputs, onBurst }: CircuitDefinition, fluid: Fluid): Part[] {
   const byComponent = new Map<string, Input[]>()
   for (const input of inputs)
     byComponent.set(input.component, [...(byComponent.get(input.component) ?? []), input])
@@ -76,7 +77,23 @@ export function partsOf(netlist: Netlist, fluid: Fluid, inputs: readonly Input[]
     inputs: [],
     inputsRead: 0,
   }))
-  return [...components, ...pipes]
+  if (onBurst !== 'open') return [...components, ...pipes]
+  const bursts = [...burstPressures(netlist).entries()].flatMap(([node, limit]): Part[] =>
+    limit < Infinity
+      ? [
+          {
+            id: `burst:${netlist.nodes[node].name}`,
+            portNames: ['P'],
+            nodes: Int32Array.of(node),
+            imposes: [false],
+            model: burstingModel(limit, fluid),
+            inputs: [],
+            inputsRead: 0,
+          },
+        ]
+      : [],
+  )
+  return [...components, ...pipes, ...bursts]
 }
 
 /** Nodes without a state: an element imposes their potential, or only an idle port is there and they stay at 0. */

@@ -30,6 +30,14 @@ export function withFaults(
     l.u.set(keptInputs)
   }
   const { impose, observe, evaluate: sound } = model
+  let keptFlows = new Float64Array(0)
+  const observing = (l: Local) => {
+    if (keptFlows.length !== l.q.length) keptFlows = new Float64Array(l.q.length)
+    keptFlows.set(l.q)
+    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.observing?.(l, keptInputs[input])
+    observe!(l)
+    l.q.set(keptFlows)
+  }
   const evaluate = (l: Local) => {
     l.a.fill(0)
     if (sound) around(l, sound)
@@ -41,7 +49,7 @@ export function withFaults(
     // reversed, what it adds to its nodes changes places
     swells: true,
     evaluate,
-    ...(observe ? { observe: (l: Local) => around(l, observe) } : {}),
+    ...(observe ? { observe: (l: Local) => around(l, observing) } : {}),
     // what holds its port sees the faults as well; the potentials it writes stay
     ...(impose
       ? {

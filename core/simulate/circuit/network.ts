@@ -11,6 +11,7 @@ import { ATMOSPHERE } from '../../units/quantities'
 import type { Pattern } from '../numerics/linear'
 import type { Problem } from '../numerics/rosenbrock'
 import { CircuitArrays } from './arrays'
+import { burstPressures } from './bursting'
 import { connectivityOf, type Connectivity } from './connectivity'
 import type { CircuitDefinition } from './definition'
 import { imposedNodes, modelOf, partsOf, type Element, type Part } from './elements'
@@ -56,6 +57,8 @@ export class Network implements Problem {
   readonly elements: Element[]
   readonly fluid: Fluid
   readonly inputs: InputBank
+  /** Pressure at which each node's line would burst, Pa. */
+  readonly burstPressure: Float64Array
   readonly nodes: readonly NetNode[]
   /** State index of each node, −1 where an element imposes its potential; they come before the states of elements. */
   readonly nodeState: Int32Array
@@ -101,11 +104,12 @@ export class Network implements Problem {
   private readonly rowStiffness: Float64Array
   private readonly rowSwelling: Float64Array
   constructor(definition: CircuitDefinition) {
-    const { netlist, inputs, initialPressure } = definition
+    const { netlist, initialPressure } = definition
     this.fluid = new Fluid(definition.fluid, definition.tank.oil)
     const nodes = netlist.nodes
     this.nodes = nodes
-    const parts = partsOf(netlist, this.fluid, inputs)
+    this.burstPressure = burstPressures(netlist)
+    const parts = partsOf(definition, this.fluid)
     const imposed = imposedNodes(parts, netlist)
     this.stateNodes = Int32Array.from(nodes.keys()).filter((node) => !imposed.has(node))
     this.nodeState = new Int32Array(nodes.length).fill(-1)

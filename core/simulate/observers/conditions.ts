@@ -36,7 +36,7 @@ const copyOf = (condition: Condition): Condition => ({
 export class Conditions implements Observer<ConditionsState> {
   private conditions: Condition[] = []
   private readonly watched: Watched[] = []
-  /** Nodes whose oil may tear; after them come the measures of the elements. */
+  /** Nodes whose oil may tear, or whose line may burst; after them come the measures of the elements. */
   private readonly oil: Int32Array
   private readonly isOpen: Uint8Array
   private readonly last: Float64Array
@@ -62,6 +62,24 @@ export class Conditions implements Observer<ConditionsState> {
           start,
           end: start,
           worst: { label: 'lowest pressure', quantity: 'pressure', value: network.potential[i], at: start },
+        }),
+      })
+    }
+    for (const i of this.oil) {
+      const node = network.nodes[i]
+      this.watched.push({
+        worst: { array: network.potential, index: i, sign: 1 },
+        count: 0,
+        make: (start) => ({
+          name: 'bursts',
+          label: `would burst: ${node.name} beyond four times its lowest rating`,
+          severity: 'danger',
+          node: i,
+          component: node.ports[0]?.component,
+          pipe: node.pipes[0],
+          start,
+          end: start,
+          worst: { label: 'highest pressure', quantity: 'pressure', value: network.potential[i], at: start },
         }),
       })
     }
@@ -100,9 +118,11 @@ export class Conditions implements Observer<ConditionsState> {
 
   private read(): void {
     const { oil, now } = this
-    const { potential, arrays } = this.network
-    for (let k = 0; k < oil.length; k++) now[k] = CAVITATION_PRESSURE - (potential[oil[k]] + ATMOSPHERE)
-    now.set(arrays.c, oil.length)
+    const { potential, arrays, burstPressure } = this.network
+    const nodes = oil.length
+    for (let k = 0; k < nodes; k++) now[k] = CAVITATION_PRESSURE - (potential[oil[k]] + ATMOSPHERE)
+    for (let k = 0; k < nodes; k++) now[nodes + k] = potential[oil[k]] - burstPressure[oil[k]]
+    now.set(arrays.c, 2 * nodes)
   }
 
   /** Whether a measure changed sides since the last look; then the caller finds out when. */
@@ -155,9 +175,11 @@ export class Conditions implements Observer<ConditionsState> {
     }
   }
 
-  /** Adds what another observer has found. */
-  add(condition: Condition): void {
-    this.conditions.push(condition)
+  /** A line that is beyond its burst pressure, where last looked at; −1 where none is. */
+  bursting(): number {
+    const { oil, last } = this
+    for (let k = 0; k < oil.length; k++) if (last[oil.length + k] > 0) return oil[k]
+    return -1
   }
 
   /** Reports an event function that changed sign: a contact, a switch; the network stands evaluated at t. */

@@ -1,0 +1,61 @@
+/** Where a line would burst: beyond four times the lowest rating of what stands in it. */
+import { Power, type Model } from '../../catalogue/kind'
+import { circleArea, rootDrop } from '../../catalogue/laws'
+import type { Fluid } from '../../fluid/fluid'
+import { portKey, type Netlist } from '../../sheet/netlist'
+
+/** Burst pressure over rated pressure: the usual safety factor of hoses (ISO 1436, ISO 18752) and the least of fittings. */
+export const BURST_FACTOR = 4
+/** Rating of a line in which nothing says one, Pa. */
+const UNRATED = 400e5
+/** Hole that a burst opens, as an orifice diameter, m. */
+const HOLE = 6e-3
+
+/** Pressure at which each node's line would burst, Pa; Infinity where it is no oil. */
+export function burstPressures({ nodes, nodeOf, components }: Netlist): Float64Array {
+  const ratings = new Float64Array(nodes.length).fill(Infinity)
+  for (const { component, kind, values } of components) {
+    const parameter = kind.traits?.rating
+    if (!parameter) continue
+    for (const port of kind.ports) {
+      if (port.domain !== 'oil') continue
+      const node = nodeOf.get(portKey(component.id, port.name))!
+      ratings[node] = Math.min(ratings[node], values[parameter] as number)
+    }
+  }
+  return ratings.map((rating, i) =>
+    nodes[i].domain === 'oil' ? BURST_FACTOR * (rating < Infinity ? rating : UNRATED) : Infinity,
+  )
+}
+
+/** A line that opens to the surroundings once it has burst, and stays so: Q = C_d·A·√(2/ρ)·√p as a sharp edge, never inwards. */
+export function burstingModel(limit: number, fluid: Fluid): Model {
+  const area = circleArea(HOLE)
+  return {
+    states: [
+      {
+        name: 'spilled',
+        label: 'oil spilled',
+        quantity: 'volume',
+        initial: 0,
+        counts: true,
+        scale: 1e-4,
+        holdsOil: true,
+      },
+    ],
+    modes: [0],
+    guards: [{ name: 'bursts', label: 'bursts', report: 0 }],
+    evaluate(l) {
+      const flow = l.mode[0] ? area * fluid.orificeFactor * rootDrop(l.p[0]) : 0
+      l.q[0] = flow > 0 ? flow : 0
+      l.dx[0] = l.q[0]
+      l.g[0] = l.mode[0] ? 1 : l.p[0] - limit
+    },
+    switch(l, _index, direction) {
+      if (direction > 0) l.mode[0] = 1
+    },
+    observe(l) {
+      l.power[Power.heat] = l.p[0] * l.q[0]
+    },
+  }
+}
