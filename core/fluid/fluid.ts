@@ -81,6 +81,7 @@ export class Fluid {
   private temperatureRate = 0
   /** Bulk modulus over the absolute pressure; none where there is no free air. */
   private readonly modulus?: Tabulated
+  private readonly swelling?: Tabulated
 
   constructor(
     private readonly data: FluidData,
@@ -91,7 +92,10 @@ export class Fluid {
     this.tanksThen = this.tanks.slice()
     this.warmTo(data.temperature)
     this.temperatureThen = this.temperature
-    if (data.freeAir > 0) this.modulus = mixtureModulus(data)
+    if (data.freeAir > 0) {
+      this.modulus = mixtureModulus(data)
+      this.swelling = airSwelling(data)
+    }
   }
 
   /** Sets the temperature, K, within what the viscosity law is good for. */
@@ -140,6 +144,27 @@ export class Fluid {
         if (slopes) slopes[i] = 0
       }
   }
+
+  /**
+   * The part of the strain of oil that its air makes, and its slope: 1/K_e = 1/(K·(1 + g)) − d ln(1 + g)/dP, g as in K_e. It follows
+   * a void exactly where steps in pressure are coarse.
+   * @param pressures gauge, Pa @param swelling ln(1 + g) @param slopes 1/Pa
+   */
+  airSwelling(
+    pressures: Float64Array,
+    places: Int32Array,
+    swelling: Float64Array,
+    slopes: Float64Array,
+  ): void {
+    if (this.swelling) this.swelling.read(pressures, places, ABSOLUTE, swelling, slopes)
+  }
+}
+
+/** ln(1 + g) of `airSwelling` over the absolute pressure, see there. */
+function airSwelling({ freeAir, airExponent: n }: FluidData): Tabulated {
+  const air = (p: number) => freeAir * (ATMOSPHERE / p) ** (1 / n)
+  const slope = (p: number) => -air(p) / (n * p * (1 + air(p)))
+  return new Tabulated((p) => Math.log1p(air(p)), slope, LOWEST_PRESSURE, HIGHEST_PRESSURE)
 }
 
 /**

@@ -4,7 +4,7 @@ import type { Sheet, Track } from '../sheet/schema'
 import { circuit } from '../testing'
 
 /** Consumers that hang between the pump line and the tank line, each with its valve where it needs one. */
-const consumers = fc.constantFrom(
+export const consumerKinds = [
   'cylinder',
   'motor',
   'throttle',
@@ -17,10 +17,10 @@ const consumers = fc.constantFrom(
   'plunger',
   'lock',
   'regulated',
-)
+] as const
 const MOST_COMPONENTS = 40
 export const consumerValues = fc.record({
-  kind: consumers,
+  kind: fc.constantFrom(...consumerKinds),
   size: fc.integer({ min: 1, max: 6 }),
   commands: fc.array(fc.tuple(fc.integer({ min: 1, max: 19 }), fc.constantFrom(-1, 0, 1)), { maxLength: 4 }),
 })

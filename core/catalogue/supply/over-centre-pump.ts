@@ -123,8 +123,7 @@ export const overCentrePump = defineKind({
         l.q[B] = pumped - cross * drop + drainB
         l.q[L] = -drainA - drainB
         const ideal = perRadian * u * drop
-        l.q[W] =
-          ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
+        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
       },
       observe(l) {
         const u = lagging ? l.x[0] : l.u[0]

@@ -91,8 +91,7 @@ export function variablePumpModel(
       l.q[S] = flow
       l.q[P] = -flow
       const ideal = perRadian * u * drop
-      l.q[W] =
-        ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
+      l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
       l.dx[0] = (wanted(l) - u) / values.strokeTime
     },
     observe(l) {

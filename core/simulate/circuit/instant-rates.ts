@@ -10,8 +10,13 @@ export interface RatesData {
   readonly heatBy: Float64Array
   /** Oil into each tank, m³/s. */
   readonly returned: Float64Array
-  /** Of each oil node: pressure, Pa, and dV/dp of the oil stored there, m³/Pa (0 where the pressure is imposed). */
+  /**
+   * Of each oil node: pressure, Pa; oil volume, m³, and ln(1 + g) of its air; dV/dp of oil and walls beside that air, m³/Pa. Volume
+   * and compliance are 0 where the pressure is imposed.
+   */
   readonly pressure: Float64Array
+  readonly volume: Float64Array
+  readonly swelling: Float64Array
   readonly compliance: Float64Array
   /** Oil out of tanks less oil back, and oil moved at ports, m³/s. */
   readonly flows: Float64Array
@@ -24,7 +29,12 @@ export class InstantRates implements RatesData {
   readonly returned: Float64Array
   readonly heatBy: Float64Array
   readonly pressure: Float64Array
+  readonly volume: Float64Array
+  readonly swelling: Float64Array
   readonly compliance: Float64Array
+  /** By node: ln(1 + g), and its slope. */
+  private readonly nodeSwelling: Float64Array
+  private readonly nodeSlope: Float64Array
   private readonly tankPorts: Int32Array
   private readonly tankOf: Int32Array
   private readonly oilNodes: Int32Array
@@ -46,7 +56,11 @@ export class InstantRates implements RatesData {
       (port) => network.isOil[network.portNode[port]],
     )
     this.pressure = new Float64Array(this.oilNodes.length)
+    this.volume = new Float64Array(this.oilNodes.length)
+    this.swelling = new Float64Array(this.oilNodes.length)
     this.compliance = new Float64Array(this.oilNodes.length)
+    this.nodeSwelling = new Float64Array(network.nodes.length)
+    this.nodeSlope = new Float64Array(network.nodes.length)
   }
 
   get supplied(): number {
@@ -63,14 +77,19 @@ export class InstantRates implements RatesData {
   /** Reads the network where it was last observed. */
   take(): void {
     const { network, oilNodes, freeShafts, oilPorts, heatBy, power } = this
-    const { potential, inflow, nodeState, arrays } = network
+    const { potential, inflow, nodeState, capacity, arrays } = network
     let stored = 0
     let supplied = 0
     let moved = 0
+    const { nodeSwelling, nodeSlope } = this
     network.compliances(oilNodes, this.compliance)
+    network.fluid.airSwelling(potential, oilNodes, nodeSwelling, nodeSlope)
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
       this.pressure[k] = potential[i]
+      this.volume[k] = nodeState[i] < 0 ? 0 : capacity[i]
+      this.swelling[k] = nodeSwelling[i]
+      this.compliance[k] += this.volume[k] * nodeSlope[i]
       // oil that gathers in a line takes its pressure energy there; a tank gives and takes it
       stored += potential[i] * inflow[i]
       if (nodeState[i] < 0) supplied -= inflow[i]
@@ -94,18 +113,29 @@ export class InstantRates implements RatesData {
   }
 
   save(): RatesData {
-    const { power, heatBy, returned, pressure, compliance, flows } = this
+    const { power, heatBy, returned, pressure, volume, swelling, compliance, flows } = this
     return {
       power: power.slice(),
       heatBy: heatBy.slice(),
       returned: returned.slice(),
       pressure: pressure.slice(),
+      volume: volume.slice(),
+      swelling: swelling.slice(),
       compliance: compliance.slice(),
       flows: flows.slice(),
     }
   }
   load(saved: RatesData): void {
-    for (const name of ['power', 'heatBy', 'returned', 'pressure', 'compliance', 'flows'] as const)
+    for (const name of [
+      'power',
+      'heatBy',
+      'returned',
+      'pressure',
+      'volume',
+      'swelling',
+      'compliance',
+      'flows',
+    ] as const)
       this[name].set(saved[name])
   }
 }

@@ -27,7 +27,7 @@ const POTENTIAL_SCALE = { oil: 10e5, shaft: 10, rod: 10e-3 } as const
 /** A step may end this far below zero absolute pressure, Pa: what the error control leaves of a void. */
 const BELOW_ZERO = 100
 /** Error allowed in the oil of a node, in shares of its volume: K_e·this in its pressure, times the relative tolerance. */
-const VOLUME_SCALE = 1
+const VOLUME_SCALE = 0.1
 
 /** A rod that is driven, and the ports that measure its force. */
 interface Rod {

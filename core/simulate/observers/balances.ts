@@ -19,6 +19,10 @@ export interface BalancesState {
   readonly firstVolume: number
 }
 
+/** ∫ C dp along the parabola through three states at equal distances in time. */
+const alongParabola = (c0: number, c1: number, c2: number, p0: number, p1: number, p2: number) =>
+  (c0 * (-3 * p0 + 4 * p1 - p2) + 4 * c1 * (p2 - p0) + c2 * (p0 - 4 * p1 + 3 * p2)) / 6
+
 export class Balances implements Observer<BalancesState> {
   /** Energies, J, in the order of the powers. */
   private readonly work = new Float64Array(POWERS)
@@ -57,15 +61,11 @@ export class Balances implements Observer<BalancesState> {
     for (let e = 0; e < heatBy.length; e++) heatBy[e] += w * (a.heatBy[e] + 4 * m.heatBy[e] + b.heatBy[e])
     let compressed = 0
     for (let i = 0; i < a.pressure.length; i++) {
-      // ∫ C(p) dp along the parabola through the three states
-      const p0 = a.pressure[i]
-      const p1 = m.pressure[i]
-      const p2 = b.pressure[i]
+      const [p0, p1, p2] = [a.pressure[i], m.pressure[i], b.pressure[i]]
+      const [s0, s1, s2] = [a.swelling[i], m.swelling[i], b.swelling[i]]
       compressed +=
-        (a.compliance[i] * (-3 * p0 + 4 * p1 - p2) +
-          4 * m.compliance[i] * (p2 - p0) +
-          b.compliance[i] * (p0 - 4 * p1 + 3 * p2)) /
-        6
+        alongParabola(a.compliance[i], m.compliance[i], b.compliance[i], p0, p1, p2) -
+        alongParabola(a.volume[i], m.volume[i], b.volume[i], s0, s1, s2)
     }
     sums[COMPRESSED] += compressed
   }
