@@ -126,6 +126,25 @@ export const starvation = (pressure: number) => CAVITATION_PRESSURE - (pressure 
 /** Shaft speed over which friction and efficiency of pumps and motors change sign, rad/s. */
 export const SHAFT_REVERSAL = 0.5
 
+/** Oil in each end of a cylinder or vane chamber and its port at the stop, m³. */
+export const DEAD_VOLUME = 5e-5
+/** Share of it that is gone where a chamber shrinks no further. */
+const CRUSHED = 0.9
+/**
+ * A chamber whose piston is pushed into its stop: its area falls linearly to 0 where nine tenths of the dead volume are gone, so that
+ * no force makes it vanish; volume and flow agree.
+ * @param area m², or m³/rad
+ */
+export function crushedChamber(area: number) {
+  const deepest = area > 0 ? (2 * CRUSHED * DEAD_VOLUME) / area : 1
+  return {
+    /** Share of the area left at a depth within the stop, m or rad. */
+    share: (depth: number) => (depth < deepest ? 1 - depth / deepest : 0),
+    /** Depth at the full area that takes the same volume. */
+    gone: (depth: number) => (depth < deepest ? depth - (depth * depth) / (2 * deepest) : 0.5 * deepest),
+  }
+}
+
 /**
  * Darcy friction factor: 64/Re below 2000, Blasius above 4000, straight in log Re between.
  */

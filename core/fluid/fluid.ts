@@ -82,6 +82,8 @@ export class Fluid {
   /** Bulk modulus over the absolute pressure; none where there is no free air. */
   private readonly modulus?: Tabulated
   private readonly swelling?: Tabulated
+  /** Slope of ln(1 + g) at the lowest pressure, 1/Pa. */
+  private readonly lowestSlope: number = 0
 
   constructor(
     private readonly data: FluidData,
@@ -95,7 +97,19 @@ export class Fluid {
     if (data.freeAir > 0) {
       this.modulus = mixtureModulus(data)
       this.swelling = airSwelling(data)
+      const lowest = data.freeAir * (ATMOSPHERE / LOWEST_PRESSURE) ** (1 / data.airExponent)
+      this.lowestSlope = -lowest / (data.airExponent * LOWEST_PRESSURE * (1 + lowest))
     }
+  }
+
+  /**
+   * Gauge pressure below which a void is larger than the oil that a line holds, ln(1 + g) > 1, Pa: what is drawn from it then is no
+   * oil. −Infinity for oil without air.
+   */
+  get emptyPressure(): number {
+    const { freeAir, airExponent } = this.data
+    if (!(freeAir > 0)) return -Infinity
+    return ATMOSPHERE * (freeAir / (Math.E - 1)) ** airExponent - ATMOSPHERE
   }
 
   /** Sets the temperature, K, within what the viscosity law is good for. */
@@ -156,7 +170,15 @@ export class Fluid {
     swelling: Float64Array,
     slopes: Float64Array,
   ): void {
-    if (this.swelling) this.swelling.read(pressures, places, ABSOLUTE, swelling, slopes)
+    if (!this.swelling) return
+    this.swelling.read(pressures, places, ABSOLUTE, swelling, slopes)
+    // below the lowest pressure K_e stays as it is, and the strain goes on along its tangent
+    for (const i of places) {
+      const below = pressures[i] + ATMOSPHERE - LOWEST_PRESSURE
+      if (below >= 0) continue
+      swelling[i] += this.lowestSlope * below
+      slopes[i] = this.lowestSlope
+    }
   }
 }
 

@@ -340,9 +340,7 @@ export class Simulation {
       ['oil', oil.error],
     ] as const)
       if (error > BALANCE_WARNING)
-        warnings.push(
-          `The ${name} balance is off by ${(100 * error).toPrecision(2)} %: ask for a more accurate step.`,
-        )
+        warnings.push(`The ${name} balance is off by ${(100 * error).toPrecision(2)} %: ${this.cause()}.`)
     return {
       schedule: schedule.id,
       duration: this.time,
@@ -360,6 +358,21 @@ export class Simulation {
       lineOfPort: Object.fromEntries(netlist.nodeOf),
       lineOfPipe: Object.fromEntries(netlist.nodeOfPipe),
     }
+  }
+
+  /** Why the accounts do not close: lines where the equations no longer hold, or steps that are too rough. */
+  private cause(): string {
+    const found = this.conditions.list().filter((c) => c.node !== undefined)
+    const names = (name: string) => {
+      const lines = new Set(found.filter((c) => c.name === name).map((c) => this.network.nodes[c.node!].name))
+      return lines.size ? [...lines].slice(0, 3).join(', ') : undefined
+    }
+    const burst = names('bursts')
+    if (burst)
+      return `${burst} went beyond any pressure that a line holds, where oil is no longer what the equations say`
+    const empty = names('emptied')
+    if (empty) return `${empty} ran empty, and what flowed then was no oil`
+    return 'ask for a more accurate step'
   }
 
   /** Ends it here: what it has found so far stays. @param state whose error was in the way, −1 for none */

@@ -13,12 +13,18 @@ import {
   type Table,
   type TableParameter,
 } from '../kind'
-import { circleArea, dropOfRoot, interpolate, pathCoefficient, reversal } from '../laws'
+import {
+  circleArea,
+  crushedChamber,
+  DEAD_VOLUME,
+  dropOfRoot,
+  interpolate,
+  pathCoefficient,
+  reversal,
+} from '../laws'
 import { line, partOf, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
 
 const [X, V] = [0, 1]
-/** Oil in each end of the barrel and its port at the stop, m³. */
-const DEAD_VOLUME = 5e-5
 /** Rod and mounting that can buckle beside the stroke, m; a usual measure. */
 const BEYOND_THE_STROKE = 0.25
 /** Stiffness of an end stop, N/m. */
@@ -318,6 +324,8 @@ export function cylinderModel(
       : cushionOut > 0
         ? l.p[B] + cushionDrop(cushionOut, stroke - l.x[X], annulus, annulus * l.x[V])
         : l.p[B]
+  const capStop = crushedChamber(cap(0))
+  const rodStop = crushedChamber(annulus)
   const stopsAt = (l: Local) => stop(l.mode[1], l.x[X] - stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V])
   return {
     idlePorts: [R],
@@ -376,12 +384,13 @@ export function cylinderModel(
       l.dx[X] = speed
       l.dx[V] = (pA * area - pB * annulus - load - frictionAt(speed) - stopsAt(l)) / mass
       if (A >= 0) {
-        l.q[A] = area * speed + leakage
-        l.v[A] = DEAD_VOLUME + (x <= 0 ? 0 : stages ? stages.volume(x) : area * x)
+        l.q[A] = area * speed * (x < 0 ? capStop.share(-x) : 1) + leakage
+        l.v[A] = DEAD_VOLUME + (x < 0 ? -area * capStop.gone(-x) : stages ? stages.volume(x) : area * x)
       }
       if (B >= 0) {
-        l.q[B] = -annulus * speed - leakage
-        l.v[B] = DEAD_VOLUME + annulus * (x < stroke ? stroke - x : 0)
+        const over = x - stroke
+        l.q[B] = -annulus * speed * (over > 0 ? rodStop.share(over) : 1) - leakage
+        l.v[B] = DEAD_VOLUME - annulus * (over > 0 ? rodStop.gone(over) : over)
       }
       l.q[R] = -speed
       l.v[R] = 1

@@ -2,14 +2,12 @@
 import type { Fluid } from '../../fluid/fluid'
 import { air, leak } from '../faults'
 import { Power, quantity, type Local, type Model, type Motion, type PortSpec, type Show } from '../kind'
-import { reversal } from '../laws'
+import { crushedChamber, DEAD_VOLUME, reversal } from '../laws'
 
 const [A, B, W] = [0, 1, 2]
 const ANGLE = 0
 /** Speed over which friction reverses, rad/s. */
 const REVERSAL_SPEED = 0.01
-/** Oil at each stop, m³. */
-const DEAD_VOLUME = 5e-5
 /** Stiffness of an end stop, N·m/rad. */
 const STOP_STIFFNESS = 1e7
 const RELEASE_GAP = 1e-9
@@ -80,6 +78,7 @@ export function rotaryModel(
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * values.inertia)
   const friction = (speed: number) =>
     values.coulombTorque * reversal(speed / REVERSAL_SPEED) + viscous * speed
+  const crushed = crushedChamber(perRadian)
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   return {
@@ -104,10 +103,12 @@ export function rotaryModel(
       const drop = l.p[A] - l.p[B]
       const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
       l.dx[ANGLE] = speed
-      l.q[A] = perRadian * speed + leakReference * fluid.leakageFactor * drop
-      l.q[B] = -l.q[A]
-      l.v[A] = DEAD_VOLUME + perRadian * (angle > 0 ? angle : 0)
-      l.v[B] = DEAD_VOLUME + perRadian * (angle < values.range ? values.range - angle : 0)
+      const leakage = leakReference * fluid.leakageFactor * drop
+      const over = angle - values.range
+      l.q[A] = perRadian * speed * (angle < 0 ? crushed.share(-angle) : 1) + leakage
+      l.q[B] = -perRadian * speed * (over > 0 ? crushed.share(over) : 1) - leakage
+      l.v[A] = DEAD_VOLUME + perRadian * (angle < 0 ? -crushed.gone(-angle) : angle)
+      l.v[B] = DEAD_VOLUME - perRadian * (over > 0 ? crushed.gone(over) : over)
       l.q[W] = l.u[0] + friction(speed) + stops - perRadian * drop
       l.v[W] = values.inertia
       l.g[0] = -angle + (l.mode[0] ? RELEASE_GAP : 0)

@@ -40,6 +40,10 @@ export class InputSignal {
   }
 }
 
+/** Whether an input only tells on from off. */
+const isSwitch = ({ positions, min, max }: Omit<InputSpec, 'rest'>) =>
+  positions?.length === 2 && min === 0 && max === 1
+
 /** Reads a track of a schedule. @param schedule id of the schedule, for findings */
 export function inputSignal(
   track: Track | undefined,
@@ -69,6 +73,18 @@ export function inputSignal(
     if (times.length && at.si < times[times.length - 1]) wrong(`times must not go back (${point.at}).`)
     const problem = outOfRange(spec, to.si)
     if (problem) wrong(`${point.value} ${problem}`)
+    if (point.shape === 'ramp' && isSwitch(spec)) {
+      // what is on or off changes over half way along a ramp, at an instant
+      const start = times.length ? times[times.length - 1] : 0
+      const share = (0.5 - value) / (to.si - value)
+      if (share > 0 && share < 1) {
+        times.push(start + share * (at.si - start))
+        before.push(value)
+        after.push(to.si)
+      }
+      value = to.si
+      continue
+    }
     times.push(at.si)
     before.push(point.shape === 'ramp' ? to.si : value)
     after.push(to.si)

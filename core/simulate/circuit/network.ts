@@ -26,8 +26,12 @@ const SMALLEST_INERTIA = 1e-4
 const POTENTIAL_SCALE = { oil: 10e5, shaft: 10, rod: 10e-3 } as const
 /** A step may end this far below zero absolute pressure, Pa: what the error control leaves of a void. */
 const BELOW_ZERO = 100
-/** Error allowed in the oil of a node, in shares of its volume: K_e·this in its pressure, times the relative tolerance. */
+/**
+ * Error allowed in the oil of a node, in shares of its volume, or of a large volume, m³, if it has more: K_e times that in its pressure,
+ * times the relative tolerance.
+ */
 const VOLUME_SCALE = 0.1
+const LARGE_VOLUME = 0.01
 
 /** A rod that is driven, and the ports that measure its force. */
 interface Rod {
@@ -422,11 +426,12 @@ export class Network implements Problem {
 
   /** Error allowed in each state: a share of its scale, in a void no more than the oil of its node can tell. */
   absoluteTolerance(relative: number, absolute: Float64Array): void {
-    const { scale, oilNodes, nodeState, modulus } = this
+    const { scale, oilNodes, nodeState, modulus, capacity } = this
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
       const state = nodeState[i]
-      const of = VOLUME_SCALE * modulus[i]
+      const volume = capacity[i]
+      const of = (VOLUME_SCALE * modulus[i] * (volume < LARGE_VOLUME ? volume : LARGE_VOLUME)) / volume
       absolute[state] = relative * (of < scale[state] ? of : scale[state])
     }
   }

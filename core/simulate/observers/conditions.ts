@@ -36,14 +36,16 @@ const copyOf = (condition: Condition): Condition => ({
 export class Conditions implements Observer<ConditionsState> {
   private conditions: Condition[] = []
   private readonly watched: Watched[] = []
-  /** Nodes whose oil may tear, or whose line may burst; after them come the measures of the elements. */
+  /** Nodes whose oil may tear, whose line may burst or run empty; after them come the measures of the elements. */
   private readonly oil: Int32Array
   private readonly isOpen: Uint8Array
+  private readonly emptyPressure: number
   private readonly last: Float64Array
   private readonly now: Float64Array
   private readonly crossings: ZeroCrossings
 
   constructor(private readonly network: Network) {
+    this.emptyPressure = network.fluid.emptyPressure
     this.oil = Int32Array.from(network.nodes.keys()).filter(
       (i) => network.isOil[i] === 1 && network.nodeState[i] >= 0,
     )
@@ -83,6 +85,22 @@ export class Conditions implements Observer<ConditionsState> {
         }),
       })
     }
+    for (const i of this.oil) {
+      const node = network.nodes[i]
+      this.watched.push({
+        count: 0,
+        make: (start) => ({
+          name: 'emptied',
+          label: `run empty: more was drawn from ${node.name} than it holds`,
+          severity: 'warning',
+          node: i,
+          component: node.ports[0]?.component,
+          pipe: node.pipes[0],
+          start,
+          end: start,
+        }),
+      })
+    }
     for (const e of network.elements)
       e.model.conditions?.forEach((spec) => {
         const worst = spec.worst ? (e.model.outputs?.findIndex((o) => o.name === spec.worst) ?? -1) : -1
@@ -119,10 +137,12 @@ export class Conditions implements Observer<ConditionsState> {
   private read(): void {
     const { oil, now } = this
     const { potential, arrays, burstPressure } = this.network
+    const { emptyPressure } = this
     const nodes = oil.length
     for (let k = 0; k < nodes; k++) now[k] = CAVITATION_PRESSURE - (potential[oil[k]] + ATMOSPHERE)
     for (let k = 0; k < nodes; k++) now[nodes + k] = potential[oil[k]] - burstPressure[oil[k]]
-    now.set(arrays.c, 2 * nodes)
+    for (let k = 0; k < nodes; k++) now[2 * nodes + k] = emptyPressure - potential[oil[k]]
+    now.set(arrays.c, 3 * nodes)
   }
 
   /** Whether a measure changed sides since the last look; then the caller finds out when. */
