@@ -95,8 +95,9 @@ export class Fluid {
     this.warmTo(data.temperature)
     this.temperatureThen = this.temperature
     if (data.freeAir > 0) {
-      this.modulus = mixtureModulus(data)
-      this.swelling = airSwelling(data)
+      const { modulus, swelling } = tablesOf(data)
+      this.modulus = modulus
+      this.swelling = swelling
       const lowest = data.freeAir * (ATMOSPHERE / LOWEST_PRESSURE) ** (1 / data.airExponent)
       this.lowestSlope = -lowest / (data.airExponent * LOWEST_PRESSURE * (1 + lowest))
     }
@@ -180,6 +181,17 @@ export class Fluid {
       slopes[i] = this.lowestSlope
     }
   }
+}
+
+const tables = new Map<string, { readonly modulus: Tabulated; readonly swelling: Tabulated }>()
+const MOST_TABLES = 16
+/** The tables of an oil, made once for all runs with it. */
+function tablesOf(data: FluidData) {
+  const key = [data.bulkModulus, data.freeAir, data.airExponent].join()
+  const known = tables.get(key) ?? { modulus: mixtureModulus(data), swelling: airSwelling(data) }
+  if (tables.size >= MOST_TABLES) tables.clear()
+  tables.set(key, known)
+  return known
 }
 
 /** ln(1 + g) of `airSwelling` over the absolute pressure, see there. */
