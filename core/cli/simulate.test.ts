@@ -65,11 +65,90 @@ describe('headless runner', { timeout: 30_000 }, () => {
     ['an unknown fault', [press, '--break', 'V1.melted=1'], 'it has drift, springBroken, stuck, leak'],
     ['a fault beyond its range', [press, '--break', 'V1.leak=900 L/min@1'], 'is outside'],
     ['a bad end', [press, '--until=-1'], 'seconds above 0'],
+    ['an end beyond a day', [press, '--until', '1e6'], 'at most 86400 s'],
+    [
+      'a signal that is none',
+      [press, '--until', '0.1', '--signals', 'A1.positon,pump'],
+      'no signal "A1.positon"',
+    ],
+    ['a tolerance beyond its range', [press, '--tolerance', '1'], 'from 1e-10 to 1e-2'],
+    ['an interval that is no time', [press, '--every', 'often'], '--every takes a time'],
   ])('refuses %s with code 2', async (_what, args, words) => {
     const { code, err } = await simulate(...args)
     expect(code).toBe(2)
     expect(err).toContain(words)
     expect(err).not.toContain('    at ')
+  })
+  it('writes the signals, the interval and the accuracy that were asked for', async () => {
+    const [csv, json] = [join(place, 'b.csv'), join(place, 'b.json')]
+    const chosen = ['A1.position', 'pressure(pump line)']
+    const { code } = await simulate(
+      press,
+      ...['--until', '2', '--every', '100 ms', '--tolerance', '1e-5', '--signals', chosen.join(',')],
+      ...['--csv', csv, '--json', json],
+    )
+    expect(code).toBe(0)
+    const rows = readFileSync(csv, 'utf8').trim().split('\r\n')
+    expect(rows).toHaveLength(1 + 21)
+    expect(rows[0].split(',')).toHaveLength(3)
+    const result = JSON.parse(readFileSync(json, 'utf8'))
+    expect(result.signals.map((s: { id: string }) => s.id).sort()).toEqual([...chosen].sort())
+    expect(result.times).toHaveLength(21)
+  })
+  it('goes on beyond the schedule with its last commands', async () => {
+    const { code, out } = await simulate(press, '--until', '15', '--every', '1 s')
+    expect(code).toBe(0)
+    expect(out).toMatch(/schedule \w+, 15 s/)
+  })
+  it('prints its figures even where a file cannot be written, and says so', async () => {
+    const { code, out, err } = await simulate(
+      press,
+      '--until',
+      '0.2',
+      '--json',
+      join(place, 'no', 'such', 'folder.json'),
+    )
+    expect(code).toBe(2)
+    expect(out).toContain('energy: shafts in')
+    expect(err).toContain('Cannot write')
+    expect(err).not.toContain('    at ')
+  })
+  it('stops quietly where nobody reads its output', async () => {
+    const errors = join(place, 'errors.txt')
+    await new Promise<void>((resolve) =>
+      execFile(
+        'bash',
+        ['-c', `npm run --silent simulate -- "$0" --until 0.2 2>"$1" | head -n 1`, press, errors],
+        { cwd: root },
+        () => resolve(),
+      ),
+    )
+    expect(readFileSync(errors, 'utf8')).not.toMatch(/EPIPE| {4}at /)
+  })
+  it('reads a file that begins with a byte order mark', async () => {
+    const { code } = await simulate(
+      file('bom.json', `\uFEFF${readFileSync(press, 'utf8')}`),
+      '--until',
+      '0.1',
+    )
+    expect(code).toBe(0)
+  })
+  it('says in words what is wrong with a file', async () => {
+    const wrong = await simulate(
+      file(
+        'wrong.json',
+        '{"format":"oar-bench-sheet","version":4,"title":7,"joints":{},"colour":1,"components":[{"id":"a"}]}',
+      ),
+    )
+    expect(wrong.code).toBe(2)
+    for (const words of [
+      'title: takes a text',
+      'joints: takes a list',
+      'the sheet: has "colour", which is not known here',
+      'components.0.kind: is missing; it takes a text',
+    ])
+      expect(wrong.err).toContain(words)
+    expect(wrong.err).not.toMatch(/Invalid|expected|received/)
   })
   it('breaks a component from a time on, and solves the rest of an instant', async () => {
     const broken = await simulate(press, '--until', '7.4', '--break', 'V1.springBroken=1@6.5')

@@ -1,7 +1,6 @@
 /**
- * Headless runner: simulate FILE [--schedule ID] [--until S] [--set id.param=value …] [--break id.fault=value[@s] …]
- * [--steady S] [--csv OUT] [--json OUT]. --steady solves the rest that the commands of an instant lead to.
- * Exit code 0 when the run finished, 2 with a plain message on a bad file, circuit or argument.
+ * Headless runner, see `USAGE`. --steady solves the rest that the commands of an instant lead to.
+ * Exit code 0 when the run finished, 2 with a plain message on a bad file, circuit or argument, or where a result cannot be written.
  */
 import { readFileSync, statSync, writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
@@ -16,11 +15,15 @@ import { run } from '../simulate/run'
 import type { Sheet } from '../sheet/schema'
 import { operatingPoint, type OperatingPoint } from '../simulate/operating-point'
 import type { RunResult } from '../simulate/result'
-import { showNumber, showQuantity } from '../units/text'
+import { parseQuantity, showNumber, showQuantity } from '../units/text'
 import { shownUnit } from '../units/quantities'
 
-const USAGE = `simulate FILE [--schedule ID] [--until SECONDS] [--set ID.PARAMETER=VALUE ...] [--break ID.FAULT=VALUE[@SECONDS] ...] [--steady SECONDS] [--csv OUT] [--json OUT]`
+const USAGE = `simulate FILE [--schedule ID] [--until SECONDS] [--set ID.PARAMETER=VALUE ...] [--break ID.FAULT=VALUE[@SECONDS] ...]
+    [--every TIME] [--tolerance RELATIVE] [--steady SECONDS] [--csv OUT] [--json OUT] [--signals ID,ID,...]
+  --until may lie beyond the schedule: its commands then stay as they are.
+  --signals names the signals that are written to CSV and JSON; all where nothing is said.`
 const LARGEST_FILE = 50e6
+const LONGEST_RUN = 86_400
 
 class Refused extends Error {}
 
@@ -47,6 +50,9 @@ function main(): void {
   for (const fault of values.break ?? []) sheet = breakOnPurpose(sheet, fault, values.schedule)
   const until = values.until === undefined ? undefined : Number(values.until)
   if (until !== undefined && !(until > 0)) throw new Refused('--until takes a number of seconds above 0.')
+  if (until !== undefined && until > LONGEST_RUN)
+    throw new Refused(`--until takes at most ${LONGEST_RUN} s, a day.`)
+  sheet = withSettings(sheet, values.schedule, values)
   if (values.steady !== undefined) return steady(sheet, values.schedule, Number(values.steady))
   const { compiled, findings } = compile(sheet, values.schedule)
   for (const f of findings) process.stderr.write(`${findingText(f)}\n`)
@@ -54,9 +60,10 @@ function main(): void {
   const started = performance.now()
   const result = run(compiled, { until })
   const wall = (performance.now() - started) / 1000
-  if (values.csv) writeFileSync(values.csv, resultToCsv(result))
-  if (values.json) writeFileSync(values.json, resultToJson(sheet, result))
+  const signals = values.signals === undefined ? undefined : chosenSignals(values.signals, result)
   print(sheet.title, result, wall)
+  if (values.csv) write(values.csv, resultToCsv(result, signals))
+  if (values.json) write(values.json, resultToJson(sheet, result, signals))
   if (result.stopped) throw new Refused(result.stopped.message)
 }
 
@@ -72,10 +79,64 @@ function readArguments() {
         steady: { type: 'string' },
         csv: { type: 'string' },
         json: { type: 'string' },
+        signals: { type: 'string' },
+        every: { type: 'string' },
+        tolerance: { type: 'string' },
       },
     })
   } catch (error) {
     throw new Refused(`${(error as Error).message}\nUsage: ${USAGE}`)
+  }
+}
+
+/** The schedule with another sample interval or tolerance, where asked for; the checks then look at both. */
+function withSettings(
+  sheet: Sheet,
+  scheduleId: string | undefined,
+  { every, tolerance }: { readonly every?: string; readonly tolerance?: string },
+): Sheet {
+  const relative = tolerance === undefined ? undefined : Number(tolerance)
+  if (relative !== undefined && !(relative >= 1e-10 && relative <= 1e-2))
+    throw new Refused('--tolerance takes a number from 1e-10 to 1e-2.')
+  if (every !== undefined) {
+    const parsed = parseQuantity(/[a-z]/.test(every) ? every : `${every} s`, 'time')
+    if (!parsed.ok || !(parsed.si > 0)) throw new Refused('--every takes a time above 0, such as "10 ms".')
+  }
+  const target = scheduleId ?? sheet.schedules[0]?.id
+  return {
+    ...sheet,
+    schedules: sheet.schedules.map((s) =>
+      s.id === target
+        ? {
+            ...s,
+            ...(every === undefined ? {} : { every: /[a-z]/.test(every) ? every : `${every} s` }),
+            ...(relative === undefined ? {} : { tolerance: relative }),
+          }
+        : s,
+    ),
+  }
+}
+
+/** The ids in a list parted by commas. @throws Refused where one is no signal of the run */
+function chosenSignals(list: string, { signals }: RunResult): ReadonlySet<string> {
+  const known = new Set(signals.map((s) => s.id))
+  const chosen = list.split(',').map((id) => id.trim())
+  for (const id of chosen)
+    if (!known.has(id)) {
+      const near = signals.filter((s) => s.id.toLowerCase().includes(id.toLowerCase())).slice(0, 5)
+      throw new Refused(
+        `--signals: the run has no signal "${id}"${near.length ? `; it has ${near.map((s) => s.id).join(', ')}` : ''}.`,
+      )
+    }
+  return new Set(chosen)
+}
+
+/** Writes a result file. @throws Refused with a plain message; what was printed before stands */
+function write(path: string, text: string): void {
+  try {
+    writeFileSync(path, text)
+  } catch (error) {
+    throw new Refused(`Cannot write ${path}: ${(error as Error).message}`)
   }
 }
 
@@ -173,6 +234,11 @@ function print(title: string, r: RunResult, wall: number): void {
   )
 }
 
+// whoever reads the output may stop reading: head, less
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error
+  process.exit(0)
+})
 try {
   main()
 } catch (error) {

@@ -10,11 +10,14 @@ const field = (text: string) => {
 export const csv = (rows: readonly (readonly (string | number)[])[]) =>
   rows.map((row) => row.map((cell) => field(String(cell))).join(',')).join('\r\n') + '\r\n'
 
-/** Samples of a run: one row a sample, one column a signal, metric units in the heading. */
-export function resultToCsv(result: RunResult): string {
+/**
+ * Samples of a run: one row a sample, one column a signal, metric units in the heading.
+ * @param signals ids of those to be written, all where nothing is said
+ */
+export function resultToCsv(result: RunResult, signals?: ReadonlySet<string>): string {
   const shown = result.signals
     .map((signal, i) => ({ signal, column: result.columns[i], unit: shownUnit(signal.quantity, 'metric') }))
-    .filter(({ signal }) => signal.role !== 'mode')
+    .filter(({ signal }) => signal.role !== 'mode' && (!signals || signals.has(signal.id)))
   const rows: (string | number)[][] = [
     ['t [s]', ...shown.map(({ signal, unit }) => `${signal.id} [${unit.symbol || '-'}]`)],
   ]

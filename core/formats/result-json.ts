@@ -4,7 +4,8 @@ import type { Quantity } from '../units/quantities'
 import type { RunResult } from '../simulate/result'
 import type { Sheet } from '../sheet/schema'
 
-export function resultToJson(sheet: Sheet, result: RunResult): string {
+/** @param signals ids of those to be written, all where nothing is said */
+export function resultToJson(sheet: Sheet, result: RunResult, signals?: ReadonlySet<string>): string {
   const shown = (value: number, quantity: Quantity) => fromSI(value, shownUnit(quantity, 'metric'))
   return (
     JSON.stringify(
@@ -22,7 +23,7 @@ export function resultToJson(sheet: Sheet, result: RunResult): string {
         ),
         times: [...result.times],
         signals: result.signals.flatMap((s, i) => {
-          if (s.role === 'mode') return []
+          if (s.role === 'mode' || (signals && !signals.has(s.id))) return []
           const e = result.extremes[i]
           return [
             {

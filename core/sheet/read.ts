@@ -1,5 +1,6 @@
 import { sheetSchema, SHEET_FORMAT, SHEET_VERSION, type Sheet } from './schema'
 import type { Finding } from './finding'
+import { issueText } from './issue-text'
 
 export type ReadResult = { ok: true; sheet: Sheet } | { ok: false; problems: Finding[] }
 
@@ -16,7 +17,8 @@ export function readSheetText(text: string): ReadResult {
   if (text.length > LARGEST_TEXT) return refused('This is larger than 20 MB; it is no sheet.')
   let data: unknown
   try {
-    data = JSON.parse(text)
+    // a byte order mark at the start is no part of the text
+    data = JSON.parse(text.replace(/^\uFEFF/, ''))
   } catch (error) {
     return refused(`This is not JSON: ${(error as Error).message}.`)
   }
@@ -38,7 +40,7 @@ export function readSheet(data: unknown): ReadResult {
     const problems = parsed.error.issues.slice(0, 20).map((issue): Finding => ({
       rule: 'file',
       severity: 'error',
-      message: `${issue.path.join('.') || 'sheet'}: ${issue.message}`,
+      message: issueText(issue, 'the sheet'),
       place: {},
     }))
     return { ok: false, problems }

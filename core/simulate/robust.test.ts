@@ -6,7 +6,11 @@ import { commandableOf } from '../catalogue/kind'
 import type { Sheet } from '../sheet/schema'
 import { shownUnit } from '../units/quantities'
 import { quantityText } from '../units/text'
+import { readFileSync } from 'node:fs'
+import { readSheetText } from '../sheet/read'
 import { compile } from './compile'
+import { mutated, randomNumbers } from './mutations'
+import { verdictOn, verdictOnRest } from './verdict'
 import { build, consumerValues, fitting, type Consumer } from './random-circuits'
 import { run, runOn } from './run'
 import { Simulation } from './simulation'
@@ -134,5 +138,56 @@ describe('random circuits', () => {
     expect(r.stopped!.message).toMatch(/stopped at 0\.[45]\d* s: the step size fell to nothing/)
     expect(r.stopped!.component).toBeTruthy()
     expect(r.columns.every((c) => c.every(Number.isFinite))).toBe(true)
+  })
+})
+
+describe('mutated circuits', () => {
+  const sheets = [
+    'quay-crane',
+    'mud-dredge',
+    'slipway-winch',
+    'sluice-rotor',
+    'gate-pack',
+    'blade-press-switches',
+  ].map((name) => {
+    const read = readSheetText(
+      readFileSync(new URL(`../../demo/sheets/${name}.json`, import.meta.url), 'utf8'),
+    )
+    if (!read.ok) throw new Error(read.problems[0].message)
+    return read.sheet
+  })
+  it.each(sheets.map((sheet, i) => [sheet.title, sheet, i] as const))(
+    '%s: whatever is changed in it, a run is sound, or says what is wrong',
+    (_, sheet, i) => {
+      for (let seed = 0; seed < 12; seed++) {
+        const random = randomNumbers(1000 * i + seed)
+        const changed = mutated({ ...sheet, schedules: [sheet.schedules[0]] }, random)
+        const verdict = verdictOn(changed, undefined, 1.5)
+        expect(verdict.outcome, `seed ${seed}: ${verdict.what}`).not.toBe('wrong')
+      }
+      const rest = verdictOnRest(sheet, undefined, 0)
+      expect(rest.outcome, rest.what).not.toBe('wrong')
+    },
+    120_000,
+  )
+  it('are told apart from sound ones: a run that loses oil is wrong', () => {
+    const [sheet] = sheets
+    const pump = findKind('load-sensing-pump')!
+    const sound = pump.model
+    const spy = vi.spyOn(pump, 'model').mockImplementation((values, fluid) => {
+      const model = sound(values, fluid)
+      return {
+        ...model,
+        evaluate(l) {
+          model.evaluate!(l)
+          // a tenth of what it delivers comes from nowhere
+          l.q[1] *= 1.1
+        },
+      }
+    })
+    const verdict = verdictOn({ ...sheet, schedules: [sheet.schedules[0]] }, undefined, 1.5)
+    spy.mockRestore()
+    expect(verdict.outcome).toBe('wrong')
+    expect(verdict.what).toMatch(/oil off by/)
   })
 })

@@ -1,6 +1,7 @@
 import type { H3Event } from 'h3'
 import type { z } from 'zod'
 import type { Finding } from '@oar-bench/core/sheet/finding'
+import { issueText } from '@oar-bench/core/sheet/issue-text'
 import { readSheet, readSheetText } from '@oar-bench/core/sheet/read'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 
@@ -13,7 +14,7 @@ export function refuse(statusCode: number, message: string, problems: readonly F
 export async function readChecked<S extends z.ZodType>(event: H3Event, schema: S): Promise<z.infer<S>> {
   const parsed = schema.safeParse(await readBody(event).catch(() => undefined))
   if (!parsed.success)
-    refuse(400, parsed.error.issues.map((i) => `${i.path.join('.') || 'body'}: ${i.message}`).join('; '))
+    refuse(400, parsed.error.issues.map((issue) => issueText(issue, 'the request')).join('; '))
   return parsed.data as z.infer<S>
 }
 
