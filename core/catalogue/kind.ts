@@ -414,6 +414,32 @@ export const families = {
 } as const
 export type Family = keyof typeof families
 
+/** The index of each name in a list, as a constant: `indices('position', 'velocity')` is `{ position: 0, velocity: 1 }`. */
+export type Indices<N extends readonly string[]> = {
+  readonly [K in Exclude<keyof N, keyof []> as N[K] & string]: K extends `${infer I extends number}`
+    ? I
+    : never
+}
+/** Where a model finds each of its states, outputs, conditions, event functions or inputs. */
+export function indices<const N extends readonly string[]>(...names: N): Indices<N> {
+  return Object.fromEntries(names.map((name, i) => [name, i])) as Indices<N>
+}
+/** Specifications by name, in the order of their indices. */
+function inOrder<T extends { readonly name: string }>() {
+  return <I extends Readonly<Record<string, number>>>(
+    index: I,
+    specs: { readonly [K in keyof I]: Omit<T, 'name'> },
+  ): readonly T[] =>
+    Object.keys(index)
+      .sort((a, b) => index[a] - index[b])
+      .map((name) => ({ name, ...specs[name] }) as unknown as T)
+}
+export const stateSpecs = inOrder<StateSpec>()
+export const outputSpecs = inOrder<OutputSpec>()
+export const conditionSpecs = inOrder<ConditionSpec>()
+export const eventSpecs = inOrder<GuardSpec>()
+export const inputSpecs = inOrder<InputSpec>()
+
 /** Keeps the parameter types of a kind while it is declared. */
 export function defineKind<const P extends Parameters>(kind: Kind<P>): Kind<P> {
   return kind

@@ -1,7 +1,21 @@
 import { springBroken, stuckPiston } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { circleArea, ramp, reversal } from '../laws'
 import { dashed, line, rectangle, shaftStub, spring } from '../symbol'
+
+const STATE = indices('lift')
+const OUTPUT = indices('holding')
+const CONDITION = indices('slips')
+const INPUT = indices('torque')
 
 const [X, W] = [0, 1]
 /** Speed over which its friction changes sign, rad/s. */
@@ -30,8 +44,10 @@ export const brake = defineKind({
     way: quantity('Way of the piston', 'length', '2 mm', 1e-5, 0.05),
     response: quantity('Response', 'time', '50 ms', 1e-3, 2),
   },
-  inputs: [{ name: 'torque', label: 'braking torque', quantity: 'torque', rest: 'torque', min: 0, max: 1e7 }],
-  faults: [stuckPiston(0, X, 'brake sticks'), springBroken(0)],
+  inputs: inputSpecs(INPUT, {
+    torque: { label: 'braking torque', quantity: 'torque', rest: 'torque', min: 0, max: 1e7 },
+  }),
+  faults: [stuckPiston(STATE.lift, X, 'brake sticks'), springBroken(INPUT.torque)],
   care: 'A brake holds; it is not sized to stop a running load again and again.',
   validate: (v) =>
     v.lifted <= v.begins
@@ -57,27 +73,33 @@ export const brake = defineKind({
     const volume = circleArea(v.piston) * v.way
     return {
       swells: true,
-      states: [{ name: 'lift', label: 'lifted', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [{ name: 'holding', label: 'torque it can hold', quantity: 'torque' }],
-      conditions: [{ name: 'slips', label: 'slips: turns while it is on', severity: 'warning' }],
+      states: stateSpecs(STATE, {
+        lift: { label: 'lifted', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        holding: { label: 'torque it can hold', quantity: 'torque' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        slips: { label: 'slips: turns while it is on', severity: 'warning' },
+      }),
       evaluate(l) {
         const wanted = ramp((l.p[X] - v.begins) / (v.lifted - v.begins))
-        l.dx[0] = (wanted - l.x[0]) / v.response
-        l.q[X] = volume * l.dx[0]
-        l.v[X] = volume * l.x[0]
-        l.q[W] = (1 - l.x[0]) * l.u[0] * reversal(l.p[W] / SLIP_SPEED)
+        l.dx[STATE.lift] = (wanted - l.x[STATE.lift]) / v.response
+        l.q[X] = volume * l.dx[STATE.lift]
+        l.v[X] = volume * l.x[STATE.lift]
+        l.q[W] = (1 - l.x[STATE.lift]) * l.u[INPUT.torque] * reversal(l.p[W] / SLIP_SPEED)
       },
       observe(l) {
-        l.o[0] = (1 - l.x[0]) * l.u[0]
-        l.c[0] = l.x[0] < 0.5 ? Math.abs(l.p[W]) - 5 * SLIP_SPEED : -1
+        l.o[OUTPUT.holding] = (1 - l.x[STATE.lift]) * l.u[INPUT.torque]
+        l.c[CONDITION.slips] = l.x[STATE.lift] < 0.5 ? Math.abs(l.p[W]) - 5 * SLIP_SPEED : -1
         l.power[Power.heat] = l.q[W] * l.p[W] + l.p[X] * l.q[X]
       },
     }
   },
   say: (l, _v, show) =>
-    l.x[0] > 0.98
+    l.x[STATE.lift] > 0.98
       ? `Lifted by ${show(l.p[X], 'pressure')}.`
-      : l.x[0] > 0.02
-        ? `Lifted ${Math.round(l.x[0] * 100)} %; it still drags with up to ${show(l.o[0], 'torque')}.`
-        : `On: it can hold ${show(l.o[0], 'torque')}.`,
+      : l.x[STATE.lift] > 0.02
+        ? `Lifted ${Math.round(l.x[STATE.lift] * 100)} %; it still drags with up to ${show(l.o[OUTPUT.holding], 'torque')}.`
+        : `On: it can hold ${show(l.o[OUTPUT.holding], 'torque')}.`,
 })

@@ -12,6 +12,12 @@ import {
   type Show,
   type Table,
   type TableParameter,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  eventSpecs,
+  inputSpecs,
 } from '../kind'
 import {
   circleArea,
@@ -24,7 +30,12 @@ import {
 } from '../laws'
 import { line, partOf, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
 
-const [X, V] = [0, 1]
+const INPUT = indices('force')
+const STATE = indices('position', 'velocity')
+const OUTPUT = indices('loadForce', 'pushForce', 'capPressure', 'rodPressure', 'travelled')
+const CONDITION = indices('capOver', 'rodOver', 'intensified')
+const EVENT = indices('retracted', 'extended', 'contact')
+
 /** Rod and mounting that can buckle beside the stroke, m; a usual measure. */
 const BEYOND_THE_STROKE = 0.25
 /** Stiffness of an end stop, N/m. */
@@ -124,9 +135,9 @@ export const doubleActingParameters = {
 export const singleActingParameters = { ...travel, ...load, ...friction, ...rating } as const
 export const cylinderBore = bore
 
-export const cylinderInputs = [
-  { name: 'force', label: 'load force', quantity: 'force', rest: 'loadForce', min: -1e8, max: 1e8 },
-] as const
+export const cylinderInputs = inputSpecs(INPUT, {
+  force: { label: 'load force', quantity: 'force', rest: 'loadForce', min: -1e8, max: 1e8 },
+})
 
 /**
  * How a cylinder moves its load: F = F_c + m·g·sin θ + k·x + F(x), least and most of it at the ends of the stroke and at the rows of the
@@ -184,7 +195,7 @@ const jammed: FaultSpec = {
   form: 'stuck',
   ...yesNo,
   after(l, amount) {
-    l.dx[V] -= amount * JAM * l.x[V]
+    l.dx[STATE.velocity] -= amount * JAM * l.x[STATE.velocity]
   },
 }
 export const singleActingFaults = [air(0, 'air in the chamber at A'), jammed] as const
@@ -302,8 +313,13 @@ export function cylinderModel(
   const workPiece = (x: number) => (x > workPieceAt ? workPieceStiffness * (x - workPieceAt) : 0)
   /** Force of the load but for its weight and spring. */
   const outer = (l: Local) => {
-    const x = l.x[X]
-    return l.u[0] + damping * l.x[V] + workPiece(x) + (tabled ? interpolate(loadTable.x, loadTable.y, x) : 0)
+    const x = l.x[STATE.position]
+    return (
+      l.u[INPUT.force] +
+      damping * l.x[STATE.velocity] +
+      workPiece(x) +
+      (tabled ? interpolate(loadTable.x, loadTable.y, x) : 0)
+    )
   }
   const cap = (x: number) => (stages ? stages.area(x) : fullArea)
   const cushionDrop = (length: number, left: number, area: number, outflow: number) => {
@@ -316,73 +332,66 @@ export function cylinderModel(
     A < 0
       ? 0
       : cushionIn > 0
-        ? l.p[A] + cushionDrop(cushionIn, l.x[X], cap(l.x[X]), -cap(l.x[X]) * l.x[V])
+        ? l.p[A] +
+          cushionDrop(
+            cushionIn,
+            l.x[STATE.position],
+            cap(l.x[STATE.position]),
+            -cap(l.x[STATE.position]) * l.x[STATE.velocity],
+          )
         : l.p[A]
   const pressureB = (l: Local) =>
     B < 0
       ? 0
       : cushionOut > 0
-        ? l.p[B] + cushionDrop(cushionOut, stroke - l.x[X], annulus, annulus * l.x[V])
+        ? l.p[B] +
+          cushionDrop(cushionOut, stroke - l.x[STATE.position], annulus, annulus * l.x[STATE.velocity])
         : l.p[B]
   const capStop = crushedChamber(cap(0))
   const rodStop = crushedChamber(annulus)
-  const stopsAt = (l: Local) => stop(l.mode[1], l.x[X] - stroke, l.x[V]) - stop(l.mode[0], -l.x[X], -l.x[V])
+  const stopsAt = (l: Local) =>
+    stop(l.mode[1], l.x[STATE.position] - stroke, l.x[STATE.velocity]) -
+    stop(l.mode[0], -l.x[STATE.position], -l.x[STATE.velocity])
   return {
     idlePorts: [R],
     swells: true,
     initialPotentials: [{ port: R, value: v.start }],
-    states: [
-      { name: 'position', label: 'stroke', quantity: 'length', initial: v.start, scale: 10e-3 },
-      { name: 'velocity', label: 'speed', quantity: 'speed', initial: 0, scale: 0.1 },
-    ],
-    outputs: [
-      { name: 'loadForce', label: 'load force', quantity: 'force' },
-      { name: 'pushForce', label: 'force of the oil', quantity: 'force' },
-      { name: 'capPressure', label: 'cap-side pressure', quantity: 'pressure' },
-      { name: 'rodPressure', label: 'rod-side pressure', quantity: 'pressure' },
-      { name: 'travelled', label: 'stroke share', quantity: 'share' },
-    ],
-    conditions: [
-      {
-        name: 'capOver',
-        label: 'cap side above its rated pressure',
-        severity: 'danger',
-        worst: 'capPressure',
-      },
-      {
-        name: 'rodOver',
-        label: 'rod side above its rated pressure',
-        severity: 'danger',
-        worst: 'rodPressure',
-      },
-      {
-        name: 'intensified',
+    states: stateSpecs(STATE, {
+      position: { label: 'stroke', quantity: 'length', initial: v.start, scale: 10e-3 },
+      velocity: { label: 'speed', quantity: 'speed', initial: 0, scale: 0.1 },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      loadForce: { label: 'load force', quantity: 'force' },
+      pushForce: { label: 'force of the oil', quantity: 'force' },
+      capPressure: { label: 'cap-side pressure', quantity: 'pressure' },
+      rodPressure: { label: 'rod-side pressure', quantity: 'pressure' },
+      travelled: { label: 'stroke share', quantity: 'share' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      capOver: { label: 'cap side above its rated pressure', severity: 'danger', worst: 'capPressure' },
+      rodOver: { label: 'rod side above its rated pressure', severity: 'danger', worst: 'rodPressure' },
+      intensified: {
         label: 'intensified: rod side above its rated pressure while extending',
         severity: 'warning',
         worst: 'rodPressure',
       },
-    ],
-    guards: [
-      { name: 'retracted', label: 'reaches its retracted stop', report: 1, value: 'velocity' },
-      { name: 'extended', label: 'reaches its extended stop', report: 1, value: 'velocity' },
-      {
-        name: 'contact',
-        label: 'meets the work-piece',
-        report: workPieceStiffness > 0 ? 1 : 0,
-        value: 'velocity',
-      },
-    ],
+    }),
+    guards: eventSpecs(EVENT, {
+      retracted: { label: 'reaches its retracted stop', report: 1, value: 'velocity' },
+      extended: { label: 'reaches its extended stop', report: 1, value: 'velocity' },
+      contact: { label: 'meets the work-piece', report: workPieceStiffness > 0 ? 1 : 0, value: 'velocity' },
+    }),
     modes: [0, 0],
     evaluate(l) {
-      const x = l.x[X]
-      const speed = l.x[V]
+      const x = l.x[STATE.position]
+      const speed = l.x[STATE.velocity]
       const pA = pressureA(l)
       const pB = pressureB(l)
       const area = cap(x)
       const leakage = leakReference * fluid.leakageFactor * (pA - pB)
       const load = outer(l) + weight + springRate * x
-      l.dx[X] = speed
-      l.dx[V] = (pA * area - pB * annulus - load - frictionAt(speed) - stopsAt(l)) / mass
+      l.dx[STATE.position] = speed
+      l.dx[STATE.velocity] = (pA * area - pB * annulus - load - frictionAt(speed) - stopsAt(l)) / mass
       if (A >= 0) {
         l.q[A] = area * speed * (x < 0 ? capStop.share(-x) : 1) + leakage
         l.v[A] = DEAD_VOLUME + (x < 0 ? -area * capStop.gone(-x) : stages ? stages.volume(x) : area * x)
@@ -394,9 +403,9 @@ export function cylinderModel(
       }
       l.q[R] = -speed
       l.v[R] = 1
-      l.g[0] = -x + (l.mode[0] ? RELEASE_GAP : 0)
-      l.g[1] = x - stroke + (l.mode[1] ? RELEASE_GAP : 0)
-      l.g[2] = workPieceStiffness > 0 ? x - workPieceAt : -1
+      l.g[EVENT.retracted] = -x + (l.mode[0] ? RELEASE_GAP : 0)
+      l.g[EVENT.extended] = x - stroke + (l.mode[1] ? RELEASE_GAP : 0)
+      l.g[EVENT.contact] = workPieceStiffness > 0 ? x - workPieceAt : -1
     },
     switch(l, index, direction) {
       if (index < 2) l.mode[index] = direction > 0 ? 1 : 0
@@ -404,21 +413,21 @@ export function cylinderModel(
     observe(l) {
       const pA = pressureA(l)
       const pB = pressureB(l)
-      const x = l.x[X]
-      const speed = l.x[V]
+      const x = l.x[STATE.position]
+      const speed = l.x[STATE.velocity]
       const load = outer(l)
       const area = cap(x)
-      l.o[0] = load + weight + springRate * x
-      l.o[1] = pA * area - pB * annulus
-      l.o[2] = pA
-      l.o[3] = pB
-      l.o[4] = x / stroke
-      l.f[R] = l.o[0]
-      l.c[0] = pA - ratedPressure
-      l.c[1] = pB - ratedPressure
-      l.c[2] = speed > REVERSAL_SPEED && pB > pA ? pB - ratedPressure : -1
+      l.o[OUTPUT.loadForce] = load + weight + springRate * x
+      l.o[OUTPUT.pushForce] = pA * area - pB * annulus
+      l.o[OUTPUT.capPressure] = pA
+      l.o[OUTPUT.rodPressure] = pB
+      l.o[OUTPUT.travelled] = x / stroke
+      l.f[R] = l.o[OUTPUT.loadForce]
+      l.c[CONDITION.capOver] = pA - ratedPressure
+      l.c[CONDITION.rodOver] = pB - ratedPressure
+      l.c[CONDITION.intensified] = speed > REVERSAL_SPEED && pB > pA ? pB - ratedPressure : -1
       l.power[Power.useful] = load * speed
-      l.power[Power.stored] = (weight + springRate * x + mass * l.dx[V]) * speed
+      l.power[Power.stored] = (weight + springRate * x + mass * l.dx[STATE.velocity]) * speed
       // friction, stops, piston leakage, and what the cushions throttle: all that comes in and goes nowhere else
       l.power[Power.heat] =
         (A < 0 ? 0 : l.p[A] * l.q[A]) +
@@ -430,11 +439,12 @@ export function cylinderModel(
 }
 
 export function cylinderSay(l: Local, show: Show): string {
-  const at = show(l.x[X], 'length')
-  if (l.mode[1]) return `On its extended stop, pushed with ${show(l.o[1], 'force')}.`
+  const at = show(l.x[STATE.position], 'length')
+  if (l.mode[1]) return `On its extended stop, pushed with ${show(l.o[OUTPUT.pushForce], 'force')}.`
   if (l.mode[0]) return `On its retracted stop.`
-  if (Math.abs(l.x[V]) < 1e-3) return `Stands at ${at}, pushed with ${show(l.o[1], 'force')}.`
-  return `${l.x[V] > 0 ? 'Extends' : 'Retracts'} at ${show(Math.abs(l.x[V]), 'speed')}, now at ${at}, against ${show(l.o[0], 'force')}.`
+  if (Math.abs(l.x[STATE.velocity]) < 1e-3)
+    return `Stands at ${at}, pushed with ${show(l.o[OUTPUT.pushForce], 'force')}.`
+  return `${l.x[STATE.velocity] > 0 ? 'Extends' : 'Retracts'} at ${show(Math.abs(l.x[STATE.velocity]), 'speed')}, now at ${at}, against ${show(l.o[OUTPUT.loadForce], 'force')}.`
 }
 
 /** What sets one kind's symbol apart from another's. */

@@ -1,4 +1,4 @@
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import { adjustable } from '../symbol'
 import {
   loadTorqueInput,
@@ -11,6 +11,8 @@ import {
   motorSymbol,
   motorTraits,
 } from './motor'
+
+const INPUT = indices('loadTorque', 'swing')
 
 /** Its displacement follows its command between a least and the whole: u = max(u_min, command). The equations are those of every motor (motor.ts). */
 export const hydraulicMotorVariable = defineKind({
@@ -29,16 +31,17 @@ export const hydraulicMotorVariable = defineKind({
     swing: quantity('Displacement set', 'share', '100 %', 0, 1, { note: 'without a schedule' }),
     ...motorParameters,
   },
-  inputs: [
-    loadTorqueInput,
-    { name: 'swing', label: 'displacement', quantity: 'share', rest: 'swing', min: 0, max: 1 },
-  ],
+  inputs: inputSpecs(INPUT, {
+    loadTorque: loadTorqueInput,
+    swing: { label: 'displacement', quantity: 'share', rest: 'swing', min: 0, max: 1 },
+  }),
   faults: motorFaults,
   traits: motorTraits,
   care: motorCare,
   symbol: () => motorSymbol(adjustable(0, 0, 2.8)),
   caption: (values, show) => [show(values.displacement, 'displacement')],
-  model: (values, fluid) => motorModel(values, fluid, (l) => (l.u[1] > values.least ? l.u[1] : values.least)),
+  model: (values, fluid) =>
+    motorModel(values, fluid, (l) => (l.u[INPUT.swing] > values.least ? l.u[INPUT.swing] : values.least)),
   say: (l, v, show) =>
-    `At ${Math.round(Math.max(l.u[1], v.least) * 100)} % of its displacement. ${motorSay(l, show)}`,
+    `At ${Math.round(Math.max(l.u[INPUT.swing], v.least) * 100)} % of its displacement. ${motorSay(l, show)}`,
 })

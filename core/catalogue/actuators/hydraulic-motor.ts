@@ -1,4 +1,4 @@
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import {
   loadTorqueInput,
   motorCare,
@@ -10,6 +10,8 @@ import {
   motorSymbol,
   motorTraits,
 } from './motor'
+
+const INPUT = indices('loadTorque')
 
 /** Its displacement is always the whole: u = 1. The equations are those of every motor (motor.ts). */
 export const hydraulicMotor = defineKind({
@@ -25,7 +27,7 @@ export const hydraulicMotor = defineKind({
     displacement: quantity('Displacement', 'displacement', '55 cm³/rev', 1e-8, 2e-2),
     ...motorParameters,
   },
-  inputs: [loadTorqueInput],
+  inputs: inputSpecs(INPUT, { loadTorque: loadTorqueInput }),
   faults: motorFaults,
   traits: motorTraits,
   care: motorCare,

@@ -1,9 +1,25 @@
 /** Hydraulic motors of fixed and of variable displacement: what they share. */
 import type { Fluid } from '../../fluid/fluid'
 import { leak } from '../faults'
-import { Power, quantity, type Local, type Model, type PortSpec, type Show } from '../kind'
+import {
+  Power,
+  quantity,
+  type Local,
+  type Model,
+  type PortSpec,
+  type Show,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+} from '../kind'
 import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, dashed, flowTriangle, line, shaftStub, type Shape, type SymbolDrawing } from '../symbol'
+
+const INPUT = indices('loadTorque')
+const STATE = indices('angle')
+const OUTPUT = indices('speed', 'torque', 'highest', 'casePressure')
+const CONDITION = indices('overPressure', 'caseOver', 'starved')
 
 const [A, B, L, W] = [0, 1, 2, 3]
 
@@ -54,8 +70,8 @@ export interface MotorValues {
   readonly maxCasePressure: number
 }
 
+/** The first input of every motor. */
 export const loadTorqueInput = {
-  name: 'loadTorque',
   label: 'load torque',
   quantity: 'torque',
   rest: 'loadTorque',
@@ -118,25 +134,20 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
     return full * swing(l) * drop * Math.exp(logEfficiency * (drop > 0 ? sign : drop < 0 ? -sign : 0))
   }
   return {
-    states: [
-      { name: 'angle', label: 'angle turned', quantity: 'angle', initial: 0, counts: true, scale: 0.1 },
-    ],
-    outputs: [
-      { name: 'speed', label: 'speed', quantity: 'rotationalSpeed' },
-      { name: 'torque', label: 'torque of the oil', quantity: 'torque' },
-      { name: 'highest', label: 'higher port pressure', quantity: 'pressure' },
-      { name: 'casePressure', label: 'case pressure', quantity: 'pressure' },
-    ],
-    conditions: [
-      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
-      {
-        name: 'caseOver',
-        label: 'case above its highest pressure',
-        severity: 'danger',
-        worst: 'casePressure',
-      },
-      { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
-    ],
+    states: stateSpecs(STATE, {
+      angle: { label: 'angle turned', quantity: 'angle', initial: 0, counts: true, scale: 0.1 },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      speed: { label: 'speed', quantity: 'rotationalSpeed' },
+      torque: { label: 'torque of the oil', quantity: 'torque' },
+      highest: { label: 'higher port pressure', quantity: 'pressure' },
+      casePressure: { label: 'case pressure', quantity: 'pressure' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      caseOver: { label: 'case above its highest pressure', severity: 'danger', worst: 'casePressure' },
+      starved: { label: 'starved at its inlet', severity: 'warning' },
+    }),
     evaluate(l) {
       const speed = l.p[W]
       const turned = full * swing(l) * speed * inletFilling(speed >= 0 ? l.p[A] : l.p[B])
@@ -147,21 +158,21 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
       l.q[A] = turned + across + drainA
       l.q[B] = -turned - across + drainB
       l.q[L] = -drainA - drainB
-      l.q[W] = l.u[0] + friction(speed) - oilTorque(l)
+      l.q[W] = l.u[INPUT.loadTorque] + friction(speed) - oilTorque(l)
       l.v[W] = values.inertia
-      l.dx[0] = speed
+      l.dx[STATE.angle] = speed
     },
     observe(l) {
       const speed = l.p[W]
-      l.o[0] = speed
-      l.o[1] = oilTorque(l)
-      l.o[2] = Math.max(l.p[A], l.p[B])
-      l.o[3] = l.p[L]
-      l.c[0] = l.o[2] - values.maxPressure
-      l.c[1] = l.p[L] - values.maxCasePressure
+      l.o[OUTPUT.speed] = speed
+      l.o[OUTPUT.torque] = oilTorque(l)
+      l.o[OUTPUT.highest] = Math.max(l.p[A], l.p[B])
+      l.o[OUTPUT.casePressure] = l.p[L]
+      l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - values.maxPressure
+      l.c[CONDITION.caseOver] = l.p[L] - values.maxCasePressure
       const inlet = speed >= 0 ? l.p[A] : l.p[B]
-      l.c[2] = Math.abs(speed) > SHAFT_REVERSAL ? starvation(inlet) : -1
-      l.power[Power.useful] = l.u[0] * speed
+      l.c[CONDITION.starved] = Math.abs(speed) > SHAFT_REVERSAL ? starvation(inlet) : -1
+      l.power[Power.useful] = l.u[INPUT.loadTorque] * speed
       // what the oil and the shaft bring, less the load: losses; its inertia belongs to the shaft
       l.power[Power.heat] =
         l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L] + l.q[W] * speed - l.power[Power.useful]
@@ -170,7 +181,7 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
 }
 
 export function motorSay(l: Local, show: Show): string {
-  if (Math.abs(l.o[0]) < 0.5) return `Stands, pushed with ${show(l.o[1], 'torque')}.`
-  const driven = l.o[1] * l.o[0] < 0
-  return `Turns at ${show(l.o[0], 'rotationalSpeed')}, ${driven ? 'driven by its load and held back' : 'driven'} with ${show(Math.abs(l.o[1]), 'torque')}.`
+  if (Math.abs(l.o[OUTPUT.speed]) < 0.5) return `Stands, pushed with ${show(l.o[OUTPUT.torque], 'torque')}.`
+  const driven = l.o[OUTPUT.torque] * l.o[OUTPUT.speed] < 0
+  return `Turns at ${show(l.o[OUTPUT.speed], 'rotationalSpeed')}, ${driven ? 'driven by its load and held back' : 'driven'} with ${show(Math.abs(l.o[OUTPUT.torque]), 'torque')}.`
 }

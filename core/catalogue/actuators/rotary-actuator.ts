@@ -1,11 +1,30 @@
 /** Actuators that turn through part of a turn: what the vane and the rack have in common. */
 import type { Fluid } from '../../fluid/fluid'
 import { air, leak } from '../faults'
-import { Power, quantity, type Local, type Model, type Motion, type PortSpec, type Show } from '../kind'
+import {
+  Power,
+  quantity,
+  type Local,
+  type Model,
+  type Motion,
+  type PortSpec,
+  type Show,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  eventSpecs,
+  inputSpecs,
+} from '../kind'
 import { crushedChamber, DEAD_VOLUME, reversal } from '../laws'
 
+const INPUT = indices('loadTorque')
+const STATE = indices('angle')
+const OUTPUT = indices('speed', 'torque', 'highest')
+const CONDITION = indices('overPressure')
+const EVENT = indices('lower', 'upper')
+
 const [A, B, W] = [0, 1, 2]
-const ANGLE = 0
 /** Speed over which friction reverses, rad/s. */
 const REVERSAL_SPEED = 0.01
 /** Stiffness of an end stop, N·m/rad. */
@@ -56,9 +75,9 @@ export function rotaryMotions(v: RotaryValues, perRadian: number): Motion[] {
   return [way('A', 'B', v.loadTorque), way('B', 'A', -v.loadTorque)]
 }
 export const rotaryFaults = [leak(A, B, 'leaks past its seals'), air(A, 'air in the chamber at A')] as const
-export const rotaryInputs = [
-  { name: 'loadTorque', label: 'load torque', quantity: 'torque', rest: 'loadTorque', min: -1e8, max: 1e8 },
-] as const
+export const rotaryInputs = inputSpecs(INPUT, {
+  loadTorque: { label: 'load torque', quantity: 'torque', rest: 'loadTorque', min: -1e8, max: 1e8 },
+})
 export const rotaryProblems = (v: RotaryValues): { parameter: 'start'; message: string }[] =>
   v.start > v.range ? [{ parameter: 'start', message: 'The start lies beyond its angle.' }] : []
 
@@ -83,47 +102,49 @@ export function rotaryModel(
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   return {
     swells: true,
-    states: [{ name: 'angle', label: 'angle', quantity: 'angle', initial: values.start, scale: 1e-2 }],
-    outputs: [
-      { name: 'speed', label: 'speed', quantity: 'rotationalSpeed' },
-      { name: 'torque', label: 'torque of the oil', quantity: 'torque' },
-      { name: 'highest', label: 'higher port pressure', quantity: 'pressure' },
-    ],
-    conditions: [
-      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
-    ],
-    guards: [
-      { name: 'lower', label: 'reaches its lower stop', report: 1, value: 'speed' },
-      { name: 'upper', label: 'reaches its upper stop', report: 1, value: 'speed' },
-    ],
+    states: stateSpecs(STATE, {
+      angle: { label: 'angle', quantity: 'angle', initial: values.start, scale: 1e-2 },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      speed: { label: 'speed', quantity: 'rotationalSpeed' },
+      torque: { label: 'torque of the oil', quantity: 'torque' },
+      highest: { label: 'higher port pressure', quantity: 'pressure' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+    }),
+    guards: eventSpecs(EVENT, {
+      lower: { label: 'reaches its lower stop', report: 1, value: 'speed' },
+      upper: { label: 'reaches its upper stop', report: 1, value: 'speed' },
+    }),
     modes: [0, 0],
     evaluate(l) {
-      const angle = l.x[ANGLE]
+      const angle = l.x[STATE.angle]
       const speed = l.p[W]
       const drop = l.p[A] - l.p[B]
       const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
-      l.dx[ANGLE] = speed
+      l.dx[STATE.angle] = speed
       const leakage = leakReference * fluid.leakageFactor * drop
       const over = angle - values.range
       l.q[A] = perRadian * speed * (angle < 0 ? crushed.share(-angle) : 1) + leakage
       l.q[B] = -perRadian * speed * (over > 0 ? crushed.share(over) : 1) - leakage
       l.v[A] = DEAD_VOLUME + perRadian * (angle < 0 ? -crushed.gone(-angle) : angle)
       l.v[B] = DEAD_VOLUME - perRadian * (over > 0 ? crushed.gone(over) : over)
-      l.q[W] = l.u[0] + friction(speed) + stops - perRadian * drop
+      l.q[W] = l.u[INPUT.loadTorque] + friction(speed) + stops - perRadian * drop
       l.v[W] = values.inertia
-      l.g[0] = -angle + (l.mode[0] ? RELEASE_GAP : 0)
-      l.g[1] = angle - values.range + (l.mode[1] ? RELEASE_GAP : 0)
+      l.g[EVENT.lower] = -angle + (l.mode[0] ? RELEASE_GAP : 0)
+      l.g[EVENT.upper] = angle - values.range + (l.mode[1] ? RELEASE_GAP : 0)
     },
     switch(l, index, direction) {
       l.mode[index] = direction > 0 ? 1 : 0
     },
     observe(l) {
       const speed = l.p[W]
-      l.o[0] = speed
-      l.o[1] = perRadian * (l.p[A] - l.p[B])
-      l.o[2] = Math.max(l.p[A], l.p[B])
-      l.c[0] = l.o[2] - values.maxPressure
-      l.power[Power.useful] = l.u[0] * speed
+      l.o[OUTPUT.speed] = speed
+      l.o[OUTPUT.torque] = perRadian * (l.p[A] - l.p[B])
+      l.o[OUTPUT.highest] = Math.max(l.p[A], l.p[B])
+      l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - values.maxPressure
+      l.power[Power.useful] = l.u[INPUT.loadTorque] * speed
       // its inertia belongs to the shaft
       l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.q[W] * speed - l.power[Power.useful]
     },
@@ -131,6 +152,6 @@ export function rotaryModel(
 }
 
 export const rotarySay = (l: Local, show: Show) =>
-  Math.abs(l.o[0]) < 1e-3
-    ? `Stands at ${show(l.x[ANGLE], 'angle')}, pushed with ${show(l.o[1], 'torque')}.`
-    : `Turns ${l.o[0] > 0 ? 'up' : 'back'} at ${show(Math.abs(l.o[0]), 'rotationalSpeed')}, now at ${show(l.x[ANGLE], 'angle')}.`
+  Math.abs(l.o[OUTPUT.speed]) < 1e-3
+    ? `Stands at ${show(l.x[STATE.angle], 'angle')}, pushed with ${show(l.o[OUTPUT.torque], 'torque')}.`
+    : `Turns ${l.o[OUTPUT.speed] > 0 ? 'up' : 'back'} at ${show(Math.abs(l.o[OUTPUT.speed]), 'rotationalSpeed')}, now at ${show(l.x[STATE.angle], 'angle')}.`

@@ -1,11 +1,14 @@
 import { GRAVITY } from '../../units/quantities'
 import { dragging } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, inputSpecs, stateSpecs } from '../kind'
 import { reversal } from '../laws'
 import { arrow, circle, line, shaftStub } from '../symbol'
 
+const STATE = indices('angle', 'wave', 'waveCosine')
+const OUTPUT = indices('speed', 'load')
+const INPUT = indices('torque')
+
 const W = 0
-const [ANGLE, SINE, COSINE] = [0, 1, 2]
 /** Speed over which friction changes sign, rad/s. */
 const REVERSAL_SPEED = 0.01
 
@@ -34,7 +37,9 @@ export const rotatingLoad = defineKind({
     waveTorque: quantity('Wave or gust, largest torque', 'torque', '0 N·m', 0, 1e8),
     wavePeriod: quantity('Wave or gust, period', 'time', '6 s', 0.05, 1000),
   },
-  inputs: [{ name: 'torque', label: 'torque', quantity: 'torque', rest: 'torque', min: -1e8, max: 1e8 }],
+  inputs: inputSpecs(INPUT, {
+    torque: { label: 'torque', quantity: 'torque', rest: 'torque', min: -1e8, max: 1e8 },
+  }),
   faults: [dragging(W, REVERSAL_SPEED)],
   symbol: () => ({
     shapes: [
@@ -57,51 +62,43 @@ export const rotatingLoad = defineKind({
     const waves = v.waveTorque > 0
     const outer = (u: number, wave: number) => u + (waves ? v.waveTorque * wave : 0)
     return {
-      states: [
-        { name: 'angle', label: 'angle', quantity: 'angle', initial: 0, counts: gravity === 0, scale: 0.01 },
-        ...(waves
-          ? [
-              { name: 'wave', label: 'wave', quantity: 'ratio', initial: 0, counts: true, scale: 1 } as const,
-              {
-                name: 'waveCosine',
-                label: 'wave, a quarter on',
-                quantity: 'ratio',
-                initial: 1,
-                counts: true,
-                scale: 1,
-              } as const,
-            ]
-          : []),
-      ],
-      outputs: [
-        { name: 'speed', label: 'speed', quantity: 'rotationalSpeed' },
-        { name: 'load', label: 'torque of the load', quantity: 'torque' },
-      ],
+      states: stateSpecs(STATE, {
+        angle: { label: 'angle', quantity: 'angle', initial: 0, counts: gravity === 0, scale: 0.01 },
+        wave: { label: 'wave', quantity: 'ratio', initial: 0, counts: true, scale: 1 },
+        waveCosine: { label: 'wave, a quarter on', quantity: 'ratio', initial: 1, counts: true, scale: 1 },
+      }).slice(0, waves ? 3 : 1),
+      outputs: outputSpecs(OUTPUT, {
+        speed: { label: 'speed', quantity: 'rotationalSpeed' },
+        load: { label: 'torque of the load', quantity: 'torque' },
+      }),
       evaluate(l) {
         const speed = l.p[W] / v.ratio
-        l.dx[ANGLE] = speed
+        l.dx[STATE.angle] = speed
         if (waves) {
-          l.dx[SINE] = omega * l.x[COSINE]
-          l.dx[COSINE] = -omega * l.x[SINE]
+          l.dx[STATE.wave] = omega * l.x[STATE.waveCosine]
+          l.dx[STATE.waveCosine] = -omega * l.x[STATE.wave]
         }
         const friction = v.friction * reversal(speed / REVERSAL_SPEED)
-        const torque = outer(l.u[0], waves ? l.x[SINE] : 0) + gravity * Math.cos(l.x[ANGLE]) + friction
+        const torque =
+          outer(l.u[INPUT.torque], waves ? l.x[STATE.wave] : 0) +
+          gravity * Math.cos(l.x[STATE.angle]) +
+          friction
         l.q[W] = torque / v.ratio
         l.v[W] = inertia
       },
       observe(l) {
         const speed = l.p[W] / v.ratio
-        const load = outer(l.u[0], waves ? l.x[SINE] : 0)
-        l.o[0] = speed
-        l.o[1] = l.q[W] * v.ratio
+        const load = outer(l.u[INPUT.torque], waves ? l.x[STATE.wave] : 0)
+        l.o[OUTPUT.speed] = speed
+        l.o[OUTPUT.load] = l.q[W] * v.ratio
         l.power[Power.useful] = load * speed
-        l.power[Power.stored] = gravity * Math.cos(l.x[ANGLE]) * speed
+        l.power[Power.stored] = gravity * Math.cos(l.x[STATE.angle]) * speed
         l.power[Power.heat] = l.q[W] * l.p[W] - l.power[Power.useful] - l.power[Power.stored]
       },
     }
   },
   say: (l, _v, show) =>
-    Math.abs(l.o[0]) < 1e-3
-      ? `Stands at ${show(l.x[ANGLE], 'angle')} and loads its shaft with ${show(l.o[1], 'torque')}.`
-      : `Turns at ${show(l.o[0], 'rotationalSpeed')}, now at ${show(l.x[ANGLE], 'angle')}.`,
+    Math.abs(l.o[OUTPUT.speed]) < 1e-3
+      ? `Stands at ${show(l.x[STATE.angle], 'angle')} and loads its shaft with ${show(l.o[OUTPUT.load], 'torque')}.`
+      : `Turns at ${show(l.o[OUTPUT.speed], 'rotationalSpeed')}, now at ${show(l.x[STATE.angle], 'angle')}.`,
 })

@@ -1,8 +1,22 @@
 import { GRAVITY } from '../../units/quantities'
 import { dragging } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { reversal } from '../laws'
 import { circle, line, rectangle, shaftStub } from '../symbol'
+
+const STATE = indices('hauled')
+const OUTPUT = indices('rope', 'pull')
+const CONDITION = indices('slack')
+const INPUT = indices('force')
 
 const W = 0
 /** Rope speed over which rolling friction changes sign, m/s. */
@@ -38,7 +52,9 @@ export const winchLoad = defineKind({
       note: 'on the shaft',
     }),
   },
-  inputs: [{ name: 'force', label: 'other pull', quantity: 'force', rest: 'force', min: -1e8, max: 1e8 }],
+  inputs: inputSpecs(INPUT, {
+    force: { label: 'other pull', quantity: 'force', rest: 'force', min: -1e8, max: 1e8 },
+  }),
   care: 'Keep clear of a rope under load, and of everything that it holds.',
   faults: [dragging(W, SHAFT_REVERSAL)],
   symbol: () => ({
@@ -73,27 +89,29 @@ export const winchLoad = defineKind({
       return (force * arm) / v.gearEfficiency ** driving
     }
     return {
-      states: [
-        { name: 'hauled', label: 'rope hauled', quantity: 'length', initial: 0, counts: true, scale: 1e-2 },
-      ],
-      outputs: [
-        { name: 'rope', label: 'speed of the rope', quantity: 'speed' },
-        { name: 'pull', label: 'pull in the rope', quantity: 'force' },
-      ],
-      conditions: [{ name: 'slack', label: 'rope slack', severity: 'warning' }],
+      states: stateSpecs(STATE, {
+        hauled: { label: 'rope hauled', quantity: 'length', initial: 0, counts: true, scale: 1e-2 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        rope: { label: 'speed of the rope', quantity: 'speed' },
+        pull: { label: 'pull in the rope', quantity: 'force' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        slack: { label: 'rope slack', severity: 'warning' },
+      }),
       evaluate(l) {
         const speed = l.p[W] * arm
-        l.dx[0] = speed
-        l.q[W] = shaftTorque(speed, pull(speed, l.u[0]))
+        l.dx[STATE.hauled] = speed
+        l.q[W] = shaftTorque(speed, pull(speed, l.u[INPUT.force]))
         l.v[W] = inertia
       },
       observe(l) {
         const speed = l.p[W] * arm
-        const force = pull(speed, l.u[0])
-        l.o[0] = speed
-        l.o[1] = force
-        l.c[0] = force <= 0 ? 1 : -1
-        const useful = force > 0 ? l.u[0] * speed : 0
+        const force = pull(speed, l.u[INPUT.force])
+        l.o[OUTPUT.rope] = speed
+        l.o[OUTPUT.pull] = force
+        l.c[CONDITION.slack] = force <= 0 ? 1 : -1
+        const useful = force > 0 ? l.u[INPUT.force] * speed : 0
         l.power[Power.useful] = useful
         l.power[Power.stored] = force > 0 ? weight * speed : 0
         l.power[Power.heat] = l.q[W] * l.p[W] - useful - l.power[Power.stored]
@@ -101,9 +119,9 @@ export const winchLoad = defineKind({
     }
   },
   say: (l, _v, show) =>
-    l.o[1] <= 0
+    l.o[OUTPUT.pull] <= 0
       ? 'The rope is slack.'
-      : Math.abs(l.o[0]) < 1e-3
-        ? `Holds ${show(l.o[1], 'force')} with ${show(l.x[0], 'length')} hauled.`
-        : `${l.o[0] > 0 ? 'Hauls' : 'Pays out'} at ${show(Math.abs(l.o[0]), 'speed')} against ${show(l.o[1], 'force')}.`,
+      : Math.abs(l.o[OUTPUT.rope]) < 1e-3
+        ? `Holds ${show(l.o[OUTPUT.pull], 'force')} with ${show(l.x[STATE.hauled], 'length')} hauled.`
+        : `${l.o[OUTPUT.rope] > 0 ? 'Hauls' : 'Pays out'} at ${show(Math.abs(l.o[OUTPUT.rope]), 'speed')} against ${show(l.o[OUTPUT.pull], 'force')}.`,
 })

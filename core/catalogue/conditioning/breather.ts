@@ -1,8 +1,11 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { blocked } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line, polygon } from '../symbol'
+
+const OUTPUT = indices('let', 'clogged')
+const CONDITION = indices('needed')
 
 /** Index of its fault among the inputs: it has no commands. */
 const CLOGGED = 0
@@ -46,23 +49,23 @@ export const breather = defineKind({
     const start = fluid.tankVolume
     return {
       breathing: { tank, airSpace: v.airSpace, shut: (l) => l.u[CLOGGED] },
-      outputs: [
-        { name: 'let', label: 'air let in', quantity: 'volume' },
-        { name: 'clogged', label: 'tank pressure if it were clogged', quantity: 'pressure' },
-      ],
-      conditions: [
-        { name: 'needed', label: 'clogged, it would strain the tank', severity: 'info', worst: 'clogged' },
-      ],
+      outputs: outputSpecs(OUTPUT, {
+        let: { label: 'air let in', quantity: 'volume' },
+        clogged: { label: 'tank pressure if it were clogged', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        needed: { label: 'clogged, it would strain the tank', severity: 'info', worst: 'clogged' },
+      }),
       observe(l) {
-        l.o[0] = start - fluid.tanks[tank]
-        const space = Math.max(v.airSpace + l.o[0], 1e-3 * v.airSpace)
-        l.o[1] = ATMOSPHERE * (v.airSpace / space - 1)
-        l.c[0] = Math.abs(l.o[1]) - v.allowed
+        l.o[OUTPUT.let] = start - fluid.tanks[tank]
+        const space = Math.max(v.airSpace + l.o[OUTPUT.let], 1e-3 * v.airSpace)
+        l.o[OUTPUT.clogged] = ATMOSPHERE * (v.airSpace / space - 1)
+        l.c[CONDITION.needed] = Math.abs(l.o[OUTPUT.clogged]) - v.allowed
       },
     }
   },
   say: (l, _v, show) =>
-    l.o[0] >= 0
-      ? `Has let in ${show(l.o[0], 'volume')} of air.`
-      : `Has let out ${show(-l.o[0], 'volume')} of air.`,
+    l.o[OUTPUT.let] >= 0
+      ? `Has let in ${show(l.o[OUTPUT.let], 'volume')} of air.`
+      : `Has let out ${show(-l.o[OUTPUT.let], 'volume')} of air.`,
 })

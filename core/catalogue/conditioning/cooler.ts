@@ -1,7 +1,9 @@
 import { blocked } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
 import { arrow, line, polygon } from '../symbol'
 import { throttledModel, throttledParameters } from '../flow/throttled'
+
+const OUTPUT = indices('flow', 'taken')
 
 const [A, B] = [0, 1]
 
@@ -44,16 +46,16 @@ export const cooler = defineKind({
   caption: (v, show) => [show(v.rating, 'heatTransfer')],
   model: (v, fluid) =>
     throttledModel(v, () => 1, {
-      outputs: [
-        { name: 'flow', label: 'flow', quantity: 'flow' },
-        { name: 'taken', label: 'heat taken from the oil', quantity: 'power' },
-      ],
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow', quantity: 'flow' },
+        taken: { label: 'heat taken from the oil', quantity: 'power' },
+      }),
       observe(l) {
         const share = Math.abs(l.q[A]) / v.ratedFlow
-        l.o[1] = v.on ? v.rating * (fluid.temperature - v.coolant) * Math.min(1, share) : 0
-        l.power[Power.cooled] = l.o[1]
+        l.o[OUTPUT.taken] = v.on ? v.rating * (fluid.temperature - v.coolant) * Math.min(1, share) : 0
+        l.power[Power.cooled] = l.o[OUTPUT.taken]
       },
     }),
   say: (l, _v, show) =>
-    `Takes ${show(l.o[1], 'power')} from ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(l.p[A] - l.p[B], 'pressure')}.`,
+    `Takes ${show(l.o[OUTPUT.taken], 'power')} from ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(l.p[A] - l.p[B], 'pressure')}.`,
 })

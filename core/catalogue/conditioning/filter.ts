@@ -1,7 +1,10 @@
 import { blocked } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { circle, line, polygon } from '../symbol'
+
+const OUTPUT = indices('drop', 'bypassFlow')
+const CONDITION = indices('clogged', 'bypassing')
 
 const [A, B] = [0, 1]
 /** The bypass is rated to pass the filter's flow at this drop above its setting, Pa. */
@@ -71,19 +74,14 @@ export const filter = defineKind({
     const clean = (values.ratedFlow / values.ratedDrop) * (1 - values.clogging)
     const bypass = values.bypass ? pathCoefficient(values.ratedFlow, BYPASS_RATED_DROP) : 0
     return {
-      outputs: [
-        { name: 'drop', label: 'pressure drop', quantity: 'pressure' },
-        { name: 'bypassFlow', label: 'flow past the element', quantity: 'flow' },
-      ],
-      conditions: [
-        { name: 'clogged', label: 'clogging indicator shows', severity: 'warning', worst: 'drop' },
-        {
-          name: 'bypassing',
-          label: 'bypass open: oil goes unfiltered',
-          severity: 'warning',
-          worst: 'bypassFlow',
-        },
-      ],
+      outputs: outputSpecs(OUTPUT, {
+        drop: { label: 'pressure drop', quantity: 'pressure' },
+        bypassFlow: { label: 'flow past the element', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        clogged: { label: 'clogging indicator shows', severity: 'warning', worst: 'drop' },
+        bypassing: { label: 'bypass open: oil goes unfiltered', severity: 'warning', worst: 'bypassFlow' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const past = ramp((drop - values.bypassPressure) / 0.5e5) * bypass * rootDrop(drop)
@@ -93,14 +91,14 @@ export const filter = defineKind({
       },
       observe(l) {
         const drop = l.p[A] - l.p[B]
-        l.o[0] = drop
-        l.o[1] = l.q[A] - clean * fluid.leakageFactor * drop
-        l.c[0] = drop - values.indicatorPressure
-        l.c[1] = l.o[1] - 1e-3 * values.ratedFlow
+        l.o[OUTPUT.drop] = drop
+        l.o[OUTPUT.bypassFlow] = l.q[A] - clean * fluid.leakageFactor * drop
+        l.c[CONDITION.clogged] = drop - values.indicatorPressure
+        l.c[CONDITION.bypassing] = l.o[OUTPUT.bypassFlow] - 1e-3 * values.ratedFlow
         l.power[Power.heat] = l.q[A] * drop
       },
     }
   },
   say: (l, values, show) =>
-    `Passes ${show(l.q[A], 'flow')} at a drop of ${show(l.o[0], 'pressure')}${l.o[1] > 1e-3 * values.ratedFlow ? ', its bypass open' : ''}.`,
+    `Passes ${show(l.q[A], 'flow')} at a drop of ${show(l.o[OUTPUT.drop], 'pressure')}${l.o[OUTPUT.bypassFlow] > 1e-3 * values.ratedFlow ? ', its bypass open' : ''}.`,
 })

@@ -1,6 +1,10 @@
 import { lost } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, eventSpecs, inputSpecs } from '../kind'
 import { arrow, line, polygon } from '../symbol'
+
+const OUTPUT = indices('heat')
+const EVENT = indices('thermostat')
+const INPUT = indices('enabled')
 
 /** In the tank: P while it is on. Its thermostat switches it on below one temperature and off above another; the command enables it. */
 export const heater = defineKind({
@@ -16,9 +20,8 @@ export const heater = defineKind({
     onBelow: quantity('On below', 'temperature', '20 °C', 233.15, 373.15),
     offAbove: quantity('Off above', 'temperature', '25 °C', 233.15, 373.15),
   },
-  inputs: [
-    {
-      name: 'enabled',
+  inputs: inputSpecs(INPUT, {
+    enabled: {
       label: 'supply',
       quantity: 'ratio',
       rest: 1,
@@ -29,8 +32,8 @@ export const heater = defineKind({
         { value: 0, label: 'off' },
       ],
     },
-  ],
-  faults: [lost(0, 'supply lost')],
+  }),
+  faults: [lost(INPUT.enabled, 'supply lost')],
   validate: (v) =>
     v.offAbove <= v.onBelow
       ? [{ parameter: 'offAbove', message: 'It must go off above the temperature at which it goes on.' }]
@@ -48,24 +51,28 @@ export const heater = defineKind({
   }),
   caption: (v, show) => [show(v.power, 'power')],
   model: (v, fluid) => ({
-    outputs: [{ name: 'heat', label: 'heat given', quantity: 'power' }],
-    guards: [{ name: 'thermostat', label: 'thermostat switches on', report: -1 }],
+    outputs: outputSpecs(OUTPUT, {
+      heat: { label: 'heat given', quantity: 'power' },
+    }),
+    guards: eventSpecs(EVENT, {
+      thermostat: { label: 'thermostat switches on', report: -1 },
+    }),
     modes: [0],
     evaluate(l) {
       // on the colder side of its points
-      l.g[0] = fluid.temperature - (l.mode[0] ? v.offAbove : v.onBelow)
+      l.g[EVENT.thermostat] = fluid.temperature - (l.mode[0] ? v.offAbove : v.onBelow)
     },
     switch(l, _index, direction) {
       l.mode[0] = direction > 0 ? 0 : 1
     },
     observe(l) {
-      l.o[0] = l.mode[0] && l.u[0] > 0.5 ? v.power : 0
-      l.power[Power.input] = l.o[0]
-      l.power[Power.heat] = l.o[0]
+      l.o[OUTPUT.heat] = l.mode[0] && l.u[INPUT.enabled] > 0.5 ? v.power : 0
+      l.power[Power.input] = l.o[OUTPUT.heat]
+      l.power[Power.heat] = l.o[OUTPUT.heat]
     },
   }),
   say: (l, v, show) =>
-    l.o[0] > 0
+    l.o[OUTPUT.heat] > 0
       ? `On, giving ${show(v.power, 'power')}.`
       : `Off; it goes on below ${show(v.onBelow, 'temperature')}.`,
 })

@@ -1,6 +1,8 @@
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import { line, polygon } from '../symbol'
 import { throttledFaults, throttledModel, throttledParameters } from '../flow/throttled'
+
+const INPUT = indices('opening')
 
 const [A, B] = [0, 1]
 
@@ -20,9 +22,8 @@ export const ballValve = defineKind({
     ...throttledParameters('100 L/min', '1 bar', 50e5),
     opening: quantity('Opening', 'share', '100 %', 0, 1, { note: 'without a schedule' }),
   },
-  inputs: [
-    {
-      name: 'opening',
+  inputs: inputSpecs(INPUT, {
+    opening: {
       label: 'opening',
       quantity: 'share',
       rest: 'opening',
@@ -33,7 +34,7 @@ export const ballValve = defineKind({
         { value: 0, label: 'shut' },
       ],
     },
-  ],
+  }),
   faults: throttledFaults,
   traits: { paths: [{ from: 'A', to: 'B', how: 'switched' }] },
   symbol: (values) => ({
@@ -45,9 +46,9 @@ export const ballValve = defineKind({
     ports: { A: { x: -3, y: 0, side: 'left' }, B: { x: 3, y: 0, side: 'right' } },
     box: { x: -1.5, y: -1, w: 3, h: 2 },
   }),
-  model: (values) => throttledModel(values, (l) => l.u[0]),
+  model: (values) => throttledModel(values, (l) => l.u[INPUT.opening]),
   say: (l, _values, show) =>
-    l.u[0] < 1e-3
+    l.u[INPUT.opening] < 1e-3
       ? `Shut, with ${show(l.p[A], 'pressure')} before and ${show(l.p[B], 'pressure')} behind it.`
-      : `Open ${Math.round(l.u[0] * 100)} %, passing ${show(Math.abs(l.q[A]), 'flow')}.`,
+      : `Open ${Math.round(l.u[INPUT.opening] * 100)} %, passing ${show(Math.abs(l.q[A]), 'flow')}.`,
 })

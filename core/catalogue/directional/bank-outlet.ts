@@ -1,7 +1,9 @@
 import { blocked } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { circle, dashed, line, rectangle } from '../symbol'
+
+const OUTPUT = indices('flow')
 
 const [N, T, C] = [0, 1, 2]
 
@@ -81,7 +83,9 @@ export const bankOutlet = defineKind({
     const out = v.setup === 'openCentre' ? T : v.setup === 'carryOver' ? C : -1
     return {
       idlePorts: out === C ? [] : [C],
-      outputs: [{ name: 'flow', label: 'flow out of the gallery', quantity: 'flow' }],
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow out of the gallery', quantity: 'flow' },
+      }),
       evaluate(l) {
         l.q.fill(0)
         if (out < 0) return
@@ -89,7 +93,7 @@ export const bankOutlet = defineKind({
         l.q[out] = -l.q[N]
       },
       observe(l) {
-        l.o[0] = l.q[N]
+        l.o[OUTPUT.flow] = l.q[N]
         l.power[Power.heat] = out < 0 ? 0 : l.q[N] * (l.p[N] - l.p[out])
       },
     }

@@ -1,8 +1,11 @@
-import { defineKind, Power } from '../kind'
+import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { circle, line } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
 import { checkNominal, checkParameters, checkLaw } from './check'
+
+const STATE = indices('opening')
+const OUTPUT = indices('flow')
 
 const [A, B] = [0, 1]
 
@@ -19,7 +22,7 @@ export const checkValve = defineKind({
     { name: 'B', domain: 'oil', role: 'outlet of the free flow' },
   ],
   parameters: checkParameters(),
-  faults: [leak(A, B, 'leaks shut'), stuck(0), reversed(A, B)],
+  faults: [leak(A, B, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
   traits: { nominal: checkNominal, paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
   care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
   symbol: () => ({
@@ -37,23 +40,27 @@ export const checkValve = defineKind({
     const checkRate = checkLaw(values)
     const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow', quantity: 'flow' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const flow = l.x[0] * coefficient * rootDrop(drop)
-        l.dx[0] = checkRate(drop, l.x[0])
+        const flow = l.x[STATE.opening] * coefficient * rootDrop(drop)
+        l.dx[STATE.opening] = checkRate(drop, l.x[STATE.opening])
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
-        l.o[0] = l.q[A]
+        l.o[OUTPUT.flow] = l.q[A]
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }
   },
   say: (l, _values, show) =>
-    l.x[0] > 0.01
-      ? `Open ${Math.round(l.x[0] * 100)} %, passing ${show(l.q[A], 'flow')}.`
+    l.x[STATE.opening] > 0.01
+      ? `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(l.q[A], 'flow')}.`
       : `Shut, holding back ${show(Math.max(0, l.p[B] - l.p[A]), 'pressure')}.`,
 })

@@ -1,8 +1,12 @@
 import { leak, stuck } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkSeat, circle, dashed, line, rectangle, shifted, type Shape } from '../symbol'
 import { checkNominal, checkParameters } from './check'
+
+const STATE = indices('openingA', 'openingB')
+const OUTPUT = indices('flowA', 'flowB', 'held')
+const CONDITION = indices('overPressure')
 
 const [A, B, A1, B1] = [0, 1, 2, 3]
 
@@ -39,7 +43,11 @@ export const doublePilotCheck = defineKind({
       note: 'reported when exceeded at A1 or B1',
     }),
   },
-  faults: [leak(A1, A, 'side A leaks shut'), stuck(0, 'side A stuck'), stuck(1, 'side B stuck')],
+  faults: [
+    leak(A1, A, 'side A leaks shut'),
+    stuck(STATE.openingA, 'side A stuck'),
+    stuck(STATE.openingB, 'side B stuck'),
+  ],
   traits: {
     rating: 'maxPressure',
     holds: [
@@ -87,39 +95,39 @@ export const doublePilotCheck = defineKind({
       return (ramp(driving / v.openingRange) - opening) / v.checkResponse
     }
     return {
-      states: [
-        { name: 'openingA', label: 'opening, side A', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'openingB', label: 'opening, side B', quantity: 'share', initial: 0, scale: 1 },
-      ],
-      outputs: [
-        { name: 'flowA', label: 'flow A to A1', quantity: 'flow' },
-        { name: 'flowB', label: 'flow B to B1', quantity: 'flow' },
-        { name: 'held', label: 'higher pressure held', quantity: 'pressure' },
-      ],
-      conditions: [
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'held' },
-      ],
+      states: stateSpecs(STATE, {
+        openingA: { label: 'opening, side A', quantity: 'share', initial: 0, scale: 1 },
+        openingB: { label: 'opening, side B', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flowA: { label: 'flow A to A1', quantity: 'flow' },
+        flowB: { label: 'flow B to B1', quantity: 'flow' },
+        held: { label: 'higher pressure held', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+      }),
       evaluate(l) {
-        l.dx[0] = rate(l.p[A], l.p[A1], l.p[B], l.x[0])
-        l.dx[1] = rate(l.p[B], l.p[B1], l.p[A], l.x[1])
-        const a = l.x[0] * coefficient * rootDrop(l.p[A] - l.p[A1])
-        const b = l.x[1] * coefficient * rootDrop(l.p[B] - l.p[B1])
+        l.dx[STATE.openingA] = rate(l.p[A], l.p[A1], l.p[B], l.x[STATE.openingA])
+        l.dx[STATE.openingB] = rate(l.p[B], l.p[B1], l.p[A], l.x[STATE.openingB])
+        const a = l.x[STATE.openingA] * coefficient * rootDrop(l.p[A] - l.p[A1])
+        const b = l.x[STATE.openingB] * coefficient * rootDrop(l.p[B] - l.p[B1])
         l.q[A] = a
         l.q[A1] = -a
         l.q[B] = b
         l.q[B1] = -b
       },
       observe(l) {
-        l.o[0] = l.q[A]
-        l.o[1] = l.q[B]
-        l.o[2] = Math.max(l.p[A1], l.p[B1])
-        l.c[0] = l.o[2] - v.maxPressure
+        l.o[OUTPUT.flowA] = l.q[A]
+        l.o[OUTPUT.flowB] = l.q[B]
+        l.o[OUTPUT.held] = Math.max(l.p[A1], l.p[B1])
+        l.c[CONDITION.overPressure] = l.o[OUTPUT.held] - v.maxPressure
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[A1]) + l.q[B] * (l.p[B] - l.p[B1])
       },
     }
   },
   say(l, _v, show) {
-    if (l.x[0] < 0.01 && l.x[1] < 0.01)
+    if (l.x[STATE.openingA] < 0.01 && l.x[STATE.openingB] < 0.01)
       return `Locked: ${show(l.p[A1], 'pressure')} held at A1 and ${show(l.p[B1], 'pressure')} at B1.`
     const [into, out] = l.q[A] >= 0 ? ['A', 'B'] : ['B', 'A']
     return `Open: ${show(Math.abs(l.q[into === 'A' ? A : B]), 'flow')} go in at ${into}, whose pressure holds ${out} open.`

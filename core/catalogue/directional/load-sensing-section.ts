@@ -1,5 +1,15 @@
 import { leak, lost, stuck } from '../faults'
-import { defineKind, Power, quantity, type Local } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  type Local,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import {
   circleArea,
   compensatedEdge,
@@ -12,6 +22,11 @@ import {
 } from '../laws'
 import { arrow, circle, dashed, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
+
+const STATE = indices('spool')
+const OUTPUT = indices('working', 'load')
+const CONDITION = indices('short')
+const INPUT = indices('command')
 
 const [P, T, X, A, B] = [0, 1, 2, 3, 4]
 const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
@@ -90,8 +105,10 @@ export const loadSensingSection = defineKind({
       note: 'from A and from B to the tank gallery',
     }),
   },
-  inputs: [{ name: 'command', label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 }],
-  faults: [stuck(0, 'spool sticks'), lost(0), leak(A, T, 'leaks from A to T')],
+  inputs: inputSpecs(INPUT, {
+    command: { label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 },
+  }),
+  faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command), leak(A, T, 'leaks from A to T')],
   traits: {
     atRest: (values) =>
       values.neutral === 'vented'
@@ -178,18 +195,20 @@ export const loadSensingSection = defineKind({
     }
     const vent = v.neutral === 'vented' ? back / 4 : 0
     return {
-      states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'working', label: 'flow to the actuator', quantity: 'flow' },
-        { name: 'load', label: 'load pressure', quantity: 'pressure' },
-      ],
-      conditions: [
-        { name: 'short', label: 'gets less than its lever asks for', severity: 'info', worst: 'load' },
-      ],
+      states: stateSpecs(STATE, {
+        spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        working: { label: 'flow to the actuator', quantity: 'flow' },
+        load: { label: 'load pressure', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        short: { label: 'gets less than its lever asks for', severity: 'info', worst: 'load' },
+      }),
       evaluate(l) {
         const { p, q } = l
-        const y = l.x[0]
-        l.dx[0] = spoolRate(y, l.u[0], v.shiftTime)
+        const y = l.x[STATE.spool]
+        l.dx[STATE.spool] = spoolRate(y, l.u[INPUT.command], v.shiftTime)
         const opening = notch(y)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
@@ -212,11 +231,11 @@ export const loadSensingSection = defineKind({
         q[X] = bled - told
       },
       observe(l) {
-        const y = l.x[0]
+        const y = l.x[STATE.spool]
         const opening = notch(y)
-        l.o[0] = l.q[P]
-        l.o[1] = y > 0 ? l.p[A] : l.p[B]
-        l.c[0] = opening > 0.02 ? enough * opening * v.flow - l.q[P] : -1
+        l.o[OUTPUT.working] = l.q[P]
+        l.o[OUTPUT.load] = y > 0 ? l.p[A] : l.p[B]
+        l.c[CONDITION.short] = opening > 0.02 ? enough * opening * v.flow - l.q[P] : -1
         let heat = 0
         for (let i = 0; i < 5; i++) heat += l.p[i] * l.q[i]
         l.power[Power.heat] = heat
@@ -224,9 +243,9 @@ export const loadSensingSection = defineKind({
     }
   },
   say(l, v, show) {
-    const y = l.x[0]
+    const y = l.x[STATE.spool]
     if (Math.abs(y) <= v.deadBand)
       return `In neutral: ${v.neutral === 'vented' ? 'A and B open to T' : 'shut'}, and it tells no load.`
-    return `Lever at ${Math.round(Math.abs(y) * 100)} %: ${show(l.q[P], 'flow')} to ${y > 0 ? 'A' : 'B'} against ${show(l.o[1], 'pressure')}.`
+    return `Lever at ${Math.round(Math.abs(y) * 100)} %: ${show(l.q[P], 'flow')} to ${y > 0 ? 'A' : 'B'} against ${show(l.o[OUTPUT.load], 'pressure')}.`
   },
 })

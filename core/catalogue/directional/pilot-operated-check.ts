@@ -1,8 +1,12 @@
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkSeat, dashed, line, rectangle } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
 import { checkNominal, checkParameters } from './check'
+
+const STATE = indices('opening')
+const OUTPUT = indices('flow', 'held')
+const CONDITION = indices('overPressure')
 
 const [A, B, X, Y] = [0, 1, 2, 3]
 
@@ -39,7 +43,7 @@ export const pilotOperatedCheck = defineKind({
       note: 'reported when exceeded at B',
     }),
   },
-  faults: [leak(B, A, 'leaks shut'), stuck(0), reversed(A, B)],
+  faults: [leak(B, A, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
   traits: {
     pilots: ['X'],
     holds: [{ port: 'B', outOf: 'A', pilot: 'X', ratio: 'pilotRatio' }],
@@ -84,36 +88,39 @@ export const pilotOperatedCheck = defineKind({
     const external = values.drain === 'external'
     return {
       idlePorts: external ? [] : [Y],
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'flow', label: 'flow A to B', quantity: 'flow' },
-        { name: 'held', label: 'pressure held', quantity: 'pressure' },
-      ],
-      conditions: [
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'held' },
-      ],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow A to B', quantity: 'flow' },
+        held: { label: 'pressure held', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const push = l.p[X] - (external ? l.p[Y] : l.p[A])
         const driving = drop + (push > 0 ? values.pilotRatio * push : 0) - values.crackingPressure
-        l.dx[0] = (ramp(driving / values.openingRange) - l.x[0]) / values.checkResponse
-        const flow = l.x[0] * coefficient * rootDrop(drop)
+        l.dx[STATE.opening] =
+          (ramp(driving / values.openingRange) - l.x[STATE.opening]) / values.checkResponse
+        const flow = l.x[STATE.opening] * coefficient * rootDrop(drop)
         l.q[A] = flow
         l.q[B] = -flow
         l.q[X] = 0
         l.q[Y] = 0
       },
       observe(l) {
-        l.o[0] = l.q[A]
-        l.o[1] = l.p[B]
-        l.c[0] = l.p[B] - values.maxPressure
+        l.o[OUTPUT.flow] = l.q[A]
+        l.o[OUTPUT.held] = l.p[B]
+        l.c[CONDITION.overPressure] = l.p[B] - values.maxPressure
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }
   },
   say(l, values, show) {
     const push = l.p[X] - (values.drain === 'external' ? l.p[Y] : l.p[A])
-    if (l.x[0] < 0.01)
+    if (l.x[STATE.opening] < 0.01)
       return `Shut, holding ${show(Math.max(0, l.p[B]), 'pressure')}; a pilot of ${show(
         Math.max(0, (l.p[B] - l.p[A] + values.crackingPressure) / values.pilotRatio),
         'pressure',
@@ -121,6 +128,6 @@ export const pilotOperatedCheck = defineKind({
     const way = l.q[A] >= 0 ? 'A to B' : 'B to A'
     const cause =
       push > 0 && l.q[A] < 0 ? `held open by ${show(push, 'pressure')} at its pilot` : 'opened by the flow'
-    return `Open ${Math.round(l.x[0] * 100)} %, ${cause}, passing ${show(Math.abs(l.q[A]), 'flow')} from ${way}.`
+    return `Open ${Math.round(l.x[STATE.opening] * 100)} %, ${cause}, passing ${show(Math.abs(l.q[A]), 'flow')} from ${way}.`
   },
 })

@@ -1,8 +1,11 @@
 import { leak, reversed, stuck } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkSeat, dashed, line } from '../symbol'
 import { checkParameters } from './check'
+
+const STATE = indices('opening')
+const OUTPUT = indices('flow')
 
 const [A, B, X] = [0, 1, 2]
 
@@ -27,7 +30,7 @@ export const pilotToCloseCheck = defineKind({
     ...checkParameters(),
     pilotRatio: quantity('Pilot ratio', 'ratio', '2', 0.5, 20, { note: 'pilot area to seat area' }),
   },
-  faults: [leak(B, A, 'leaks shut'), stuck(0), reversed(A, B)],
+  faults: [leak(B, A, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
   traits: { pilots: ['X'], paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
   care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
   symbol: () => ({
@@ -48,26 +51,30 @@ export const pilotToCloseCheck = defineKind({
   model(v) {
     const coefficient = pathCoefficient(v.checkFlow, v.checkDrop)
     return {
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow A to B', quantity: 'flow' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const push = l.p[X] - l.p[A]
         const driving = drop - (push > 0 ? v.pilotRatio * push : 0) - v.crackingPressure
-        l.dx[0] = (ramp(driving / v.openingRange) - l.x[0]) / v.checkResponse
-        l.q[A] = l.x[0] * coefficient * rootDrop(drop)
+        l.dx[STATE.opening] = (ramp(driving / v.openingRange) - l.x[STATE.opening]) / v.checkResponse
+        l.q[A] = l.x[STATE.opening] * coefficient * rootDrop(drop)
         l.q[B] = -l.q[A]
         l.q[X] = 0
       },
       observe(l) {
-        l.o[0] = l.q[A]
+        l.o[OUTPUT.flow] = l.q[A]
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }
   },
   say: (l, _v, show) =>
-    l.x[0] > 0.01
-      ? `Open ${Math.round(l.x[0] * 100)} %, passing ${show(l.q[A], 'flow')}.`
+    l.x[STATE.opening] > 0.01
+      ? `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(l.q[A], 'flow')}.`
       : l.p[X] > l.p[A]
         ? `Shut by ${show(l.p[X], 'pressure')} at its pilot.`
         : `Shut, holding back ${show(Math.max(0, l.p[B] - l.p[A]), 'pressure')}.`,

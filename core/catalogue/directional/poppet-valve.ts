@@ -1,8 +1,22 @@
 import { blocked, leak, lost, stuck } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { line, partOf, polygon, rectangle, spring } from '../symbol'
 import { BOX, solenoid } from './spool'
+
+const STATE = indices('opening')
+const OUTPUT = indices('flow', 'held', 'switched')
+const CONDITION = indices('overPressure')
+const INPUT = indices('command')
 
 const [A, B] = [0, 1]
 
@@ -43,9 +57,8 @@ export const poppetValve = defineKind({
       note: 'reported when exceeded',
     }),
   },
-  inputs: [
-    {
-      name: 'command',
+  inputs: inputSpecs(INPUT, {
+    command: {
       label: 'solenoid',
       quantity: 'ratio',
       rest: 0,
@@ -56,8 +69,13 @@ export const poppetValve = defineKind({
         { value: 0, label: 'off' },
       ],
     },
+  }),
+  faults: [
+    stuck(STATE.opening, 'poppet sticks'),
+    lost(INPUT.command, 'coil without voltage'),
+    leak(B, A, 'leaks shut'),
+    blocked(),
   ],
-  faults: [stuck(0, 'poppet sticks'), lost(0, 'coil without voltage'), leak(B, A, 'leaks shut'), blocked()],
   traits: {
     nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     rating: 'maxPressure',
@@ -92,35 +110,37 @@ export const poppetValve = defineKind({
     const opens = v.rest === 'shut'
     const check = v.blocks === 'one'
     return {
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: opens ? 0 : 1, scale: 1 }],
-      outputs: [
-        { name: 'flow', label: 'flow A to B', quantity: 'flow' },
-        { name: 'held', label: 'pressure held', quantity: 'pressure' },
-        { name: 'switched', label: 'way of the spool', quantity: 'share' },
-      ],
-      conditions: [
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'held' },
-      ],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: opens ? 0 : 1, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow A to B', quantity: 'flow' },
+        held: { label: 'pressure held', quantity: 'pressure' },
+        switched: { label: 'way of the spool', quantity: 'share' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const switched = l.u[0] > 0.5 === opens ? 1 : 0
+        const switched = l.u[INPUT.command] > 0.5 === opens ? 1 : 0
         const lifted = check ? ramp((drop - v.crackingPressure) / 0.5e5) : 0
-        l.dx[0] = (Math.max(switched, lifted) - l.x[0]) / v.switchTime
-        const flow = l.x[0] * coefficient * rootDrop(drop)
+        l.dx[STATE.opening] = (Math.max(switched, lifted) - l.x[STATE.opening]) / v.switchTime
+        const flow = l.x[STATE.opening] * coefficient * rootDrop(drop)
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
-        l.o[0] = l.q[A]
-        l.o[1] = Math.max(l.p[A], l.p[B])
-        l.o[2] = opens ? l.x[0] : 1 - l.x[0]
-        l.c[0] = l.o[1] - v.maxPressure
+        l.o[OUTPUT.flow] = l.q[A]
+        l.o[OUTPUT.held] = Math.max(l.p[A], l.p[B])
+        l.o[OUTPUT.switched] = opens ? l.x[STATE.opening] : 1 - l.x[STATE.opening]
+        l.c[CONDITION.overPressure] = l.o[OUTPUT.held] - v.maxPressure
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }
   },
   say: (l, _v, show) =>
-    l.x[0] < 0.01
+    l.x[STATE.opening] < 0.01
       ? `Shut tight, with ${show(Math.abs(l.p[B] - l.p[A]), 'pressure')} across its seat.`
-      : `Open ${Math.round(l.x[0] * 100)} %, passing ${show(Math.abs(l.q[A]), 'flow')} from ${l.q[A] >= 0 ? 'A to B' : 'B to A'}.`,
+      : `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(Math.abs(l.q[A]), 'flow')} from ${l.q[A] >= 0 ? 'A to B' : 'B to A'}.`,
 })

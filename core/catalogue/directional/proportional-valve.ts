@@ -1,8 +1,22 @@
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { leak, lost, stuck } from '../faults'
 import { notchLaw, pathCoefficient, rootDrop, spoolRate } from '../laws'
 import { adjustable, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
+
+const STATE = indices('spool')
+const OUTPUT = indices('highest')
+const CONDITION = indices('overPressure')
+const INPUT = indices('command')
 
 const [P, T, A, B] = [0, 1, 2, 3]
 const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
@@ -38,8 +52,10 @@ export const proportionalValve = defineKind({
       note: 'reported when exceeded at P, A or B',
     }),
   },
-  inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 }],
-  faults: [stuck(0, 'spool sticks'), lost(0), leak(A, T, 'leaks from A to T')],
+  inputs: inputSpecs(INPUT, {
+    command: { label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 },
+  }),
+  faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command), leak(A, T, 'leaks from A to T')],
   traits: {
     nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     restrains: spoolEdges,
@@ -90,16 +106,20 @@ export const proportionalValve = defineKind({
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const leakReference = values.leakage / 100e5
     return {
-      states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [{ name: 'highest', label: 'highest port pressure', quantity: 'pressure' }],
-      conditions: [
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
-      ],
+      states: stateSpecs(STATE, {
+        spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        highest: { label: 'highest port pressure', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      }),
       evaluate(l) {
-        const y = l.x[0]
+        const y = l.x[STATE.spool]
         const { p, q } = l
         const leak = leakReference * fluid.leakageFactor
-        l.dx[0] = spoolRate(y, l.u[0], values.shiftTime)
+        l.dx[STATE.spool] = spoolRate(y, l.u[INPUT.command], values.shiftTime)
         const opening = coefficient * notch(y)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
@@ -111,14 +131,14 @@ export const proportionalValve = defineKind({
         q[other] = out + leak * (2 * p[other] - p[P] - p[T])
       },
       observe(l) {
-        l.o[0] = Math.max(l.p[P], l.p[A], l.p[B])
-        l.c[0] = l.o[0] - values.maxPressure
+        l.o[OUTPUT.highest] = Math.max(l.p[P], l.p[A], l.p[B])
+        l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - values.maxPressure
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
       },
     }
   },
   say(l, values, show) {
-    const y = l.x[0]
+    const y = l.x[STATE.spool]
     if (Math.abs(y) <= values.deadBand) return 'In its dead band: shut.'
     const [way, back] = y > 0 ? ['P to A', 'B'] : ['P to B', 'A']
     return `At ${Math.round(Math.abs(y) * 100)} %: ${way} passes ${show(Math.abs(l.q[P]), 'flow')}, ${back} returns ${show(Math.abs(l.q[T]), 'flow')}.`

@@ -1,7 +1,9 @@
 import { blocked, stuck } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { circle, line } from '../symbol'
+
+const STATE = indices('ball')
 
 const [A, B, OUT] = [0, 1, 2]
 /** Difference over which the ball crosses, Pa. */
@@ -25,7 +27,7 @@ export const shuttleValve = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '2 bar', 1e4, 50e5),
     timeConstant: quantity('Response', 'time', '2 ms', 1e-4, 1),
   },
-  faults: [stuck(0, 'ball sticks'), blocked()],
+  faults: [stuck(STATE.ball, 'ball sticks'), blocked()],
   traits: {
     paths: [
       { from: 'A', to: 'C', how: 'oneWay' },
@@ -54,11 +56,13 @@ export const shuttleValve = defineKind({
   model(values) {
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     return {
-      states: [{ name: 'ball', label: 'share open to A', quantity: 'share', initial: 0.5, scale: 1 }],
+      states: stateSpecs(STATE, {
+        ball: { label: 'share open to A', quantity: 'share', initial: 0.5, scale: 1 },
+      }),
       evaluate(l) {
-        l.dx[0] = (ramp((l.p[A] - l.p[B]) / CROSSING + 0.5) - l.x[0]) / values.timeConstant
-        l.q[A] = l.x[0] * coefficient * rootDrop(l.p[A] - l.p[OUT])
-        l.q[B] = (1 - l.x[0]) * coefficient * rootDrop(l.p[B] - l.p[OUT])
+        l.dx[STATE.ball] = (ramp((l.p[A] - l.p[B]) / CROSSING + 0.5) - l.x[STATE.ball]) / values.timeConstant
+        l.q[A] = l.x[STATE.ball] * coefficient * rootDrop(l.p[A] - l.p[OUT])
+        l.q[B] = (1 - l.x[STATE.ball]) * coefficient * rootDrop(l.p[B] - l.p[OUT])
         l.q[OUT] = -l.q[A] - l.q[B]
       },
       observe(l) {
@@ -67,5 +71,5 @@ export const shuttleValve = defineKind({
     }
   },
   say: (l, _values, show) =>
-    `Passes on ${show(l.p[OUT], 'pressure')} from ${l.x[0] > 0.9 ? 'A' : l.x[0] < 0.1 ? 'B' : 'both'}.`,
+    `Passes on ${show(l.p[OUT], 'pressure')} from ${l.x[STATE.ball] > 0.9 ? 'A' : l.x[STATE.ball] < 0.1 ? 'B' : 'both'}.`,
 })

@@ -1,13 +1,27 @@
 import { leak, lost, stuck } from '../faults'
-import { defineKind, Power, quantity, type Local } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  type Local,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { notchLaw, pathCoefficient, rootDrop, spoolRate } from '../laws'
 import { checkParameters, checkLaw } from './check'
 import { portRelief } from '../pressure/port-relief'
 import { circle, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, spoolEdges, type Box } from './spool'
 
+const STATE = indices('spool', 'check', 'reliefA', 'reliefB', 'suctionA', 'suctionB')
+const OUTPUT = indices('working', 'neutralFlow', 'relieved')
+const CONDITION = indices('relieving')
+const INPUT = indices('command')
+
 const [P, N, M, T, A, B] = [0, 1, 2, 3, 4, 5]
-const [SPOOL, CHECK, RELIEF_A, RELIEF_B, SUCTION_A, SUCTION_B] = [0, 1, 2, 3, 4, 5]
 const boxes: readonly Box[] = [['P>A', 'B>T'], ['N>M'], ['P>B', 'A>T']]
 
 /**
@@ -54,8 +68,14 @@ export const valveSection = defineKind({
     suction: { type: 'switch', label: 'Suction checks fitted', default: true, group: 'Ports' },
     ...checkParameters('Checks'),
   },
-  inputs: [{ name: 'command', label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 }],
-  faults: [stuck(SPOOL, 'spool sticks'), lost(0, 'lever disconnected'), leak(A, T, 'leaks from A to T')],
+  inputs: inputSpecs(INPUT, {
+    command: { label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 },
+  }),
+  faults: [
+    stuck(STATE.spool, 'spool sticks'),
+    lost(INPUT.command, 'lever disconnected'),
+    leak(A, T, 'leaks from A to T'),
+  ],
   traits: {
     nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
     restrains: spoolEdges,
@@ -124,46 +144,46 @@ export const valveSection = defineKind({
       (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
       (v.suction ? l.x[suctionState] * free * rootDrop(drop) : 0)
     return {
-      states: [
-        { name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'check', label: 'load check', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'reliefA', label: 'port relief A', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'reliefB', label: 'port relief B', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'suctionA', label: 'suction check A', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'suctionB', label: 'suction check B', quantity: 'share', initial: 0, scale: 1 },
-      ],
-      outputs: [
-        { name: 'working', label: 'flow to the actuator', quantity: 'flow' },
-        { name: 'neutralFlow', label: 'flow through the neutral gallery', quantity: 'flow' },
-        { name: 'relieved', label: 'flow of the port reliefs', quantity: 'flow' },
-      ],
-      conditions: [
-        { name: 'relieving', label: 'a port relief is open', severity: 'warning', worst: 'relieved' },
-      ],
+      states: stateSpecs(STATE, {
+        spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
+        check: { label: 'load check', quantity: 'share', initial: 0, scale: 1 },
+        reliefA: { label: 'port relief A', quantity: 'share', initial: 0, scale: 1 },
+        reliefB: { label: 'port relief B', quantity: 'share', initial: 0, scale: 1 },
+        suctionA: { label: 'suction check A', quantity: 'share', initial: 0, scale: 1 },
+        suctionB: { label: 'suction check B', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        working: { label: 'flow to the actuator', quantity: 'flow' },
+        neutralFlow: { label: 'flow through the neutral gallery', quantity: 'flow' },
+        relieved: { label: 'flow of the port reliefs', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        relieving: { label: 'a port relief is open', severity: 'warning', worst: 'relieved' },
+      }),
       evaluate(l) {
         const { p, q } = l
-        const y = l.x[SPOOL]
+        const y = l.x[STATE.spool]
         const size = y < 0 ? -y : y
-        l.dx[SPOOL] = spoolRate(y, l.u[0], v.shiftTime)
+        l.dx[STATE.spool] = spoolRate(y, l.u[INPUT.command], v.shiftTime)
         const opening = edge * notch(y)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const lift = p[P] - p[one]
         // in neutral nothing is behind the check: it must not see now the one port, now the other
-        l.dx[CHECK] = checkRate(opening > 0 ? lift : 0, l.x[CHECK])
-        const into = opening > 0 ? l.x[CHECK] * opening * rootDrop(lift) : 0
+        l.dx[STATE.check] = checkRate(opening > 0 ? lift : 0, l.x[STATE.check])
+        const into = opening > 0 ? l.x[STATE.check] * opening * rootDrop(lift) : 0
         const out = opening > 0 ? opening * rootDrop(p[other] - p[T]) : 0
         const left = 1 - size / v.neutralClosed
         const through = left > 0 ? left * neutral * rootDrop(p[N] - p[M]) : 0
         const dropA = p[A] - p[T]
         const dropB = p[B] - p[T]
-        l.dx[RELIEF_A] = relief.rate(l.x[RELIEF_A], dropA, v.reliefA)
-        l.dx[RELIEF_B] = relief.rate(l.x[RELIEF_B], dropB, v.reliefB)
-        l.dx[SUCTION_A] = checkRate(-dropA, l.x[SUCTION_A])
-        l.dx[SUCTION_B] = checkRate(-dropB, l.x[SUCTION_B])
+        l.dx[STATE.reliefA] = relief.rate(l.x[STATE.reliefA], dropA, v.reliefA)
+        l.dx[STATE.reliefB] = relief.rate(l.x[STATE.reliefB], dropB, v.reliefB)
+        l.dx[STATE.suctionA] = checkRate(-dropA, l.x[STATE.suctionA])
+        l.dx[STATE.suctionB] = checkRate(-dropB, l.x[STATE.suctionB])
         const leak = (v.leakage / 100e5) * fluid.leakageFactor
-        const a = guarded(l, dropA, RELIEF_A, SUCTION_A) + leak * dropA
-        const b = guarded(l, dropB, RELIEF_B, SUCTION_B) + leak * dropB
+        const a = guarded(l, dropA, STATE.reliefA, STATE.suctionA) + leak * dropA
+        const b = guarded(l, dropB, STATE.reliefB, STATE.suctionB) + leak * dropB
         q[P] = into
         q[N] = through
         q[M] = -through
@@ -174,12 +194,15 @@ export const valveSection = defineKind({
         q[other] += out
       },
       observe(l) {
-        l.o[0] = l.q[P]
-        l.o[1] = l.q[N]
-        l.o[2] = v.portReliefs
-          ? Math.max(relief.flow(l.x[RELIEF_A], l.p[A] - l.p[T]), relief.flow(l.x[RELIEF_B], l.p[B] - l.p[T]))
+        l.o[OUTPUT.working] = l.q[P]
+        l.o[OUTPUT.neutralFlow] = l.q[N]
+        l.o[OUTPUT.relieved] = v.portReliefs
+          ? Math.max(
+              relief.flow(l.x[STATE.reliefA], l.p[A] - l.p[T]),
+              relief.flow(l.x[STATE.reliefB], l.p[B] - l.p[T]),
+            )
           : 0
-        l.c[0] = l.o[2] - 1e-3 * v.ratedFlow
+        l.c[CONDITION.relieving] = l.o[OUTPUT.relieved] - 1e-3 * v.ratedFlow
         let heat = 0
         for (let i = 0; i < 6; i++) heat += l.p[i] * l.q[i]
         l.power[Power.heat] = heat
@@ -187,8 +210,8 @@ export const valveSection = defineKind({
     }
   },
   say(l, v, show) {
-    const y = l.x[SPOOL]
-    const neutral = `${show(Math.abs(l.o[1]), 'flow')} go on through the neutral gallery`
+    const y = l.x[STATE.spool]
+    const neutral = `${show(Math.abs(l.o[OUTPUT.neutralFlow]), 'flow')} go on through the neutral gallery`
     if (Math.abs(y) <= v.deadBand) return `In neutral: ${neutral}.`
     return `Lever at ${Math.round(Math.abs(y) * 100)} %: ${show(l.q[P], 'flow')} to ${y > 0 ? 'A' : 'B'}, ${neutral}.`
   },

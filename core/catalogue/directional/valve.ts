@@ -11,6 +11,11 @@ import {
   type PortSpec,
   type Show,
   type SymbolForm,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
 } from '../kind'
 import { leak, lost, stuck } from '../faults'
 import { addPathFlows, pathCoefficient, spoolRate } from '../laws'
@@ -29,6 +34,11 @@ import {
 } from '../symbol'
 import type { Fluid } from '../../fluid/fluid'
 import { BOX, drawBoxes, pathOpening, pairsOf, pilotTriangle, solenoid, spoolPaths, type Box } from './spool'
+
+const INPUT = indices('command')
+const STATE = indices('spool')
+const OUTPUT = indices('highest')
+const CONDITION = indices('overPressure')
 
 const roles: Record<string, string> = {
   P: 'pressure line',
@@ -136,9 +146,8 @@ export interface DirectionalValues {
 
 /** Names of the ends that a schedule commands. */
 const directionalInputs = (design: DirectionalDesign<string>) =>
-  [
-    {
-      name: 'command',
+  inputSpecs(INPUT, {
+    command: {
       label: 'command',
       quantity: 'ratio',
       rest: 0,
@@ -150,7 +159,7 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
         { value: -1, label: design.positions === 3 ? 'end b' : 'pushed back' },
       ],
     },
-  ] as const
+  })
 
 function directionalTraits(design: DirectionalDesign<string>) {
   const pairs = new Map<string, { from: string; to: string; how: 'switched' }>()
@@ -302,23 +311,27 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   const rated = names.map((name) => !RETURNS.has(name))
   return {
     idlePorts: piloted ? [] : [X, Y],
-    states: [{ name: 'spool', label: 'spool position', quantity: 'ratio', initial: 0, scale: 1 }],
-    outputs: [{ name: 'highest', label: 'highest port pressure', quantity: 'pressure' }],
-    conditions: [
-      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
-    ],
+    states: stateSpecs(STATE, {
+      spool: { label: 'spool position', quantity: 'ratio', initial: 0, scale: 1 },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      highest: { label: 'highest port pressure', quantity: 'pressure' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+    }),
     evaluate(l) {
-      const y = l.x[0]
+      const y = l.x[STATE.spool]
       const { p, q } = l
-      let target = l.u[0]
+      let target = l.u[INPUT.command]
       if (piloted) {
         const push = (p[X] - (three ? p[Y] : 0)) / shiftPressure
         target = push < least ? least : push > 1 ? 1 : push
       }
       if (target < least) target = least
       // with a detent nothing moves it but a push; let go it rests in the nearest box
-      if (stays && Math.abs(l.u[0]) < 0.5 && !piloted) target = Math.round(y)
-      l.dx[0] = spoolRate(y, target, shiftTime)
+      if (stays && Math.abs(l.u[INPUT.command]) < 0.5 && !piloted) target = Math.round(y)
+      l.dx[STATE.spool] = spoolRate(y, target, shiftTime)
       for (let i = 0; i < q.length; i++) q[i] = 0
       if (leakReference > 0) {
         const leak = leakReference * fluid.leakageFactor
@@ -342,8 +355,8 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
         if (rated[i] && l.p[i] > highest) highest = l.p[i]
         heat += l.p[i] * l.q[i]
       }
-      l.o[0] = highest
-      l.c[0] = highest - maxPressure
+      l.o[OUTPUT.highest] = highest
+      l.c[CONDITION.overPressure] = highest - maxPressure
       l.power[Power.heat] = heat
     },
   }
@@ -357,7 +370,7 @@ function directionalSay(
 ): string {
   const { boxes, label } = design.functions[values.centre]
   const three = design.positions === 3
-  const y = l.x[0]
+  const y = l.x[STATE.spool]
   const at = Math.round(y) + (three ? 1 : 0)
   const box = boxes[Math.min(Math.max(at, 0), boxes.length - 1)]
   const where = three
@@ -385,8 +398,8 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
     parameters: directionalParameters(design),
     inputs: directionalInputs(design),
     faults: [
-      stuck(0, 'spool sticks'),
-      lost(0),
+      stuck(STATE.spool, 'spool sticks'),
+      lost(INPUT.command),
       leak(design.ports.indexOf('P'), design.ports.indexOf('A'), 'leaks from P to A'),
     ],
     traits: directionalTraits(design),

@@ -1,5 +1,5 @@
 /** What the pressure-compensated flow valves with a bypass share: the regulated way and the way of the excess. */
-import { quantity } from '../kind'
+import { quantity, indices, inputSpecs } from '../kind'
 import { compensatedEdge, pathCoefficient, ramp, rootDrop } from '../laws'
 
 export const compensatedParameters = (flow: string) =>
@@ -20,9 +20,10 @@ export interface CompensatedValues {
   readonly ratedDrop: number
   readonly timeConstant: number
 }
-export const flowInput = [
-  { name: 'flow', label: 'set flow', quantity: 'flow', rest: 'flow', min: 0, max: 0.2 },
-] as const
+export const INPUT = indices('flow')
+export const flowInput = inputSpecs(INPUT, {
+  flow: { label: 'set flow', quantity: 'flow', rest: 'flow', min: 0, max: 0.2 },
+})
 
 /**
  * The metering edge passes q_set·path(min(Δp, m))/path(m), see `compensatedEdge`; the compensator lets the excess out so far as Δp

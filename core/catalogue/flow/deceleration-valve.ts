@@ -1,7 +1,9 @@
 import { stuck } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, stateSpecs } from '../kind'
 import { dashed, line, rectangle, spring, circle } from '../symbol'
 import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
+
+const STATE = indices('opening')
 
 const ROD = 2
 
@@ -27,7 +29,7 @@ export const decelerationValve = defineKind({
     over: quantity('Rise of the cam', 'length', '50 mm', 1e-4, 5),
     left: quantity('Stays open by', 'share', '5 %', 0, 1),
   },
-  faults: [stuck(0, 'spool sticks')],
+  faults: [stuck(STATE.opening, 'spool sticks')],
   traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [
@@ -49,15 +51,18 @@ export const decelerationValve = defineKind({
   }),
   caption: (v, show) => [`from ${show(v.from, 'length')}`],
   model: (v) =>
-    throttledModel(v, (l) => l.x[0], {
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 1, scale: 1 }],
+    throttledModel(v, (l) => l.x[STATE.opening], {
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 1, scale: 1 },
+      }),
       evaluate(l) {
         const pressed = (l.p[ROD] - v.from) / v.over
         const wanted = 1 - (1 - v.left) * (pressed < 0 ? 0 : pressed > 1 ? 1 : pressed)
         // the roller follows the cam as fast as the spool can
-        l.dx[0] = (wanted - l.x[0]) / 5e-3
+        l.dx[STATE.opening] = (wanted - l.x[STATE.opening]) / 5e-3
         l.q[ROD] = 0
       },
     }),
-  say: (l, _v, show) => `Open ${Math.round(l.x[0] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')}.`,
+  say: (l, _v, show) =>
+    `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')}.`,
 })

@@ -1,8 +1,22 @@
 import { blocked, drifted } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { compensatedEdge, pathCoefficient, rootDrop, SHORT_FLOW } from '../laws'
 import { checkParameters, checkLaw } from '../directional/check'
 import { adjustable, arrowHead, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+
+const STATE = indices('checkOpening')
+const OUTPUT = indices('passed')
+const CONDITION = indices('short')
+const INPUT = indices('flow')
 
 const [A, B] = [0, 1]
 /** The pressure compensator before the metering edge, with its spring and its two pilot lines. */
@@ -35,8 +49,10 @@ export const flowControl2Way = defineKind({
     bypass: { type: 'switch', label: 'Check valve for the way back', default: true },
     ...checkParameters('Check'),
   },
-  inputs: [{ name: 'flow', label: 'set flow', quantity: 'flow', rest: 'flow', min: 0, max: 0.2 }],
-  faults: [drifted(0), blocked()],
+  inputs: inputSpecs(INPUT, {
+    flow: { label: 'set flow', quantity: 'flow', rest: 'flow', min: 0, max: 0.2 },
+  }),
+  faults: [drifted(INPUT.flow), blocked()],
   traits: {
     restrains: [{ from: 'A', to: 'B', by: 'throttle' }],
     paths: [{ from: 'A', to: 'B', how: 'open' }],
@@ -71,28 +87,34 @@ export const flowControl2Way = defineKind({
     const edge = compensatedEdge(values.leastDrop)
     const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
     return {
-      states: [{ name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [{ name: 'passed', label: 'flow A to B', quantity: 'flow' }],
-      conditions: [{ name: 'short', label: 'too little pressure drop to keep its flow', severity: 'info' }],
+      states: stateSpecs(STATE, {
+        checkOpening: { label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        passed: { label: 'flow A to B', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        short: { label: 'too little pressure drop to keep its flow', severity: 'info' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        l.dx[0] = checkRate(-drop, l.x[0])
-        const flow = l.u[0] * edge(drop) + l.x[0] * back * rootDrop(drop)
+        l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
+        const flow = l.u[INPUT.flow] * edge(drop) + l.x[STATE.checkOpening] * back * rootDrop(drop)
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
         const drop = l.p[A] - l.p[B]
-        l.o[0] = l.q[A]
-        l.c[0] = drop > 0 ? (1 - SHORT_FLOW) * l.u[0] - l.q[A] : -1
+        l.o[OUTPUT.passed] = l.q[A]
+        l.c[CONDITION.short] = drop > 0 ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.q[A] : -1
         l.power[Power.heat] = l.q[A] * drop
       },
     }
   },
   say: (l, values, show) =>
-    l.x[0] > 0.01
+    l.x[STATE.checkOpening] > 0.01
       ? `Its check is open: ${show(-l.q[A], 'flow')} go back.`
       : l.p[A] - l.p[B] < values.leastDrop
-        ? `Passes ${show(l.q[A], 'flow')}: too little pressure drop for its ${show(l.u[0], 'flow')}.`
+        ? `Passes ${show(l.q[A], 'flow')}: too little pressure drop for its ${show(l.u[INPUT.flow], 'flow')}.`
         : `Keeps ${show(l.q[A], 'flow')}, throttling ${show(l.p[A] - l.p[B], 'pressure')} away.`,
 })

@@ -1,7 +1,11 @@
 import { blocked, drifted, stuck } from '../faults'
-import { defineKind, Power } from '../kind'
+import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { adjustable, arrowHead, line, rectangle } from '../symbol'
-import { compensated, compensatedParameters, flowInput } from './compensated'
+import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'
+
+const STATE = indices('bypass')
+const OUTPUT = indices('regulated', 'excess')
+const CONDITION = indices('short')
 
 const [A, B, T] = [0, 1, 2]
 
@@ -23,7 +27,7 @@ export const flowControl3Way = defineKind({
   ],
   parameters: compensatedParameters('12 L/min'),
   inputs: flowInput,
-  faults: [drifted(0), stuck(0, 'compensator sticks'), blocked()],
+  faults: [drifted(INPUT.flow), stuck(STATE.bypass, 'compensator sticks'), blocked()],
   traits: {
     paths: [
       { from: 'A', to: 'B', how: 'open' },
@@ -52,29 +56,33 @@ export const flowControl3Way = defineKind({
   model(v) {
     const law = compensated(v)
     return {
-      states: [{ name: 'bypass', label: 'opening to T', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'regulated', label: 'flow to B', quantity: 'flow' },
-        { name: 'excess', label: 'flow to T', quantity: 'flow' },
-      ],
-      conditions: [{ name: 'short', label: 'the pump gives less than its setting', severity: 'info' }],
+      states: stateSpecs(STATE, {
+        bypass: { label: 'opening to T', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        regulated: { label: 'flow to B', quantity: 'flow' },
+        excess: { label: 'flow to T', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        short: { label: 'the pump gives less than its setting', severity: 'info' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        l.dx[0] = law.rate(l.x[0], drop)
-        const regulated = l.u[0] * law.edge(drop)
-        const excess = law.excess(l.x[0], l.p[A] - l.p[T])
+        l.dx[STATE.bypass] = law.rate(l.x[STATE.bypass], drop)
+        const regulated = l.u[INPUT.flow] * law.edge(drop)
+        const excess = law.excess(l.x[STATE.bypass], l.p[A] - l.p[T])
         l.q[A] = regulated + excess
         l.q[B] = -regulated
         l.q[T] = -excess
       },
       observe(l) {
-        l.o[0] = -l.q[B]
-        l.o[1] = -l.q[T]
-        l.c[0] = l.o[0] > 0 ? 0.98 * l.u[0] - l.o[0] : -1
+        l.o[OUTPUT.regulated] = -l.q[B]
+        l.o[OUTPUT.excess] = -l.q[T]
+        l.c[CONDITION.short] = l.o[OUTPUT.regulated] > 0 ? 0.98 * l.u[INPUT.flow] - l.o[OUTPUT.regulated] : -1
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[T] * l.q[T]
       },
     }
   },
   say: (l, _v, show) =>
-    `Passes ${show(l.o[0], 'flow')} of ${show(l.u[0], 'flow')} to B and lets ${show(l.o[1], 'flow')} go to T.`,
+    `Passes ${show(l.o[OUTPUT.regulated], 'flow')} of ${show(l.u[INPUT.flow], 'flow')} to B and lets ${show(l.o[OUTPUT.excess], 'flow')} go to T.`,
 })

@@ -1,7 +1,11 @@
 import { leak } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { inletFilling, reversal, SHAFT_REVERSAL } from '../laws'
 import { circle, flowTriangle, line, shaftStub } from '../symbol'
+
+const STATE = indices('speed')
+const OUTPUT = indices('toA', 'toB', 'highest')
+const CONDITION = indices('intensified', 'overPressure')
 
 const [P, A, B] = [0, 1, 2]
 
@@ -72,18 +76,20 @@ export const flowDividerGear = defineKind({
     const viscous = v.viscousTorque / ((1000 * 2 * Math.PI) / 60)
     const friction = (speed: number) => v.frictionTorque * reversal(speed / SHAFT_REVERSAL) + viscous * speed
     return {
-      states: [{ name: 'speed', label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'toA', label: 'flow to A', quantity: 'flow' },
-        { name: 'toB', label: 'flow to B', quantity: 'flow' },
-        { name: 'highest', label: 'higher outlet pressure', quantity: 'pressure' },
-      ],
-      conditions: [
-        { name: 'intensified', label: 'an outlet is above the inlet', severity: 'info', worst: 'highest' },
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
-      ],
+      states: stateSpecs(STATE, {
+        speed: { label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        toA: { label: 'flow to A', quantity: 'flow' },
+        toB: { label: 'flow to B', quantity: 'flow' },
+        highest: { label: 'higher outlet pressure', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        intensified: { label: 'an outlet is above the inlet', severity: 'info', worst: 'highest' },
+        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      }),
       evaluate(l) {
-        const speed = l.x[0]
+        const speed = l.x[STATE.speed]
         const [dropA, dropB] = [l.p[P] - l.p[A], l.p[P] - l.p[B]]
         const g = leakage * fluid.leakageFactor
         const qa = a * speed * inletFilling(speed >= 0 ? l.p[P] : l.p[A]) + g * dropA
@@ -91,19 +97,19 @@ export const flowDividerGear = defineKind({
         l.q[P] = qa + qb
         l.q[A] = -qa
         l.q[B] = -qb
-        l.dx[0] = (a * dropA + b * dropB - friction(speed)) / v.inertia
+        l.dx[STATE.speed] = (a * dropA + b * dropB - friction(speed)) / v.inertia
       },
       observe(l) {
-        l.o[0] = -l.q[A]
-        l.o[1] = -l.q[B]
-        l.o[2] = Math.max(l.p[A], l.p[B])
-        l.c[0] = l.x[0] > SHAFT_REVERSAL ? l.o[2] - l.p[P] : -1
-        l.c[1] = l.o[2] - v.maxPressure
-        l.power[Power.stored] = v.inertia * l.dx[0] * l.x[0]
+        l.o[OUTPUT.toA] = -l.q[A]
+        l.o[OUTPUT.toB] = -l.q[B]
+        l.o[OUTPUT.highest] = Math.max(l.p[A], l.p[B])
+        l.c[CONDITION.intensified] = l.x[STATE.speed] > SHAFT_REVERSAL ? l.o[OUTPUT.highest] - l.p[P] : -1
+        l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - v.maxPressure
+        l.power[Power.stored] = v.inertia * l.dx[STATE.speed] * l.x[STATE.speed]
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B] - l.power[Power.stored]
       },
     }
   },
   say: (l, _v, show) =>
-    `Turns at ${show(Math.abs(l.x[0]), 'rotationalSpeed')}: ${show(l.o[0], 'flow')} to A, ${show(l.o[1], 'flow')} to B.`,
+    `Turns at ${show(Math.abs(l.x[STATE.speed]), 'rotationalSpeed')}: ${show(l.o[OUTPUT.toA], 'flow')} to A, ${show(l.o[OUTPUT.toB], 'flow')} to B.`,
 })

@@ -1,7 +1,11 @@
 import { blocked, stuck } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, reversal, rootDrop } from '../laws'
 import { arrow, line, rectangle } from '../symbol'
+
+const STATE = indices('spool')
+const OUTPUT = indices('toA', 'toB')
+const CONDITION = indices('unequal')
 
 const [P, A, B] = [0, 1, 2]
 /** The spool never shuts a side wholly. */
@@ -35,7 +39,7 @@ export const flowDividerSpool = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '8 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '15 ms', 1e-3, 1),
   },
-  faults: [stuck(0, 'spool sticks'), blocked()],
+  faults: [stuck(STATE.spool, 'spool sticks'), blocked()],
   traits: {
     paths: [
       { from: 'P', to: 'A', how: 'open' },
@@ -65,36 +69,41 @@ export const flowDividerSpool = defineKind({
     const a = pathCoefficient(v.share * v.ratedFlow, v.ratedDrop)
     const b = pathCoefficient((1 - v.share) * v.ratedFlow, v.ratedDrop)
     return {
-      states: [{ name: 'spool', label: 'spool', quantity: 'ratio', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'toA', label: 'flow to A', quantity: 'flow' },
-        { name: 'toB', label: 'flow to B', quantity: 'flow' },
-      ],
-      conditions: [{ name: 'unequal', label: 'cannot keep its shares', severity: 'warning' }],
+      states: stateSpecs(STATE, {
+        spool: { label: 'spool', quantity: 'ratio', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        toA: { label: 'flow to A', quantity: 'flow' },
+        toB: { label: 'flow to B', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        unequal: { label: 'cannot keep its shares', severity: 'warning' },
+      }),
       evaluate(l) {
-        const y = l.x[0]
+        const y = l.x[STATE.spool]
         const qa = (1 - (y > 0 ? y : 0)) * a * rootDrop(l.p[P] - l.p[A])
         const qb = (1 + (y < 0 ? y : 0)) * b * rootDrop(l.p[P] - l.p[B])
         const direction = reversal((qa + qb) / (SMALL * v.ratedFlow))
         const error = (direction * (qa / v.share - qb / (1 - v.share))) / v.ratedFlow
         const most = 1 - NARROWEST
         const wanted = y + GAIN * error
-        l.dx[0] = ((wanted > most ? most : wanted < -most ? -most : wanted) - y) / v.timeConstant
+        l.dx[STATE.spool] = ((wanted > most ? most : wanted < -most ? -most : wanted) - y) / v.timeConstant
         l.q[P] = qa + qb
         l.q[A] = -qa
         l.q[B] = -qb
       },
       observe(l) {
-        l.o[0] = -l.q[A]
-        l.o[1] = -l.q[B]
+        l.o[OUTPUT.toA] = -l.q[A]
+        l.o[OUTPUT.toB] = -l.q[B]
         const sum = Math.abs(l.q[P])
-        l.c[0] = sum > 0.05 * v.ratedFlow ? Math.abs(Math.abs(l.q[A]) / sum - v.share) - 0.1 : -1
+        l.c[CONDITION.unequal] =
+          sum > 0.05 * v.ratedFlow ? Math.abs(Math.abs(l.q[A]) / sum - v.share) - 0.1 : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
       },
     }
   },
   say: (l, _v, show) =>
     l.q[P] >= 0
-      ? `Divides ${show(l.q[P], 'flow')}: ${show(l.o[0], 'flow')} to A, ${show(l.o[1], 'flow')} to B.`
-      : `Joins ${show(-l.o[0], 'flow')} from A and ${show(-l.o[1], 'flow')} from B.`,
+      ? `Divides ${show(l.q[P], 'flow')}: ${show(l.o[OUTPUT.toA], 'flow')} to A, ${show(l.o[OUTPUT.toB], 'flow')} to B.`
+      : `Joins ${show(-l.o[OUTPUT.toA], 'flow')} from A and ${show(-l.o[OUTPUT.toB], 'flow')} from B.`,
 })

@@ -1,6 +1,8 @@
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import { adjustable, line } from '../symbol'
 import { throttledFaults, throttledModel, throttledParameters, throttlesBothWays } from './throttled'
+
+const INPUT = indices('opening')
 
 const [A, B] = [0, 1]
 
@@ -20,7 +22,9 @@ export const needleValve = defineKind({
     ...throttledParameters('30 L/min', '20 bar', 300e5),
     opening: quantity('Opening', 'share', '100 %', 0, 1),
   },
-  inputs: [{ name: 'opening', label: 'opening', quantity: 'share', rest: 'opening', min: 0, max: 1 }],
+  inputs: inputSpecs(INPUT, {
+    opening: { label: 'opening', quantity: 'share', rest: 'opening', min: 0, max: 1 },
+  }),
   faults: throttledFaults,
   traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
@@ -34,7 +38,7 @@ export const needleValve = defineKind({
     box: { x: -1.5, y: -1.5, w: 3, h: 3 },
   }),
   caption: (values, show) => [`${show(values.ratedFlow, 'flow')} at ${show(values.ratedDrop, 'pressure')}`],
-  model: (values) => throttledModel(values, (l) => l.u[0]),
+  model: (values) => throttledModel(values, (l) => l.u[INPUT.opening]),
   say: (l, _values, show) =>
-    `Open ${Math.round(l.u[0] * 100)} %, passes ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}.`,
+    `Open ${Math.round(l.u[INPUT.opening] * 100)} %, passes ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}.`,
 })

@@ -1,8 +1,10 @@
 import { blocked } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
 import { circleArea, rootDrop } from '../laws'
 import { line } from '../symbol'
 import { throttlesBothWays } from './throttled'
+
+const OUTPUT = indices('flow')
 
 const [A, B] = [0, 1]
 
@@ -36,14 +38,16 @@ export const orifice = defineKind({
   model(values, fluid) {
     const area = circleArea(values.diameter)
     return {
-      outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow', quantity: 'flow' },
+      }),
       evaluate(l) {
         const flow = area * fluid.orificeFactor * rootDrop(l.p[A] - l.p[B])
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
-        l.o[0] = l.q[A]
+        l.o[OUTPUT.flow] = l.q[A]
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }

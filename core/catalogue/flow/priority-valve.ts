@@ -1,8 +1,12 @@
 import { blocked, drifted, stuck } from '../faults'
-import { defineKind, Power } from '../kind'
+import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { SHORT_FLOW } from '../laws'
 import { arrow, line, rectangle, spring, text } from '../symbol'
-import { compensated, compensatedParameters, flowInput } from './compensated'
+import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'
+
+const STATE = indices('excessOpening')
+const OUTPUT = indices('first', 'excess')
+const CONDITION = indices('short')
 
 const [P, A, B] = [0, 1, 2]
 
@@ -24,7 +28,7 @@ export const priorityValve = defineKind({
   ],
   parameters: compensatedParameters('12 L/min'),
   inputs: flowInput,
-  faults: [drifted(0), stuck(0, 'spool sticks'), blocked()],
+  faults: [drifted(INPUT.flow), stuck(STATE.excessOpening, 'spool sticks'), blocked()],
   traits: {
     paths: [
       { from: 'P', to: 'A', how: 'open' },
@@ -57,29 +61,33 @@ export const priorityValve = defineKind({
   model(v) {
     const law = compensated(v)
     return {
-      states: [{ name: 'excessOpening', label: 'opening to B', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'first', label: 'flow to A', quantity: 'flow' },
-        { name: 'excess', label: 'flow to B', quantity: 'flow' },
-      ],
-      conditions: [{ name: 'short', label: 'less than its set flow for A', severity: 'warning' }],
+      states: stateSpecs(STATE, {
+        excessOpening: { label: 'opening to B', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        first: { label: 'flow to A', quantity: 'flow' },
+        excess: { label: 'flow to B', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        short: { label: 'less than its set flow for A', severity: 'warning' },
+      }),
       evaluate(l) {
         const drop = l.p[P] - l.p[A]
-        l.dx[0] = law.rate(l.x[0], drop)
-        const first = l.u[0] * law.edge(drop)
-        const excess = law.excess(l.x[0], l.p[P] - l.p[B])
+        l.dx[STATE.excessOpening] = law.rate(l.x[STATE.excessOpening], drop)
+        const first = l.u[INPUT.flow] * law.edge(drop)
+        const excess = law.excess(l.x[STATE.excessOpening], l.p[P] - l.p[B])
         l.q[P] = first + excess
         l.q[A] = -first
         l.q[B] = -excess
       },
       observe(l) {
-        l.o[0] = -l.q[A]
-        l.o[1] = -l.q[B]
-        l.c[0] = l.p[P] > l.p[A] ? (1 - SHORT_FLOW) * l.u[0] - l.o[0] : -1
+        l.o[OUTPUT.first] = -l.q[A]
+        l.o[OUTPUT.excess] = -l.q[B]
+        l.c[CONDITION.short] = l.p[P] > l.p[A] ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.o[OUTPUT.first] : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
       },
     }
   },
   say: (l, _v, show) =>
-    `${show(l.o[0], 'flow')} of ${show(l.u[0], 'flow')} go to A first, ${show(l.o[1], 'flow')} are left for B.`,
+    `${show(l.o[OUTPUT.first], 'flow')} of ${show(l.u[INPUT.flow], 'flow')} go to A first, ${show(l.o[OUTPUT.excess], 'flow')} are left for B.`,
 })

@@ -1,9 +1,12 @@
 import { lost, stuck } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, stateSpecs, inputSpecs } from '../kind'
 import { notchLaw, spoolRate } from '../laws'
 import { adjustable, line, rectangle } from '../symbol'
 import { solenoid } from '../directional/spool'
 import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
+
+const STATE = indices('spool')
+const INPUT = indices('command')
 
 /** Its opening follows an electric command at constant speed; beyond its dead band φ = ((y − y_0)/(1 − y_0))^e; Q = φ·path(p_A − p_B). */
 export const proportionalThrottle = defineKind({
@@ -23,8 +26,10 @@ export const proportionalThrottle = defineKind({
     exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4),
     shiftTime: quantity('Time for full stroke', 'time', '80 ms', 1e-3, 5),
   },
-  inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 }],
-  faults: [stuck(0, 'spool sticks'), lost(0)],
+  inputs: inputSpecs(INPUT, {
+    command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 },
+  }),
+  faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command)],
   traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'switched' }] },
   symbol: () => ({
     shapes: [
@@ -43,13 +48,15 @@ export const proportionalThrottle = defineKind({
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model(v) {
     const notch = notchLaw(v)
-    return throttledModel(v, (l) => notch(l.x[0]), {
-      states: [{ name: 'spool', label: 'spool position', quantity: 'share', initial: 0, scale: 1 }],
+    return throttledModel(v, (l) => notch(l.x[STATE.spool]), {
+      states: stateSpecs(STATE, {
+        spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
+      }),
       evaluate(l) {
-        l.dx[0] = spoolRate(l.x[0], l.u[0], v.shiftTime)
+        l.dx[STATE.spool] = spoolRate(l.x[STATE.spool], l.u[INPUT.command], v.shiftTime)
       },
     })
   },
   say: (l, _v, show) =>
-    `Spool at ${Math.round(l.x[0] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')} at a drop of ${show(Math.abs(l.p[0] - l.p[1]), 'pressure')}.`,
+    `Spool at ${Math.round(l.x[STATE.spool] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')} at a drop of ${show(Math.abs(l.p[0] - l.p[1]), 'pressure')}.`,
 })

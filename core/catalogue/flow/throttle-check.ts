@@ -1,8 +1,22 @@
 import { blocked } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { circleArea, pathCoefficient, rootDrop } from '../laws'
 import { arrow, circle, line } from '../symbol'
 import { checkParameters, checkLaw } from '../directional/check'
+
+const STATE = indices('checkOpening')
+const OUTPUT = indices('flow')
+const CONDITION = indices('overPressure')
+const INPUT = indices('opening')
 
 const [A, B] = [0, 1]
 
@@ -29,7 +43,9 @@ export const throttleCheck = defineKind({
       note: 'reported when exceeded',
     }),
   },
-  inputs: [{ name: 'opening', label: 'throttle opening', quantity: 'share', rest: 1, min: 0, max: 1 }],
+  inputs: inputSpecs(INPUT, {
+    opening: { label: 'throttle opening', quantity: 'share', rest: 1, min: 0, max: 1 },
+  }),
   faults: [blocked('throttle and check blocked')],
   traits: {
     rating: 'maxPressure',
@@ -59,19 +75,26 @@ export const throttleCheck = defineKind({
     const area = circleArea(values.throttle)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
-      states: [{ name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
-      conditions: [{ name: 'overPressure', label: 'above its highest pressure', severity: 'danger' }],
+      states: stateSpecs(STATE, {
+        checkOpening: { label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow A to B', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        overPressure: { label: 'above its highest pressure', severity: 'danger' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const flow = (l.u[0] * area * fluid.orificeFactor + l.x[0] * free) * rootDrop(drop)
-        l.dx[0] = checkRate(drop, l.x[0])
+        const flow =
+          (l.u[INPUT.opening] * area * fluid.orificeFactor + l.x[STATE.checkOpening] * free) * rootDrop(drop)
+        l.dx[STATE.checkOpening] = checkRate(drop, l.x[STATE.checkOpening])
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
-        l.o[0] = l.q[A]
-        l.c[0] = Math.max(l.p[A], l.p[B]) - values.maxPressure
+        l.o[OUTPUT.flow] = l.q[A]
+        l.c[CONDITION.overPressure] = Math.max(l.p[A], l.p[B]) - values.maxPressure
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }
@@ -79,7 +102,7 @@ export const throttleCheck = defineKind({
   say(l, _values, show) {
     const flow = show(Math.abs(l.q[A]), 'flow')
     const drop = show(Math.abs(l.p[A] - l.p[B]), 'pressure')
-    return l.x[0] > 0.01
+    return l.x[STATE.checkOpening] > 0.01
       ? `Its check is open: ${flow} pass freely at ${drop}.`
       : `Throttles ${flow} at a drop of ${drop}.`
   },

@@ -1,7 +1,9 @@
 /** A single way through, opened so far: what cocks, throttles and couplings share. */
 import { blocked } from '../faults'
-import { Power, quantity, type Local, type Model, type Restraint } from '../kind'
+import { Power, quantity, type Local, type Model, type Restraint, indices, outputSpecs } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
+
+const OUTPUT = indices('flow')
 
 /** A path by its catalogue point. */
 export const throttledParameters = (flow: string, drop: string, largestDrop = 300e5) =>
@@ -24,7 +26,9 @@ export function throttledModel(
 ): Model {
   const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
   return {
-    outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
+    outputs: outputSpecs(OUTPUT, {
+      flow: { label: 'flow', quantity: 'flow' },
+    }),
     ...more,
     evaluate(l) {
       more.evaluate?.(l)
@@ -33,7 +37,7 @@ export function throttledModel(
       l.q[1] = -flow
     },
     observe(l) {
-      l.o[0] = l.q[0]
+      l.o[OUTPUT.flow] = l.q[0]
       l.power[Power.heat] = l.q[0] * (l.p[0] - l.p[1])
       more.observe?.(l)
     },

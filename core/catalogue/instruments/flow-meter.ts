@@ -1,7 +1,10 @@
 import { blocked } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { arrowHead, circle, line } from '../symbol'
+
+const OUTPUT = indices('reading')
+const CONDITION = indices('overRange')
 
 const [A, B] = [0, 1]
 
@@ -42,16 +45,20 @@ export const flowMeter = defineKind({
   model(values) {
     const coefficient = pathCoefficient(values.range, values.drop)
     return {
-      outputs: [{ name: 'reading', label: 'reading', quantity: 'flow' }],
-      conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
+      outputs: outputSpecs(OUTPUT, {
+        reading: { label: 'reading', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
+      }),
       evaluate(l) {
         const flow = coefficient * rootDrop(l.p[A] - l.p[B])
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
-        l.o[0] = l.q[A]
-        l.c[0] = Math.abs(l.q[A]) - values.range
+        l.o[OUTPUT.reading] = l.q[A]
+        l.c[CONDITION.overRange] = Math.abs(l.q[A]) - values.range
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }

@@ -2,7 +2,7 @@ import { stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { line } from '../symbol'
-import { filterParameter, transducerBox, transducerModel } from './transducer'
+import { filterParameter, transducerBox, transducerModel, STATE, OUTPUT } from './transducer'
 
 const [A, B] = [0, 1]
 
@@ -23,7 +23,7 @@ export const flowTransducer = defineKind({
     drop: quantity('Pressure drop at its range', 'pressure', '1 bar', 1e4, 20e5),
     filter: filterParameter,
   },
-  faults: [stuck(0, 'signal frozen')],
+  faults: [stuck(STATE.filtered, 'signal frozen')],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: () => ({
     shapes: [...transducerBox('Q'), line([0, 1.5], [0, 3]), line([0, -1.5], [0, -3])],
@@ -55,5 +55,6 @@ export const flowTransducer = defineKind({
       },
     }
   },
-  say: (l, _v, show) => `Reads ${show(l.o[1], 'flow')}, a signal of ${Math.round(l.o[0] * 100)} %.`,
+  say: (l, _v, show) =>
+    `Reads ${show(l.o[OUTPUT.reading], 'flow')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

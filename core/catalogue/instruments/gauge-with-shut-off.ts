@@ -1,6 +1,10 @@
 import { stuck } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, stateSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { arrowHead, circle, line, polygon } from '../symbol'
+
+const STATE = indices('needle')
+const CONDITION = indices('overRange')
+const INPUT = indices('open')
 
 /** Lag of the needle while the cock is open, s. */
 const NEEDLE = 0.02
@@ -19,9 +23,8 @@ export const gaugeWithShutOff = defineKind({
       note: 'reported when the line goes beyond it',
     }),
   },
-  inputs: [
-    {
-      name: 'open',
+  inputs: inputSpecs(INPUT, {
+    open: {
       label: 'cock',
       quantity: 'ratio',
       rest: 1,
@@ -32,8 +35,8 @@ export const gaugeWithShutOff = defineKind({
         { value: 0, label: 'shut' },
       ],
     },
-  ],
-  faults: [stuck(0, 'needle sticks')],
+  }),
+  faults: [stuck(STATE.needle, 'needle sticks')],
   care: 'Shut, it can show pressure where there is none, and none where there is: open it before you trust it.',
   symbol: () => ({
     shapes: [
@@ -50,16 +53,22 @@ export const gaugeWithShutOff = defineKind({
   }),
   caption: (v, show) => [show(v.range, 'pressure')],
   model: (v) => ({
-    states: [{ name: 'needle', label: 'reading', quantity: 'pressure', initial: 0, scale: 1e5 }],
-    conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning' }],
+    states: stateSpecs(STATE, {
+      needle: { label: 'reading', quantity: 'pressure', initial: 0, scale: 1e5 },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      overRange: { label: 'beyond its range', severity: 'warning' },
+    }),
     evaluate(l) {
       l.q[0] = 0
-      l.dx[0] = l.u[0] > 0.5 ? (l.p[0] - l.x[0]) / NEEDLE : 0
+      l.dx[STATE.needle] = l.u[INPUT.open] > 0.5 ? (l.p[0] - l.x[STATE.needle]) / NEEDLE : 0
     },
     observe(l) {
-      l.c[0] = l.u[0] > 0.5 ? l.p[0] - v.range : -1
+      l.c[CONDITION.overRange] = l.u[INPUT.open] > 0.5 ? l.p[0] - v.range : -1
     },
   }),
   say: (l, _v, show) =>
-    l.u[0] > 0.5 ? `Reads ${show(l.x[0], 'pressure')}.` : `Shut: still shows ${show(l.x[0], 'pressure')}.`,
+    l.u[INPUT.open] > 0.5
+      ? `Reads ${show(l.x[STATE.needle], 'pressure')}.`
+      : `Shut: still shows ${show(l.x[STATE.needle], 'pressure')}.`,
 })

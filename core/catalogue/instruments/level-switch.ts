@@ -1,8 +1,10 @@
 import { stuckContact } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line } from '../symbol'
-import { switchBox, switchModel, switchSay } from './switch'
+import { switchBox, switchModel, switchSay, switchOutputs } from './switch'
+
+const OUTPUT = indices(...switchOutputs, 'level')
 
 /** On when the oil in its tank has sunk to its set point, off again when it has risen to its reset point. */
 export const levelSwitch = defineKind({
@@ -37,9 +39,9 @@ export const levelSwitch = defineKind({
       outputs: [...model.outputs!, { name: 'level', label: 'oil in the tank', quantity: 'volume' }],
       observe(l) {
         model.observe!(l)
-        l.o[1] = fluid.tanks[tank]
+        l.o[OUTPUT.level] = fluid.tanks[tank]
       },
     }
   },
-  say: (l, v, show) => switchSay(l, l.o[1], v.set, v.reset, 'volume', show),
+  say: (l, v, show) => switchSay(l, l.o[OUTPUT.level], v.set, v.reset, 'volume', show),
 })

@@ -1,7 +1,11 @@
 import { stuckContact } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, outputSpecs, conditionSpecs, eventSpecs } from '../kind'
 import { circle, dashed, line } from '../symbol'
 import { switchBox } from './switch'
+
+const OUTPUT = indices('on')
+const CONDITION = indices('tripped')
+const EVENT = indices('trip')
 
 /**
  * On while the rod's cam is on its roller: from `at` to `at + width`; the reset region, by which it goes off later than it went on, lies at both ends.
@@ -42,22 +46,28 @@ export const limitSwitch = defineKind({
   }),
   caption: (v, show) => [show(v.at, 'length')],
   model: (v) => ({
-    outputs: [{ name: 'on', label: 'on', quantity: 'ratio' }],
-    conditions: [{ name: 'tripped', label: 'on', severity: 'info' }],
-    guards: [{ name: 'trip', label: 'switches on', report: 1 }],
+    outputs: outputSpecs(OUTPUT, {
+      on: { label: 'on', quantity: 'ratio' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      tripped: { label: 'on', severity: 'info' },
+    }),
+    guards: eventSpecs(EVENT, {
+      trip: { label: 'switches on', report: 1 },
+    }),
     modes: [0],
     evaluate(l) {
       const slack = l.mode[0] ? v.reset : 0
       const x = l.p[0]
       l.q[0] = 0
-      l.g[0] = Math.min(x - v.at + slack, v.at + v.width - x + slack)
+      l.g[EVENT.trip] = Math.min(x - v.at + slack, v.at + v.width - x + slack)
     },
     switch(l, _index, direction) {
       l.mode[0] = direction > 0 ? 1 : 0
     },
     observe(l) {
-      l.o[0] = l.mode[0]
-      l.c[0] = l.mode[0] - 0.5
+      l.o[OUTPUT.on] = l.mode[0]
+      l.c[CONDITION.tripped] = l.mode[0] - 0.5
     },
   }),
   say: (l, v, show) =>

@@ -1,6 +1,9 @@
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { dashed } from '../symbol'
 import { transducerBox } from './transducer'
+
+const OUTPUT = indices('reading', 'signal')
+const CONDITION = indices('overRange')
 
 /** Reads the force between a rod and its load; its signal is that as a share of its range, ½ at no force. */
 export const loadCell = defineKind({
@@ -33,16 +36,19 @@ export const loadCell = defineKind({
     reading: 'reading',
   }),
   model: (v) => ({
-    outputs: [
-      { name: 'reading', label: 'force read', quantity: 'force' },
-      { name: 'signal', label: 'signal', quantity: 'share' },
-    ],
-    conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
+    outputs: outputSpecs(OUTPUT, {
+      reading: { label: 'force read', quantity: 'force' },
+      signal: { label: 'signal', quantity: 'share' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
+    }),
     observe(l) {
-      l.o[0] = l.f[0]
-      l.o[1] = Math.min(Math.max(0.5 + l.f[0] / (2 * v.range), 0), 1)
-      l.c[0] = Math.abs(l.f[0]) - v.range
+      l.o[OUTPUT.reading] = l.f[0]
+      l.o[OUTPUT.signal] = Math.min(Math.max(0.5 + l.f[0] / (2 * v.range), 0), 1)
+      l.c[CONDITION.overRange] = Math.abs(l.f[0]) - v.range
     },
   }),
-  say: (l, _v, show) => `Reads ${show(l.o[0], 'force')}, a signal of ${Math.round(l.o[1] * 100)} %.`,
+  say: (l, _v, show) =>
+    `Reads ${show(l.o[OUTPUT.reading], 'force')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

@@ -1,7 +1,7 @@
 import { stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { dashed } from '../symbol'
-import { filterParameter, transducerBox, transducerModel } from './transducer'
+import { filterParameter, transducerBox, transducerModel, STATE, OUTPUT } from './transducer'
 
 /** Signal = x/range behind a first-order filter. */
 export const positionTransducer = defineKind({
@@ -13,7 +13,7 @@ export const positionTransducer = defineKind({
   description: 'Gives an electric signal in proportion to the position of a rod.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod that is measured' }],
   parameters: { range: quantity('Range', 'length', '400 mm', 1e-3, 40), filter: filterParameter },
-  faults: [stuck(0, 'signal frozen')],
+  faults: [stuck(STATE.filtered, 'signal frozen')],
   symbol: () => ({
     shapes: [...transducerBox('G'), dashed([-1.5, 0], [-3, 0])],
     ports: { R: { x: -3, y: 0, side: 'left' } },
@@ -22,5 +22,6 @@ export const positionTransducer = defineKind({
   }),
   model: (v) =>
     transducerModel((l) => l.p[0], 0, v.range, v.filter, { quantity: 'length', label: 'position read' }),
-  say: (l, _v, show) => `Reads ${show(l.o[1], 'length')}, a signal of ${Math.round(l.o[0] * 100)} %.`,
+  say: (l, _v, show) =>
+    `Reads ${show(l.o[OUTPUT.reading], 'length')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

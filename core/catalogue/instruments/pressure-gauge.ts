@@ -1,6 +1,9 @@
 import { misread } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { arrowHead, circle, line } from '../symbol'
+
+const OUTPUT = indices('reading')
+const CONDITION = indices('overRange')
 
 /** Takes no oil; reads the pressure of its line. */
 export const pressureGauge = defineKind({
@@ -29,12 +32,16 @@ export const pressureGauge = defineKind({
     reading: 'reading',
   }),
   model: ({ range }) => ({
-    outputs: [{ name: 'reading', label: 'reading', quantity: 'pressure' }],
-    conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
+    outputs: outputSpecs(OUTPUT, {
+      reading: { label: 'reading', quantity: 'pressure' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
+    }),
     observe(l) {
-      l.o[0] = l.p[0]
-      l.c[0] = l.p[0] - range
+      l.o[OUTPUT.reading] = l.p[0]
+      l.c[CONDITION.overRange] = l.p[0] - range
     },
   }),
-  say: (l, _values, show) => `Reads ${show(l.o[0], 'pressure')}.`,
+  say: (l, _values, show) => `Reads ${show(l.o[OUTPUT.reading], 'pressure')}.`,
 })

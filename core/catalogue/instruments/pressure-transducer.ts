@@ -1,7 +1,7 @@
 import { stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
-import { filterParameter, transducerBox, transducerModel } from './transducer'
+import { filterParameter, transducerBox, transducerModel, STATE, OUTPUT } from './transducer'
 
 /** Signal = p/p_range behind a first-order filter. Takes no oil. */
 export const pressureTransducer = defineKind({
@@ -13,7 +13,7 @@ export const pressureTransducer = defineKind({
   description: 'Gives an electric signal in proportion to the pressure.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],
   parameters: { range: quantity('Range', 'pressure', '250 bar', 1e5, 2000e5), filter: filterParameter },
-  faults: [stuck(0, 'signal frozen')],
+  faults: [stuck(STATE.filtered, 'signal frozen')],
   symbol: () => ({
     shapes: [...transducerBox('p'), line([0, 1.5], [0, 3])],
     ports: { P: { x: 0, y: 3, side: 'down' } },
@@ -22,5 +22,6 @@ export const pressureTransducer = defineKind({
   }),
   model: (v) =>
     transducerModel((l) => l.p[0], 0, v.range, v.filter, { quantity: 'pressure', label: 'pressure read' }),
-  say: (l, _v, show) => `Reads ${show(l.o[1], 'pressure')}, a signal of ${Math.round(l.o[0] * 100)} %.`,
+  say: (l, _v, show) =>
+    `Reads ${show(l.o[OUTPUT.reading], 'pressure')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

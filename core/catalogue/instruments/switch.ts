@@ -1,7 +1,13 @@
 /** Switches with a set point and a reset point: one guard, one mode, and how they are drawn. */
-import type { Local, Model, Show } from '../kind'
+import { type Local, type Model, type Show, indices, outputSpecs, conditionSpecs, eventSpecs } from '../kind'
 import type { Quantity } from '../../units/quantities'
 import { line, rectangle, text, type Shape } from '../symbol'
+
+/** The output of every switch; what else it puts out comes after it. */
+export const switchOutputs = ['on'] as const
+const OUTPUT = indices(...switchOutputs)
+const CONDITION = indices('tripped')
+const EVENT = indices('trip')
 
 /**
  * On when the measure reaches `set`, off when it is back at `reset`. Reset below set makes it a switch for rising,
@@ -10,21 +16,27 @@ import { line, rectangle, text, type Shape } from '../symbol'
 export function switchModel(measure: (l: Local) => number, set: number, reset: number): Model {
   const rising = set >= reset
   return {
-    outputs: [{ name: 'on', label: 'on', quantity: 'ratio' }],
-    conditions: [{ name: 'tripped', label: 'on', severity: 'info' }],
-    guards: [{ name: 'trip', label: 'switches on', report: 1 }],
+    outputs: outputSpecs(OUTPUT, {
+      on: { label: 'on', quantity: 'ratio' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      tripped: { label: 'on', severity: 'info' },
+    }),
+    guards: eventSpecs(EVENT, {
+      trip: { label: 'switches on', report: 1 },
+    }),
     modes: [0],
     evaluate(l) {
       l.q.fill(0)
       const point = l.mode[0] ? reset : set
-      l.g[0] = rising ? measure(l) - point : point - measure(l)
+      l.g[EVENT.trip] = rising ? measure(l) - point : point - measure(l)
     },
     switch(l, _index, direction) {
       l.mode[0] = direction > 0 ? 1 : 0
     },
     observe(l) {
-      l.o[0] = l.mode[0]
-      l.c[0] = l.mode[0] - 0.5
+      l.o[OUTPUT.on] = l.mode[0]
+      l.c[CONDITION.tripped] = l.mode[0] - 0.5
     },
   }
 }

@@ -1,7 +1,9 @@
 import { stuckContact } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices } from '../kind'
 import { line } from '../symbol'
-import { switchBox, switchModel, switchSay } from './switch'
+import { switchBox, switchModel, switchSay, switchOutputs } from './switch'
+
+const OUTPUT = indices(...switchOutputs, 'temperature')
 
 /** On when the oil has warmed to its set point, off again when it has cooled to its reset point. */
 export const temperatureSwitch = defineKind({
@@ -37,9 +39,9 @@ export const temperatureSwitch = defineKind({
       ],
       observe(l) {
         model.observe!(l)
-        l.o[1] = fluid.temperature
+        l.o[OUTPUT.temperature] = fluid.temperature
       },
     }
   },
-  say: (l, v, show) => switchSay(l, l.o[1], v.set, v.reset, 'temperature', show),
+  say: (l, v, show) => switchSay(l, l.o[OUTPUT.temperature], v.set, v.reset, 'temperature', show),
 })

@@ -1,7 +1,7 @@
 import { stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
-import { filterParameter, transducerBox, transducerModel } from './transducer'
+import { filterParameter, transducerBox, transducerModel, STATE, OUTPUT } from './transducer'
 
 /** Signal = (T − T_low)/(T_high − T_low) behind a first-order filter; T is that of the oil as one lump. */
 export const temperatureTransducer = defineKind({
@@ -17,7 +17,7 @@ export const temperatureTransducer = defineKind({
     high: quantity('Whole signal at', 'temperature', '100 °C', 223.15, 473.15),
     filter: filterParameter,
   },
-  faults: [stuck(0, 'signal frozen')],
+  faults: [stuck(STATE.filtered, 'signal frozen')],
   validate: (v) =>
     v.high <= v.low
       ? [{ parameter: 'high', message: 'The whole signal must lie above where it begins.' }]
@@ -37,5 +37,6 @@ export const temperatureTransducer = defineKind({
       { quantity: 'temperature', label: 'temperature read' },
       (fluid.temperature - v.low) / (v.high - v.low),
     ),
-  say: (l, _v, show) => `Reads ${show(l.o[1], 'temperature')}, a signal of ${Math.round(l.o[0] * 100)} %.`,
+  say: (l, _v, show) =>
+    `Reads ${show(l.o[OUTPUT.reading], 'temperature')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

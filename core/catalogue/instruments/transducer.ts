@@ -1,7 +1,11 @@
 /** Transducers: a measure as a share of their range, with the lag of their filter, and how they are drawn. */
-import { quantity, type Local, type Model } from '../kind'
+import { quantity, type Local, type Model, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import type { Quantity } from '../../units/quantities'
 import { line, rectangle, text, type Shape } from '../symbol'
+
+export const STATE = indices('filtered')
+export const OUTPUT = indices('signal', 'reading')
+const CONDITION = indices('overRange')
 
 export const filterParameter = quantity('Filter', 'time', '5 ms', 1e-4, 10, {
   note: 'time constant of its signal',
@@ -17,20 +21,24 @@ export function transducerModel(
   initial = 0,
 ): Model {
   return {
-    states: [{ name: 'filtered', label: 'filtered share', quantity: 'share', initial, scale: 1 }],
-    outputs: [
-      { name: 'signal', label: 'signal', quantity: 'share' },
-      { name: 'reading', label: shown.label, quantity: shown.quantity },
-    ],
-    conditions: [{ name: 'overRange', label: 'beyond its range', severity: 'warning', worst: 'reading' }],
+    states: stateSpecs(STATE, {
+      filtered: { label: 'filtered share', quantity: 'share', initial, scale: 1 },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      signal: { label: 'signal', quantity: 'share' },
+      reading: { label: shown.label, quantity: shown.quantity },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
+    }),
     evaluate(l) {
       l.q.fill(0)
-      l.dx[0] = ((measure(l) - low) / (high - low) - l.x[0]) / filter
+      l.dx[STATE.filtered] = ((measure(l) - low) / (high - low) - l.x[STATE.filtered]) / filter
     },
     observe(l) {
-      l.o[0] = Math.min(Math.max(l.x[0], 0), 1)
-      l.o[1] = low + l.x[0] * (high - low)
-      l.c[0] = Math.abs(l.x[0] - 0.5) - 0.505
+      l.o[OUTPUT.signal] = Math.min(Math.max(l.x[STATE.filtered], 0), 1)
+      l.o[OUTPUT.reading] = low + l.x[STATE.filtered] * (high - low)
+      l.c[CONDITION.overRange] = Math.abs(l.x[STATE.filtered] - 0.5) - 0.505
     },
   }
 }

@@ -1,6 +1,20 @@
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { circleArea, rootDrop } from '../laws'
 import { line, polygon } from '../symbol'
+
+const STATE = indices('spilled')
+const OUTPUT = indices('flow')
+const CONDITION = indices('losing')
+const INPUT = indices('open')
 
 const P = 0
 
@@ -19,7 +33,9 @@ export const burst = defineKind({
   parameters: {
     hole: quantity('Hole, as orifice diameter', 'length', '4 mm', 1e-5, 0.1, { note: 'when wholly open' }),
   },
-  inputs: [{ name: 'open', label: 'hole', quantity: 'share', rest: 0, min: 0, max: 1 }],
+  inputs: inputSpecs(INPUT, {
+    open: { label: 'hole', quantity: 'share', rest: 0, min: 0, max: 1 },
+  }),
   care: 'Oil under pressure goes through the skin: never look for a leak by hand. Stop the pump, bleed the line, then look.',
   symbol: () => ({
     shapes: [
@@ -43,35 +59,37 @@ export const burst = defineKind({
   model(v, fluid) {
     const area = circleArea(v.hole)
     return {
-      states: [
-        {
-          name: 'spilled',
+      states: stateSpecs(STATE, {
+        spilled: {
           label: 'oil spilled',
           quantity: 'volume',
           initial: 0,
           counts: true,
-          scale: 1e-4,
-          // it is nowhere else any more
+          scale: 1e-4, // it is nowhere else any more
           holdsOil: true,
         },
-      ],
-      outputs: [{ name: 'flow', label: 'oil lost', quantity: 'flow' }],
-      conditions: [{ name: 'losing', label: 'loses oil to the outside', severity: 'danger', worst: 'flow' }],
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'oil lost', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        losing: { label: 'loses oil to the outside', severity: 'danger', worst: 'flow' },
+      }),
       evaluate(l) {
-        const flow = l.u[0] * area * fluid.orificeFactor * rootDrop(l.p[P])
+        const flow = l.u[INPUT.open] * area * fluid.orificeFactor * rootDrop(l.p[P])
         // nothing comes back in
         l.q[P] = flow > 0 ? flow : 0
-        l.dx[0] = l.q[P]
+        l.dx[STATE.spilled] = l.q[P]
       },
       observe(l) {
-        l.o[0] = l.q[P]
-        l.c[0] = l.q[P] - 1e-8
+        l.o[OUTPUT.flow] = l.q[P]
+        l.c[CONDITION.losing] = l.q[P] - 1e-8
         l.power[Power.heat] = l.p[P] * l.q[P]
       },
     }
   },
   say: (l, _v, show) =>
-    l.u[0] > 0
-      ? `Loses ${show(l.o[0], 'flow')} to the outside; ${show(l.x[0], 'volume')} are gone.`
+    l.u[INPUT.open] > 0
+      ? `Loses ${show(l.o[OUTPUT.flow], 'flow')} to the outside; ${show(l.x[STATE.spilled], 'volume')} are gone.`
       : 'Whole.',
 })

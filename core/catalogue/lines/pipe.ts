@@ -1,7 +1,9 @@
 /** What a pipe is to the engine: a volume, and where it has friction, a flow resistance. */
 import { frictionFactor } from '../laws'
-import { Power, type Model } from '../kind'
+import { Power, type Model, indices, stateSpecs } from '../kind'
 import type { Fluid } from '../../fluid/fluid'
+
+const STATE = indices('flow')
 
 export interface PipeValues {
   /** m */
@@ -29,9 +31,11 @@ export function pipeModel(values: PipeValues, fluid: Fluid): Model {
   const dynamic = values.length / values.bore / (2 * area * area)
   const laminar = (128 * values.length) / (Math.PI * values.bore ** 4)
   return {
-    states: [{ name: 'flow', label: 'flow', quantity: 'flow', initial: 0, scale: area * 1 }],
+    states: stateSpecs(STATE, {
+      flow: { label: 'flow', quantity: 'flow', initial: 0, scale: area * 1 },
+    }),
     evaluate(l) {
-      const flow = l.x[0]
+      const flow = l.x[STATE.flow]
       const size = flow < 0 ? -flow : flow
       const { density, viscosity } = fluid
       const re = (wetted * size) / viscosity
@@ -39,14 +43,14 @@ export function pipeModel(values: PipeValues, fluid: Fluid): Model {
         re < 2000
           ? laminar * density * viscosity * flow
           : dynamic * density * frictionFactor(re) * flow * size
-      l.dx[0] = (l.p[0] - l.p[1] - loss) / (density * column)
+      l.dx[STATE.flow] = (l.p[0] - l.p[1] - loss) / (density * column)
       l.q[0] = flow
       l.q[1] = -flow
     },
     observe(l) {
-      const stored = fluid.density * column * l.x[0] * l.dx[0]
+      const stored = fluid.density * column * l.x[STATE.flow] * l.dx[STATE.flow]
       l.power[Power.stored] = stored
-      l.power[Power.heat] = l.x[0] * (l.p[0] - l.p[1]) - stored
+      l.power[Power.heat] = l.x[STATE.flow] * (l.p[0] - l.p[1]) - stored
     },
   }
 }

@@ -1,6 +1,8 @@
-import { defineKind } from '../kind'
+import { defineKind, indices, inputSpecs } from '../kind'
 import { line } from '../symbol'
 import { throttledFaults, throttledModel, throttledParameters } from '../flow/throttled'
+
+const INPUT = indices('coupled')
 
 /** Coupled, Q = path(p_A − p_B); uncoupled, both halves shut. */
 export const quickCoupling = defineKind({
@@ -15,9 +17,8 @@ export const quickCoupling = defineKind({
     { name: 'B', domain: 'oil', role: 'other half' },
   ],
   parameters: throttledParameters('60 L/min', '2 bar', 50e5),
-  inputs: [
-    {
-      name: 'coupled',
+  inputs: inputSpecs(INPUT, {
+    coupled: {
       label: 'coupled',
       quantity: 'ratio',
       rest: 1,
@@ -28,7 +29,7 @@ export const quickCoupling = defineKind({
         { value: 0, label: 'apart' },
       ],
     },
-  ],
+  }),
   faults: throttledFaults,
   traits: { paths: [{ from: 'A', to: 'B', how: 'switched' }] },
   care: 'It does not come off a line under pressure, and must not be forced: bleed both sides first.',
@@ -46,9 +47,9 @@ export const quickCoupling = defineKind({
     ports: { A: { x: -3, y: 0, side: 'left' }, B: { x: 3, y: 0, side: 'right' } },
     box: { x: -1.6, y: -0.9, w: 3.2, h: 1.8 },
   }),
-  model: (v) => throttledModel(v, (l) => (l.u[0] > 0.5 ? 1 : 0)),
+  model: (v) => throttledModel(v, (l) => (l.u[INPUT.coupled] > 0.5 ? 1 : 0)),
   say: (l, _v, show) =>
-    l.u[0] > 0.5
+    l.u[INPUT.coupled] > 0.5
       ? `Coupled, passing ${show(Math.abs(l.q[0]), 'flow')}.`
       : `Apart: ${show(l.p[0], 'pressure')} and ${show(l.p[1], 'pressure')} stand in its halves.`,
 })

@@ -1,7 +1,9 @@
 import { blocked, leak } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { arrow, circle, dashed, line } from '../symbol'
+
+const OUTPUT = indices('flow', 'drained')
 
 const [A, B, L] = [0, 1, 2]
 
@@ -52,10 +54,10 @@ export const rotaryJoint = defineKind({
     const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
     const seal = v.leakage / 200e5
     return {
-      outputs: [
-        { name: 'flow', label: 'flow A to B', quantity: 'flow' },
-        { name: 'drained', label: 'flow to the drain', quantity: 'flow' },
-      ],
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow A to B', quantity: 'flow' },
+        drained: { label: 'flow to the drain', quantity: 'flow' },
+      }),
       evaluate(l) {
         const through = coefficient * rootDrop(l.p[A] - l.p[B])
         const drained = seal * fluid.leakageFactor * (l.p[A] - l.p[L])
@@ -64,11 +66,12 @@ export const rotaryJoint = defineKind({
         l.q[L] = -drained
       },
       observe(l) {
-        l.o[0] = -l.q[B]
-        l.o[1] = -l.q[L]
+        l.o[OUTPUT.flow] = -l.q[B]
+        l.o[OUTPUT.drained] = -l.q[L]
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L]
       },
     }
   },
-  say: (l, _v, show) => `Passes ${show(Math.abs(l.o[0]), 'flow')}; ${show(l.o[1], 'flow')} go to its drain.`,
+  say: (l, _v, show) =>
+    `Passes ${show(Math.abs(l.o[OUTPUT.flow]), 'flow')}; ${show(l.o[OUTPUT.drained], 'flow')} go to its drain.`,
 })

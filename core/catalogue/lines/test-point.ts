@@ -1,5 +1,7 @@
-import { defineKind } from '../kind'
+import { defineKind, indices, outputSpecs } from '../kind'
 import { circle, line } from '../symbol'
+
+const OUTPUT = indices('reading')
 
 /** A place to put a gauge: takes no oil, reads p. */
 export const testPoint = defineKind({
@@ -19,10 +21,12 @@ export const testPoint = defineKind({
     reading: 'reading',
   }),
   model: () => ({
-    outputs: [{ name: 'reading', label: 'reading', quantity: 'pressure' }],
+    outputs: outputSpecs(OUTPUT, {
+      reading: { label: 'reading', quantity: 'pressure' },
+    }),
     observe(l) {
-      l.o[0] = l.p[0]
+      l.o[OUTPUT.reading] = l.p[0]
     },
   }),
-  say: (l, _v, show) => `A gauge here would read ${show(l.o[0], 'pressure')}.`,
+  say: (l, _v, show) => `A gauge here would read ${show(l.o[OUTPUT.reading], 'pressure')}.`,
 })

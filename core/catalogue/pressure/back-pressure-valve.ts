@@ -1,11 +1,13 @@
-import { defineKind, Power } from '../kind'
+import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { checkParameters, checkLaw } from '../directional/check'
-import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
+import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
 
+const STATE = indices('opening', 'checkOpening')
+const OUTPUT = indices('flow')
+
 const [A, B] = [0, 1]
-const [OPENING, CHECK] = [0, 1]
 
 /** Keeps A above B by its setting while oil flows, as a relief in the return line: the law of port-relief.ts; a check B→A beside it. */
 export const backPressureValve = defineKind({
@@ -40,20 +42,22 @@ export const backPressureValve = defineKind({
     const relief = portRelief(v)
     const back = pathCoefficient(v.checkFlow, v.checkDrop)
     return {
-      states: [
-        { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
-      ],
-      outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+        checkOpening: { label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow A to B', quantity: 'flow' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        l.dx[OPENING] = relief.rate(l.x[OPENING], drop, l.u[0])
-        l.dx[CHECK] = checkRate(-drop, l.x[CHECK])
-        l.q[A] = relief.flow(l.x[OPENING], drop) + l.x[CHECK] * back * rootDrop(drop)
+        l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting])
+        l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
+        l.q[A] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.checkOpening] * back * rootDrop(drop)
         l.q[B] = -l.q[A]
       },
       observe(l) {
-        l.o[0] = l.q[A]
+        l.o[OUTPUT.flow] = l.q[A]
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }

@@ -1,6 +1,7 @@
 /** The body of a pressure valve as drawn: a box with its arrow, its spring, pilot and drain lines. */
 import { drifted, springBroken, stuck } from '../faults'
 import { adjustable, arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+import { indices, inputSpecs } from '../kind'
 
 /** A check beside the valve at (x, y); its free flow goes from the top line to the bottom line, or up. */
 export function checkBeside(x: number, y = 0, flow: 'down' | 'up' = 'down'): Shape[] {
@@ -17,11 +18,18 @@ export function checkBeside(x: number, y = 0, flow: 'down' | 'up' = 'down'): Sha
 }
 
 /** The knob of a pressure valve: a schedule may turn it. */
-export const settingInput = [
-  { name: 'setting', label: 'setting', quantity: 'pressure', rest: 'setting', min: 0, max: 700e5 },
-] as const
+export const INPUT = indices('setting')
+export const settingInput = inputSpecs(INPUT, {
+  setting: { label: 'setting', quantity: 'pressure', rest: 'setting', min: 0, max: 700e5 },
+})
+/** The state of a pressure valve with one moving part; it comes first where there are others. */
+const STATE = indices('opening')
 /** How a pressure valve with a knob and one moving part fails. */
-export const settingFaults = [drifted(0), springBroken(0), stuck(0)] as const
+export const settingFaults = [
+  drifted(INPUT.setting),
+  springBroken(INPUT.setting),
+  stuck(STATE.opening),
+] as const
 
 export interface BodyOptions {
   /** Normally open: the arrow lies in the line. */

@@ -1,11 +1,14 @@
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkParameters, checkLaw } from '../directional/check'
-import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
+import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { dashed } from '../symbol'
 
+const STATE = indices('opening', 'checkOpening')
+const OUTPUT = indices('flow', 'held')
+const CONDITION = indices('open')
+
 const [HELD, OUT, X] = [0, 1, 2]
-const [OPENING, CHECK] = [0, 1]
 /** It opens fully over this share of its setting. */
 const RANGE = 0.2
 /** A spring backed right off still pushes this much, Pa. */
@@ -79,41 +82,45 @@ export const counterbalanceValve = defineKind({
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     const back = values.vented ? 1 : 1 + values.pilotRatio
     return {
-      states: [
-        { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
-      ],
-      outputs: [
-        { name: 'flow', label: 'flow 1 to 2', quantity: 'flow' },
-        { name: 'held', label: 'pressure held', quantity: 'pressure' },
-      ],
-      conditions: [{ name: 'open', label: 'open', severity: 'info', worst: 'flow' }],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+        checkOpening: { label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow 1 to 2', quantity: 'flow' },
+        held: { label: 'pressure held', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        open: { label: 'open', severity: 'info', worst: 'flow' },
+      }),
       evaluate(l) {
         const drop = l.p[HELD] - l.p[OUT]
-        const driving = l.p[HELD] + values.pilotRatio * l.p[X] - l.u[0] - back * l.p[OUT]
-        l.dx[OPENING] =
-          (ramp(driving / (RANGE * Math.max(l.u[0], LOWEST_SETTING))) - l.x[OPENING]) / values.timeConstant
-        l.dx[CHECK] = checkRate(-drop, l.x[CHECK])
-        const flow = (l.x[OPENING] * coefficient + l.x[CHECK] * free) * rootDrop(drop)
+        const driving = l.p[HELD] + values.pilotRatio * l.p[X] - l.u[INPUT.setting] - back * l.p[OUT]
+        l.dx[STATE.opening] =
+          (ramp(driving / (RANGE * Math.max(l.u[INPUT.setting], LOWEST_SETTING))) - l.x[STATE.opening]) /
+          values.timeConstant
+        l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
+        const flow = (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * free) * rootDrop(drop)
         l.q[HELD] = flow
         l.q[OUT] = -flow
         l.q[X] = 0
       },
       observe(l) {
-        l.o[0] = l.q[HELD]
-        l.o[1] = l.p[HELD]
-        l.c[0] = l.x[OPENING] - 0.01
+        l.o[OUTPUT.flow] = l.q[HELD]
+        l.o[OUTPUT.held] = l.p[HELD]
+        l.c[CONDITION.open] = l.x[STATE.opening] - 0.01
         l.power[Power.heat] = l.q[HELD] * (l.p[HELD] - l.p[OUT])
       },
     }
   },
   say(l, values, show) {
-    if (l.x[CHECK] > 0.01) return `Its check is open: ${show(-l.q[HELD], 'flow')} go to the load.`
+    if (l.x[STATE.checkOpening] > 0.01)
+      return `Its check is open: ${show(-l.q[HELD], 'flow')} go to the load.`
     const needed =
-      (l.u[0] + (values.vented ? 1 : 1 + values.pilotRatio) * l.p[OUT] - l.p[HELD]) /
+      (l.u[INPUT.setting] + (values.vented ? 1 : 1 + values.pilotRatio) * l.p[OUT] - l.p[HELD]) /
       Math.max(values.pilotRatio, 1e-9)
-    return l.x[OPENING] > 0.01
-      ? `Open ${Math.round(l.x[OPENING] * 100)} %, letting down ${show(l.q[HELD], 'flow')} from ${show(l.p[HELD], 'pressure')}.`
+    return l.x[STATE.opening] > 0.01
+      ? `Open ${Math.round(l.x[STATE.opening] * 100)} %, letting down ${show(l.q[HELD], 'flow')} from ${show(l.p[HELD], 'pressure')}.`
       : `Shut, holding ${show(l.p[HELD], 'pressure')}; ${show(Math.max(0, needed), 'pressure')} at its pilot begin to open it.`
   },
 })

@@ -1,12 +1,25 @@
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+  stateSpecs,
+} from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { checkParameters, checkLaw } from '../directional/check'
 import { drifted, springBroken, stuck } from '../faults'
 import { arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 import { portRelief, portReliefParameters } from './port-relief'
 
+const STATE = indices('openingA', 'openingB', 'suctionA', 'suctionB')
+const OUTPUT = indices('spilled', 'madeUp')
+const CONDITION = indices('spills', 'drawing')
+const INPUT = indices('setting', 'back')
+
 const [A, B, C] = [0, 1, 2]
-const [FROM_A, FROM_B, TO_A, TO_B] = [0, 1, 2, 3]
 
 /** One relief at (x, 0) from the top line to the bottom line, or the other way. */
 const relief = (x: number, down: boolean): Shape[] => [
@@ -54,11 +67,11 @@ export const crossPortRelief = defineKind({
     },
     ...checkParameters('Checks'),
   },
-  inputs: [
-    { name: 'setting', label: 'setting A to B', quantity: 'pressure', rest: 'setting', min: 0, max: 700e5 },
-    { name: 'back', label: 'setting B to A', quantity: 'pressure', rest: 'back', min: 0, max: 700e5 },
-  ],
-  faults: [drifted(0), springBroken(0), stuck(FROM_A)],
+  inputs: inputSpecs(INPUT, {
+    setting: { label: 'setting A to B', quantity: 'pressure', rest: 'setting', min: 0, max: 700e5 },
+    back: { label: 'setting B to A', quantity: 'pressure', rest: 'back', min: 0, max: 700e5 },
+  }),
+  faults: [drifted(INPUT.setting), springBroken(INPUT.setting), stuck(STATE.openingA)],
   traits: {
     settings: [
       { does: 'cushions', parameter: 'setting', port: 'A' },
@@ -95,54 +108,51 @@ export const crossPortRelief = defineKind({
     const suction = v.makeUp ? pathCoefficient(v.checkFlow, v.checkDrop) : 0
     return {
       idlePorts: v.makeUp ? [] : [C],
-      states: [
-        { name: 'openingA', label: 'opening A to B', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'openingB', label: 'opening B to A', quantity: 'share', initial: 0, scale: 1 },
-        ...(v.makeUp
-          ? [
-              { name: 'suctionA', label: 'suction to A', quantity: 'share', initial: 0, scale: 1 } as const,
-              { name: 'suctionB', label: 'suction to B', quantity: 'share', initial: 0, scale: 1 } as const,
-            ]
-          : []),
-      ],
-      outputs: [
-        { name: 'spilled', label: 'flow A to B', quantity: 'flow' },
-        { name: 'madeUp', label: 'flow from C', quantity: 'flow' },
-      ],
-      conditions: [
-        { name: 'spills', label: 'spills from line to line', severity: 'info', worst: 'spilled' },
-        { name: 'drawing', label: 'makes up oil', severity: 'info', worst: 'madeUp' },
-      ],
+      states: stateSpecs(STATE, {
+        openingA: { label: 'opening A to B', quantity: 'share', initial: 0, scale: 1 },
+        openingB: { label: 'opening B to A', quantity: 'share', initial: 0, scale: 1 },
+        suctionA: { label: 'suction to A', quantity: 'share', initial: 0, scale: 1 },
+        suctionB: { label: 'suction to B', quantity: 'share', initial: 0, scale: 1 },
+      }).slice(0, v.makeUp ? 4 : 2),
+      outputs: outputSpecs(OUTPUT, {
+        spilled: { label: 'flow A to B', quantity: 'flow' },
+        madeUp: { label: 'flow from C', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        spills: { label: 'spills from line to line', severity: 'info', worst: 'spilled' },
+        drawing: { label: 'makes up oil', severity: 'info', worst: 'madeUp' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        l.dx[FROM_A] = spill.rate(l.x[FROM_A], drop, l.u[0])
-        l.dx[FROM_B] = spill.rate(l.x[FROM_B], -drop, l.u[1])
-        const across = spill.flow(l.x[FROM_A], drop) - spill.flow(l.x[FROM_B], -drop)
+        l.dx[STATE.openingA] = spill.rate(l.x[STATE.openingA], drop, l.u[INPUT.setting])
+        l.dx[STATE.openingB] = spill.rate(l.x[STATE.openingB], -drop, l.u[INPUT.back])
+        const across = spill.flow(l.x[STATE.openingA], drop) - spill.flow(l.x[STATE.openingB], -drop)
         let toA = 0
         let toB = 0
         if (v.makeUp) {
-          l.dx[TO_A] = checkRate(l.p[C] - l.p[A], l.x[TO_A])
-          l.dx[TO_B] = checkRate(l.p[C] - l.p[B], l.x[TO_B])
-          toA = l.x[TO_A] * suction * rootDrop(l.p[C] - l.p[A])
-          toB = l.x[TO_B] * suction * rootDrop(l.p[C] - l.p[B])
+          l.dx[STATE.suctionA] = checkRate(l.p[C] - l.p[A], l.x[STATE.suctionA])
+          l.dx[STATE.suctionB] = checkRate(l.p[C] - l.p[B], l.x[STATE.suctionB])
+          toA = l.x[STATE.suctionA] * suction * rootDrop(l.p[C] - l.p[A])
+          toB = l.x[STATE.suctionB] * suction * rootDrop(l.p[C] - l.p[B])
         }
         l.q[A] = across - toA
         l.q[B] = -across - toB
         l.q[C] = toA + toB
       },
       observe(l) {
-        l.o[0] = spill.flow(l.x[FROM_A], l.p[A] - l.p[B]) - spill.flow(l.x[FROM_B], l.p[B] - l.p[A])
-        l.o[1] = l.q[C]
-        l.c[0] = Math.abs(l.o[0]) - 1e-3 * v.ratedFlow
-        l.c[1] = v.makeUp ? l.o[1] - 1e-3 * v.checkFlow : -1
+        l.o[OUTPUT.spilled] =
+          spill.flow(l.x[STATE.openingA], l.p[A] - l.p[B]) - spill.flow(l.x[STATE.openingB], l.p[B] - l.p[A])
+        l.o[OUTPUT.madeUp] = l.q[C]
+        l.c[CONDITION.spills] = Math.abs(l.o[OUTPUT.spilled]) - 1e-3 * v.ratedFlow
+        l.c[CONDITION.drawing] = v.makeUp ? l.o[OUTPUT.madeUp] - 1e-3 * v.checkFlow : -1
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[C] * l.q[C]
       },
     }
   },
   say: (l, v, show) =>
-    Math.abs(l.o[0]) > 1e-3 * v.ratedFlow
-      ? `Spills ${show(Math.abs(l.o[0]), 'flow')} from ${l.o[0] > 0 ? 'A to B' : 'B to A'}.`
-      : l.o[1] > 1e-3 * v.checkFlow
-        ? `Makes up ${show(l.o[1], 'flow')} from C.`
+    Math.abs(l.o[OUTPUT.spilled]) > 1e-3 * v.ratedFlow
+      ? `Spills ${show(Math.abs(l.o[OUTPUT.spilled]), 'flow')} from ${l.o[OUTPUT.spilled] > 0 ? 'A to B' : 'B to A'}.`
+      : l.o[OUTPUT.madeUp] > 1e-3 * v.checkFlow
+        ? `Makes up ${show(l.o[OUTPUT.madeUp], 'flow')} from C.`
         : `Shut, with ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')} between its lines.`,
 })

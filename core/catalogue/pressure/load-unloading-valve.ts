@@ -1,8 +1,12 @@
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, inputSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { blocked, drifted, stuck } from '../faults'
 import { dashed } from '../symbol'
 import { pressureBody } from './body'
+
+const STATE = indices('opening')
+const OUTPUT = indices('flow', 'marginNow')
+const INPUT = indices('margin')
 
 const [P, T, X] = [0, 1, 2]
 
@@ -29,8 +33,10 @@ export const loadUnloadingValve = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
   },
-  inputs: [{ name: 'margin', label: 'margin', quantity: 'pressure', rest: 'margin', min: 0, max: 100e5 }],
-  faults: [drifted(0), stuck(0), blocked()],
+  inputs: inputSpecs(INPUT, {
+    margin: { label: 'margin', quantity: 'pressure', rest: 'margin', min: 0, max: 100e5 },
+  }),
+  faults: [drifted(INPUT.margin), stuck(STATE.opening), blocked()],
   traits: { paths: [{ from: 'P', to: 'T', how: 'switched' }] },
   symbol: () => ({
     shapes: [...pressureBody({ flow: 'down', pilot: 'top', adjustable: false }), dashed([4, 0], [5, 0])],
@@ -45,25 +51,28 @@ export const loadUnloadingValve = defineKind({
   model(v) {
     const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
     return {
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'flow', label: 'flow to tank', quantity: 'flow' },
-        { name: 'marginNow', label: 'pressure above the load signal', quantity: 'pressure' },
-      ],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow to tank', quantity: 'flow' },
+        marginNow: { label: 'pressure above the load signal', quantity: 'pressure' },
+      }),
       evaluate(l) {
-        l.dx[0] = (ramp((l.p[P] - l.p[X] - l.u[0]) / v.range) - l.x[0]) / v.timeConstant
-        const flow = l.x[0] * coefficient * rootDrop(l.p[P] - l.p[T])
+        l.dx[STATE.opening] =
+          (ramp((l.p[P] - l.p[X] - l.u[INPUT.margin]) / v.range) - l.x[STATE.opening]) / v.timeConstant
+        const flow = l.x[STATE.opening] * coefficient * rootDrop(l.p[P] - l.p[T])
         l.q[P] = flow
         l.q[T] = -flow
         l.q[X] = 0
       },
       observe(l) {
-        l.o[0] = l.q[P]
-        l.o[1] = l.p[P] - l.p[X]
+        l.o[OUTPUT.flow] = l.q[P]
+        l.o[OUTPUT.marginNow] = l.p[P] - l.p[X]
         l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
       },
     }
   },
   say: (l, _v, show) =>
-    `Sends ${show(l.q[P], 'flow')} to tank; the pump line is ${show(l.o[1], 'pressure')} above the load signal.`,
+    `Sends ${show(l.q[P], 'flow')} to tank; the pump line is ${show(l.o[OUTPUT.marginNow], 'pressure')} above the load signal.`,
 })

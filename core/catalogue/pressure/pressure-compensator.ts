@@ -1,8 +1,22 @@
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { blocked, drifted, stuck } from '../faults'
 import { dashed } from '../symbol'
 import { pressureBody } from './body'
+
+const STATE = indices('opening')
+const OUTPUT = indices('flow', 'kept')
+const CONDITION = indices('wide')
+const INPUT = indices('margin')
 
 const [A, B, Y] = [0, 1, 2]
 
@@ -47,8 +61,10 @@ export const pressureCompensator = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
   },
-  inputs: [{ name: 'margin', label: 'spring', quantity: 'pressure', rest: 'margin', min: 0, max: 100e5 }],
-  faults: [drifted(0), stuck(0), blocked()],
+  inputs: inputSpecs(INPUT, {
+    margin: { label: 'spring', quantity: 'pressure', rest: 'margin', min: 0, max: 100e5 },
+  }),
+  faults: [drifted(INPUT.margin), stuck(STATE.opening), blocked()],
   traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
   symbol: (v) => ({
     shapes: [
@@ -72,35 +88,38 @@ export const pressureCompensator = defineKind({
     const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
     const before = v.place === 'before'
     return {
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: before ? 1 : 0, scale: 1 }],
-      outputs: [
-        { name: 'flow', label: 'flow', quantity: 'flow' },
-        {
-          name: 'kept',
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: before ? 1 : 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow', quantity: 'flow' },
+        kept: {
           label: before ? 'drop kept at the edge' : 'inlet above the load signal',
           quantity: 'pressure',
         },
-      ],
-      conditions: [{ name: 'wide', label: 'wide open: too little pressure to compensate', severity: 'info' }],
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        wide: { label: 'wide open: too little pressure to compensate', severity: 'info' },
+      }),
       evaluate(l) {
-        const driving = before ? l.p[Y] + l.u[0] - l.p[B] : l.p[A] - l.p[Y] - l.u[0]
-        l.dx[0] = (ramp(driving / v.range) - l.x[0]) / v.timeConstant
+        const driving = before ? l.p[Y] + l.u[INPUT.margin] - l.p[B] : l.p[A] - l.p[Y] - l.u[INPUT.margin]
+        l.dx[STATE.opening] = (ramp(driving / v.range) - l.x[STATE.opening]) / v.timeConstant
         const drop = l.p[A] - l.p[B]
-        const flow = !before && drop < 0 ? 0 : l.x[0] * coefficient * rootDrop(drop)
+        const flow = !before && drop < 0 ? 0 : l.x[STATE.opening] * coefficient * rootDrop(drop)
         l.q[A] = flow
         l.q[B] = -flow
         l.q[Y] = 0
       },
       observe(l) {
-        l.o[0] = l.q[A]
-        l.o[1] = before ? l.p[B] - l.p[Y] : l.p[A] - l.p[Y]
-        l.c[0] = l.q[A] > 1e-3 * v.ratedFlow ? l.x[0] - 0.98 : -1
+        l.o[OUTPUT.flow] = l.q[A]
+        l.o[OUTPUT.kept] = before ? l.p[B] - l.p[Y] : l.p[A] - l.p[Y]
+        l.c[CONDITION.wide] = l.q[A] > 1e-3 * v.ratedFlow ? l.x[STATE.opening] - 0.98 : -1
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }
   },
   say: (l, v, show) =>
     l.q[A] < 1e-3 * v.ratedFlow
-      ? `Passes nothing; ${show(l.o[1], 'pressure')} above its load signal.`
-      : `Open ${Math.round(l.x[0] * 100)} %, passing ${show(l.q[A], 'flow')} with ${show(l.o[1], 'pressure')} above its load signal.`,
+      ? `Passes nothing; ${show(l.o[OUTPUT.kept], 'pressure')} above its load signal.`
+      : `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(l.q[A], 'flow')} with ${show(l.o[OUTPUT.kept], 'pressure')} above its load signal.`,
 })

@@ -1,9 +1,12 @@
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { pressureBody, settingFaults, settingInput } from './body'
+import { pressureBody, settingFaults, settingInput, INPUT } from './body'
+
+const STATE = indices('opening', 'relieving')
+const OUTPUT = indices('flow', 'relieved')
+const CONDITION = indices('relieves')
 
 const [P, A, Y] = [0, 1, 2]
-const [OPENING, RELIEF] = [0, 1]
 /** A reducing-relieving valve relieves this far above its setting, Pa. */
 const RELIEVES_ABOVE = 5e5
 
@@ -58,37 +61,40 @@ export const reducingValve = defineKind({
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const relief = values.relieving ? coefficient : 0
     return {
-      states: [
-        { name: 'opening', label: 'opening', quantity: 'share', initial: 1, scale: 1 },
-        { name: 'relieving', label: 'opening to the drain', quantity: 'share', initial: 0, scale: 1 },
-      ],
-      outputs: [
-        { name: 'flow', label: 'flow P to A', quantity: 'flow' },
-        { name: 'relieved', label: 'flow to the drain', quantity: 'flow' },
-      ],
-      conditions: [{ name: 'relieves', label: 'relieves its outlet', severity: 'info', worst: 'relieved' }],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 1, scale: 1 },
+        relieving: { label: 'opening to the drain', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow P to A', quantity: 'flow' },
+        relieved: { label: 'flow to the drain', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        relieves: { label: 'relieves its outlet', severity: 'info', worst: 'relieved' },
+      }),
       evaluate(l) {
-        const above = l.p[A] - l.p[Y] - l.u[0]
-        l.dx[OPENING] = (ramp(-above / values.range) - l.x[OPENING]) / values.timeConstant
-        l.dx[RELIEF] = (ramp((above - RELIEVES_ABOVE) / values.range) - l.x[RELIEF]) / values.timeConstant
-        const through = l.x[OPENING] * coefficient * rootDrop(l.p[P] - l.p[A])
-        const away = l.x[RELIEF] * relief * rootDrop(l.p[A] - l.p[Y])
+        const above = l.p[A] - l.p[Y] - l.u[INPUT.setting]
+        l.dx[STATE.opening] = (ramp(-above / values.range) - l.x[STATE.opening]) / values.timeConstant
+        l.dx[STATE.relieving] =
+          (ramp((above - RELIEVES_ABOVE) / values.range) - l.x[STATE.relieving]) / values.timeConstant
+        const through = l.x[STATE.opening] * coefficient * rootDrop(l.p[P] - l.p[A])
+        const away = l.x[STATE.relieving] * relief * rootDrop(l.p[A] - l.p[Y])
         l.q[P] = through
         l.q[A] = away - through
         l.q[Y] = -away
       },
       observe(l) {
-        l.o[0] = l.q[P]
-        l.o[1] = -l.q[Y]
-        l.c[0] = values.relieving ? l.o[1] - 1e-3 * values.ratedFlow : -1
+        l.o[OUTPUT.flow] = l.q[P]
+        l.o[OUTPUT.relieved] = -l.q[Y]
+        l.c[CONDITION.relieves] = values.relieving ? l.o[OUTPUT.relieved] - 1e-3 * values.ratedFlow : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[Y] * l.q[Y]
       },
     }
   },
   say: (l, values, show) =>
-    l.o[1] > 1e-3 * values.ratedFlow
-      ? `Relieves ${show(l.o[1], 'flow')} from its outlet at ${show(l.p[A], 'pressure')}.`
-      : l.x[OPENING] > 0.98
+    l.o[OUTPUT.relieved] > 1e-3 * values.ratedFlow
+      ? `Relieves ${show(l.o[OUTPUT.relieved], 'flow')} from its outlet at ${show(l.p[A], 'pressure')}.`
+      : l.x[STATE.opening] > 0.98
         ? `Wide open: its outlet has only ${show(l.p[A], 'pressure')}.`
         : `Throttles ${show(l.q[P], 'flow')} from ${show(l.p[P], 'pressure')} down to ${show(l.p[A], 'pressure')}.`,
 })

@@ -1,9 +1,19 @@
-import { defineKind, quantity, type Local } from '../kind'
+import { defineKind, quantity, type Local, indices, inputSpecs } from '../kind'
 import { leak, lost, stuck } from '../faults'
-import { reliefModel, reliefParameters, reliefPorts, reliefSay, reliefSymbol, reliefTraits } from './relief'
+import {
+  reliefModel,
+  reliefParameters,
+  reliefPorts,
+  reliefSay,
+  reliefSymbol,
+  reliefTraits,
+  STATE,
+} from './relief'
+
+const INPUT = indices('command')
 
 const settingOf = (values: { setting: number; least: number }) => (l: Local) =>
-  values.least + (values.setting - values.least) * l.u[0]
+  values.least + (values.setting - values.least) * l.u[INPUT.command]
 
 /** A relief set by a proportional solenoid: p_set = p_least + (p_most − p_least)·u, u from 0 to 1. The law is that of relief.ts. */
 export const reliefValveProportional = defineKind({
@@ -18,8 +28,10 @@ export const reliefValveProportional = defineKind({
     ...reliefParameters('10 %', '20 ms'),
     least: quantity('Setting without command', 'pressure', '8 bar', 2e5, 100e5),
   },
-  inputs: [{ name: 'command', label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 }],
-  faults: [lost(0, 'command lost'), stuck(0), leak(0, 1, 'leaks')],
+  inputs: inputSpecs(INPUT, {
+    command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 },
+  }),
+  faults: [lost(INPUT.command, 'command lost'), stuck(STATE.opening), leak(0, 1, 'leaks')],
   traits: reliefTraits,
   validate: (v) =>
     v.setting < v.least
@@ -30,5 +42,5 @@ export const reliefValveProportional = defineKind({
   caption: (values, show) => [`${show(values.least, 'pressure')} to ${show(values.setting, 'pressure')}`],
   model: (values) => reliefModel(values, settingOf(values)),
   say: (l, values, show) =>
-    `Commanded to ${Math.round(l.u[0] * 100)} %. ${reliefSay(l, values, show, settingOf(values))}`,
+    `Commanded to ${Math.round(l.u[INPUT.command] * 100)} %. ${reliefSay(l, values, show, settingOf(values))}`,
 })

@@ -1,4 +1,4 @@
-import { defineKind, quantity, type Local } from '../kind'
+import { defineKind, quantity, type Local, indices, inputSpecs } from '../kind'
 import { leak, lost, stuck } from '../faults'
 import {
   reliefCaption,
@@ -8,10 +8,13 @@ import {
   reliefSay,
   reliefSymbol,
   reliefTraits,
+  STATE,
 } from './relief'
 
+const INPUT = indices('boost')
+
 const settingOf = (values: { setting: number; high: number }) => (l: Local) =>
-  values.setting + (values.high - values.setting) * l.u[0]
+  values.setting + (values.high - values.setting) * l.u[INPUT.boost]
 
 /** A relief whose spring is pushed further by a solenoid: p_set = p_low + (p_high − p_low)·u. The law is that of relief.ts. */
 export const reliefValveTwoStage = defineKind({
@@ -26,9 +29,8 @@ export const reliefValveTwoStage = defineKind({
     ...reliefParameters('6 %', '15 ms'),
     high: quantity('Higher setting', 'pressure', '210 bar', 2e5, 700e5, { note: 'solenoid on' }),
   },
-  inputs: [
-    {
-      name: 'boost',
+  inputs: inputSpecs(INPUT, {
+    boost: {
       label: 'higher setting',
       quantity: 'ratio',
       rest: 0,
@@ -39,8 +41,8 @@ export const reliefValveTwoStage = defineKind({
         { value: 0, label: 'off' },
       ],
     },
-  ],
-  faults: [lost(0, 'coil without voltage'), stuck(0), leak(0, 1, 'leaks')],
+  }),
+  faults: [lost(INPUT.boost, 'coil without voltage'), stuck(STATE.opening), leak(0, 1, 'leaks')],
   traits: reliefTraits,
   validate: (v) =>
     v.high < v.setting
@@ -54,5 +56,5 @@ export const reliefValveTwoStage = defineKind({
   ],
   model: (values) => reliefModel(values, settingOf(values)),
   say: (l, values, show) =>
-    `${l.u[0] > 0.5 ? 'At its higher setting' : 'At its lower setting'}. ${reliefSay(l, values, show, settingOf(values))}`,
+    `${l.u[INPUT.boost] > 0.5 ? 'At its higher setting' : 'At its lower setting'}. ${reliefSay(l, values, show, settingOf(values))}`,
 })

@@ -1,4 +1,4 @@
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { circleArea, rootDrop } from '../laws'
 import { dashed } from '../symbol'
 import {
@@ -12,6 +12,11 @@ import {
   reliefTraits,
 } from './relief'
 import { reliefLaw } from './relief-law'
+import { INPUT } from './body'
+
+const STATE = indices('opening')
+const OUTPUT = indices('flow', 'effective')
+const CONDITION = indices('cracked', 'full')
 
 const [P, T, X] = [0, 1, 2]
 /** Push of the main stage's spring, Pa. */
@@ -63,39 +68,41 @@ export const reliefValveVented = defineKind({
     const { crack: set, full } = reliefPressures(values)
     const span = (full - set) / set
     return {
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'flow', label: 'flow', quantity: 'flow' },
-        { name: 'effective', label: 'effective cracking pressure', quantity: 'pressure' },
-      ],
-      conditions: [
-        { name: 'cracked', label: 'open', severity: 'info', worst: 'flow' },
-        { name: 'full', label: 'at or above its rated flow', severity: 'warning', worst: 'flow' },
-      ],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow', quantity: 'flow' },
+        effective: { label: 'effective cracking pressure', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        cracked: { label: 'open', severity: 'info', worst: 'flow' },
+        full: { label: 'at or above its rated flow', severity: 'warning', worst: 'flow' },
+      }),
       evaluate(l) {
         const drop = l.p[P] - l.p[T]
-        const top = Math.max(l.u[0] * share, MAIN_SPRING)
+        const top = Math.max(l.u[INPUT.setting] * share, MAIN_SPRING)
         const vent = l.p[X] - l.p[T] + MAIN_SPRING
         const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
-        l.dx[0] = law.rate(l.x[0], drop, crack, crack * span)
-        const flow = law.flow(l.x[0], drop)
+        l.dx[STATE.opening] = law.rate(l.x[STATE.opening], drop, crack, crack * span)
+        const flow = law.flow(l.x[STATE.opening], drop)
         const pilot = feed * fluid.orificeFactor * rootDrop(l.p[P] - l.p[X])
         l.q[P] = flow + pilot
         l.q[T] = -flow
         l.q[X] = -pilot
       },
       observe(l) {
-        const top = Math.max(l.u[0] * share, MAIN_SPRING)
-        l.o[0] = -l.q[T]
-        l.o[1] = Math.min(Math.max(l.p[X] - l.p[T] + MAIN_SPRING, MAIN_SPRING), top)
-        l.c[0] = -l.q[T] - 1e-3 * values.ratedFlow
-        l.c[1] = -l.q[T] - values.ratedFlow
+        const top = Math.max(l.u[INPUT.setting] * share, MAIN_SPRING)
+        l.o[OUTPUT.flow] = -l.q[T]
+        l.o[OUTPUT.effective] = Math.min(Math.max(l.p[X] - l.p[T] + MAIN_SPRING, MAIN_SPRING), top)
+        l.c[CONDITION.cracked] = -l.q[T] - 1e-3 * values.ratedFlow
+        l.c[CONDITION.full] = -l.q[T] - values.ratedFlow
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[X] * l.q[X]
       },
     }
   },
   say: (l, _values, show) =>
-    l.o[0] > 1e-7
-      ? `Open, passing ${show(l.o[0], 'flow')}; its vent lets it crack at ${show(l.o[1], 'pressure')}.`
-      : `Shut; its vent lets it crack at ${show(l.o[1], 'pressure')}.`,
+    l.o[OUTPUT.flow] > 1e-7
+      ? `Open, passing ${show(l.o[OUTPUT.flow], 'flow')}; its vent lets it crack at ${show(l.o[OUTPUT.effective], 'pressure')}.`
+      : `Shut; its vent lets it crack at ${show(l.o[OUTPUT.effective], 'pressure')}.`,
 })

@@ -7,11 +7,19 @@ import {
   type Model,
   type Show,
   type SymbolForm,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
 } from '../kind'
 import { leak } from '../faults'
-import { settingFaults, settingInput } from './body'
+import { settingFaults, settingInput, INPUT } from './body'
 import { heldSetting, reliefLaw } from './relief-law'
 import { arrow, dashed, line, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
+
+export const STATE = indices('opening')
+const OUTPUT = indices('flow')
+const CONDITION = indices('cracked', 'full')
 
 export interface ReliefValues {
   readonly setting: number
@@ -60,30 +68,39 @@ const [P, T] = [0, 1]
  * The relief law from P to T.
  * @param settingOf the setting asked for now, Pa; the knob where nothing else is said
  */
-export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[0]): Model {
+export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[INPUT.setting]): Model {
   const { ratedFlow } = values
   const law = reliefLaw(values)
   const crackShare = values.settingAt === 'cracking' ? 1 : 1 - values.override
   const fullShare = values.settingAt === 'cracking' ? 1 / (1 - values.override) : 1
   return {
-    states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
-    outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
-    conditions: [
-      { name: 'cracked', label: 'open', severity: 'info', worst: 'flow' },
-      { name: 'full', label: 'at or above its rated flow', severity: 'warning', worst: 'flow' },
-    ],
+    states: stateSpecs(STATE, {
+      opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      flow: { label: 'flow', quantity: 'flow' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      cracked: { label: 'open', severity: 'info', worst: 'flow' },
+      full: { label: 'at or above its rated flow', severity: 'warning', worst: 'flow' },
+    }),
     evaluate(l) {
       const drop = l.p[P] - l.p[T]
       const setting = heldSetting(settingOf(l))
-      l.dx[0] = law.rate(l.x[0], drop, setting * crackShare, setting * (fullShare - crackShare))
-      const flow = law.flow(l.x[0], drop)
+      l.dx[STATE.opening] = law.rate(
+        l.x[STATE.opening],
+        drop,
+        setting * crackShare,
+        setting * (fullShare - crackShare),
+      )
+      const flow = law.flow(l.x[STATE.opening], drop)
       l.q[P] = flow
       l.q[T] = -flow
     },
     observe(l) {
-      l.o[0] = l.q[P]
-      l.c[0] = l.q[P] - 1e-3 * ratedFlow
-      l.c[1] = l.q[P] - ratedFlow
+      l.o[OUTPUT.flow] = l.q[P]
+      l.c[CONDITION.cracked] = l.q[P] - 1e-3 * ratedFlow
+      l.c[CONDITION.full] = l.q[P] - ratedFlow
       l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
     },
   }
@@ -169,7 +186,7 @@ export const reliefSay = (
   l: Local,
   values: ReliefValues,
   show: Show,
-  settingOf = (own: Local) => own.u[0],
+  settingOf = (own: Local) => own.u[INPUT.setting],
 ) => {
   const { crack } = reliefPressures({ ...values, setting: settingOf(l) })
   const margin = crack - (l.p[P] - l.p[T])

@@ -1,11 +1,14 @@
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
 import { checkParameters, checkLaw } from '../directional/check'
 import { dashed } from '../symbol'
-import { checkBeside, pressureBody, settingFaults, settingInput } from './body'
+import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
+
+const STATE = indices('opening', 'checkOpening')
+const OUTPUT = indices('flow')
+const CONDITION = indices('open')
 
 const [A, B, X, Y] = [0, 1, 2, 3]
-const [OPENING, CHECK] = [0, 1]
 
 /**
  * d = p_pilot − p_drain − p_set; τ·dφ/dt = ramp(d/r) − φ; Q = φ·path(p_A − p_B), and a check B→A beside it.
@@ -91,35 +94,39 @@ export const sequenceValve = defineKind({
     const drain = values.drain === 'external' ? Y : B
     return {
       idlePorts: [X, Y].filter((port) => port !== pilot && port !== drain),
-      states: [
-        { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'checkOpening', label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
-      ],
-      outputs: [{ name: 'flow', label: 'flow A to B', quantity: 'flow' }],
-      conditions: [{ name: 'open', label: 'open', severity: 'info', worst: 'flow' }],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+        checkOpening: { label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow A to B', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        open: { label: 'open', severity: 'info', worst: 'flow' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const driving = l.p[pilot] - l.p[drain] - l.u[0]
-        l.dx[OPENING] = (ramp(driving / values.range) - l.x[OPENING]) / values.timeConstant
-        l.dx[CHECK] = checkRate(-drop, l.x[CHECK])
-        const flow = (l.x[OPENING] * coefficient + l.x[CHECK] * back) * rootDrop(drop)
+        const driving = l.p[pilot] - l.p[drain] - l.u[INPUT.setting]
+        l.dx[STATE.opening] = (ramp(driving / values.range) - l.x[STATE.opening]) / values.timeConstant
+        l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
+        const flow = (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * back) * rootDrop(drop)
         l.q[A] = flow
         l.q[B] = -flow
         l.q[X] = 0
         l.q[Y] = 0
       },
       observe(l) {
-        l.o[0] = l.q[A]
-        l.c[0] = l.x[OPENING] - 0.01
+        l.o[OUTPUT.flow] = l.q[A]
+        l.c[CONDITION.open] = l.x[STATE.opening] - 0.01
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
     }
   },
   say(l, values, show) {
     const pilot = l.p[values.pilot === 'external' ? X : A] - l.p[values.drain === 'external' ? Y : B]
-    if (l.x[OPENING] > 0.01)
-      return `Open ${Math.round(l.x[OPENING] * 100)} %, passing ${show(l.q[A], 'flow')}; it shuts below ${show(l.u[0], 'pressure')}.`
-    if (l.x[CHECK] > 0.01) return `Its check is open: ${show(-l.q[A], 'flow')} go back to A.`
-    return `Shut: ${show(Math.max(0, l.u[0] - pilot), 'pressure')} below its setting.`
+    if (l.x[STATE.opening] > 0.01)
+      return `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(l.q[A], 'flow')}; it shuts below ${show(l.u[INPUT.setting], 'pressure')}.`
+    if (l.x[STATE.checkOpening] > 0.01) return `Its check is open: ${show(-l.q[A], 'flow')} go back to A.`
+    return `Shut: ${show(Math.max(0, l.u[INPUT.setting] - pilot), 'pressure')} below its setting.`
   },
 })

@@ -1,12 +1,15 @@
-import { defineKind, Power } from '../kind'
+import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { checkParameters, checkLaw } from '../directional/check'
 import { arrow, circle, dashed, line, rectangle, spring } from '../symbol'
-import { settingFaults, settingInput } from './body'
+import { settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
 
+const STATE = indices('opening', 'suction')
+const OUTPUT = indices('relieved', 'drawn')
+const CONDITION = indices('cracked', 'drawing')
+
 const [P, T] = [0, 1]
-const [RELIEF, SUCTION] = [0, 1]
 
 /** A quick relief P→T and a suction check T→P in one body: what a load drives into the line is let go, what it draws is made up. */
 export const shockValve = defineKind({
@@ -56,39 +59,39 @@ export const shockValve = defineKind({
     const relief = portRelief(v)
     const suction = pathCoefficient(v.checkFlow, v.checkDrop)
     return {
-      states: [
-        { name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 },
-        { name: 'suction', label: 'suction opening', quantity: 'share', initial: 0, scale: 1 },
-      ],
-      outputs: [
-        { name: 'relieved', label: 'flow let go', quantity: 'flow' },
-        { name: 'drawn', label: 'flow drawn in', quantity: 'flow' },
-      ],
-      conditions: [
-        { name: 'cracked', label: 'open', severity: 'info', worst: 'relieved' },
-        { name: 'drawing', label: 'draws oil in', severity: 'info', worst: 'drawn' },
-      ],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+        suction: { label: 'suction opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        relieved: { label: 'flow let go', quantity: 'flow' },
+        drawn: { label: 'flow drawn in', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        cracked: { label: 'open', severity: 'info', worst: 'relieved' },
+        drawing: { label: 'draws oil in', severity: 'info', worst: 'drawn' },
+      }),
       evaluate(l) {
         const drop = l.p[P] - l.p[T]
-        l.dx[RELIEF] = relief.rate(l.x[RELIEF], drop, l.u[0])
-        l.dx[SUCTION] = checkRate(-drop, l.x[SUCTION])
-        l.q[P] = relief.flow(l.x[RELIEF], drop) + l.x[SUCTION] * suction * rootDrop(drop)
+        l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting])
+        l.dx[STATE.suction] = checkRate(-drop, l.x[STATE.suction])
+        l.q[P] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.suction] * suction * rootDrop(drop)
         l.q[T] = -l.q[P]
       },
       observe(l) {
         const drop = l.p[P] - l.p[T]
-        l.o[0] = relief.flow(l.x[RELIEF], drop)
-        l.o[1] = l.o[0] - l.q[P]
-        l.c[0] = l.o[0] - 1e-3 * v.ratedFlow
-        l.c[1] = l.o[1] - 1e-3 * v.checkFlow
+        l.o[OUTPUT.relieved] = relief.flow(l.x[STATE.opening], drop)
+        l.o[OUTPUT.drawn] = l.o[OUTPUT.relieved] - l.q[P]
+        l.c[CONDITION.cracked] = l.o[OUTPUT.relieved] - 1e-3 * v.ratedFlow
+        l.c[CONDITION.drawing] = l.o[OUTPUT.drawn] - 1e-3 * v.checkFlow
         l.power[Power.heat] = l.q[P] * drop
       },
     }
   },
   say: (l, v, show) =>
-    l.o[0] > 1e-3 * v.ratedFlow
-      ? `Lets ${show(l.o[0], 'flow')} go at ${show(l.p[P], 'pressure')}.`
-      : l.o[1] > 1e-3 * v.checkFlow
-        ? `Draws ${show(l.o[1], 'flow')} into the line.`
-        : `Shut: ${show(l.p[P] - l.p[T], 'pressure')} of ${show(l.u[0], 'pressure')}.`,
+    l.o[OUTPUT.relieved] > 1e-3 * v.ratedFlow
+      ? `Lets ${show(l.o[OUTPUT.relieved], 'flow')} go at ${show(l.p[P], 'pressure')}.`
+      : l.o[OUTPUT.drawn] > 1e-3 * v.checkFlow
+        ? `Draws ${show(l.o[OUTPUT.drawn], 'flow')} into the line.`
+        : `Shut: ${show(l.p[P] - l.p[T], 'pressure')} of ${show(l.u[INPUT.setting], 'pressure')}.`,
 })

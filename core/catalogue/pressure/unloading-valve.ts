@@ -1,6 +1,20 @@
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  eventSpecs,
+} from '../kind'
 import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { pressureBody, settingFaults, settingInput } from './body'
+import { pressureBody, settingFaults, settingInput, INPUT } from './body'
+
+const STATE = indices('opening')
+const EVENT = indices('snap')
+const OUTPUT = indices('flow')
+const CONDITION = indices('unloaded')
 
 const [P, T, X, Y] = [0, 1, 2, 3]
 
@@ -69,22 +83,26 @@ export const unloadingValve = defineKind({
     const drain = values.drain === 'external' ? Y : T
     return {
       idlePorts: drain === Y ? [] : [Y],
-      states: [{ name: 'opening', label: 'opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [{ name: 'flow', label: 'flow', quantity: 'flow' }],
-      conditions: [
-        { name: 'unloaded', label: 'open: the pump is unloaded', severity: 'info', worst: 'flow' },
-      ],
-      guards: snaps ? [{ name: 'snap', label: 'opens', report: 1 }] : [],
+      states: stateSpecs(STATE, {
+        opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        flow: { label: 'flow', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        unloaded: { label: 'open: the pump is unloaded', severity: 'info', worst: 'flow' },
+      }),
+      guards: eventSpecs(EVENT, { snap: { label: 'opens', report: 1 } }).slice(0, snaps ? 1 : 0),
       modes: snaps ? [0] : [],
       evaluate(l) {
         const pilot = l.p[X] - l.p[drain]
         let wanted: number
         if (snaps) {
-          l.g[0] = pilot - (l.mode[0] ? values.differential : 1) * l.u[0]
+          l.g[EVENT.snap] = pilot - (l.mode[0] ? values.differential : 1) * l.u[INPUT.setting]
           wanted = l.mode[0]
-        } else wanted = ramp((pilot - l.u[0]) / values.range)
-        l.dx[0] = (wanted - l.x[0]) / values.timeConstant
-        const flow = l.x[0] * coefficient * rootDrop(l.p[P] - l.p[T])
+        } else wanted = ramp((pilot - l.u[INPUT.setting]) / values.range)
+        l.dx[STATE.opening] = (wanted - l.x[STATE.opening]) / values.timeConstant
+        const flow = l.x[STATE.opening] * coefficient * rootDrop(l.p[P] - l.p[T])
         l.q[P] = flow
         l.q[T] = -flow
         l.q[X] = 0
@@ -94,16 +112,16 @@ export const unloadingValve = defineKind({
         l.mode[0] = direction > 0 ? 1 : 0
       },
       observe(l) {
-        l.o[0] = l.q[P]
-        l.c[0] = l.x[0] - 0.01
+        l.o[OUTPUT.flow] = l.q[P]
+        l.c[CONDITION.unloaded] = l.x[STATE.opening] - 0.01
         l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
       },
     }
   },
   say(l, _values, show) {
     const pilot = show(l.p[X], 'pressure')
-    return l.x[0] > 0.01
-      ? `Open ${Math.round(l.x[0] * 100)} %, sending ${show(l.q[P], 'flow')} to tank; its pilot has ${pilot}.`
-      : `Shut; its pilot has ${pilot} of ${show(l.u[0], 'pressure')}.`
+    return l.x[STATE.opening] > 0.01
+      ? `Open ${Math.round(l.x[STATE.opening] * 100)} %, sending ${show(l.q[P], 'flow')} to tank; its pilot has ${pilot}.`
+      : `Shut; its pilot has ${pilot} of ${show(l.u[INPUT.setting], 'pressure')}.`
   },
 })

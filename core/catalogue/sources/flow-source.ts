@@ -1,6 +1,10 @@
 import { inletFilling, starvation } from '../laws'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { arrow, circle, line } from '../symbol'
+
+const OUTPUT = indices('delivered')
+const CONDITION = indices('starved')
+const INPUT = indices('flow')
 
 const [A, B] = [0, 1]
 
@@ -21,7 +25,9 @@ export const flowSource = defineKind({
     { name: 'B', domain: 'oil', role: 'delivered to' },
   ],
   parameters: { flow: quantity('Flow', 'flow', '10 L/min', -0.1, 0.1) },
-  inputs: [{ name: 'flow', label: 'flow', quantity: 'flow', rest: 'flow', min: -0.1, max: 0.1 }],
+  inputs: inputSpecs(INPUT, {
+    flow: { label: 'flow', quantity: 'flow', rest: 'flow', min: -0.1, max: 0.1 },
+  }),
   traits: { paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
   symbol: () => ({
     shapes: [circle(0, 0, 1.5), ...arrow([0, 1], [0, -1]), line([0, 1.5], [0, 3]), line([0, -1.5], [0, -3])],
@@ -30,18 +36,22 @@ export const flowSource = defineKind({
   }),
   caption: (values, show) => [show(values.flow, 'flow')],
   model: () => ({
-    conditions: [{ name: 'starved', label: 'starved at its inlet', severity: 'warning' }],
-    outputs: [{ name: 'delivered', label: 'flow delivered', quantity: 'flow' }],
+    conditions: conditionSpecs(CONDITION, {
+      starved: { label: 'starved at its inlet', severity: 'warning' },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      delivered: { label: 'flow delivered', quantity: 'flow' },
+    }),
     evaluate(l) {
-      const inlet = l.u[0] >= 0 ? l.p[A] : l.p[B]
-      const flow = l.u[0] * inletFilling(inlet)
+      const inlet = l.u[INPUT.flow] >= 0 ? l.p[A] : l.p[B]
+      const flow = l.u[INPUT.flow] * inletFilling(inlet)
       l.q[A] = flow
       l.q[B] = -flow
     },
     observe(l) {
-      l.o[0] = l.q[A]
-      const inlet = l.u[0] >= 0 ? l.p[A] : l.p[B]
-      l.c[0] = l.u[0] === 0 ? -1 : starvation(inlet)
+      l.o[OUTPUT.delivered] = l.q[A]
+      const inlet = l.u[INPUT.flow] >= 0 ? l.p[A] : l.p[B]
+      l.c[CONDITION.starved] = l.u[INPUT.flow] === 0 ? -1 : starvation(inlet)
       // what it does to the oil comes from outside
       l.power[Power.input] = -l.p[A] * l.q[A] - l.p[B] * l.q[B]
     },

@@ -1,5 +1,7 @@
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import { circle, line, text } from '../symbol'
+
+const INPUT = indices('pressure')
 
 /** Holds its line at a given pressure whatever the flow: p = p(t). For rigs and verification. */
 export const pressureSource = defineKind({
@@ -14,9 +16,9 @@ export const pressureSource = defineKind({
   parameters: {
     pressure: quantity('Pressure', 'pressure', '0 bar', -1e5, 1000e5),
   },
-  inputs: [
-    { name: 'pressure', label: 'pressure', quantity: 'pressure', rest: 'pressure', min: -1e5, max: 1000e5 },
-  ],
+  inputs: inputSpecs(INPUT, {
+    pressure: { label: 'pressure', quantity: 'pressure', rest: 'pressure', min: -1e5, max: 1000e5 },
+  }),
   traits: { tank: ['P'] },
   symbol: () => ({
     shapes: [circle(0, 0, 1.5), text(0, 0, 'p', 1.8), line([0, 1.5], [0, 3])],
@@ -26,7 +28,7 @@ export const pressureSource = defineKind({
   caption: (values, show) => [show(values.pressure, 'pressure')],
   model: () => ({
     impose(l) {
-      l.p[0] = l.u[0]
+      l.p[0] = l.u[INPUT.pressure]
     },
   }),
   say: (l, _values, show) =>

@@ -1,6 +1,16 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { blockedStore, drifted } from '../faults'
-import { defineKind, Power, quantity, type Local } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  type Local,
+  indices,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+  stateSpecs,
+} from '../kind'
 import { polygon } from '../symbol'
 import {
   accumulatorCare,
@@ -11,8 +21,12 @@ import {
   ratingParameter,
 } from './accumulator'
 
+const STATE = indices('oil', 'temperature')
+const OUTPUT = indices('gas', 'flow')
+const CONDITION = indices('empty', 'full', 'overPressure')
+const INPUT = indices('precharge')
+
 const P = 0
-const [OIL, TEMPERATURE] = [0, 1]
 /** Ratio of specific heats of nitrogen less one. */
 const GAMMA_LESS_ONE = 0.4
 const START_TEMPERATURE = 313.15
@@ -54,18 +68,11 @@ export const accumulatorGas = defineKind({
     }),
     maxPressure: ratingParameter,
   },
-  inputs: [
-    {
-      name: 'precharge',
-      label: 'precharge',
-      quantity: 'pressure',
-      rest: 'precharge',
-      min: 1e5,
-      max: 700e5,
-    },
-  ],
+  inputs: inputSpecs(INPUT, {
+    precharge: { label: 'precharge', quantity: 'pressure', rest: 'precharge', min: 1e5, max: 700e5 },
+  }),
   traits: { stores: { port: 'P', least: 'precharge' }, rating: 'maxPressure' },
-  faults: [drifted(0, 'gas lost or filled up by'), blockedStore(OIL)],
+  faults: [drifted(INPUT.precharge, 'gas lost or filled up by'), blockedStore(STATE.oil)],
   care: `${accumulatorCare} Nitrogen only.`,
   validate(v) {
     return v.startPressure > v.maxPressure
@@ -85,71 +92,65 @@ export const accumulatorGas = defineKind({
     const absolute0 = values.precharge + ATMOSPHERE
     const startOil = start > absolute0 ? values.volume * (1 - (absolute0 / start) ** (1 / n)) : 0
     const gasPressure = (l: Local) => {
-      const filled = l.u[0] + ATMOSPHERE
-      const temperature = thermal ? l.x[TEMPERATURE] : START_TEMPERATURE
-      const left = Math.max(values.volume - l.x[OIL], 1e-4 * values.volume)
+      const filled = l.u[INPUT.precharge] + ATMOSPHERE
+      const temperature = thermal ? l.x[STATE.temperature] : START_TEMPERATURE
+      const left = Math.max(values.volume - l.x[STATE.oil], 1e-4 * values.volume)
       return thermal
         ? filled * (values.volume / left) * (temperature / START_TEMPERATURE) - ATMOSPHERE
         : filled * (values.volume / left) ** n - ATMOSPHERE
     }
     const into = inlet(values)
     return {
-      states: [
-        {
-          name: 'oil',
+      states: stateSpecs(STATE, {
+        oil: {
           label: 'oil in it',
           quantity: 'volume',
           initial: startOil,
           scale: values.volume * 1e-2,
           holdsOil: true,
         },
-        ...(thermal
-          ? [
-              {
-                name: 'temperature',
-                label: 'gas temperature',
-                quantity: 'temperature' as const,
-                initial: START_TEMPERATURE,
-                scale: 10,
-              },
-            ]
-          : []),
-      ],
-      outputs: [
-        { name: 'gas', label: 'gas pressure', quantity: 'pressure' },
-        { name: 'flow', label: 'flow in', quantity: 'flow' },
-      ],
-      conditions: [
-        { name: 'empty', label: 'empty', severity: 'info' },
-        { name: 'full', label: 'nine tenths full: near its end', severity: 'warning' },
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'gas' },
-      ],
+        temperature: {
+          label: 'gas temperature',
+          quantity: 'temperature',
+          initial: START_TEMPERATURE,
+          scale: 10,
+        },
+      }).slice(0, thermal ? 2 : 1),
+      outputs: outputSpecs(OUTPUT, {
+        gas: { label: 'gas pressure', quantity: 'pressure' },
+        flow: { label: 'flow in', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        empty: { label: 'empty', severity: 'info' },
+        full: { label: 'nine tenths full: near its end', severity: 'warning' },
+        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'gas' },
+      }),
       evaluate(l) {
-        const flow = into(l.p[P], gasPressure(l), l.x[OIL])
+        const flow = into(l.p[P], gasPressure(l), l.x[STATE.oil])
         l.q[P] = flow
-        l.dx[OIL] = flow
+        l.dx[STATE.oil] = flow
         if (thermal) {
-          const temperature = l.x[TEMPERATURE]
-          const left = Math.max(values.volume - l.x[OIL], 1e-4 * values.volume)
-          l.dx[TEMPERATURE] =
+          const temperature = l.x[STATE.temperature]
+          const left = Math.max(values.volume - l.x[STATE.oil], 1e-4 * values.volume)
+          l.dx[STATE.temperature] =
             (START_TEMPERATURE - temperature) / values.heatTime + (GAMMA_LESS_ONE * temperature * flow) / left
         }
       },
       observe(l) {
-        l.o[0] = gasPressure(l)
-        l.o[1] = l.q[P]
-        l.c[0] = 2 * CLOSING_SHARE * values.volume - l.x[OIL]
-        l.c[1] = l.x[OIL] - 0.9 * values.volume
-        l.c[2] = l.p[P] - values.maxPressure
-        l.power[Power.stored] = l.o[0] * l.q[P]
-        l.power[Power.heat] = (l.p[P] - l.o[0]) * l.q[P]
+        l.o[OUTPUT.gas] = gasPressure(l)
+        l.o[OUTPUT.flow] = l.q[P]
+        l.c[CONDITION.empty] = 2 * CLOSING_SHARE * values.volume - l.x[STATE.oil]
+        l.c[CONDITION.full] = l.x[STATE.oil] - 0.9 * values.volume
+        l.c[CONDITION.overPressure] = l.p[P] - values.maxPressure
+        l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P]
+        l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P]
       },
     }
   },
   say(l, values, show) {
-    if (l.x[OIL] < 2 * CLOSING_SHARE * values.volume)
-      return `Empty: the line is below its precharge of ${show(l.u[0], 'pressure')}.`
+    if (l.x[STATE.oil] < 2 * CLOSING_SHARE * values.volume)
+      return `Empty: the line is below its precharge of ${show(l.u[INPUT.precharge], 'pressure')}.`
     const way = l.q[P] >= 0 ? 'takes' : 'gives'
-    return `Holds ${show(l.x[OIL], 'volume')} at ${show(l.o[0], 'pressure')} and ${way} ${show(Math.abs(l.q[P]), 'flow')}.`
+    return `Holds ${show(l.x[STATE.oil], 'volume')} at ${show(l.o[OUTPUT.gas], 'pressure')} and ${way} ${show(Math.abs(l.q[P]), 'flow')}.`
   },
 })

@@ -1,8 +1,22 @@
 import { blocked } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+} from '../kind'
 import { circleArea, pathCoefficient, rootDrop } from '../laws'
 import { portRelief } from '../pressure/port-relief'
 import { arrow, circle, dashed, line, polygon, rectangle, spring } from '../symbol'
+
+const STATE = indices('opening')
+const OUTPUT = indices('toAccumulator', 'toTank')
+const CONDITION = indices('guarding', 'shutOff')
+const INPUT = indices('open', 'bleed')
 
 const [P, A, T] = [0, 1, 2]
 
@@ -31,9 +45,8 @@ export const accumulatorSafetyBlock = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '1 bar', 1e4, 50e5),
     bleed: quantity('Bleed, as orifice diameter', 'length', '3 mm', 1e-4, 0.02),
   },
-  inputs: [
-    {
-      name: 'open',
+  inputs: inputSpecs(INPUT, {
+    open: {
       label: 'shut-off',
       quantity: 'share',
       rest: 1,
@@ -44,8 +57,7 @@ export const accumulatorSafetyBlock = defineKind({
         { value: 0, label: 'shut' },
       ],
     },
-    {
-      name: 'bleed',
+    bleed: {
       label: 'bleed',
       quantity: 'share',
       rest: 0,
@@ -56,7 +68,7 @@ export const accumulatorSafetyBlock = defineKind({
         { value: 0, label: 'shut' },
       ],
     },
-  ],
+  }),
   faults: [blocked()],
   traits: {
     guards: 'A',
@@ -101,37 +113,41 @@ export const accumulatorSafetyBlock = defineKind({
     const relief = portRelief({ ratedFlow: v.reliefFlow, override: 0.1, timeConstant: 2e-3 })
     const bleed = circleArea(v.bleed)
     return {
-      states: [{ name: 'opening', label: 'relief opening', quantity: 'share', initial: 0, scale: 1 }],
-      outputs: [
-        { name: 'toAccumulator', label: 'flow to the accumulator', quantity: 'flow' },
-        { name: 'toTank', label: 'flow to tank', quantity: 'flow' },
-      ],
-      conditions: [
-        { name: 'guarding', label: 'its relief guards the vessel', severity: 'warning', worst: 'toTank' },
-        { name: 'shutOff', label: 'accumulator shut off under pressure', severity: 'warning' },
-      ],
+      states: stateSpecs(STATE, {
+        opening: { label: 'relief opening', quantity: 'share', initial: 0, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        toAccumulator: { label: 'flow to the accumulator', quantity: 'flow' },
+        toTank: { label: 'flow to tank', quantity: 'flow' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        guarding: { label: 'its relief guards the vessel', severity: 'warning', worst: 'toTank' },
+        shutOff: { label: 'accumulator shut off under pressure', severity: 'warning' },
+      }),
       evaluate(l) {
         const drop = l.p[A] - l.p[T]
-        l.dx[0] = relief.rate(l.x[0], drop, v.setting)
-        const through = l.u[0] * line * rootDrop(l.p[P] - l.p[A])
-        const away = relief.flow(l.x[0], drop) + l.u[1] * bleed * fluid.orificeFactor * rootDrop(drop)
+        l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, v.setting)
+        const through = l.u[INPUT.open] * line * rootDrop(l.p[P] - l.p[A])
+        const away =
+          relief.flow(l.x[STATE.opening], drop) +
+          l.u[INPUT.bleed] * bleed * fluid.orificeFactor * rootDrop(drop)
         l.q[P] = through
         l.q[A] = away - through
         l.q[T] = -away
       },
       observe(l) {
-        l.o[0] = l.q[P]
-        l.o[1] = -l.q[T]
-        l.c[0] = relief.flow(l.x[0], l.p[A] - l.p[T]) - 1e-3 * v.reliefFlow
-        l.c[1] = l.u[0] < 0.01 ? l.p[A] - 5e5 : -1
+        l.o[OUTPUT.toAccumulator] = l.q[P]
+        l.o[OUTPUT.toTank] = -l.q[T]
+        l.c[CONDITION.guarding] = relief.flow(l.x[STATE.opening], l.p[A] - l.p[T]) - 1e-3 * v.reliefFlow
+        l.c[CONDITION.shutOff] = l.u[INPUT.open] < 0.01 ? l.p[A] - 5e5 : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[T] * l.q[T]
       },
     }
   },
   say: (l, _v, show) =>
-    l.u[1] > 0.01
-      ? `Bleeds ${show(l.o[1], 'flow')} to tank; ${show(l.p[A], 'pressure')} left.`
-      : l.u[0] < 0.01
+    l.u[INPUT.bleed] > 0.01
+      ? `Bleeds ${show(l.o[OUTPUT.toTank], 'flow')} to tank; ${show(l.p[A], 'pressure')} left.`
+      : l.u[INPUT.open] < 0.01
         ? `Shut off, with ${show(l.p[A], 'pressure')} in the accumulator.`
-        : `Open: ${show(Math.abs(l.o[0]), 'flow')} ${l.o[0] >= 0 ? 'to' : 'from'} the accumulator at ${show(l.p[A], 'pressure')}.`,
+        : `Open: ${show(Math.abs(l.o[OUTPUT.toAccumulator]), 'flow')} ${l.o[OUTPUT.toAccumulator] >= 0 ? 'to' : 'from'} the accumulator at ${show(l.p[A], 'pressure')}.`,
 })

@@ -7,6 +7,8 @@ import {
   accumulatorSymbol,
   inletParameters,
   ratingParameter,
+  STATE,
+  OUTPUT,
 } from './accumulator'
 
 /** A spring on a piston: p = p_0 + (p_1 − p_0)·V_oil/V_0, empty below p_0. The rest as accumulator.ts. */
@@ -27,7 +29,7 @@ export const accumulatorSpring = defineKind({
     maxPressure: ratingParameter,
   },
   traits: { stores: { port: 'P', least: 'preload' }, rating: 'maxPressure' },
-  faults: [blockedStore(0)],
+  faults: [blockedStore(STATE.oil)],
   care: accumulatorCare,
   validate: (v) =>
     v.full <= v.preload
@@ -46,5 +48,5 @@ export const accumulatorSpring = defineKind({
       v.startFilled * v.volume,
     ),
   say: (l, v, show) =>
-    `Filled ${Math.round((100 * l.x[0]) / v.volume)} %, its spring pushes with ${show(l.o[0], 'pressure')}.`,
+    `Filled ${Math.round((100 * l.x[STATE.oil]) / v.volume)} %, its spring pushes with ${show(l.o[OUTPUT.stored], 'pressure')}.`,
 })

@@ -9,6 +9,8 @@ import {
   accumulatorSymbol,
   inletParameters,
   ratingParameter,
+  STATE,
+  OUTPUT,
 } from './accumulator'
 
 /**
@@ -33,7 +35,7 @@ export const accumulatorWeight = defineKind({
     maxPressure: ratingParameter,
   },
   traits: { stores: { port: 'P' }, rating: 'maxPressure' },
-  faults: [blockedStore(0)],
+  faults: [blockedStore(STATE.oil)],
   care: accumulatorCare,
   symbol: () => accumulatorSymbol([rectangle(-0.8, -2.2, 1.6, 1.4, 'ink')]),
   caption: (v, show) => [show(v.mass, 'mass'), show(v.volume, 'volume')],
@@ -47,5 +49,5 @@ export const accumulatorWeight = defineKind({
     )
   },
   say: (l, v, show) =>
-    `Filled ${Math.round((100 * l.x[0]) / v.volume)} %, its weight pushes with ${show(l.o[0], 'pressure')}.`,
+    `Filled ${Math.round((100 * l.x[STATE.oil]) / v.volume)} %, its weight pushes with ${show(l.o[OUTPUT.stored], 'pressure')}.`,
 })

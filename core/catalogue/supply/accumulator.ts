@@ -1,7 +1,20 @@
 /** What the accumulators share but for what pushes on their oil: the way in, how they empty, how they are drawn. */
-import { Power, quantity, type Local, type Model } from '../kind'
+import {
+  Power,
+  quantity,
+  type Local,
+  type Model,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+} from '../kind'
 import { pathCoefficient, rootDrop } from '../laws'
 import { line, polygon, type Point, type Shape } from '../symbol'
+
+export const STATE = indices('oil')
+export const OUTPUT = indices('stored', 'flow')
+const CONDITION = indices('empty', 'full', 'overPressure')
 
 /** Oil below this share of the volume leaves more and more slowly: the port is closed by bag or piston. */
 export const CLOSING_SHARE = 1e-3
@@ -60,37 +73,30 @@ export function accumulatorModel(
 ): Model {
   const into = inlet(v)
   return {
-    states: [
-      {
-        name: 'oil',
-        label: 'oil in it',
-        quantity: 'volume',
-        initial: start,
-        scale: v.volume * 1e-2,
-        holdsOil: true,
-      },
-    ],
-    outputs: [
-      { name: 'stored', label: 'pressure of its load', quantity: 'pressure' },
-      { name: 'flow', label: 'flow in', quantity: 'flow' },
-    ],
-    conditions: [
-      { name: 'empty', label: 'empty', severity: 'info' },
-      { name: 'full', label: 'full', severity: 'warning' },
-      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'stored' },
-    ],
+    states: stateSpecs(STATE, {
+      oil: { label: 'oil in it', quantity: 'volume', initial: start, scale: v.volume * 1e-2, holdsOil: true },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      stored: { label: 'pressure of its load', quantity: 'pressure' },
+      flow: { label: 'flow in', quantity: 'flow' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      empty: { label: 'empty', severity: 'info' },
+      full: { label: 'full', severity: 'warning' },
+      overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'stored' },
+    }),
     evaluate(l) {
-      l.q[0] = into(l.p[0], pushed(l.x[0], l), l.x[0])
-      l.dx[0] = l.q[0]
+      l.q[0] = into(l.p[0], pushed(l.x[STATE.oil], l), l.x[STATE.oil])
+      l.dx[STATE.oil] = l.q[0]
     },
     observe(l) {
-      l.o[0] = pushed(l.x[0], l)
-      l.o[1] = l.q[0]
-      l.c[0] = 2 * CLOSING_SHARE * v.volume - l.x[0]
-      l.c[1] = l.x[0] - (1 - 2 * CLOSING_SHARE) * v.volume
-      l.c[2] = l.p[0] - v.maxPressure
-      l.power[Power.stored] = l.o[0] * l.q[0]
-      l.power[Power.heat] = (l.p[0] - l.o[0]) * l.q[0]
+      l.o[OUTPUT.stored] = pushed(l.x[STATE.oil], l)
+      l.o[OUTPUT.flow] = l.q[0]
+      l.c[CONDITION.empty] = 2 * CLOSING_SHARE * v.volume - l.x[STATE.oil]
+      l.c[CONDITION.full] = l.x[STATE.oil] - (1 - 2 * CLOSING_SHARE) * v.volume
+      l.c[CONDITION.overPressure] = l.p[0] - v.maxPressure
+      l.power[Power.stored] = l.o[OUTPUT.stored] * l.q[0]
+      l.power[Power.heat] = (l.p[0] - l.o[OUTPUT.stored]) * l.q[0]
     },
   }
 }

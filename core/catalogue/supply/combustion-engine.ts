@@ -1,7 +1,11 @@
 import { lost } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { interpolate, reversal } from '../laws'
 import { rectangle, shaftStub, text } from '../symbol'
+
+const OUTPUT = indices('running', 'torque', 'shaftPower')
+const CONDITION = indices('lugged')
+const INPUT = indices('speed')
 
 /**
  * A governed engine: T = T_r·(n_set·(1 + δ) − n)/(δ·n_set), between its drag and its torque curve T_max(n); J·dω/dt = T − T_load. At the
@@ -27,10 +31,10 @@ export const combustionEngine = defineKind({
     peakAt: quantity('Peak torque at', 'share', '65 %', 0.2, 0.95, { note: 'of the set speed' }),
     inertia: quantity('Moment of inertia', 'inertia', '1.2 kg·m²', 1e-3, 1e5, { note: 'with its flywheel' }),
   },
-  inputs: [
-    { name: 'speed', label: 'set speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
-  ],
-  faults: [lost(0, 'stopped')],
+  inputs: inputSpecs(INPUT, {
+    speed: { label: 'set speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
+  }),
+  faults: [lost(INPUT.speed, 'stopped')],
   traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
   symbol: () => ({
     shapes: [rectangle(-3, -3, 6, 6), text(0, 0, 'M', 2.4), ...shaftStub(3, 4)],
@@ -54,24 +58,24 @@ export const combustionEngine = defineKind({
     }
     return {
       initialPotentials: [{ port: 0, value: v.speed }],
-      outputs: [
-        { name: 'running', label: 'speed', quantity: 'rotationalSpeed' },
-        { name: 'torque', label: 'shaft torque', quantity: 'torque' },
-        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
-      ],
-      conditions: [
-        { name: 'lugged', label: 'overloaded: its speed falls', severity: 'warning', worst: 'torque' },
-      ],
+      outputs: outputSpecs(OUTPUT, {
+        running: { label: 'speed', quantity: 'rotationalSpeed' },
+        torque: { label: 'shaft torque', quantity: 'torque' },
+        shaftPower: { label: 'shaft power', quantity: 'power' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        lugged: { label: 'overloaded: its speed falls', severity: 'warning', worst: 'torque' },
+      }),
       evaluate(l) {
-        l.q[0] = -torqueAt(l.p[0], l.u[0])
+        l.q[0] = -torqueAt(l.p[0], l.u[INPUT.speed])
         l.v[0] = v.inertia
       },
       observe(l) {
         const torque = -l.q[0]
-        l.o[0] = l.p[0]
-        l.o[1] = torque
-        l.o[2] = torque * l.p[0]
-        l.c[0] = l.u[0] > 0 ? 0.97 * l.u[0] - l.p[0] : -1
+        l.o[OUTPUT.running] = l.p[0]
+        l.o[OUTPUT.torque] = torque
+        l.o[OUTPUT.shaftPower] = torque * l.p[0]
+        l.c[CONDITION.lugged] = l.u[INPUT.speed] > 0 ? 0.97 * l.u[INPUT.speed] - l.p[0] : -1
         const power = torque * l.p[0]
         // dragged along by its load it turns that into heat
         l.power[Power.input] = power > 0 ? power : 0
@@ -80,5 +84,5 @@ export const combustionEngine = defineKind({
     }
   },
   say: (l, _v, show) =>
-    `Turns at ${show(l.o[0], 'rotationalSpeed')} and gives ${show(l.o[2], 'power')}${l.o[0] < 0.97 * l.u[0] ? ', overloaded' : ''}.`,
+    `Turns at ${show(l.o[OUTPUT.running], 'rotationalSpeed')} and gives ${show(l.o[OUTPUT.shaftPower], 'power')}${l.o[OUTPUT.running] < 0.97 * l.u[INPUT.speed] ? ', overloaded' : ''}.`,
 })

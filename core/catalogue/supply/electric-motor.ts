@@ -1,6 +1,10 @@
 import { lost } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { circle, line, text } from '../symbol'
+
+const OUTPUT = indices('shaftPower', 'torque')
+const CONDITION = indices('overload')
+const INPUT = indices('speed')
 
 /** Turns its shaft at a given speed whatever the torque (slip neglected). */
 export const electricMotor = defineKind({
@@ -19,17 +23,10 @@ export const electricMotor = defineKind({
       note: 'reported when the shaft takes more',
     }),
   },
-  inputs: [
-    {
-      name: 'speed',
-      label: 'speed',
-      quantity: 'rotationalSpeed',
-      rest: 'speed',
-      min: 0,
-      max: 700,
-    },
-  ],
-  faults: [lost(0, 'supply lost')],
+  inputs: inputSpecs(INPUT, {
+    speed: { label: 'speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
+  }),
+  faults: [lost(INPUT.speed, 'supply lost')],
   traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), line([3, -0.25], [4, -0.25]), line([3, 0.25], [4, 0.25])],
@@ -39,26 +36,26 @@ export const electricMotor = defineKind({
   }),
   caption: (values, show) => [show(values.ratedPower, 'power'), show(values.speed, 'rotationalSpeed')],
   model: ({ ratedPower }) => ({
-    outputs: [
-      { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
-      { name: 'torque', label: 'shaft torque', quantity: 'torque' },
-    ],
-    conditions: [
-      { name: 'overload', label: 'above its rated power', severity: 'warning', worst: 'shaftPower' },
-    ],
+    outputs: outputSpecs(OUTPUT, {
+      shaftPower: { label: 'shaft power', quantity: 'power' },
+      torque: { label: 'shaft torque', quantity: 'torque' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      overload: { label: 'above its rated power', severity: 'warning', worst: 'shaftPower' },
+    }),
     impose(l) {
-      l.p[0] = l.u[0]
+      l.p[0] = l.u[INPUT.speed]
     },
     observe(l) {
       const power = -l.q[0] * l.p[0]
-      l.o[0] = power
-      l.o[1] = -l.q[0]
-      l.c[0] = power - ratedPower
+      l.o[OUTPUT.shaftPower] = power
+      l.o[OUTPUT.torque] = -l.q[0]
+      l.c[CONDITION.overload] = power - ratedPower
       l.power[Power.input] = power
     },
   }),
   say: (l, _values, show) =>
     l.p[0] === 0
       ? 'Stands still.'
-      : `Turns at ${show(l.p[0], 'rotationalSpeed')} and gives ${show(l.o[0], 'power')}.`,
+      : `Turns at ${show(l.p[0], 'rotationalSpeed')} and gives ${show(l.o[OUTPUT.shaftPower], 'power')}.`,
 })

@@ -1,7 +1,10 @@
 import { leak } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, line, polygon } from '../symbol'
+
+const OUTPUT = indices('delivery', 'leakage', 'shaftPower')
+const CONDITION = indices('starved', 'overPressure')
 
 const [S, P, W] = [0, 1, 2]
 
@@ -73,15 +76,15 @@ export const fixedPump = defineKind({
     const driven = values.hydromechanicalEfficiency
     const driving = 1 / driven
     return {
-      outputs: [
-        { name: 'delivery', label: 'delivery', quantity: 'flow' },
-        { name: 'leakage', label: 'internal leakage', quantity: 'flow' },
-        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
-      ],
-      conditions: [
-        { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
-      ],
+      outputs: outputSpecs(OUTPUT, {
+        delivery: { label: 'delivery', quantity: 'flow' },
+        leakage: { label: 'internal leakage', quantity: 'flow' },
+        shaftPower: { label: 'shaft power', quantity: 'power' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        starved: { label: 'starved at its inlet', severity: 'warning' },
+        overPressure: { label: 'above its highest pressure', severity: 'danger' },
+      }),
       evaluate(l) {
         const speed = l.p[W]
         const drop = l.p[P] - l.p[S]
@@ -96,15 +99,15 @@ export const fixedPump = defineKind({
       },
       observe(l) {
         const drop = l.p[P] - l.p[S]
-        l.o[0] = -l.q[P]
-        l.o[1] = leakage * fluid.leakageFactor * drop
-        l.o[2] = l.q[W] * l.p[W]
-        l.c[0] = l.p[W] > 0 ? starvation(l.p[S]) : -1
-        l.c[1] = l.p[P] - values.maxPressure
-        l.power[Power.heat] = l.o[2] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
+        l.o[OUTPUT.delivery] = -l.q[P]
+        l.o[OUTPUT.leakage] = leakage * fluid.leakageFactor * drop
+        l.o[OUTPUT.shaftPower] = l.q[W] * l.p[W]
+        l.c[CONDITION.starved] = l.p[W] > 0 ? starvation(l.p[S]) : -1
+        l.c[CONDITION.overPressure] = l.p[P] - values.maxPressure
+        l.power[Power.heat] = l.o[OUTPUT.shaftPower] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
       },
     }
   },
   say: (l, _values, show) =>
-    `Delivers ${show(l.o[0], 'flow')} against ${show(l.p[P] - l.p[S], 'pressure')}, taking ${show(l.o[2], 'power')} at the shaft.`,
+    `Delivers ${show(l.o[OUTPUT.delivery], 'flow')} against ${show(l.p[P] - l.p[S], 'pressure')}, taking ${show(l.o[OUTPUT.shaftPower], 'power')} at the shaft.`,
 })

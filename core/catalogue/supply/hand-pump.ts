@@ -1,6 +1,10 @@
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { blocked } from '../faults'
 import { arrow, circle, flowTriangle, line } from '../symbol'
+
+const OUTPUT = indices('delivery', 'most')
+const CONDITION = indices('tooHeavy')
+const INPUT = indices('strokes')
 
 const [S, P] = [0, 1]
 /** The hand gives up over this share of the pressure it can hold. */
@@ -29,16 +33,9 @@ export const handPump = defineKind({
     lever: quantity('Lever', 'ratio', '12', 1, 100, { note: 'hand way to piston way' }),
     piston: quantity('Piston', 'length', '20 mm', 1e-3, 0.2, { note: 'its diameter' }),
   },
-  inputs: [
-    {
-      name: 'strokes',
-      label: 'double strokes',
-      quantity: 'rotationalSpeed',
-      rest: 0,
-      min: 0,
-      max: 20,
-    },
-  ],
+  inputs: inputSpecs(INPUT, {
+    strokes: { label: 'double strokes', quantity: 'rotationalSpeed', rest: 0, min: 0, max: 20 },
+  }),
   faults: [blocked('suction check shut')],
   traits: { draws: ['S'] },
   symbol: () => ({
@@ -60,23 +57,26 @@ export const handPump = defineKind({
     const area = (Math.PI * v.piston * v.piston) / 4
     const most = (v.force * v.lever * EFFICIENCY) / area
     return {
-      outputs: [
-        { name: 'delivery', label: 'delivery', quantity: 'flow' },
-        { name: 'most', label: 'pressure that the hand can hold', quantity: 'pressure' },
-      ],
-      conditions: [{ name: 'tooHeavy', label: 'too heavy for the hand', severity: 'info' }],
+      outputs: outputSpecs(OUTPUT, {
+        delivery: { label: 'delivery', quantity: 'flow' },
+        most: { label: 'pressure that the hand can hold', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        tooHeavy: { label: 'too heavy for the hand', severity: 'info' },
+      }),
       evaluate(l) {
         const left = (most - (l.p[P] - l.p[S])) / (TIRING * most)
         // strokes a minute as turns a minute: rad/s over 2π are strokes a second
-        const flow = ((v.displacement * l.u[0]) / (2 * Math.PI)) * (left < 0 ? 0 : left > 1 ? 1 : left)
+        const flow =
+          ((v.displacement * l.u[INPUT.strokes]) / (2 * Math.PI)) * (left < 0 ? 0 : left > 1 ? 1 : left)
         l.q[S] = flow
         l.q[P] = -flow
       },
       observe(l) {
         const drop = l.p[P] - l.p[S]
-        l.o[0] = l.q[S]
-        l.o[1] = most
-        l.c[0] = l.u[0] > 0 ? drop - (1 - TIRING) * most : -1
+        l.o[OUTPUT.delivery] = l.q[S]
+        l.o[OUTPUT.most] = most
+        l.c[CONDITION.tooHeavy] = l.u[INPUT.strokes] > 0 ? drop - (1 - TIRING) * most : -1
         const hydraulic = l.q[S] * drop
         l.power[Power.input] = hydraulic >= 0 ? hydraulic / EFFICIENCY : hydraulic
         l.power[Power.heat] = l.power[Power.input] - hydraulic
@@ -84,7 +84,7 @@ export const handPump = defineKind({
     }
   },
   say: (l, _v, show) =>
-    l.u[0] > 0
-      ? `Pumped by hand: ${show(l.o[0], 'flow')} at ${show(l.p[P], 'pressure')}; the hand can hold ${show(l.o[1], 'pressure')}.`
+    l.u[INPUT.strokes] > 0
+      ? `Pumped by hand: ${show(l.o[OUTPUT.delivery], 'flow')} at ${show(l.p[P], 'pressure')}; the hand can hold ${show(l.o[OUTPUT.most], 'pressure')}.`
       : 'Nobody pumps.',
 })

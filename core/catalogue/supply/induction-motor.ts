@@ -1,7 +1,11 @@
 import { lost } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { reversal, SHAFT_REVERSAL } from '../laws'
 import { circle, shaftStub, text } from '../symbol'
+
+const OUTPUT = indices('shaftPower', 'torque')
+const CONDITION = indices('overload')
+const INPUT = indices('on')
 
 /** The torque of a squirrel-cage motor is limited to this many times its rated torque. */
 const BREAKDOWN = 2.5
@@ -31,9 +35,8 @@ export const inductionMotor = defineKind({
       note: 'motor and coupling',
     }),
   },
-  inputs: [
-    {
-      name: 'on',
+  inputs: inputSpecs(INPUT, {
+    on: {
       label: 'supply',
       quantity: 'ratio',
       rest: 1,
@@ -44,8 +47,8 @@ export const inductionMotor = defineKind({
         { value: 0, label: 'off' },
       ],
     },
-  ],
-  faults: [lost(0, 'supply lost')],
+  }),
+  faults: [lost(INPUT.on, 'supply lost')],
   traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'synchronousSpeed' } },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, -0.5, 'M', 2.2), text(0, 1.4, '3~', 1.4), ...shaftStub(3, 4)],
@@ -67,30 +70,30 @@ export const inductionMotor = defineKind({
       return torque > most ? most : torque < -most ? -most : torque
     }
     return {
-      outputs: [
-        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
-        { name: 'torque', label: 'torque', quantity: 'torque' },
-      ],
-      conditions: [
-        { name: 'overload', label: 'above its rated power', severity: 'warning', worst: 'shaftPower' },
-      ],
+      outputs: outputSpecs(OUTPUT, {
+        shaftPower: { label: 'shaft power', quantity: 'power' },
+        torque: { label: 'torque', quantity: 'torque' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        overload: { label: 'above its rated power', severity: 'warning', worst: 'shaftPower' },
+      }),
       evaluate(l) {
-        l.q[0] = -torqueAt(l.p[0], l.u[0])
+        l.q[0] = -torqueAt(l.p[0], l.u[INPUT.on])
         l.v[0] = values.inertia
       },
       observe(l) {
         const torque = -l.q[0]
-        l.o[0] = torque * l.p[0]
-        l.o[1] = torque
-        l.c[0] = l.o[0] - values.ratedPower
+        l.o[OUTPUT.shaftPower] = torque * l.p[0]
+        l.o[OUTPUT.torque] = torque
+        l.c[CONDITION.overload] = l.o[OUTPUT.shaftPower] - values.ratedPower
         // the air gap passes torque at synchronous speed; the slip turns into heat
-        l.power[Power.input] = l.u[0] < 0.5 ? 0 : torque * values.synchronousSpeed
+        l.power[Power.input] = l.u[INPUT.on] < 0.5 ? 0 : torque * values.synchronousSpeed
         l.power[Power.heat] = l.power[Power.input] - torque * l.p[0]
       },
     }
   },
   say: (l, _values, show) =>
-    l.u[0] < 0.5
+    l.u[INPUT.on] < 0.5
       ? `Off, ${Math.abs(l.p[0]) < 1 ? 'standing' : `coasting at ${show(l.p[0], 'rotationalSpeed')}`}.`
-      : `Turns at ${show(l.p[0], 'rotationalSpeed')} and gives ${show(l.o[0], 'power')}.`,
+      : `Turns at ${show(l.p[0], 'rotationalSpeed')} and gives ${show(l.o[OUTPUT.shaftPower], 'power')}.`,
 })

@@ -1,7 +1,17 @@
 import { leak, stuck } from '../faults'
-import { defineKind, quantity, type Local } from '../kind'
+import { defineKind, quantity, type Local, indices } from '../kind'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
-import { clamp01, pumpController, variablePumpModel, variablePumpParameters } from './variable-pump'
+import {
+  clamp01,
+  pumpController,
+  variablePumpModel,
+  variablePumpParameters,
+  STATE,
+  pumpNames,
+} from './variable-pump'
+
+const OUTPUT = indices(...pumpNames.outputs, 'marginNow')
+const CONDITION = indices(...pumpNames.conditions, 'compensating')
 
 const [S, P, X, W] = [0, 1, 2, 3]
 
@@ -31,7 +41,7 @@ export const loadSensingPump = defineKind({
     band: quantity('Control band', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
     ...variablePumpParameters(),
   },
-  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'stroke sticks')],
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
   traits: { draws: ['S'], sized: { displacement: 'displacement' } },
   forms: true,
   symbol: (_values, form) => ({
@@ -78,13 +88,13 @@ export const loadSensingPump = defineKind({
       ],
       observe(l) {
         pump.observe!(l)
-        l.o[2] = l.p[P] - l.p[X]
-        l.c[2] = l.p[P] - (values.compensator - values.band)
+        l.o[OUTPUT.marginNow] = l.p[P] - l.p[X]
+        l.c[CONDITION.compensating] = l.p[P] - (values.compensator - values.band)
       },
     }
   },
   say: (l, values, show) =>
-    `At ${Math.round(l.x[0] * 100)} % stroke, delivering ${show(l.o[0], 'flow')}, ${show(l.o[2], 'pressure')} above the load signal${
+    `At ${Math.round(l.x[STATE.position] * 100)} % stroke, delivering ${show(l.o[OUTPUT.delivery], 'flow')}, ${show(l.o[OUTPUT.marginNow], 'pressure')} above the load signal${
       l.p[P] > values.compensator - values.band ? '; its compensator holds it back' : ''
     }.`,
 })

@@ -1,7 +1,21 @@
 import { leak } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  outputSpecs,
+  conditionSpecs,
+  inputSpecs,
+  stateSpecs,
+} from '../kind'
 import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
+
+const STATE = indices('position')
+const OUTPUT = indices('delivery', 'shaftPower', 'highest')
+const CONDITION = indices('starved', 'overPressure')
+const INPUT = indices('stroke')
 
 const [A, B, L, W] = [0, 1, 2, 3]
 
@@ -48,7 +62,9 @@ export const overCentrePump = defineKind({
       note: 'reported when exceeded at A or B',
     }),
   },
-  inputs: [{ name: 'stroke', label: 'stroke', quantity: 'share', rest: 'stroke', min: -1, max: 1 }],
+  inputs: inputSpecs(INPUT, {
+    stroke: { label: 'stroke', quantity: 'share', rest: 'stroke', min: -1, max: 1 },
+  }),
   faults: [leak(A, B, 'worn: leaks more', 'worn')],
   traits: {
     drains: ['L'],
@@ -89,29 +105,21 @@ export const overCentrePump = defineKind({
     const eta = values.hydromechanicalEfficiency
     const lagging = values.strokeTime > 0
     return {
-      states: lagging
-        ? [
-            {
-              name: 'position',
-              label: 'stroke position',
-              quantity: 'share',
-              initial: values.stroke,
-              scale: 1,
-            },
-          ]
-        : [],
-      outputs: [
-        { name: 'delivery', label: 'delivery at A', quantity: 'flow' },
-        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
-        { name: 'highest', label: 'higher port pressure', quantity: 'pressure' },
-      ],
-      conditions: [
-        { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
-      ],
+      states: stateSpecs(STATE, {
+        position: { label: 'stroke position', quantity: 'share', initial: values.stroke, scale: 1 },
+      }).slice(0, lagging ? 1 : 0),
+      outputs: outputSpecs(OUTPUT, {
+        delivery: { label: 'delivery at A', quantity: 'flow' },
+        shaftPower: { label: 'shaft power', quantity: 'power' },
+        highest: { label: 'higher port pressure', quantity: 'pressure' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        starved: { label: 'starved at its inlet', severity: 'warning' },
+        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      }),
       evaluate(l) {
-        const u = lagging ? l.x[0] : l.u[0]
-        if (lagging) l.dx[0] = (l.u[0] - l.x[0]) / values.strokeTime
+        const u = lagging ? l.x[STATE.position] : l.u[INPUT.stroke]
+        if (lagging) l.dx[STATE.position] = (l.u[INPUT.stroke] - l.x[STATE.position]) / values.strokeTime
         const speed = l.p[W]
         const drop = l.p[A] - l.p[B]
         const pumped = perRadian * speed * u * inletFilling(u * speed >= 0 ? l.p[B] : l.p[A])
@@ -126,20 +134,20 @@ export const overCentrePump = defineKind({
         l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
       },
       observe(l) {
-        const u = lagging ? l.x[0] : l.u[0]
-        l.o[0] = -l.q[A]
-        l.o[1] = l.q[W] * l.p[W]
-        l.o[2] = Math.max(l.p[A], l.p[B])
+        const u = lagging ? l.x[STATE.position] : l.u[INPUT.stroke]
+        l.o[OUTPUT.delivery] = -l.q[A]
+        l.o[OUTPUT.shaftPower] = l.q[W] * l.p[W]
+        l.o[OUTPUT.highest] = Math.max(l.p[A], l.p[B])
         const inlet = u >= 0 ? l.p[B] : l.p[A]
-        l.c[0] = Math.abs(u * l.p[W]) > 1 ? starvation(inlet) : -1
-        l.c[1] = l.o[2] - values.maxPressure
-        l.power[Power.heat] = l.o[1] + l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L]
+        l.c[CONDITION.starved] = Math.abs(u * l.p[W]) > 1 ? starvation(inlet) : -1
+        l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - values.maxPressure
+        l.power[Power.heat] = l.o[OUTPUT.shaftPower] + l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L]
       },
     }
   },
   say(l, _values, show) {
-    const flow = l.o[0]
+    const flow = l.o[OUTPUT.delivery]
     if (Math.abs(flow) < 1e-6) return 'In neutral: delivers nothing.'
-    return `Delivers ${show(Math.abs(flow), 'flow')} at ${flow > 0 ? 'A' : 'B'} against ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}, taking ${show(l.o[1], 'power')} at the shaft.`
+    return `Delivers ${show(Math.abs(flow), 'flow')} at ${flow > 0 ? 'A' : 'B'} against ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}, taking ${show(l.o[OUTPUT.shaftPower], 'power')} at the shaft.`
   },
 })

@@ -1,7 +1,14 @@
 import { leak, stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { adjustable, circle, flowTriangle, line, shaftStub } from '../symbol'
-import { clamp01, pumpController, variablePumpModel, variablePumpParameters } from './variable-pump'
+import {
+  clamp01,
+  pumpController,
+  variablePumpModel,
+  variablePumpParameters,
+  STATE,
+  OUTPUT,
+} from './variable-pump'
 
 const [S, P, W] = [0, 1, 2]
 
@@ -27,7 +34,7 @@ export const pressureCompensatedPump = defineKind({
     }),
     ...variablePumpParameters(),
   },
-  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'stroke sticks')],
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
   traits: { draws: ['S'], sized: { displacement: 'displacement' } },
   forms: true,
   symbol: (_values, form) => ({
@@ -60,5 +67,5 @@ export const pressureCompensatedPump = defineKind({
       return Math.min(clamp01((values.compensator - l.p[P]) / values.band), limit > 1 ? 1 : limit)
     }),
   say: (l, values, show) =>
-    `At ${Math.round(l.x[0] * 100)} % stroke, delivering ${show(l.o[0], 'flow')} at ${show(l.p[P], 'pressure')}${l.p[P] > values.compensator - values.band ? ', held by its compensator' : ''}.`,
+    `At ${Math.round(l.x[STATE.position] * 100)} % stroke, delivering ${show(l.o[OUTPUT.delivery], 'flow')} at ${show(l.p[P], 'pressure')}${l.p[P] > values.compensator - values.band ? ', held by its compensator' : ''}.`,
 })

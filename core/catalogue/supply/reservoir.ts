@@ -1,8 +1,11 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { yesNo } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line } from '../symbol'
+
+const OUTPUT = indices('oil', 'temperature')
+const CONDITION = indices('dry')
 
 /** Over this share of the least volume the suction changes from oil to air. */
 const MOUTH = 0.05
@@ -66,22 +69,24 @@ export const reservoir = defineKind({
     return {
       tank,
       ...(below ? { levelMattersBelow: values.reach } : {}),
-      outputs: [
-        { name: 'oil', label: 'oil in the tank', quantity: 'volume' },
-        { name: 'temperature', label: 'oil temperature', quantity: 'temperature' },
-      ],
-      conditions: [{ name: 'dry', label: 'draws air: the oil has sunk below its line', severity: 'danger' }],
+      outputs: outputSpecs(OUTPUT, {
+        oil: { label: 'oil in the tank', quantity: 'volume' },
+        temperature: { label: 'oil temperature', quantity: 'temperature' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        dry: { label: 'draws air: the oil has sunk below its line', severity: 'danger' },
+      }),
       impose(l) {
         const over = values.pressure + fluid.overTank[tank]
         l.p[0] = below ? over - (over + ATMOSPHERE) * (1 - oiled()) : over
       },
       observe(l) {
-        l.o[0] = fluid.tanks[tank]
-        l.o[1] = fluid.temperature
-        l.c[0] = below ? 0.999 - oiled() : -1
+        l.o[OUTPUT.oil] = fluid.tanks[tank]
+        l.o[OUTPUT.temperature] = fluid.temperature
+        l.c[CONDITION.dry] = below ? 0.999 - oiled() : -1
       },
     }
   },
   say: (l, _values, show) =>
-    `${l.q[0] >= 0 ? `Takes back ${show(l.q[0], 'flow')} from` : `Gives ${show(-l.q[0], 'flow')} to`} this line; ${show(l.o[0], 'volume')} in the tank.`,
+    `${l.q[0] >= 0 ? `Takes back ${show(l.q[0], 'flow')} from` : `Gives ${show(-l.q[0], 'flow')} to`} this line; ${show(l.o[OUTPUT.oil], 'volume')} in the tank.`,
 })

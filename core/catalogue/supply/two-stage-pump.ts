@@ -1,7 +1,21 @@
 import { leak, stuck } from '../faults'
-import { defineKind, Power, quantity } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  eventSpecs,
+} from '../kind'
 import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
+
+const STATE = indices('joined')
+const OUTPUT = indices('delivery', 'shaftPower')
+const CONDITION = indices('unloaded', 'starved', 'overPressure')
+const EVENT = indices('changeOver')
 
 const [S, P, W] = [0, 1, 2]
 
@@ -48,7 +62,7 @@ export const twoStagePump = defineKind({
       note: 'reported when exceeded',
     }),
   },
-  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'unloader sticks')],
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.joined, 'unloader sticks')],
   traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'small' } },
   symbol: () => ({
     shapes: [
@@ -86,34 +100,30 @@ export const twoStagePump = defineKind({
     const leakage = ((1 - v.volumetricEfficiency) * small * v.ratedSpeed) / v.ratedPressure
     const eta = v.hydromechanicalEfficiency
     return {
-      states: [
-        {
-          name: 'joined',
-          label: 'share of the large stage delivered',
-          quantity: 'share',
-          initial: 1,
-          scale: 1,
-        },
-      ],
-      outputs: [
-        { name: 'delivery', label: 'delivery', quantity: 'flow' },
-        { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
-      ],
-      conditions: [
-        { name: 'unloaded', label: 'large stage unloaded', severity: 'info' },
-        { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
-        { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
-      ],
-      guards: [{ name: 'changeOver', label: 'changes over', report: 1 }],
+      states: stateSpecs(STATE, {
+        joined: { label: 'share of the large stage delivered', quantity: 'share', initial: 1, scale: 1 },
+      }),
+      outputs: outputSpecs(OUTPUT, {
+        delivery: { label: 'delivery', quantity: 'flow' },
+        shaftPower: { label: 'shaft power', quantity: 'power' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        unloaded: { label: 'large stage unloaded', severity: 'info' },
+        starved: { label: 'starved at its inlet', severity: 'warning' },
+        overPressure: { label: 'above its highest pressure', severity: 'danger' },
+      }),
+      guards: eventSpecs(EVENT, {
+        changeOver: { label: 'changes over', report: 1 },
+      }),
       modes: [0],
       evaluate(l) {
         const speed = l.p[W]
         const drop = l.p[P] - l.p[S]
-        const s = l.x[0]
+        const s = l.x[STATE.joined]
         const f = inletFilling(speed >= 0 ? l.p[S] : l.p[P])
         const flow = (s * large + small) * speed * f - leakage * fluid.leakageFactor * drop
-        l.dx[0] = ((l.mode[0] ? 0 : 1) - s) / v.response
-        l.g[0] = drop - (l.mode[0] ? v.differential : 1) * v.changeOver
+        l.dx[STATE.joined] = ((l.mode[0] ? 0 : 1) - s) / v.response
+        l.g[EVENT.changeOver] = drop - (l.mode[0] ? v.differential : 1) * v.changeOver
         l.q[S] = flow
         l.q[P] = -flow
         const ideal = large * (s * drop + (1 - s) * v.idle) + small * drop
@@ -123,15 +133,15 @@ export const twoStagePump = defineKind({
         l.mode[0] = direction > 0 ? 1 : 0
       },
       observe(l) {
-        l.o[0] = -l.q[P]
-        l.o[1] = l.q[W] * l.p[W]
-        l.c[0] = 0.5 - l.x[0]
-        l.c[1] = l.p[W] > 0 ? starvation(l.p[S]) : -1
-        l.c[2] = l.p[P] - v.maxPressure
-        l.power[Power.heat] = l.o[1] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
+        l.o[OUTPUT.delivery] = -l.q[P]
+        l.o[OUTPUT.shaftPower] = l.q[W] * l.p[W]
+        l.c[CONDITION.unloaded] = 0.5 - l.x[STATE.joined]
+        l.c[CONDITION.starved] = l.p[W] > 0 ? starvation(l.p[S]) : -1
+        l.c[CONDITION.overPressure] = l.p[P] - v.maxPressure
+        l.power[Power.heat] = l.o[OUTPUT.shaftPower] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
       },
     }
   },
   say: (l, _v, show) =>
-    `Delivers ${show(l.o[0], 'flow')} against ${show(l.p[P] - l.p[S], 'pressure')} ${l.x[0] > 0.5 ? 'with both stages' : 'with its small stage alone'}, taking ${show(l.o[1], 'power')} at the shaft.`,
+    `Delivers ${show(l.o[OUTPUT.delivery], 'flow')} against ${show(l.p[P] - l.p[S], 'pressure')} ${l.x[STATE.joined] > 0.5 ? 'with both stages' : 'with its small stage alone'}, taking ${show(l.o[OUTPUT.shaftPower], 'power')} at the shaft.`,
 })

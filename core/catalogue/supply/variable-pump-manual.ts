@@ -1,7 +1,9 @@
 import { leak, stuck } from '../faults'
-import { defineKind, quantity } from '../kind'
+import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import { adjustable, circle, flowTriangle, line, shaftStub } from '../symbol'
-import { clamp01, variablePumpModel, variablePumpParameters } from './variable-pump'
+import { clamp01, variablePumpModel, variablePumpParameters, STATE, OUTPUT } from './variable-pump'
+
+const INPUT = indices('stroke')
 
 const [S, P, W] = [0, 1, 2]
 
@@ -23,8 +25,10 @@ export const variablePumpManual = defineKind({
     stroke: quantity('Stroke', 'share', '100 %', 0, 1, { note: 'without a schedule' }),
     ...variablePumpParameters(),
   },
-  inputs: [{ name: 'stroke', label: 'stroke', quantity: 'share', rest: 'stroke', min: 0, max: 1 }],
-  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(0, 'stroke sticks')],
+  inputs: inputSpecs(INPUT, {
+    stroke: { label: 'stroke', quantity: 'share', rest: 'stroke', min: 0, max: 1 },
+  }),
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
   traits: { rating: 'maxPressure', delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
   symbol: () => ({
     shapes: [
@@ -45,7 +49,7 @@ export const variablePumpManual = defineKind({
   }),
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model: (values, fluid) =>
-    variablePumpModel(values, fluid, { S, P, W }, values.stroke, (l) => clamp01(l.u[0])),
+    variablePumpModel(values, fluid, { S, P, W }, values.stroke, (l) => clamp01(l.u[INPUT.stroke])),
   say: (l, _values, show) =>
-    `At ${Math.round(l.x[0] * 100)} % stroke, delivering ${show(l.o[0], 'flow')} at ${show(l.p[P], 'pressure')}.`,
+    `At ${Math.round(l.x[STATE.position] * 100)} % stroke, delivering ${show(l.o[OUTPUT.delivery], 'flow')} at ${show(l.p[P], 'pressure')}.`,
 })

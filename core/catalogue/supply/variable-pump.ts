@@ -1,8 +1,24 @@
 /** Variable pumps in open circuits: what they share but for what sets their stroke. */
 import type { Fluid } from '../../fluid/fluid'
-import { Power, quantity, type Local, type Model, type SymbolForm } from '../kind'
+import {
+  Power,
+  quantity,
+  type Local,
+  type Model,
+  type SymbolForm,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+} from '../kind'
 import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { arrow, dashed, line, rectangle, spring, type Shape } from '../symbol'
+
+export const STATE = indices('position')
+const outputNames = ['delivery', 'shaftPower'] as const
+export const OUTPUT = indices(...outputNames)
+const conditionNames = ['starved', 'overPressure'] as const
+const CONDITION = indices(...conditionNames)
 
 export const clamp01 = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
 
@@ -54,6 +70,9 @@ export interface VariablePumpValues {
   readonly maxPressure: number
 }
 
+/** Names of what these pumps put out and report, for a kind that adds to them. */
+export const pumpNames = { outputs: outputNames, conditions: conditionNames } as const
+
 /**
  * Q = D·n·u·f(P_S) − C_L·(p_P − p_S), C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν; T = D·u·(p_P − p_S)/(2π·η_hm) + T_d·tanh(ω/ω_t);
  * the stroke u follows what is wanted with a lag.
@@ -71,19 +90,21 @@ export function variablePumpModel(
   const leakage = ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
   const eta = values.hydromechanicalEfficiency
   return {
-    states: [{ name: 'position', label: 'stroke', quantity: 'share', initial, scale: 1 }],
-    outputs: [
-      { name: 'delivery', label: 'delivery', quantity: 'flow' },
-      { name: 'shaftPower', label: 'shaft power', quantity: 'power' },
-    ],
-    conditions: [
-      { name: 'starved', label: 'starved at its inlet', severity: 'warning' },
-      { name: 'overPressure', label: 'above its highest pressure', severity: 'danger' },
-    ],
+    states: stateSpecs(STATE, {
+      position: { label: 'stroke', quantity: 'share', initial, scale: 1 },
+    }),
+    outputs: outputSpecs(OUTPUT, {
+      delivery: { label: 'delivery', quantity: 'flow' },
+      shaftPower: { label: 'shaft power', quantity: 'power' },
+    }),
+    conditions: conditionSpecs(CONDITION, {
+      starved: { label: 'starved at its inlet', severity: 'warning' },
+      overPressure: { label: 'above its highest pressure', severity: 'danger' },
+    }),
     evaluate(l) {
       const speed = l.p[W]
       const drop = l.p[P] - l.p[S]
-      const u = l.x[0]
+      const u = l.x[STATE.position]
       const flow =
         perRadian * speed * u * inletFilling(speed >= 0 ? l.p[S] : l.p[P]) -
         leakage * fluid.leakageFactor * drop
@@ -92,14 +113,14 @@ export function variablePumpModel(
       l.q[P] = -flow
       const ideal = perRadian * u * drop
       l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
-      l.dx[0] = (wanted(l) - u) / values.strokeTime
+      l.dx[STATE.position] = (wanted(l) - u) / values.strokeTime
     },
     observe(l) {
-      l.o[0] = -l.q[P]
-      l.o[1] = l.q[W] * l.p[W]
-      l.c[0] = l.p[W] > 0 ? starvation(l.p[S]) : -1
-      l.c[1] = l.p[P] - values.maxPressure
-      l.power[Power.heat] = l.o[1] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
+      l.o[OUTPUT.delivery] = -l.q[P]
+      l.o[OUTPUT.shaftPower] = l.q[W] * l.p[W]
+      l.c[CONDITION.starved] = l.p[W] > 0 ? starvation(l.p[S]) : -1
+      l.c[CONDITION.overPressure] = l.p[P] - values.maxPressure
+      l.power[Power.heat] = l.o[OUTPUT.shaftPower] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
     },
   }
 }
