@@ -6,7 +6,7 @@ import { findKind } from '@oar-bench/core/catalogue'
 import { commandableOf } from '@oar-bench/core/catalogue/kind'
 import { asRead, shownUnit } from '@oar-bench/core/units/quantities'
 import { frameAt } from '@oar-bench/core/simulate/frame'
-import { BALANCE_WARNING } from '@oar-bench/core/simulate/run'
+import { BALANCE_WARNING } from '@oar-bench/core/simulate/result'
 import { valueAt, type Condition, type RunResult } from '@oar-bench/core/simulate/result'
 import type { ChartSeries } from './TapeChart.client.vue'
 

@@ -228,7 +228,9 @@ function removeSchedule() {
         </select>
       </label>
       <label class="mb-2 block">
-        <span class="mb-0.5 block text-[13px] text-soft">Where a line would burst (four times its rating)</span>
+        <span class="mb-0.5 block text-[13px] text-soft"
+          >Where a line would burst (four times its rating)</span
+        >
         <select
           class="field"
           :value="schedule.onBurst"

@@ -8,6 +8,7 @@ import {
   removeAndHeal,
   type Edge,
 } from '@oar-bench/core/sheet/arrange'
+import { kindInRole } from '@oar-bench/core/catalogue'
 import { exchangePorts, layAnew, mirror, rotate, splitPipe } from '@oar-bench/core/sheet/edit'
 import { extent, polyline } from '@oar-bench/core/sheet/geometry'
 import { crossingOf, frameParts, joinCrossing, partCrossing } from '@oar-bench/core/sheet/shape'
@@ -233,7 +234,7 @@ export function useCommands() {
         label: 'Write on the sheet',
         group: 'Edit',
         keys: 'W',
-        run: () => desk.startPlacing('note'),
+        run: () => desk.startPlacing(kindInRole('text').name),
       },
       ...(Object.keys(edges) as Edge[]).map((edge) => ({
         name: `align-${edge}`,

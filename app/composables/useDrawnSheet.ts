@@ -69,7 +69,7 @@ function drawComponent(component: SheetComponent, caption: Lettered | undefined)
   const label = kind.unnamed
     ? `${kind.label}: ${component.parameters.text ?? ''}`
     : `${nameOf(component)}, ${kind.label}`
-  const frame = kind.traits?.frames ? drawnAt(component) : undefined
+  const frame = kind.role === 'enclosure' ? drawnAt(component) : undefined
   return [{ component, symbol, rect, ports, caption, frame, label }]
 }
 /** @param last what was drawn of it before: it is that again where it lies as it lay */

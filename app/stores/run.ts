@@ -37,7 +37,7 @@ export const useRun = defineStore('run', () => {
   )
 
   function open(detail: MachineDetail) {
-    stop()
+    abandon()
     shown.value = overlay.value = undefined
     time.value = 0
     problem.value = ''
@@ -45,7 +45,7 @@ export const useRun = defineStore('run', () => {
   }
 
   async function start(): Promise<void> {
-    stop()
+    abandon()
     const own = ++ask
     const sheet = drawing.sheet
     problem.value = ''
@@ -81,8 +81,12 @@ export const useRun = defineStore('run', () => {
       if (own === ask) solving.value = false
     }
   }
-  /** Ends a run that is being solved. */
+  /** Ends a run that is being solved; what it has found so far is shown. */
   function stop() {
+    if (solving.value) void solver?.remote.end()
+  }
+  /** Gives up a run that is being solved. */
+  function abandon() {
     if (!solving.value) return
     ask++
     solver?.worker.terminate()

@@ -4,7 +4,12 @@ import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { compile } from '@oar-bench/core/simulate/compile'
 import type { RunResult } from '@oar-bench/core/simulate/result'
-import { run } from '@oar-bench/core/simulate/run'
+import { runInTurns } from '@oar-bench/core/simulate/run'
+import { Simulation } from '@oar-bench/core/simulate/simulation'
+
+/** Wall time after which a message may come in, s. */
+const TURN = 0.05
+let ending = false
 
 const solver = {
   async solve(
@@ -12,11 +17,20 @@ const solver = {
     scheduleId: string | undefined,
     progress: (share: number) => void,
   ): Promise<{ findings: Finding[]; result?: RunResult }> {
+    ending = false
     const { compiled, findings } = compile(sheet, scheduleId)
     if (!compiled) return { findings }
-    const result = run(compiled, { progress: (t, duration) => void progress(t / duration) })
+    const { duration } = compiled.settings
+    const result = await runInTurns(new Simulation(compiled), duration, TURN, (t) => {
+      void progress(t / duration)
+      return ending
+    })
     const buffers = [result.times.buffer, ...result.columns.map((c) => c.buffer)]
     return transfer({ findings, result }, buffers as ArrayBuffer[])
+  },
+  /** Ends the run that is being solved: it comes back with what it has found so far. */
+  end(): void {
+    ending = true
   },
 }
 export type Solver = typeof solver

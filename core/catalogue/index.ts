@@ -195,4 +195,10 @@ const list: readonly AnyKind[] = [
 ]
 
 export const kinds: ReadonlyMap<string, AnyKind> = new Map(list.map((kind) => [kind.name, kind]))
+/** The kind that the sheet takes for a purpose of its own. */
+export function kindInRole(role: NonNullable<AnyKind['role']>): AnyKind {
+  const kind = list.find((each) => each.role === role)
+  if (!kind) throw new Error(`No kind has the role "${role}".`)
+  return kind
+}
 export const findKind = (name: string): AnyKind | undefined => kinds.get(name)

@@ -332,8 +332,6 @@ export interface Traits {
   readonly restrains?: readonly Restraint[]
   /** Ports before and behind an element that stops dirt, and the switch that tells whether a valve goes round it. */
   readonly filters?: { readonly from: string; readonly to: string; readonly bypass: string }
-  /** It is drawn round other parts, and takes along what lies wholly inside. */
-  readonly frames?: true
   /** Parameters with a flow that is usual for it and the pressure that flow takes. */
   readonly nominal?: { readonly flow: string; readonly drop: string }
   /** Parameters that take a result of sizing, by what is sized. */
@@ -363,6 +361,11 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly family: Family
   /** Other plain words people type for it. */
   readonly words: readonly string[]
+  /**
+   * What the sheet uses it for, beside what it does to the oil: it closes a port, is drawn round other parts and takes along what lies
+   * wholly inside, or is text.
+   */
+  readonly role?: 'plug' | 'enclosure' | 'text'
   /** No part of the machine: it has no designation and stands in no list of parts. */
   readonly unnamed?: true
   /** Letter of its designation: P pump, A actuator, M motor, S sensor, V valve, Z other. */

@@ -138,7 +138,7 @@ export function distribute(sheet: Sheet, ids: readonly string[], axis: 'x' | 'y'
 /** The pipes that run through the body of some components without being joined to them; frames and words hide nothing. */
 function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
   const bodies = sheet.components
-    .filter(({ id, kind }) => ids.has(id) && !findKind(kind)?.traits?.frames && !findKind(kind)?.unnamed)
+    .filter(({ id, kind }) => ids.has(id) && findKind(kind)?.role !== 'enclosure' && !findKind(kind)?.unnamed)
     .map((component) => ({ id: component.id, ...outline(component) }))
   const under = new Set<string>()
   for (const pipe of sheet.pipes) {

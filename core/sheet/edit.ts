@@ -138,7 +138,7 @@ export function move(
 /** Parts, and with a frame all that lies wholly inside it. */
 export function withFramed(sheet: Sheet, ids: readonly string[]): string[] {
   const frames = sheet.components
-    .filter((c) => ids.includes(c.id) && findKind(c.kind)?.traits?.frames)
+    .filter((c) => ids.includes(c.id) && findKind(c.kind)?.role === 'enclosure')
     .map(drawnAt)
   if (!frames.length) return [...ids]
   const within = (x: number, y: number) =>

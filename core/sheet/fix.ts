@@ -1,4 +1,5 @@
 /** Carries out the change that a finding offers. */
+import { kindInRole } from '../catalogue'
 import { addComponent, changePipe, connect, exchangePorts, remove, setParameter } from './edit'
 import type { Fix } from './finding'
 import { placedPorts, sideVector } from './geometry'
@@ -22,11 +23,15 @@ export function applyFix(sheet: Sheet, fix: Fix): Sheet {
       const port = component && placedPorts(component).find((p) => p.port === fix.port)
       if (!port) return sheet
       const [dx, dy] = sideVector[port.side]
-      const plug = addComponent(sheet, 'plug', { x: port.at[0] + PLUG_AT * dx, y: port.at[1] + PLUG_AT * dy })
+      const plugKind = kindInRole('plug')
+      const plug = addComponent(sheet, plugKind.name, {
+        x: port.at[0] + PLUG_AT * dx,
+        y: port.at[1] + PLUG_AT * dy,
+      })
       const laid = connect(
         plug.sheet,
         { component: fix.component, port: fix.port },
-        { component: plug.id, port: 'A' },
+        { component: plug.id, port: plugKind.ports[0].name },
       )
       return 'problem' in laid ? sheet : laid.sheet
     }

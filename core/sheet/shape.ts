@@ -1,4 +1,5 @@
 /** Pipes shaped by hand: parts moved aside, joints put on and taken off, crossings joined and parted. */
+import { kindInRole } from '../catalogue'
 import type { Show } from '../catalogue/kind'
 import { addComponent, changePipe, mergedPipe, sameEnd, splitPipe } from './edit'
 import { drawnAt, endAt, polyline, sideVector, type XY } from './geometry'
@@ -151,7 +152,7 @@ export function frameParts(
   const top = Math.floor(Math.min(...boxes.map((b) => b.y))) - ROOM
   const right = Math.ceil(Math.max(...boxes.map((b) => b.x + b.w))) + ROOM
   const bottom = Math.ceil(Math.max(...boxes.map((b) => b.y + b.h))) + ROOM
-  return addComponent(sheet, 'enclosure', {
+  return addComponent(sheet, kindInRole('enclosure').name, {
     x: left,
     y: top,
     parameters: { width: String(right - left), height: String(bottom - top) },

@@ -40,6 +40,9 @@ export interface Condition {
   worst?: { readonly label: string; readonly quantity: Quantity; value: number; at: number }
 }
 
+/** A balance error beyond this is told. */
+export const BALANCE_WARNING = 1e-3
+
 export interface EnergyBalance {
   /** J: put in at shafts, useful work of loads, heat, gone into storage (mass, height, springs, oil). */
   readonly input: number

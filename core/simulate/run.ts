@@ -18,7 +18,7 @@ export interface RunOptions {
 
 /** A run that needs more steps than this is given up. */
 const STEP_BUDGET = 400_000
-const STEPS_BETWEEN_PROGRESS = 500
+const STEPS_BETWEEN_PROGRESS = 100
 
 export function run(compiled: Compiled, options: RunOptions = {}): RunResult {
   const simulation = new Simulation(compiled, options)
@@ -28,16 +28,42 @@ export function run(compiled: Compiled, options: RunOptions = {}): RunResult {
 
 /** Goes on with a simulation to an instant, s. */
 export function runOn(simulation: Simulation, until: number, progress?: RunOptions['progress']): RunResult {
-  const { statistics } = simulation
-  const first = statistics.steps
-  let told = first
   while (!simulation.stopped && simulation.time < until) {
-    if (statistics.steps - first > STEP_BUDGET) simulation.stop(`gave up after ${STEP_BUDGET} steps`)
-    else simulation.step(until)
-    if (progress && statistics.steps - told >= STEPS_BETWEEN_PROGRESS) {
-      told = statistics.steps
-      if (progress(simulation.time, until) === false) simulation.stop('ended by hand')
-    }
+    stepSome(simulation, until)
+    if (progress?.(simulation.time, until) === false) endByHand(simulation)
   }
   return simulation.result()
+}
+
+/**
+ * Goes on to an instant, and lets others come to their turn in between; `end` is asked each time.
+ * @param turn s of wall time between two turns
+ */
+export async function runInTurns(
+  simulation: Simulation,
+  until: number,
+  turn: number,
+  end: (t: number) => boolean,
+): Promise<RunResult> {
+  while (!simulation.stopped && simulation.time < until) {
+    const pause = performance.now() + 1000 * turn
+    do stepSome(simulation, until)
+    while (!simulation.stopped && simulation.time < until && performance.now() < pause)
+    await new Promise((resolve) => setTimeout(resolve))
+    if (end(simulation.time)) endByHand(simulation)
+  }
+  return simulation.result()
+}
+
+/** Some steps towards an instant, fewer than it takes to notice. */
+function stepSome(simulation: Simulation, until: number): void {
+  const { statistics } = simulation
+  for (let i = 0; i < STEPS_BETWEEN_PROGRESS && !simulation.stopped && simulation.time < until; i++)
+    if (statistics.steps >= STEP_BUDGET) simulation.stop(`gave up after ${STEP_BUDGET} steps`)
+    else simulation.step(until)
+}
+
+/** What it has found so far stays. */
+function endByHand(simulation: Simulation): void {
+  if (!simulation.stopped) simulation.stop('ended by hand')
 }

@@ -11,7 +11,7 @@ import { compile, type Compiled } from './compile'
 import type { Control } from './control'
 import { build, consumerValues, fitting, type Consumer } from './random-circuits'
 import type { RunResult } from './result'
-import { run, runOn } from './run'
+import { run, runInTurns, runOn } from './run'
 import { Simulation, type Snapshot } from './simulation'
 
 const compiled = (sheet: Sheet): Compiled => {
@@ -266,6 +266,23 @@ describe('an input', () => {
       { numRuns: 12, seed: 13 },
     )
   }, 240_000)
+})
+
+describe('a run in turns', () => {
+  it('is the run in one go, and keeps what it has where it is ended', async () => {
+    const definition = compiled(build([{ kind: 'lift', size: 3, commands: [[3, 1]] }], 1500))
+    const whole = run(definition)
+    const turns = await runInTurns(new Simulation(definition), 2, 0, () => false)
+    expect(turns).toEqual(whole)
+    let asked = 0
+    const ended = await runInTurns(new Simulation(definition), 2, 0, () => ++asked === 2)
+    expect(ended.finished).toBe(false)
+    expect(ended.stopped!.message).toMatch(/stopped at \S+ s: ended by hand/)
+    expect(ended.duration).toBeGreaterThan(0)
+    expect(ended.duration).toBeLessThan(2)
+    expect(ended.times.length).toBeGreaterThan(1)
+    expect([...ended.columns[0]].slice(0, -1)).toEqual([...whole.columns[0]].slice(0, ended.times.length - 1))
+  })
 })
 
 describe('events', () => {

@@ -24,15 +24,13 @@ import { Balances, type BalancesState } from './observers/balances'
 import { Conditions, type ConditionsState } from './observers/conditions'
 import { Hunting, type HuntingState } from './observers/hunting'
 import { Recorder, type RecorderState } from './observers/recorder'
-import type { RunResult } from './result'
+import { BALANCE_WARNING, type RunResult } from './result'
 import { settle } from './settle'
 import { StepFailure, Stepper, type StepVisitor } from './stepper'
 
 const LONGEST_FIRST_STEP = 1e-3
 /** Rounds of control and circuit answering each other at one instant. */
 const MOST_ROUNDS = 50
-/** A balance error beyond this is told. */
-export const BALANCE_WARNING = 1e-3
 
 /** Why a call of `advance` came back. */
 export type Advance =

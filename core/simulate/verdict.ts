@@ -4,7 +4,8 @@ import type { Sheet } from '../sheet/schema'
 import { compile } from './compile'
 import { operatingPoint } from './operating-point'
 import { runOn } from './run'
-import { BALANCE_WARNING, Simulation } from './simulation'
+import { BALANCE_WARNING } from './result'
+import { Simulation } from './simulation'
 
 export interface Verdict {
   /** 'refused': its findings say why; 'stopped': it ended early with a message; else sound, or what is wrong. */

@@ -10,7 +10,7 @@ export const enclosure = defineKind({
   letter: 'Z',
   description: 'A chain line around parts that sit in one block.',
   ports: [],
-  traits: { frames: true },
+  role: 'enclosure',
   parameters: {
     width: quantity('Width in modules', 'ratio', '20', 2, 400),
     height: quantity('Height in modules', 'ratio', '14', 2, 400),

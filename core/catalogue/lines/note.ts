@@ -11,6 +11,7 @@ export const note = defineKind({
   words: ['text', 'note', 'remark', 'words', 'heading', 'comment'],
   letter: 'Z',
   unnamed: true,
+  role: 'text',
   description: 'Free words on the sheet: a heading, a remark, an instruction.',
   ports: [],
   parameters: {

@@ -8,6 +8,7 @@ export const plug = defineKind({
   family: 'lines',
   words: ['plug', 'blank', 'closed end'],
   letter: 'Z',
+  role: 'plug',
   description: 'Closes the end of a line on purpose.',
   ports: [{ name: 'A', domain: 'oil', role: 'line that is closed' }],
   parameters: {},
