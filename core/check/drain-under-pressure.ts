@@ -1,6 +1,8 @@
 import { portKey } from '../sheet/netlist'
-import { isJoined, tankNodes, type Rule } from './rule'
+import { isJoined, oilEdges, reachable, tankNodes, type Rule } from './rule'
 import { nameOf } from '../sheet/schema'
+
+const PIPES = new Set(['pipe'] as const)
 
 export const drainUnderPressure: Rule = {
   id: 'drain-under-pressure',
@@ -8,12 +10,17 @@ export const drainUnderPressure: Rule = {
     'Pressure in a drain adds to the setting of a valve, works against a pilot piston, and bursts the shaft seal of a motor.',
   check({ netlist }) {
     const tanks = tankNodes(netlist)
+    const edges = oilEdges(netlist)
+    /** A line of its own to tank, with the friction of its pipe. */
+    const leadsToTank = (start: number, own: string) =>
+      [...reachable(edges, start, PIPES)].some((node) => tanks.has(node)) &&
+      edges[start].every((edge) => edge.how === 'pipe' || edge.by === own)
     return netlist.components.flatMap(({ component, kind }) =>
       (kind.traits?.drains ?? []).flatMap((port: string) => {
         const index = netlist.nodeOf.get(portKey(component.id, port))!
         const node = netlist.nodes[index]
         // an open drain is another rule's, and an unused one disturbs nothing
-        if (tanks.has(index) || !isJoined(netlist, index)) return []
+        if (tanks.has(index) || !isJoined(netlist, index) || leadsToTank(index, component.id)) return []
         return [
           {
             severity: 'warning' as const,

@@ -105,6 +105,13 @@ describe('drains and pilots', () => {
   it('finds a case drain led into a return before its filter', () => {
     expect(by(motor('filter.A'), 'drain-under-pressure')[0]).toMatch(/does not lead straight to tank/)
     expect(by(motor('back.T'), 'drain-under-pressure')).toEqual([])
+    // a long line of its own with friction is still one
+    const drawn = motor('back.T')
+    const id = drawn.components.find((c) => c.kind === 'hydraulic-motor')!.id
+    const long = drawn.pipes.find(
+      (p) => 'component' in p.from && p.from.component === id && p.from.port === 'L',
+    )!
+    expect(by(changePipe(drawn, long.id, { friction: true }), 'drain-under-pressure')).toEqual([])
   })
   it('finds a pilot line that nothing feeds', () => {
     const lift = (pilot: string[]) =>

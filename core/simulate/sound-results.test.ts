@@ -396,6 +396,24 @@ describe('a line beyond four times its lowest rating', () => {
   })
 })
 
+describe('a charge relief into the case', () => {
+  const haul = (name: string) => run(compile(demo(name), 'haul').compiled!)
+  it('raises the case pressure against its seal, and carries the heat off in much more oil than leaks', () => {
+    const [tank, into] = [haul('slipway-winch'), haul('slipway-winch-case')]
+    const [atTank, atCase] = [tank, into].map((r) => at(r, 'P1.casePressure', 4) / bar)
+    expect(atCase).toBeGreaterThan(atTank + 0.5)
+    expect(atCase).toBeLessThan(3)
+    const warm = (r: RunResult) => at(r, 'P1.caseTemperature', 4) - 313.15
+    expect(warm(tank)).toBeGreaterThan(3 * warm(into))
+    // what is carried off is the heat of the case, whichever oil does it: P = ρ·c·Q·ΔT
+    for (const r of [tank, into])
+      expect(
+        (870 * (1 - 7e-4 * 25) * SPECIFIC_HEAT * -at(r, 'flow(P1.L)', 4) * warm(r)) / at(r, 'P1.caseHeat', 4),
+      ).toBeCloseTo(1, 3)
+    balanced(into)
+  })
+})
+
 describe('findings', () => {
   it('an ideal pressure source drives a cylinder', () => {
     const sheet = circuit(

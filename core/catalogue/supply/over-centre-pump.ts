@@ -1,3 +1,4 @@
+import { SPECIFIC_HEAT } from '../../fluid/fluid'
 import { leak } from '../faults'
 import {
   defineKind,
@@ -9,20 +10,25 @@ import {
   inputSpecs,
   stateSpecs,
 } from '../kind'
-import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, pathCoefficient, reversal, rootDrop, SHAFT_REVERSAL, starvation } from '../laws'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
 
 const STATE = indices('position')
-const OUTPUT = indices('delivery', 'shaftPower', 'highest')
-const CONDITION = indices('starved', 'overPressure')
+const OUTPUT = indices('delivery', 'shaftPower', 'highest', 'casePressure', 'caseHeat', 'caseTemperature')
+const CONDITION = indices('starved', 'overPressure', 'caseOver')
 const INPUT = indices('stroke')
 
-const [A, B, L, W] = [0, 1, 2, 3]
+const [A, B, L, W, F] = [0, 1, 2, 3, 4]
+/** Flow out of the case below which its oil is not told to warm any further, m³/s; the most that it is told to, K. */
+const LEAST_CASE_FLOW = 1e-7
+const MOST_RISE = 200
 
 /**
  * Stroke u from −1 to 1; A is the outlet for u > 0. Q_out = D·n·u·f(P_in) − C_L·(p_A − p_B), f from the
  * port that the sign of u makes the inlet; C_L = (1 − η_v)·D·n_r/p_r; each port leaks G·p to the case.
  * T = D·u·(p_A − p_B)/(2π·η_hm) + T_d·tanh(ω/ω_t), η_hm multiplying where the oil drives it. Stroke follows its command with a lag.
+ * The case takes the mechanical losses and what leaks into it; all oil that leaves it, flushing oil included, carries that heat off:
+ * T_case = T + P_case/(ρ·c·Q_L), as it is once it has settled.
  */
 export const overCentrePump = defineKind({
   name: 'over-centre-pump',
@@ -36,6 +42,7 @@ export const overCentrePump = defineKind({
     { name: 'B', domain: 'oil', role: 'working line B' },
     { name: 'L', domain: 'oil', role: 'case drain' },
     { name: 'W', domain: 'shaft', role: 'shaft' },
+    { name: 'F', domain: 'oil', role: 'flushing oil into the case', mayStayOpen: true },
   ],
   parameters: {
     displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
@@ -57,6 +64,18 @@ export const overCentrePump = defineKind({
       group: 'Losses',
       note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
     }),
+    flushed: {
+      type: 'switch',
+      label: 'Case is flushed through port F',
+      default: false,
+    },
+    casePassage: quantity('Passage through the case, flow at 1 bar', 'flow', '40 L/min', 1e-5, 0.2, {
+      note: 'from F to L, where the case is flushed',
+    }),
+    maxCasePressure: quantity('Maximum case pressure', 'pressure', '3 bar', 1e4, 50e5, {
+      group: 'Rating',
+      note: 'reported when exceeded: the shaft seal gives way',
+    }),
     maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded at A or B',
@@ -74,10 +93,11 @@ export const overCentrePump = defineKind({
       { from: 'A', to: 'B', how: 'switched' },
       { from: 'A', to: 'L', how: 'switched' },
       { from: 'B', to: 'L', how: 'switched' },
+      { from: 'F', to: 'L', how: 'open', when: 'flushed' },
     ],
     sized: { displacement: 'displacement' },
   },
-  symbol: () => ({
+  symbol: (values) => ({
     shapes: [
       circle(0, 0, 3),
       flowTriangle(0, -3, 0, -1),
@@ -87,12 +107,14 @@ export const overCentrePump = defineKind({
       ...shaftStub(-4, -3),
       ...adjustable(0, 0, 2.8),
       dashed([2.1, 2.1], [4, 4]),
+      ...(values.flushed ? [dashed([-4, 4], [-2.1, 2.1])] : []),
     ],
     ports: {
       A: { x: 0, y: -4, side: 'up' },
       B: { x: 0, y: 4, side: 'down' },
       L: { x: 4, y: 4, side: 'down' },
       W: { x: -4, y: 0, side: 'left' },
+      ...(values.flushed ? { F: { x: -4, y: 4, side: 'down' } as const } : {}),
     },
     box: { x: -3, y: -3, w: 6, h: 6 },
   }),
@@ -104,7 +126,9 @@ export const overCentrePump = defineKind({
     const caseReference = values.caseLeakage / 250e5
     const eta = values.hydromechanicalEfficiency
     const lagging = values.strokeTime > 0
+    const passage = values.flushed ? pathCoefficient(values.casePassage, 1e5) : 0
     return {
+      idlePorts: values.flushed ? [] : [F],
       states: stateSpecs(STATE, {
         position: { label: 'stroke position', quantity: 'share', initial: values.stroke, scale: 1 },
       }).slice(0, lagging ? 1 : 0),
@@ -112,10 +136,14 @@ export const overCentrePump = defineKind({
         delivery: { label: 'delivery at A', quantity: 'flow' },
         shaftPower: { label: 'shaft power', quantity: 'power' },
         highest: { label: 'higher port pressure', quantity: 'pressure' },
+        casePressure: { label: 'case pressure', quantity: 'pressure' },
+        caseHeat: { label: 'heat carried off by the case oil', quantity: 'power' },
+        caseTemperature: { label: 'temperature of the case oil, once settled', quantity: 'temperature' },
       }),
       conditions: conditionSpecs(CONDITION, {
         starved: { label: 'starved at its inlet', severity: 'warning' },
         overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+        caseOver: { label: 'case above its maximum pressure', severity: 'danger', worst: 'casePressure' },
       }),
       evaluate(l) {
         const u = lagging ? l.x[STATE.position] : l.u[INPUT.stroke]
@@ -129,7 +157,9 @@ export const overCentrePump = defineKind({
         const drainB = toCase * (l.p[B] - l.p[L])
         l.q[A] = -pumped + cross * drop + drainA
         l.q[B] = pumped - cross * drop + drainB
-        l.q[L] = -drainA - drainB
+        const flushing = passage > 0 ? passage * rootDrop(l.p[F] - l.p[L]) : 0
+        l.q[L] = -drainA - drainB - flushing
+        l.q[F] = flushing
         const ideal = perRadian * u * drop
         l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
       },
@@ -141,7 +171,17 @@ export const overCentrePump = defineKind({
         const inlet = u >= 0 ? l.p[B] : l.p[A]
         l.c[CONDITION.starved] = Math.abs(u * l.p[W]) > 1 ? starvation(inlet) : -1
         l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - values.maxPressure
-        l.power[Power.heat] = l.o[OUTPUT.shaftPower] + l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L]
+        l.o[OUTPUT.casePressure] = l.p[L]
+        l.c[CONDITION.caseOver] = l.p[L] - values.maxCasePressure
+        const toCase = caseReference * fluid.leakageFactor
+        const [dropA, dropB] = [l.p[A] - l.p[L], l.p[B] - l.p[L]]
+        const lost = l.o[OUTPUT.shaftPower] - perRadian * u * (l.p[A] - l.p[B]) * l.p[W]
+        const heat = lost + toCase * (dropA * dropA + dropB * dropB) + l.q[F] * (l.p[F] - l.p[L])
+        l.o[OUTPUT.caseHeat] = heat
+        const carried = fluid.density * SPECIFIC_HEAT * Math.max(-l.q[L], LEAST_CASE_FLOW)
+        l.o[OUTPUT.caseTemperature] = fluid.temperature + Math.min(heat / carried, MOST_RISE)
+        l.power[Power.heat] =
+          l.o[OUTPUT.shaftPower] + l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L] + l.p[F] * l.q[F]
       },
     }
   },
