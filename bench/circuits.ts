@@ -1,5 +1,6 @@
 /** Speed of the solver on the demo circuits: medians of several runs after a warm-up. */
 import { Session } from 'node:inspector/promises'
+import { serialize } from 'node:v8'
 import { demoMachines } from '../demo/machines'
 import type { Sheet } from '../core/sheet/schema'
 import { compile } from '../core/simulate/compile'
@@ -103,6 +104,28 @@ const slope = Math.log(costs[costs.length - 1] / costs[0]) / Math.log(sizes[size
 console.log(
   `Cost of a step grows with the number of components to the power ${slope.toFixed(2)}, from ${sizes[0]} to ${sizes[sizes.length - 1]}.`,
 )
+
+/** Size of a snapshot as it is sent between threads, kB, and the times to take it and to go back to it, ms. */
+function snapshotOf(name: string, sheet: Sheet, at: number): void {
+  const simulation = new Simulation(compile(sheet).compiled!)
+  simulation.advanceBeyond(at)
+  const [taking, restoring]: [number[], number[]] = [[], []]
+  for (let i = 0; i < 50; i++) {
+    const start = performance.now()
+    const snapshot = simulation.snapshot()
+    const taken = performance.now()
+    simulation.restore(snapshot)
+    taking.push(taken - start)
+    restoring.push(performance.now() - taken)
+  }
+  const size = serialize(simulation.snapshot()).length / 1000
+  console.log(
+    `Snapshot of ${name}: ${size.toFixed(1)} kB, taken in ${median(taking).toFixed(3)} ms, restored in ${median(restoring).toFixed(3)} ms.`,
+  )
+}
+const crane = demoMachines().find((m) => m.name === 'Quay crane')!
+snapshotOf('the crane', crane.variants[0].sheet, 6)
+snapshotOf('300 components', largeSheet(300), 2)
 
 console.log(
   `300 components: ${perStep.toFixed(0)} bytes allocated a step, peak resident memory ${(process.resourceUsage().maxRSS / 1024).toFixed(0)} MB.`,

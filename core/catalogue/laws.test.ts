@@ -3,6 +3,12 @@ import { Fluid } from '../fluid/fluid'
 import { resolveFluid } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
 import {
+  compensatedEdge,
+  crushedChamber,
+  DEAD_VOLUME,
+  inletFilling,
+  saturate,
+  starvation,
   addPathFlows,
   CORNER,
   frictionFactor,
@@ -114,5 +120,37 @@ describe('pipe friction', () => {
     for (const re of [2000, 4000])
       expect(frictionFactor(re * 0.999999)).toBeCloseTo(frictionFactor(re * 1.000001), 5)
     expect(frictionFactor(2828)).toBeCloseTo((0.032 + 0.3164 * 4000 ** -0.25) / 2, 4)
+  })
+})
+
+describe('compensated flow', () => {
+  it('saturates with a corner of half-width 0.02 that has no kink', () => {
+    expect([0.5, 0.98, 1, 1.02, 3].map(saturate)).toEqual([0.5, 0.98, expect.closeTo(0.995, 12), 1, 1])
+    for (const s of [0.98, 1.02]) expect(slope(saturate, s - 1e-5)).toBeCloseTo(slope(saturate, s + 1e-5), 2)
+  })
+  it('passes the set flow from 1.05 of its drop on, an orifice below, and nothing back', () => {
+    const edge = compensatedEdge(8e5)
+    for (const factor of [1.05, 2, 50]) expect(Math.abs(edge(8e5 * factor) - 1)).toBeLessThan(0.01)
+    expect(edge(2e5)).toBeCloseTo(0.5, 2)
+    expect(edge(-2e5)).toBe(0)
+  })
+})
+
+describe('inlet filling', () => {
+  it('falls from 1 at 0.3 bar absolute to 0 at none', () => {
+    expect([0, -71325, -86325, -101325, -2e5].map(inletFilling)).toEqual([1, 1, expect.closeTo(0.5, 9), 0, 0])
+    expect(starvation(-71325)).toBeCloseTo(0, 6)
+    expect(starvation(-1e5)).toBeGreaterThan(0)
+  })
+})
+
+describe('a chamber pushed into its stop', () => {
+  it('keeps a tenth of its dead volume; what it loses agrees with the flow that leaves it', () => {
+    const area = 3e-3
+    const chamber = crushedChamber(area)
+    expect(DEAD_VOLUME - area * chamber.gone(1)).toBeCloseTo(0.1 * DEAD_VOLUME, 12)
+    for (const depth of [1e-4, 5e-3, 0.02, 0.029, 0.05])
+      expect(slope(chamber.gone, depth, 1e-8)).toBeCloseTo(chamber.share(depth), 5)
+    expect(chamber.gone(1e-5) / 1e-5).toBeCloseTo(1, 3)
   })
 })

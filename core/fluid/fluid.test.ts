@@ -48,4 +48,37 @@ describe('fluid', () => {
     }
     expect(at(-2e5).slope).toBe(0)
   })
+
+  it('tells the strain of its air in closed form, which with the liquid makes up 1/K_e, and goes on below the lowest pressure', () => {
+    const strain = (p: number) => {
+      const [swelling, slopes] = [new Float64Array(1), new Float64Array(1)]
+      oil.airSwelling(Float64Array.of(p), Int32Array.of(0), swelling, slopes)
+      return { swelling: swelling[0], slope: slopes[0] }
+    }
+    for (const absolute of [1.5, 30, 1e3, 1e5, 1e7]) {
+      const p = absolute - 101325
+      const air = 0.005 * (101325 / absolute) ** (1 / 1.4)
+      expect(strain(p).swelling / Math.log1p(air)).toBeCloseTo(1, 6)
+      // 1/K_e = 1/(K·(1 + g)) − d ln(1 + g)/dP
+      expect((1 / (1.5e9 * (1 + air)) - strain(p).slope) * at(p).modulus).toBeCloseTo(1, 5)
+    }
+    const [edge, below] = [strain(1 - 101325), strain(-50 - 101325)]
+    expect(below.swelling - edge.swelling).toBeCloseTo(-51 * below.slope, 6)
+    expect(below.slope * at(-50 - 101325).modulus).toBeCloseTo(-1, 3)
+  })
+  it('goes on along straight lines, and never below an empty tank', () => {
+    const { tanks } = oil
+    const [start, temperature] = [tanks[0], oil.temperature]
+    oil.goOnFrom(10, Float64Array.of(0.02, 0.1), 320, Float64Array.of(-0.01, 0.02), 0.5)
+    oil.moveTo(11)
+    expect([tanks[0], tanks[1], oil.temperature]).toEqual([
+      expect.closeTo(0.01, 12),
+      expect.closeTo(0.12, 12),
+      320.5,
+    ])
+    oil.moveTo(20)
+    expect(tanks[0]).toBe(0)
+    oil.goOnFrom(0, Float64Array.of(start, start), temperature, Float64Array.of(0, 0), 0)
+    expect(oil.temperature).toBe(temperature)
+  })
 })

@@ -56,6 +56,7 @@ export function inputSignal(
   const before: number[] = []
   const after: number[] = []
   let value = rest
+  let last = 0
   const wrong = (message: string) =>
     problems.push({
       rule: 'schedule',
@@ -70,25 +71,26 @@ export function inputSignal(
     if (!to.ok) wrong(to.message)
     if (!at.ok || !to.ok) continue
     if (at.si < 0) wrong(`time ${point.at} lies before the start.`)
-    if (times.length && at.si < times[times.length - 1]) wrong(`times must not go back (${point.at}).`)
+    if (at.si < last) wrong(`times must not go back (${point.at}).`)
     const problem = outOfRange(spec, to.si)
     if (problem) wrong(`${point.value} ${problem}`)
     if (point.shape === 'ramp' && isSwitch(spec)) {
       // what is on or off changes over half way along a ramp, at an instant
-      const start = times.length ? times[times.length - 1] : 0
       const share = (0.5 - value) / (to.si - value)
       if (share > 0 && share < 1) {
-        times.push(start + share * (at.si - start))
+        times.push(last + share * (at.si - last))
         before.push(value)
         after.push(to.si)
       }
       value = to.si
+      last = at.si
       continue
     }
     times.push(at.si)
     before.push(point.shape === 'ramp' ? to.si : value)
     after.push(to.si)
     value = to.si
+    last = at.si
   }
   return { signal: new InputSignal(times, before, after), problems }
 }
