@@ -222,6 +222,8 @@ export interface Model {
   evaluate?(l: Local): void
   /** Outputs, condition measures and powers; called after `evaluate` at the same point. */
   observe?(l: Local): void
+  /** Why the present states cannot go on with these values, where a parameter is changed in flight; nothing where they can. */
+  refuses?(l: Local): string | undefined
   /** Changes modes when guard `index` crosses zero; direction is that of the crossing. */
   switch?(l: Local, index: number, direction: 1 | -1): void
 }

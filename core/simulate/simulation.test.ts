@@ -205,6 +205,17 @@ describe('a parameter changed in flight', () => {
     for (const [attempt, message] of attempts) expect(attempt).toThrow(message)
     expect(simulation.snapshot()).toEqual(before)
   })
+  it('is refused where the states do not go with it: a stroke that the rod is beyond', () => {
+    const sheet = build([{ kind: 'cylinder', size: 3, commands: [[2, 1]] }], 1500)
+    const simulation = new Simulation(compiled(sheet))
+    while (simulation.time < 1.5) simulation.advance(1.5)
+    const ram = idOf(sheet, 'cylinder-double-acting')
+    expect(() => simulation.setParameter(ram, 'stroke', '65 mm')).toThrow(
+      /it stands at \d+ mm, beyond a stroke of 65 mm/,
+    )
+    simulation.setParameter(ram, 'stroke', '900 mm')
+    expect(runOn(simulation, 2).finished).toBe(true)
+  })
   it('is refused where ports come into use or fall idle', () => {
     const sheet = build([{ kind: 'cylinder', size: 3, commands: [] }], 1500)
     const simulation = new Simulation(compiled(sheet))

@@ -40,6 +40,8 @@ const EVENT = indices('retracted', 'extended', 'contact')
 const BEYOND_THE_STROKE = 0.25
 /** Stiffness of an end stop, N/m. */
 const STOP_STIFFNESS = 2e8
+/** How far a rod may stand within its stop and still be on it, m. */
+const STOP_REACH = 1e-3
 /** Speeds at which Stribeck friction fades and over which friction reverses, m/s. */
 const STRIBECK_SPEED = 0.02
 const REVERSAL_SPEED = 0.001
@@ -407,6 +409,10 @@ export function cylinderModel(
       l.g[EVENT.extended] = x - stroke + (l.mode[1] ? RELEASE_GAP : 0)
       l.g[EVENT.contact] = workPieceStiffness > 0 ? x - workPieceAt : -1
     },
+    refuses: (l) =>
+      l.x[STATE.position] > stroke + STOP_REACH
+        ? `it stands at ${(1000 * l.x[STATE.position]).toFixed(0)} mm, beyond a stroke of ${(1000 * stroke).toFixed(0)} mm.`
+        : undefined,
     switch(l, index, direction) {
       if (index < 2) l.mode[index] = direction > 0 ? 1 : 0
     },

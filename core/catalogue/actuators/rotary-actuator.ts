@@ -25,6 +25,8 @@ const CONDITION = indices('overPressure')
 const EVENT = indices('lower', 'upper')
 
 const [A, B, W] = [0, 1, 2]
+/** How far a vane may stand within its stop and still be on it, rad. */
+const STOP_REACH = 0.02
 /** Speed over which friction reverses, rad/s. */
 const REVERSAL_SPEED = 0.01
 /** Stiffness of an end stop, N·m/rad. */
@@ -135,6 +137,10 @@ export function rotaryModel(
       l.g[EVENT.lower] = -angle + (l.mode[0] ? RELEASE_GAP : 0)
       l.g[EVENT.upper] = angle - values.range + (l.mode[1] ? RELEASE_GAP : 0)
     },
+    refuses: (l) =>
+      l.x[STATE.angle] > values.range + STOP_REACH
+        ? `it stands at ${((180 / Math.PI) * l.x[STATE.angle]).toFixed(0)}°, beyond a range of ${((180 / Math.PI) * values.range).toFixed(0)}°.`
+        : undefined,
     switch(l, index, direction) {
       l.mode[index] = direction > 0 ? 1 : 0
     },

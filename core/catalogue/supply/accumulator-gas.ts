@@ -125,6 +125,10 @@ export const accumulatorGas = defineKind({
         full: { label: 'nine tenths full: near its end', severity: 'warning' },
         overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'gas' },
       }),
+      refuses: (l) =>
+        l.x[STATE.oil] > values.volume
+          ? `it holds ${(1000 * l.x[STATE.oil]).toFixed(1)} L of oil, more than ${(1000 * values.volume).toFixed(1)} L.`
+          : undefined,
       evaluate(l) {
         const flow = into(l.p[P], gasPressure(l), l.x[STATE.oil])
         l.q[P] = flow

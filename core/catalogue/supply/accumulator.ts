@@ -85,6 +85,10 @@ export function accumulatorModel(
       full: { label: 'full', severity: 'warning' },
       overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'stored' },
     }),
+    refuses: (l) =>
+      l.x[STATE.oil] > v.volume
+        ? `it holds ${(1000 * l.x[STATE.oil]).toFixed(1)} L of oil, more than ${(1000 * v.volume).toFixed(1)} L.`
+        : undefined,
     evaluate(l) {
       l.q[0] = into(l.p[0], pushed(l.x[STATE.oil], l), l.x[STATE.oil])
       l.dx[STATE.oil] = l.q[0]

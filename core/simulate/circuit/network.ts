@@ -263,6 +263,8 @@ export class Network implements Problem {
       throw new Error(
         `${resolved.kind.label} ${old.id}: this cannot be changed while it runs, since ${different} would be others.`,
       )
+    const refused = part.model.refuses?.(old.local)
+    if (refused) throw new Error(`${resolved.kind.label} ${old.id}: ${refused}`)
     this.elements[index] = { ...old, ...part, states: part.model.states ?? [] }
     this.imposing = new Calls(this.elements, 'impose')
     this.evaluating = new Calls(this.elements, 'evaluate')
