@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { components, goTo, number, openCopy, openMachine, reading, run, saved } from './desk'
 
@@ -198,4 +199,65 @@ test('renames and deletes kept runs', async ({ page }) => {
   await expect(page.getByTestId('kept-run').getByRole('textbox')).toHaveValue('First trial')
   await page.getByRole('button', { name: 'Delete First trial' }).click()
   await expect(page.getByTestId('kept-runs')).toHaveCount(0)
+})
+
+/** A machine of its own with a sheet of the demo that was changed before. */
+async function openChanged(
+  page: import('@playwright/test').Page,
+  file: string,
+  name: string,
+  change: (sheet: { schedules: Record<string, unknown>[] }) => object,
+) {
+  const sheet = change(JSON.parse(readFileSync(`demo/sheets/${file}.json`, 'utf8')))
+  const { id } = await (await page.request.post('/api/machines', { data: { name } })).json()
+  const detail = await (await page.request.get(`/api/machines/${id}`)).json()
+  await page.request.put(`/api/sheets/${detail.sheet.id}`, { data: { revision: 1, sheet } })
+  await openMachine(page, name, 'Run')
+}
+
+test('a run that is ended keeps what it has found, and the next one starts afresh', async ({ page }) => {
+  // a pilot check that hunts as long as it is let down: minutes of work
+  await openChanged(page, 'boat-lift-pilot-check', 'Ended run', (sheet) => ({
+    ...sheet,
+    schedules: sheet.schedules
+      .filter((s) => s.id === 'dead')
+      .map((s) => ({ ...s, duration: '6000 s', every: '100 ms', tolerance: 1e-7 })),
+  }))
+  await page.getByTestId('run').click()
+  const stop = page.getByTestId('stop')
+  await expect(stop).toBeVisible()
+  await page.waitForTimeout(1500)
+  await stop.click()
+  await expect(page.getByTestId('run')).toBeVisible()
+  await expect(page.getByText(/The run stopped at .*: ended by hand/)).toBeVisible()
+  // the tape shows what was found until then
+  await expect(page.getByTestId('instant')).toBeVisible()
+  const end = Number(await page.getByTestId('instant').getAttribute('max'))
+  expect(end).toBeGreaterThan(0)
+  expect(end).toBeLessThan(6000)
+})
+
+test('a line that would burst is reported, and by choice ends the run', async ({ page }) => {
+  await openChanged(page, 'blade-press', 'Bursts', (sheet) => {
+    const text = JSON.stringify(sheet).replaceAll('"160 bar"', '"690 bar"')
+    const changed = JSON.parse(text)
+    // a cylinder for little pressure behind a relief that is set too high
+    changed.components = changed.components.map((c: { id: string; parameters: object }) =>
+      c.id === 'A1' ? { ...c, parameters: { ...c.parameters, ratedPressure: '20 bar' } } : c,
+    )
+    return changed
+  })
+  await run(page)
+  await expect(
+    page
+      .getByTestId('conditions')
+      .getByRole('button', { name: /would burst/ })
+      .first(),
+  ).toBeVisible()
+  await page.getByTestId('edit-schedule').click()
+  const pane = page.getByRole('complementary', { name: 'Schedule' })
+  await pane.getByLabel(/Where a line would burst/).selectOption('stop')
+  await saved(page)
+  await run(page)
+  await expect(page.getByText(/would burst, beyond 80 bar, four times its lowest rating/)).toBeVisible()
 })

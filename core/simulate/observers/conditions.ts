@@ -49,58 +49,23 @@ export class Conditions implements Observer<ConditionsState> {
     this.oil = Int32Array.from(network.nodes.keys()).filter(
       (i) => network.isOil[i] === 1 && network.nodeState[i] >= 0,
     )
-    for (const i of this.oil) {
-      const node = network.nodes[i]
-      this.watched.push({
-        worst: { array: network.potential, index: i, sign: -1 },
-        count: 0,
-        make: (start) => ({
-          name: 'cavitation',
-          label: `cavitation: ${node.name} below 0.3 bar absolute`,
-          severity: 'warning',
-          node: i,
-          component: node.ports[0]?.component,
-          pipe: node.pipes[0],
-          start,
-          end: start,
-          worst: { label: 'lowest pressure', quantity: 'pressure', value: network.potential[i], at: start },
-        }),
-      })
-    }
-    for (const i of this.oil) {
-      const node = network.nodes[i]
-      this.watched.push({
-        worst: { array: network.potential, index: i, sign: 1 },
-        count: 0,
-        make: (start) => ({
-          name: 'bursts',
-          label: `would burst: ${node.name} beyond four times its lowest rating`,
-          severity: 'danger',
-          node: i,
-          component: node.ports[0]?.component,
-          pipe: node.pipes[0],
-          start,
-          end: start,
-          worst: { label: 'highest pressure', quantity: 'pressure', value: network.potential[i], at: start },
-        }),
-      })
-    }
-    for (const i of this.oil) {
-      const node = network.nodes[i]
-      this.watched.push({
-        count: 0,
-        make: (start) => ({
-          name: 'emptied',
-          label: `run empty: more was drawn from ${node.name} than it holds`,
-          severity: 'warning',
-          node: i,
-          component: node.ports[0]?.component,
-          pipe: node.pipes[0],
-          start,
-          end: start,
-        }),
-      })
-    }
+    for (const i of this.oil)
+      this.watchLine(i, 'cavitation', 'warning', (name) => `cavitation: ${name} below 0.3 bar absolute`, -1)
+    for (const i of this.oil)
+      this.watchLine(
+        i,
+        'bursts',
+        'danger',
+        (name) => `would burst: ${name} beyond four times its lowest rating`,
+        1,
+      )
+    for (const i of this.oil)
+      this.watchLine(
+        i,
+        'emptied',
+        'warning',
+        (name) => `run empty: more was drawn from ${name} than it holds`,
+      )
     for (const e of network.elements)
       e.model.conditions?.forEach((spec) => {
         const worst = spec.worst ? (e.model.outputs?.findIndex((o) => o.name === spec.worst) ?? -1) : -1
@@ -132,6 +97,42 @@ export class Conditions implements Observer<ConditionsState> {
     this.now = new Float64Array(this.watched.length)
     this.isOpen = new Uint8Array(this.watched.length)
     this.crossings = new ZeroCrossings(this.watched.length, false)
+  }
+
+  /** @param extreme which pressure is reported with it: the highest (1) or the lowest (−1) */
+  private watchLine(
+    node: number,
+    name: string,
+    severity: Condition['severity'],
+    label: (line: string) => string,
+    extreme?: 1 | -1,
+  ): void {
+    const { nodes, potential } = this.network
+    const line = nodes[node]
+    this.watched.push({
+      ...(extreme ? { worst: { array: potential, index: node, sign: extreme } } : {}),
+      count: 0,
+      make: (start) => ({
+        name,
+        label: label(line.name),
+        severity,
+        node,
+        component: line.ports[0]?.component,
+        pipe: line.pipes[0],
+        start,
+        end: start,
+        ...(extreme
+          ? {
+              worst: {
+                label: extreme > 0 ? 'highest pressure' : 'lowest pressure',
+                quantity: 'pressure' as const,
+                value: potential[node],
+                at: start,
+              },
+            }
+          : {}),
+      }),
+    })
   }
 
   private read(): void {
