@@ -195,7 +195,7 @@ const list: readonly AnyKind[] = [
 ]
 
 export const kinds: ReadonlyMap<string, AnyKind> = new Map(list.map((kind) => [kind.name, kind]))
-/** The kind that the sheet takes for a purpose of its own. */
+/** The kind that has a role on the sheet. */
 export function kindInRole(role: NonNullable<AnyKind['role']>): AnyKind {
   const kind = list.find((each) => each.role === role)
   if (!kind) throw new Error(`No kind has the role "${role}".`)

@@ -437,6 +437,7 @@ function inOrder<T extends { readonly name: string }>() {
   ): readonly T[] =>
     Object.keys(index)
       .sort((a, b) => index[a] - index[b])
+      // Omit<T, 'name'> with a name is T, which the compiler cannot see for an open T
       .map((name) => ({ name, ...specs[name] }) as unknown as T)
 }
 export const stateSpecs = inOrder<StateSpec>()

@@ -49,7 +49,7 @@ describe('fluid', () => {
     expect(at(-2e5).slope).toBe(0)
   })
 
-  it('tells the strain of its air in closed form, which with the liquid makes up 1/K_e, and goes on below the lowest pressure', () => {
+  it('has the strain of its air in closed form, which with the liquid makes up 1/K_e, and goes on below the lowest pressure', () => {
     const strain = (p: number) => {
       const [swelling, slopes] = [new Float64Array(1), new Float64Array(1)]
       oil.airSwelling(Float64Array.of(p), Int32Array.of(0), swelling, slopes)

@@ -29,7 +29,7 @@ describe('what is wrong with data', () => {
     [{ colour: 1 }, 'the file: has "colour", which is not known here'],
   ])('%j is said in words', (change, words) => expect(said(change)).toEqual([words]))
   it('is nothing where all fits', () => expect(said({})).toBeUndefined())
-  it('of no body at all is told of the whole', () =>
+  it('of no data at all concerns the whole', () =>
     expect(schema.safeParse(undefined).error!.issues.map((i) => issueText(i, 'the request'))).toEqual([
       'the request: is missing; it takes an object with named fields',
     ]))

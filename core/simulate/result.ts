@@ -40,7 +40,7 @@ export interface Condition {
   worst?: { readonly label: string; readonly quantity: Quantity; value: number; at: number }
 }
 
-/** A balance error beyond this is told. */
+/** A balance error beyond this is reported. */
 export const BALANCE_WARNING = 1e-3
 
 export interface EnergyBalance {

@@ -170,7 +170,7 @@ describe('mutated circuits', () => {
     },
     120_000,
   )
-  it('are told apart from sound ones: a run that loses oil is wrong', () => {
+  it('are judged: a run that loses oil is wrong', () => {
     const [sheet] = sheets
     const pump = findKind('load-sensing-pump')!
     const sound = pump.model

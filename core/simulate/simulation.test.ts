@@ -12,7 +12,8 @@ import type { Control } from './control'
 import { build, consumerValues, fitting, type Consumer } from './random-circuits'
 import type { RunResult } from './result'
 import { run, runInTurns, runOn } from './run'
-import { Simulation, type Snapshot } from './simulation'
+import { Simulation } from './simulation'
+import type { Snapshot } from './snapshot'
 
 const compiled = (sheet: Sheet): Compiled => {
   const { compiled: done, findings } = compile(sheet)

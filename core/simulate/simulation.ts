@@ -9,23 +9,22 @@ import { resolveComponent, type Written } from '../sheet/resolve'
 import { showQuantity } from '../units/text'
 import type { Action } from './actions'
 import { Chattering } from './circuit/event-functions'
-import type { DerivativesData } from './circuit/jacobian'
 import type { Element } from './circuit/elements'
-import { InstantRates, type RatesData } from './circuit/instant-rates'
-import type { InputState } from './circuit/input-bank'
+import { InstantRates } from './circuit/instant-rates'
 import { outOfRange } from './circuit/input-signal'
 import { Network } from './circuit/network'
-import { OilState, type OilStateData } from './circuit/oil-state'
+import { OilState } from './circuit/oil-state'
 import type { Compiled } from './compile'
 import type { Control, Readings } from './control'
-import { DueQueue, type Due } from './due-queue'
-import type { IntegratorState, Statistics } from './numerics/rosenbrock'
-import { Balances, type BalancesState } from './observers/balances'
-import { Conditions, type ConditionsState } from './observers/conditions'
-import { Hunting, type HuntingState } from './observers/hunting'
-import { Recorder, type RecorderState } from './observers/recorder'
+import { DueQueue } from './due-queue'
+import type { Statistics } from './numerics/rosenbrock'
+import { Balances } from './observers/balances'
+import { Conditions } from './observers/conditions'
+import { Hunting } from './observers/hunting'
+import { Recorder } from './observers/recorder'
 import { BALANCE_WARNING, type RunResult } from './result'
 import { settle } from './settle'
+import type { Changed, Snapshot, Stop } from './snapshot'
 import { StepFailure, Stepper, type StepVisitor } from './stepper'
 
 const LONGEST_FIRST_STEP = 1e-3
@@ -38,38 +37,6 @@ export type Advance =
   /** An event function changed sign, or something was due. */
   | { readonly reason: 'event' }
   | { readonly reason: 'stopped' }
-
-/** Why a simulation cannot go on, and the place concerned. */
-export type Stop = NonNullable<RunResult['stopped']>
-
-/** A component as it differs from the sheet: values changed in flight, faults that act. */
-interface Changed {
-  readonly parameters: Readonly<Record<string, Written>>
-  readonly faulty: boolean
-}
-
-/** Everything that the future depends on; plain data that can be sent between threads and kept as a file. */
-export interface Snapshot {
-  readonly time: number
-  readonly integrator: IntegratorState
-  readonly modes: Int32Array
-  readonly events: Float64Array
-  readonly derivatives: DerivativesData
-  readonly inputs: InputState
-  readonly oil: OilStateData
-  readonly rates: RatesData
-  readonly changed: Readonly<Record<string, Changed>>
-  readonly queue: readonly Due<Action>[]
-  /** Number of actions done so far. */
-  readonly done: number
-  readonly control?: unknown
-  readonly recorder: RecorderState
-  readonly conditions: ConditionsState
-  readonly hunting: HuntingState
-  readonly balances: BalancesState
-  readonly warnings: readonly string[]
-  readonly stopped?: Stop
-}
 
 export interface SimulationOptions {
   readonly control?: Control

@@ -433,7 +433,7 @@ describe('findings', () => {
     expect(added).toHaveLength(1)
     expect(added[0]).toContain('Unknown unit')
   })
-  it('a thimble of oil is no balance to raise an alarm about', () => {
+  it('a few drops of oil raise no alarm about the balance', () => {
     const r = broken('blade-press', 'M1', 'lost', 0, 2)
     expect(r.warnings).toEqual([])
   })

@@ -17,7 +17,7 @@ export interface Verdict {
 }
 
 /** A step may end this far below zero absolute pressure, Pa; within a step the interpolation may dip as far again. */
-const BELOW_ZERO = 200
+const BELOW_ZERO = 100
 
 /** @param until s @param longest wall time, s, after which a run counts as hanging */
 export function verdictOn(

@@ -55,7 +55,7 @@ export const motorParameters = {
   }),
   maxCasePressure: quantity('Highest case pressure', 'pressure', '3 bar', 1e4, 50e5, {
     group: 'Rating',
-    note: 'reported when exceeded: the shaft seal gives way',
+    note: 'reported when exceeded: the shaft seal fails',
   }),
 } as const
 export interface MotorValues {

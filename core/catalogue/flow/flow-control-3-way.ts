@@ -1,4 +1,5 @@
 import { blocked, drifted, stuck } from '../faults'
+import { SHORT_FLOW } from '../laws'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { adjustable, arrowHead, line, rectangle } from '../symbol'
 import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'
@@ -78,7 +79,8 @@ export const flowControl3Way = defineKind({
       observe(l) {
         l.o[OUTPUT.regulated] = -l.q[B]
         l.o[OUTPUT.excess] = -l.q[T]
-        l.c[CONDITION.short] = l.o[OUTPUT.regulated] > 0 ? 0.98 * l.u[INPUT.flow] - l.o[OUTPUT.regulated] : -1
+        l.c[CONDITION.short] =
+          l.o[OUTPUT.regulated] > 0 ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.o[OUTPUT.regulated] : -1
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[T] * l.q[T]
       },
     }

@@ -19,7 +19,7 @@ const CONDITION = indices('starved', 'overPressure', 'caseOver')
 const INPUT = indices('stroke')
 
 const [A, B, L, W, F] = [0, 1, 2, 3, 4]
-/** Flow out of the case below which its oil is not told to warm any further, m³/s; the most that it is told to, K. */
+/** Flow out of the case below which no higher temperature is reported, m³/s; the highest rise that is reported, K. */
 const LEAST_CASE_FLOW = 1e-7
 const MOST_RISE = 200
 
@@ -74,7 +74,7 @@ export const overCentrePump = defineKind({
     }),
     maxCasePressure: quantity('Maximum case pressure', 'pressure', '3 bar', 1e4, 50e5, {
       group: 'Rating',
-      note: 'reported when exceeded: the shaft seal gives way',
+      note: 'reported when exceeded: the shaft seal fails',
     }),
     maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
       group: 'Rating',

@@ -91,7 +91,7 @@ describe('the inputs of a running circuit', () => {
     bank.load(saved)
     expect(at(1)).toEqual([1, 0.7])
   })
-  it('that only tell on from off change half way along a ramp, at an instant', () => {
+  it('with only the values on and off change half way along a ramp, at an instant', () => {
     const { bank, at } = bankOf(
       input(
         [

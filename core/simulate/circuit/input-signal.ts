@@ -40,7 +40,7 @@ export class InputSignal {
   }
 }
 
-/** Whether an input only tells on from off. */
+/** Whether an input has only the values on and off. */
 const isSwitch = ({ positions, min, max }: Omit<InputSpec, 'rest'>) =>
   positions?.length === 2 && min === 0 && max === 1
 

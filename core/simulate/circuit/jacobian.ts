@@ -120,7 +120,7 @@ export class LocalDifferences {
     this.volumeSlopes = new Float64Array(pairs.length)
   }
 
-  /** An element has another model of the same shape: its derivatives are taken anew. */
+  /** An element has another model of the same shape: its derivatives are no longer valid. */
   replace(index: number, { model, inputsRead }: Element): void {
     const { blocks, from } = this
     const at = blocks.findIndex((block) => block.element === index)

@@ -216,7 +216,7 @@ export class Network implements Problem {
     return this.pattern.columns.length
   }
 
-  /** The next evaluation is made anew: an input, a mode, a parameter or the oil has changed. */
+  /** The last evaluation is no longer valid: an input, a mode, a parameter or the oil has changed. */
   invalidate(): void {
     this.evaluatedTime = Number.NaN
   }
@@ -234,7 +234,7 @@ export class Network implements Problem {
     this.inputs.thaw()
     this.invalidate()
   }
-  /** Says whether oil level or temperature change the equations from now on; they may have been set anew. */
+  /** Says whether oil level or temperature change the equations from now on; their values may have changed. */
   oilMoves(follows: boolean): void {
     if (follows || this.oilFollows) this.invalidate()
     this.oilFollows = follows
@@ -252,7 +252,7 @@ export class Network implements Problem {
 
   /**
    * Puts an element with other values, or with its faults, in the place of the present one; its states and modes go on.
-   * The network must stand evaluated at (t, y), and is left to be evaluated anew.
+   * The network must stand evaluated at (t, y); afterwards that evaluation is no longer valid.
    * @throws Error in plain words where ports, states, modes or guards would be others
    */
   replace(index: number, resolved: ResolvedComponent, faulty: boolean, t: number, y: Float64Array): void {
@@ -426,7 +426,7 @@ export class Network implements Problem {
     return true
   }
 
-  /** Error allowed in each state: a share of its scale, in a void no more than the oil of its node can tell. */
+  /** Error allowed in each state: a share of its scale, and in a void a share of the oil volume of its node. */
   absoluteTolerance(relative: number, absolute: Float64Array): void {
     const { scale, oilNodes, nodeState, modulus, capacity } = this
     for (let k = 0; k < oilNodes.length; k++) {

@@ -52,6 +52,22 @@ describe('linear solver', () => {
     for (const method of ['sparse', 'dense'] as const)
       expect(linearSolver(pattern, method).factorise(Float64Array.from([1, 1, 1, 1]), 2)).toBe(false)
   })
+  it.each(['sparse', 'dense'] as const)('does not mistake units for a singular matrix (%s)', (method) => {
+    // a row in pascals a second by cubic metres: the other column is sixteen decades larger than the diagonal
+    const pattern = patternOf(2, [
+      [0, 1],
+      [1, 0],
+    ])
+    const values = Float64Array.of(-1, -1, -1, -1)
+    values[positionIn(pattern, 0, 1)] = 2e18
+    values[positionIn(pattern, 1, 0)] = -1e-19
+    const solver = linearSolver(pattern, method)
+    expect(solver.factorise(values, 1e3)).toBe(true)
+    const x = Float64Array.of(1e3 * 5 + 5 - 2e18 * 3e-18, 1e-19 * 5 + 1001 * 3e-18)
+    solver.solve(x)
+    expect(x[0]).toBeCloseTo(5, 9)
+    expect(x[1] / 3e-18).toBeCloseTo(1, 9)
+  })
   it('takes the sparse way for a large chain, the dense way for a full matrix', () => {
     expect(linearSolver(example(200).pattern).method).toBe('sparse')
     const full: [number, number][] = []

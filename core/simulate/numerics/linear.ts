@@ -132,17 +132,12 @@ class SparseLU implements LinearSolver {
     const { n, factors, inverse, source, place, sourceStart, rowStart, pivotAt, column, target } = this
     factors.fill(0)
     for (let i = 0, s = 0, t = 0; i < n; i++) {
-      let size = 0
-      for (const end = sourceStart[i + 1]; s < end; s++) {
-        const value = values[source[s]]
-        factors[place[s]] = -value
-        const large = value < 0 ? -value : value
-        if (large > size) size = large
-      }
+      for (const end = sourceStart[i + 1]; s < end; s++) factors[place[s]] = -values[source[s]]
       const pivot = pivotAt[i]
       factors[pivot] += shift
+      // compared with its own diagonal: the columns of a row are in units of their own, and say nothing of its size
       const diagonal = Math.abs(factors[pivot])
-      if (diagonal > size) size = diagonal
+      const size = diagonal > shift ? diagonal : shift
       for (let k = rowStart[i]; k < pivot; k++) {
         const c = column[k]
         const first = pivotAt[c] + 1

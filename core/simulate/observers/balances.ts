@@ -5,9 +5,9 @@ import type { Network } from '../circuit/network'
 import type { EnergyBalance, OilBalance } from '../result'
 import type { Observer } from './observer'
 
-/** Powers whose size tells how much energy goes round. */
+/** Powers whose sizes add up to the energy turned over. */
 const TURNED_OVER = [Power.input, Power.stored] as const
-/** An error of the oil is told against at least this share of all oil in the lines: a thimble moved is not a balance. */
+/** The oil moved, to which an error of the oil is compared, counts as at least this share of all oil in the lines. */
 const LEAST_MOVED = 1e-2
 const [TURNOVER, SUPPLIED, MOVED, COMPRESSED, JUMPED] = [0, 1, 2, 3, 4]
 
