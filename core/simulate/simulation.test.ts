@@ -148,6 +148,21 @@ describe('looking on', () => {
   })
 })
 
+describe('asking for what was found so far', () => {
+  it('leaves no trace in what follows', () => {
+    const definition = compiled(build([{ kind: 'lift', size: 3, commands: [[3, 1]] }], 1500))
+    const plain = runOn(new Simulation(definition, { longestStep: 0.02 }), 2)
+    const asked = new Simulation(definition, { longestStep: 0.02 })
+    for (const t of [0.013, 0.31, 0.777, 1.5]) {
+      asked.advanceBeyond(t)
+      const sofar = asked.result()
+      expect(sofar.times[sofar.times.length - 1]).toBe(asked.time)
+      expect(sofar.duration).toBe(asked.time)
+    }
+    expect(runOn(asked, 2)).toEqual(plain)
+  })
+})
+
 describe('a parameter changed in flight', () => {
   const relief = (setting = '160 bar') => {
     const sheet = circuit({ ...powerUnit }, powerUnitPipes)

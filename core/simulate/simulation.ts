@@ -275,7 +275,7 @@ export class Simulation {
     network.enter(t)
     events.load(saved.events)
     before.load(saved.rates)
-    oil.load(saved.oil)
+    oil.load(saved.oil, t)
     oil.begin(t, before)
     network.loadDerivatives(saved.derivatives)
     queue.load(saved.queue)
@@ -296,7 +296,6 @@ export class Simulation {
     const { network, recorder, conditions, balances, compiled } = this
     const { netlist, schedule } = compiled
     network.observe(this.time, this.state)
-    recorder.finishAt(this.time)
     const energy = balances.energy()
     const oil = balances.oil()
     const warnings = [...this.warnings]
@@ -312,7 +311,7 @@ export class Simulation {
       finished: !this.stopped,
       stopped: this.stopped,
       warnings,
-      ...recorder.recording(),
+      ...recorder.recording(this.time),
       signals: [...recorder.signals],
       extremes: recorder.extremes(),
       conditions: [...conditions.list(), ...this.hunting.list()].sort((a, b) => a.start - b.start),
@@ -391,7 +390,7 @@ export class Simulation {
   /** Takes what holds at an instant, after all that happened there, for what follows. */
   private standAt(t: number): void {
     const { network, oil, before, conditions, recorder } = this
-    oil.breathe()
+    oil.breathe(t)
     network.observe(t, this.state)
     before.take()
     oil.begin(t, before)
@@ -524,7 +523,7 @@ export class Simulation {
     network.enter(this.time)
     let jumped = false
     for (let i = 0; i < u.length; i++) if (u[i] !== inputsBefore[i]) jumped = true
-    this.oil.breathe()
+    this.oil.breathe(this.time)
     this.guard(() => this.controlAndEvents())
     stepper.y.set(integrator.y)
     integrator.restart(

@@ -35,6 +35,7 @@ export class OilState {
   private readonly airWhenShut = new Float64Array(TANKS).fill(Number.NaN)
   /** Tanks that a line leads to. */
   private readonly used = new Uint8Array(TANKS)
+  private breathers = false
   /** Oil in each tank below which some equation follows its level, m³. */
   private readonly levelMatters = new Float64Array(TANKS)
   private readonly fluid: Fluid
@@ -56,6 +57,7 @@ export class OilState {
   refresh(): void {
     this.used.fill(0)
     this.levelMatters.fill(0)
+    this.breathers = this.network.elements.some(({ model }) => model.breathing)
     for (const { model } of this.network.elements) {
       if (model.tank === undefined) continue
       this.used[model.tank] = 1
@@ -127,13 +129,16 @@ export class OilState {
       this.temperature += (heat - lost) / (fluid.density * volume * SPECIFIC_HEAT)
       this.temperature = Math.min(this.temperature, HOTTEST)
     }
-    this.breathe()
+    this.breathe(t)
     this.begin(t, after)
   }
 
   /** Pressure of the air over the oil: p = s·p_atm·(V_shut/V_air − 1) where a share s of the tank's only way for air is shut. */
-  breathe(): void {
+  breathe(t: number): void {
     const { fluid, tanks, airWhenShut } = this
+    if (!this.breathers) return
+    this.network.inputs.moveTo(t)
+    this.network.invalidate()
     const openest = new Float64Array(TANKS).fill(Number.NaN)
     const space = new Float64Array(TANKS)
     for (const { model, local } of this.network.elements) {
@@ -159,10 +164,11 @@ export class OilState {
       airWhenShut: this.airWhenShut.slice(),
     }
   }
-  load(saved: OilStateData): void {
+  /** @param t where it goes on, s */
+  load(saved: OilStateData, t: number): void {
     this.tanks.set(saved.tanks)
     this.temperature = saved.temperature
     this.airWhenShut.set(saved.airWhenShut)
-    this.breathe()
+    this.breathe(t)
   }
 }

@@ -175,11 +175,6 @@ export class Recorder implements Observer<RecorderState> {
     while (this.nextSample <= t * (1 + 1e-12)) this.due++
   }
 
-  /** Keeps where it ends, if that was not sampled yet. */
-  finishAt(t: number): void {
-    if (!(this.count && this.times[this.count - 1] >= t)) this.sample(t)
-  }
-
   private grow(): void {
     const longer = this.times.length * 2
     const times = new Float64Array(longer)
@@ -211,12 +206,21 @@ export class Recorder implements Observer<RecorderState> {
     })
   }
 
-  /** A copy of all samples so far. */
-  recording(): { times: Float64Array; columns: Float32Array[] } {
-    return {
-      times: this.times.slice(0, this.count),
-      columns: this.columns.map((c) => c.slice(0, this.count)),
-    }
+  /** A copy of all samples so far, and one of where the network stands observed at t if that was not sampled yet. */
+  recording(t: number): { times: Float64Array; columns: Float32Array[] } {
+    const { count } = this
+    if (count && this.times[count - 1] >= t)
+      return { times: this.times.slice(0, count), columns: this.columns.map((c) => c.slice(0, count)) }
+    const times = new Float64Array(count + 1)
+    times.set(this.times.subarray(0, count))
+    times[count] = t
+    const columns = this.columns.map((column, signal) => {
+      const copy = new Float32Array(count + 1)
+      copy.set(column.subarray(0, count))
+      copy[count] = this.value(signal)
+      return copy
+    })
+    return { times, columns }
   }
 
   save(): RecorderState {
