@@ -153,6 +153,7 @@ export class Simulation {
       return
     }
     integrator.interpolate(Math.max(0, (t - integrator.tOld) / length), y)
+    this.network.confine(y)
     this.network.observe(Math.max(t, integrator.tOld), y)
   }
 
@@ -192,6 +193,7 @@ export class Simulation {
     if (this.compiled.onBurst === 'stop') this.stopWhereItBursts()
     if (share < 1) {
       integrator.interpolate(share, stepper.y)
+      network.confine(stepper.y)
       integrator.restart(t, stepper.y, Math.min(integrator.h, LONGEST_FIRST_STEP))
       integrator.statistics.events++
       this.guard(() => this.controlAndEvents())

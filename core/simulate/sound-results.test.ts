@@ -320,6 +320,47 @@ describe('oil that warms', () => {
   }
 })
 
+describe('circuits that once took minutes', () => {
+  it('a small gas accumulator on a stiff line: steps are cut for accuracy alone', () => {
+    const sheet = timed(
+      circuit(
+        {
+          ...powerUnit,
+          check: ['check-valve'],
+          store: ['accumulator-gas', { volume: '0.01 L', precharge: '100 bar' }],
+        },
+        [...powerUnitPipes, 'pump.P check.A', 'check.B store.P'],
+      ),
+      3,
+      [],
+    )
+    const r = runSheet(sheet)
+    expect(r.finished).toBe(true)
+    expect(r.statistics.steps).toBeLessThan(2000)
+  })
+  it('a winch whose rope goes slack against any friction', () => {
+    const sheet = timed(
+      circuit(
+        {
+          ...powerUnit,
+          turn: ['hydraulic-motor', { inertia: '0.1 kg·m²' }],
+          drum: ['winch-load', { mass: '100 kg', slope: '90 °', ratio: '10', rolling: '9000 kN' }],
+          a: ['pressure-source', { pressure: '-0.5 bar' }],
+          b: ['reservoir'],
+          drain: ['reservoir'],
+        },
+        [...powerUnitPipes, 'turn.A a.P', 'turn.B b.T', 'turn.L drain.T', 'turn.W drum.W'],
+      ),
+      2,
+      [],
+    )
+    const r = runSheet(sheet)
+    expect(r.finished).toBe(true)
+    expect(r.statistics.steps).toBeLessThan(10_000)
+    aboveZero(r)
+  })
+})
+
 describe('a motor and pump set that is switched off', () => {
   it('stands within seconds and does not swing on', () => {
     const sheet = demo('gate-pack-start-stop')

@@ -53,6 +53,7 @@ export class Stepper {
   lookAt(share: number): number {
     const { integrator, network, y } = this
     integrator.interpolate(share, y)
+    if (share < 1) network.confine(y)
     const t = this.timeAt(share)
     if (this.observing) network.observe(t, y)
     else network.evaluate(t, y)

@@ -10,7 +10,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { reversal } from '../laws'
+import { openRamp, reversal } from '../laws'
 import { circle, line, rectangle, shaftStub } from '../symbol'
 
 const STATE = indices('hauled')
@@ -26,7 +26,7 @@ const SHAFT_REVERSAL = 0.05
 
 /**
  * A rope on a drum behind a gear: v = ω·r/i. The load pulls with F = m·g·sin θ + F_r·tanh(v/v_t) + F_ext while the rope is taut; on the shaft
- * T = F·r/(i·η^σ) and J = m·(r/i)² + J_d, σ = ±1 as the drum lifts or is driven. A rope does not push: below zero force it is slack.
+ * T = F·r/(i·η^σ) and J = m·(r/i)² + J_d, σ = ±1 as the drum lifts or is driven. A rope does not push: below zero force it is slack (the corner rounded over 2 % of m·g + F_r).
  */
 export const winchLoad = defineKind({
   name: 'winch-load',
@@ -80,9 +80,11 @@ export const winchLoad = defineKind({
     const arm = v.radius / v.ratio
     const weight = v.mass * GRAVITY * Math.sin(v.slope)
     const inertia = v.mass * arm * arm + v.drumInertia
+    // openRamp is rounded over 2 % of this
+    const corner = v.mass * GRAVITY + v.rolling
     const pull = (speed: number, other: number) => {
       const force = weight + other + v.rolling * reversal(speed / REVERSAL_SPEED)
-      return force > 0 ? force : 0
+      return corner * openRamp(force / corner)
     }
     const shaftTorque = (speed: number, force: number) => {
       const driving = reversal(speed / REVERSAL_SPEED)

@@ -25,7 +25,7 @@ const SMALLEST_INERTIA = 1e-4
 /** Sizes of a pressure, a shaft speed and a rod position that matter: 10 bar, 10 rad/s, 10 mm. */
 const POTENTIAL_SCALE = { oil: 10e5, shaft: 10, rod: 10e-3 } as const
 /** A step may end this far below zero absolute pressure, Pa: what the error control leaves of a void. */
-const BELOW_ZERO = 100
+const BELOW_ZERO = 50
 /**
  * Error allowed in the oil of a node, in shares of its volume, or of a large volume, m³, if it has more: K_e times that in its pressure,
  * times the relative tolerance.
@@ -443,6 +443,15 @@ export class Network implements Problem {
     for (let k = 0; k < oilNodes.length; k++)
       if (!(y[nodeState[oilNodes[k]]] > -ATMOSPHERE - BELOW_ZERO)) return false
     return true
+  }
+
+  /** Puts pressures that an interpolation within a step has left below zero absolute back to where a step may end. */
+  confine(y: Float64Array): void {
+    const { oilNodes, nodeState } = this
+    for (let k = 0; k < oilNodes.length; k++) {
+      const state = nodeState[oilNodes[k]]
+      if (y[state] < -ATMOSPHERE - BELOW_ZERO) y[state] = -ATMOSPHERE - BELOW_ZERO
+    }
   }
 
   /** Outputs, condition measures and powers of every element at (t, y). */
