@@ -28,6 +28,8 @@ import type { Changed, Snapshot, Stop } from './snapshot'
 import { StepFailure, Stepper, type StepVisitor } from './stepper'
 
 const LONGEST_FIRST_STEP = 1e-3
+/** While an input runs along a ramp no step is longer, s: what follows it is accounted for by Simpson's rule. */
+const LONGEST_ON_A_RAMP = 0.1
 /** Rounds of control and circuit answering each other at one instant. */
 const MOST_ROUNDS = 50
 
@@ -174,7 +176,8 @@ export class Simulation {
     // an action was done where a step ended: planned, it must not change the steps that lead there
     const action = this.queue.nextOf('user')
     try {
-      const longest = this.time + Math.min(this.longestStep, oil.longestStep(before))
+      const moving = network.inputs.movingCount > 0 ? LONGEST_ON_A_RAMP : Infinity
+      const longest = this.time + Math.min(this.longestStep, moving, oil.longestStep(before))
       share = stepper.step(Math.min(limit, this.queue.nextBut('user'), longest), this.visitor, action)
     } catch (error) {
       if (!(error instanceof StepFailure)) throw error
