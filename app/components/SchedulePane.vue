@@ -125,10 +125,14 @@ function addSchedule() {
 }
 const unread = ref('')
 const { csvFile, download } = useFiles()
-/** Takes the commands of a CSV file in place of those that are there; nothing where it does not read. */
+let filesChosen = 0
+/** Takes the commands of a CSV file in place of those that are there; nothing where it does not read. The last file chosen counts. */
 async function fromFile(file: File) {
+  const own = ++filesChosen
   const { readScheduleCsv } = await import('@oar-bench/core/formats/csv-read')
-  const read = readScheduleCsv(await file.text(), drawing.sheet)
+  const text = await file.text()
+  if (own !== filesChosen) return
+  const read = readScheduleCsv(text, drawing.sheet)
   unread.value = read.ok ? '' : read.message
   if (read.ok) change({ tracks: read.value })
 }
