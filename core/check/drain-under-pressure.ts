@@ -11,7 +11,7 @@ export const drainUnderPressure: Rule = {
   check({ netlist }) {
     const tanks = tankNodes(netlist)
     const edges = oilEdges(netlist)
-    /** A line of its own to tank, with the friction of its pipe. */
+    /** A separate line to tank, with the friction of its pipe. */
     const leadsToTank = (start: number, own: string) =>
       [...reachable(edges, start, PIPES)].some((node) => tanks.has(node)) &&
       edges[start].every((edge) => edge.how === 'pipe' || edge.by === own)

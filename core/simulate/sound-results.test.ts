@@ -100,15 +100,14 @@ describe('rest', () => {
     )!
     expect(Math.abs(flow.value) / lpm).toBeLessThan(0.05)
   })
-  it.each(['tug-bank', 'mud-dredge', 'quay-crane', 'sluice-rotor'])('%s stays as it was found', (name) => {
+  it.each(['tug-bank', 'mud-dredge', 'quay-crane', 'slipway-winch'])('%s stays as it was found', (name) => {
     const sheet = demo(name)
     const held: Sheet = {
       ...sheet,
       schedules: [{ ...sheet.schedules[0], tracks: [], start: 'settled', duration: '1 s', tolerance: 1e-4 }],
     }
     const r = run(compile(held).compiled!)
-    const waves = held.components.some((c) => c.parameters.waveTorque !== undefined)
-    if (waves || r.warnings.length) return
+    expect(r.warnings).toEqual([])
     r.signals.forEach((s, i) => {
       if (s.role === 'pressure')
         expect(Math.abs(r.extremes[i].end - r.columns[i][0]), s.id).toBeLessThan(

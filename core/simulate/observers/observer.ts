@@ -6,8 +6,6 @@ export interface Observer<Saved> {
   look?(t: number): void
   /** An interval of length h, s, is over; rates at its start, middle and end. */
   closed?(h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void
-  /** Something was changed from outside at t: what is accounted for may jump here. */
-  changed?(t: number): void
   /** Plain data from which `load` goes on. */
   save(): Saved
   load(saved: Saved): void
