@@ -19,11 +19,13 @@ const address = `http://127.0.0.1:${port}`
 const folder = mkdtempSync(join(tmpdir(), 'oar-bench-drawing-'))
 /** With its pipes laid as a designer would have them: at right angles, round what is in their way. */
 const laid = (bare: Sheet): Sheet =>
-  bare.pipes.reduce(
+  bare.pipes.reduce<Sheet>(
     (sheet, { id, from, to }) => ({
       ...sheet,
       pipes: sheet.pipes.map((p) =>
-        p.id === id ? { ...p, route: route(sheet, from, to, new Set([id])) } : p,
+        p.id === id
+          ? { ...p, route: route(sheet, from, to, new Set([id])).map(([x, y]): [number, number] => [x, y]) }
+          : p,
       ),
     }),
     bare,

@@ -50,14 +50,18 @@ function keyFigures(machine: string, variant: string, schedule: string): Golden 
       return first
     })
     .slice(0, MOST_CONDITIONS)
-    .map((c) => [c.component!, c.name, round(c.start), ...(c.worst ? [round(c.worst.value)] : [])] as const)
+    .map((c): Golden['conditions'][number] =>
+      c.worst
+        ? [c.component!, c.name, round(c.start), round(c.worst.value)]
+        : [c.component!, c.name, round(c.start)],
+    )
   return {
     machine,
     variant,
     schedule,
     energy: [round(r.energy.input / 1000), round(r.energy.heat / 1000)],
     lines: Object.fromEntries(lines),
-    conditions: conditions as Golden['conditions'],
+    conditions,
   }
 }
 

@@ -29,6 +29,7 @@ if (tool('nuxt', ['prepare'])) process.exit(1)
 check('lint', tool('eslint', ['.']))
 check('format', tool('prettier', ['--check', '--log-level', 'warn', '.']))
 check('types of the core', tool('tsc', ['-p', 'core']))
+check('types of tests, demo, bench', tool('tsc', ['-p', 'tsconfig.tests.json']))
 check('types of the application', tool('nuxt', ['typecheck']))
 
 const unit = 'test-results/unit.json'

@@ -102,7 +102,9 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
             ? Object.keys(p.choices)
             : p.type === 'table'
               ? [{ x: [0, 1], y: [1, 2] }]
-              : [p.min, p.max]
+              : p.type === 'text'
+                ? ['some words']
+                : [p.min, p.max]
       return others.map((value) => ({ ...values, [name]: value }))
     })
     for (const start of [values, ...variants]) {

@@ -192,12 +192,13 @@ describe('accepting', () => {
 
 it('traits name ports and parameters that are there', () => {
   for (const kind of kinds.values()) {
-    const { pilots = [], drains = [], rating, setting, stores, guards, constant } = kind.traits ?? {}
+    const { pilots = [], drains = [], rating, settings = [], stores, guards, constant } = kind.traits ?? {}
     const ports = kind.ports.map((p) => p.name)
     // a design with fewer ports lists those it has not
-    for (const port of [...drains, setting?.port, stores?.port, guards])
+    for (const port of [...drains, ...settings.map((s) => s.port), stores?.port, guards])
       if (port) expect(ports, kind.name).toContain(port)
-    for (const name of [rating, setting?.parameter, stores?.least, constant?.displacement, constant?.speed])
+    const parameters = settings.map((s) => s.parameter)
+    for (const name of [rating, ...parameters, stores?.least, constant?.displacement, constant?.speed])
       if (name) expect(Object.keys(kind.parameters), kind.name).toContain(name)
     if (pilots.length)
       expect(
