@@ -30,7 +30,7 @@ const groups = computed(() => {
   }
   return [...result.entries()]
 })
-const problemOf = (name: string) => drawing.briefProblems.find((p) => p.place.parameter === name)?.message
+const problemOf = (name: string) => drawing.briefProblems.find((p) => p.location.parameter === name)?.message
 const rename = (name: string, summary: string) =>
   drawing.rename(name.trim() || drawing.machine!.name, summary)
 const change = (next: Partial<Brief>) => drawing.setBrief({ ...drawing.brief, ...next })

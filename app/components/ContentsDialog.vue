@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** The sheet as a list: every component, what it is joined to, and what it is doing in the run. */
-import { valuesToDraw } from '@oar-bench/core/sheet/geometry'
+import { valuesOrDefaults } from '@oar-bench/core/sheet/geometry'
 import { buildNetlist, portKey } from '@oar-bench/core/sheet/netlist'
 import { findKind } from '@oar-bench/core/catalogue'
-import { frameAt, localAt } from '@oar-bench/core/simulate/frame'
+import { valuesAt, localAt } from '@oar-bench/core/simulate/frame'
 import { nameOf } from '@oar-bench/core/sheet/schema'
 
 const drawing = useDrawing()
@@ -16,7 +16,7 @@ const rows = computed(() => {
   const { netlist } = buildNetlist(drawing.sheet)
   const named = new Map(drawing.sheet.components.map((c) => [c.id, nameOf(c)]))
   const shown = run.outdated ? undefined : run.shown
-  const frame = shown && frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
+  const frame = shown && valuesAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
   return drawing.sheet.components.map((component) => {
     const kind = findKind(component.kind)
     const ports = (kind?.ports ?? []).flatMap((port) => {
@@ -34,7 +34,7 @@ const rows = computed(() => {
       designation: named.get(component.id)!,
       kind: kind?.label ?? component.kind,
       ports,
-      doing: local && kind?.say ? kind.say(local, valuesToDraw(component), show) : '',
+      doing: local && kind?.describeState ? kind.describeState(local, valuesOrDefaults(component), show) : '',
     }
   })
 })

@@ -13,7 +13,7 @@ defineProps<{ findings: readonly Finding[] }>()
       class="text-[13px]"
       :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
     >
-      {{ f.message }} <span class="text-soft">{{ f.cure }}</span>
+      {{ f.message }} <span class="text-soft">{{ f.remedy }}</span>
       <FixButton v-if="f.fix" :fix="f.fix" />
     </li>
   </ul>

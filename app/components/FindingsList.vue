@@ -2,8 +2,8 @@
 /** What is wrong with the sheet, with its cure; choosing one goes to its place. */
 import { CircleAlert, CircleCheck, Hourglass, TriangleAlert } from 'lucide-vue-next'
 import { reasonOf } from '@oar-bench/core/check'
-import { silence } from '@oar-bench/core/sheet/edit'
-import { placeText, subjectOf, type Finding } from '@oar-bench/core/sheet/finding'
+import { acceptWarning } from '@oar-bench/core/sheet/edit'
+import { locationText, subjectOf, type Finding } from '@oar-bench/core/sheet/finding'
 
 const emit = defineEmits<{ reveal: [id: string] }>()
 const drawing = useDrawing()
@@ -19,11 +19,11 @@ const words = computed(() => {
   return drawing.unchecked ? 'Checking …' : 'Checks pass'
 })
 const named = (f: Finding) => {
-  const component = drawing.sheet.components.find((c) => c.id === f.place.component)
-  return component?.designation ?? placeText(f.place)
+  const component = drawing.sheet.components.find((c) => c.id === f.location.component)
+  return component?.designation ?? locationText(f.location)
 }
 function go(f: Finding) {
-  const id = f.place.component ?? f.place.pipe ?? f.place.joint
+  const id = f.location.component ?? f.location.pipe ?? f.location.joint
   if (!id) return
   drawing.select([id])
   emit('reveal', id)
@@ -34,11 +34,11 @@ const reason = ref('')
 function accept(f: Finding) {
   const text = reason.value.trim()
   if (!text) return
-  drawing.apply(silence(drawing.sheet, f.rule, subjectOf(f.place), text.slice(0, 200)))
+  drawing.apply(acceptWarning(drawing.sheet, f.rule, subjectOf(f.location), text.slice(0, 200)))
   accepting.value = undefined
   reason.value = ''
 }
-const restore = (f: Finding) => drawing.apply(silence(drawing.sheet, f.rule, subjectOf(f.place), undefined))
+const restore = (f: Finding) => drawing.apply(acceptWarning(drawing.sheet, f.rule, subjectOf(f.location), undefined))
 </script>
 
 <template>
@@ -74,7 +74,7 @@ const restore = (f: Finding) => drawing.apply(silence(drawing.sheet, f.rule, sub
             {{ f.severity === 'error' ? 'Error' : 'Warning' }} at {{ named(f) }}
           </span>
           <span class="block">{{ f.message }}</span>
-          <span v-if="f.cure" class="block text-[13px] text-soft">{{ f.cure }}</span>
+          <span v-if="f.remedy" class="block text-[13px] text-soft">{{ f.remedy }}</span>
         </button>
         <div v-if="f.fix" class="px-3 py-1"><FixButton :fix="f.fix" /></div>
         <details class="px-3 pb-2 text-[13px]">
@@ -105,7 +105,7 @@ const restore = (f: Finding) => drawing.apply(silence(drawing.sheet, f.rule, sub
             {{ named(f) }}: {{ f.message }}
           </button>
           <p class="text-soft">
-            Because: {{ f.silenced }}
+            Because: {{ f.accepted }}
             <button class="ml-1 underline hover:text-accent" @click="restore(f)">Count it again</button>
           </p>
         </div>

@@ -3,10 +3,10 @@
 import { Copy, FlipHorizontal2, RotateCw, ShieldAlert, Trash2, ArrowLeftRight } from 'lucide-vue-next'
 import { findKind, kinds } from '@oar-bench/core/catalogue'
 import { families, type Family, type Parameter } from '@oar-bench/core/catalogue/kind'
-import { exchangeKind } from '@oar-bench/core/sheet/arrange'
+import { replaceKind } from '@oar-bench/core/sheet/arrange'
 import {
   changePipe,
-  exchangePorts,
+  swapPorts,
   mirror,
   remove,
   rotate,
@@ -15,11 +15,11 @@ import {
   setParameter,
   setPeopleUnder,
 } from '@oar-bench/core/sheet/edit'
-import { valuesToDraw } from '@oar-bench/core/sheet/geometry'
+import { valuesOrDefaults } from '@oar-bench/core/sheet/geometry'
 import { lineDomain } from '@oar-bench/core/sheet/netlist'
-import { pipeLimits, resolvePipe, type Written } from '@oar-bench/core/sheet/resolve'
+import { pipeLimits, resolvePipe, type RawValue } from '@oar-bench/core/sheet/resolve'
 import type { Pipe } from '@oar-bench/core/sheet/schema'
-import { frameAt, localAt } from '@oar-bench/core/simulate/frame'
+import { valuesAt, localAt } from '@oar-bench/core/simulate/frame'
 import { asRead } from '@oar-bench/core/units/quantities'
 
 const drawing = useDrawing()
@@ -44,32 +44,32 @@ const groups = computed(() => {
 })
 const here = computed(() =>
   drawing.findings.filter(
-    (f) => only.value && [f.place.component, f.place.pipe, f.place.joint].includes(only.value),
+    (f) => only.value && [f.location.component, f.location.pipe, f.location.joint].includes(only.value),
   ),
 )
-const problemOf = (name: string) => here.value.find((f) => f.place.parameter === name)?.message
-const general = computed(() => here.value.filter((f) => !f.place.parameter))
+const problemOf = (name: string) => here.value.find((f) => f.location.parameter === name)?.message
+const general = computed(() => here.value.filter((f) => !f.location.parameter))
 
 const doing = computed(() => {
   const shown = run.shown
-  if (!shown || run.outdated || !component.value || !kind.value?.say) return undefined
-  const frame = frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
+  if (!shown || run.outdated || !component.value || !kind.value?.describeState) return undefined
+  const frame = valuesAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
   const local = localAt(shown.result, frame, component.value)
-  return local && kind.value.say(local, valuesToDraw(component.value), show)
+  return local && kind.value.describeState(local, valuesOrDefaults(component.value), show)
 })
 const linePressure = computed(() => {
   const shown = run.shown
   if (!shown || run.outdated || !pipe.value) return undefined
   const node = shown.result.lineOfPipe[pipe.value.id]
   if (node === undefined || shown.result.signals[node].role !== 'pressure') return undefined
-  const frame = frameAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
+  const frame = valuesAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
   return `${show(asRead(frame[node], 'pressure'), 'pressure')} in ${shown.result.lines[node]}.`
 })
 
 function setDesignationTo(text: string) {
   drawing.apply(setDesignation(drawing.sheet, component.value!.id, text.trim().slice(0, 24)))
 }
-function set(name: string, value: Written | undefined) {
+function set(name: string, value: RawValue | undefined) {
   drawing.apply(setParameter(drawing.sheet, component.value!.id, name, value))
 }
 const setPipe = (change: Partial<Pipe>) => drawing.apply(changePipe(drawing.sheet, pipe.value!.id, change))
@@ -83,7 +83,7 @@ const others = (Object.keys(families) as Family[]).map((family) => ({
   kinds: [...kinds.values()].filter((k) => k.family === family),
 }))
 function exchange(event: Event) {
-  drawing.apply(exchangeKind(drawing.sheet, component.value!.id, (event.target as HTMLSelectElement).value))
+  drawing.apply(replaceKind(drawing.sheet, component.value!.id, (event.target as HTMLSelectElement).value))
 }
 const lineWords = {
   working: 'working line',
@@ -126,7 +126,7 @@ const range = (name: keyof typeof pipeLimits) =>
           v-if="twoOilPorts"
           hint="Turn round: exchange its two ports (X)"
           label="Turn round"
-          @click="drawing.apply(exchangePorts(drawing.sheet, component.id))"
+          @click="drawing.apply(swapPorts(drawing.sheet, component.id))"
         >
           <ArrowLeftRight :size="17" />
         </ToolButton>
@@ -141,7 +141,7 @@ const range = (name: keyof typeof pipeLimits) =>
         {{ doing }}
       </p>
       <FindingNotes :findings="general" />
-      <label v-if="!kind.unnamed" class="mb-2 block">
+      <label v-if="!kind.excludedFromPartsList" class="mb-2 block">
         <span class="mb-0.5 block text-[13px] text-soft">Designation</span>
         <input
           class="field font-lettering"
@@ -171,7 +171,7 @@ const range = (name: keyof typeof pipeLimits) =>
         </select>
         <span class="mt-0.5 block text-xs text-soft">The same valve, drawn simply or in detail.</span>
       </label>
-      <label v-if="!kind.unnamed" class="mb-2 block">
+      <label v-if="!kind.excludedFromPartsList" class="mb-2 block">
         <span class="mb-0.5 block text-[13px] text-soft">Kind</span>
         <select class="field" :value="component.kind" data-testid="exchange" @change="exchange">
           <optgroup v-for="family in others" :key="family.label" :label="family.label">
@@ -194,7 +194,7 @@ const range = (name: keyof typeof pipeLimits) =>
           />
         </div>
       </section>
-      <label v-if="kind.traits?.moves" class="mb-2 flex items-start gap-2 border-t border-rule pt-2">
+      <label v-if="kind.traits?.motions" class="mb-2 flex items-start gap-2 border-t border-rule pt-2">
         <input
           type="checkbox"
           class="mt-0.5"
@@ -211,8 +211,8 @@ const range = (name: keyof typeof pipeLimits) =>
           <span class="block text-xs text-soft">The checks then ask for more than a single valve.</span>
         </span>
       </label>
-      <p v-if="kind.care" class="mt-1 flex gap-2 border-t border-rule pt-2 text-[13px]">
-        <ShieldAlert :size="17" class="mt-0.5 shrink-0 text-caution" aria-hidden="true" />{{ kind.care }}
+      <p v-if="kind.safetyNote" class="mt-1 flex gap-2 border-t border-rule pt-2 text-[13px]">
+        <ShieldAlert :size="17" class="mt-0.5 shrink-0 text-caution" aria-hidden="true" />{{ kind.safetyNote }}
       </p>
     </template>
 

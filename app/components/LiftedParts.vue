@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What is being moved on the sheet, as it is seen while the move goes on. */
-import { JOINT_RADIUS } from '@oar-bench/core/sheet/branches'
+import { JUNCTION_RADIUS } from '@oar-bench/core/sheet/branches'
 import type { Lifted } from '~/composables/useDrawnSheet'
 
 // asked for here, so that a step of the move draws only this anew and not the sheet under it
@@ -23,7 +23,7 @@ const moving = computed(() => props.lifted())
       :key="joint.id"
       :cx="joint.x"
       :cy="joint.y"
-      :r="JOINT_RADIUS"
+      :r="JUNCTION_RADIUS"
       class="joint-dot"
     />
     <SheetPart

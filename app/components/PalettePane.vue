@@ -4,7 +4,7 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 import { kinds, type AnyKind } from '@oar-bench/core/catalogue'
 import { families, type Family } from '@oar-bench/core/catalogue/kind'
 import { componentSchema } from '@oar-bench/core/sheet/schema'
-import { drawnBox, symbolOf } from '@oar-bench/core/sheet/geometry'
+import { symbolBounds, symbolOf } from '@oar-bench/core/sheet/geometry'
 
 const emit = defineEmits<{ placing: [] }>()
 const desk = useDesk()
@@ -18,7 +18,7 @@ const found = computed(() => {
   if (!words.length) return list
   const rank = (kind: AnyKind) => {
     const label = kind.label.toLowerCase()
-    const all = [label, ...kind.words.map((w) => w.toLowerCase())]
+    const all = [label, ...kind.searchTerms.map((w) => w.toLowerCase())]
     if (!words.every((w) => all.some((text) => text.includes(w)))) return 0
     const named = all.some((text) => text === word.value.trim().toLowerCase())
     return 1 + (named ? 2 : 0) + (label.startsWith(words[0]) ? 1 : 0)
@@ -37,7 +37,7 @@ const groups = computed(() =>
 const drawings = new Map(
   list.map((kind) => {
     const symbol = symbolOf(componentSchema.parse({ id: 'x', kind: kind.name }))!
-    const { x, y, w, h } = drawnBox(symbol)
+    const { x, y, w, h } = symbolBounds(symbol)
     const side = Math.max(w, h, 6) + 1.5
     return [kind.name, { symbol, viewBox: `${x + w / 2 - side / 2} ${y + h / 2 - side / 2} ${side} ${side}` }]
   }),

@@ -2,14 +2,14 @@
 /** Edits one parameter, whatever its type. */
 import { Switch, SwitchGroup, SwitchLabel } from '@headlessui/vue'
 import type { Parameter } from '@oar-bench/core/catalogue/kind'
-import type { Written } from '@oar-bench/core/sheet/resolve'
+import type { RawValue } from '@oar-bench/core/sheet/resolve'
 
 const props = defineProps<{
   parameter: Parameter
-  modelValue: Written | undefined
+  modelValue: RawValue | undefined
   problem?: string
 }>()
-const emit = defineEmits<{ 'update:modelValue': [value: Written | undefined] }>()
+const emit = defineEmits<{ 'update:modelValue': [value: RawValue | undefined] }>()
 const id = useId()
 const value = computed(
   () => props.modelValue ?? (props.parameter.type === 'table' ? undefined : props.parameter.default),

@@ -5,7 +5,7 @@ import { Activity, Pause, Play, Save, Square, StepBack, Zap } from 'lucide-vue-n
 import { findKind } from '@oar-bench/core/catalogue'
 import { commandableOf } from '@oar-bench/core/catalogue/kind'
 import { asRead, shownUnit } from '@oar-bench/core/units/quantities'
-import { frameAt } from '@oar-bench/core/simulate/frame'
+import { valuesAt } from '@oar-bench/core/simulate/frame'
 import { BALANCE_WARNING } from '@oar-bench/core/simulate/result'
 import { valueAt, type Condition, type RunResult } from '@oar-bench/core/simulate/result'
 import type { ChartSeries } from './TapeChart.client.vue'
@@ -98,7 +98,7 @@ const wide = (from: number, to: number) => `${(Math.max(0, to - from) / duration
 /** Values at the cursor. */
 const frame = computed(() => {
   const r = result.value
-  return r ? frameAt(r, run.time, new Float64Array(r.columns.length)) : undefined
+  return r ? valuesAt(r, run.time, new Float64Array(r.columns.length)) : undefined
 })
 
 // ---- commands and conditions --------------------------------------------------------------

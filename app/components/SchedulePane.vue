@@ -45,7 +45,7 @@ const offers = computed(() =>
     list: [...g.list].sort((a, b) => name(a).localeCompare(name(b), 'en', { numeric: true })),
   })),
 )
-const problems = computed(() => drawing.findings.filter((f) => f.place.schedule === schedule.value?.id))
+const problems = computed(() => drawing.findings.filter((f) => f.location.schedule === schedule.value?.id))
 
 function change(next: Partial<Schedule>) {
   const id = schedule.value!.id

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
-import { branches, JOINT_RADIUS } from '@oar-bench/core/sheet/branches'
+import { branches, JUNCTION_RADIUS } from '@oar-bench/core/sheet/branches'
 import { extent, type Rect } from '@oar-bench/core/sheet/geometry'
 import { LETTERING_LINE, lineNames } from '@oar-bench/core/sheet/lettering'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
@@ -199,14 +199,14 @@ watch(
             ]"
           >
             <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
-            <circle :cx="joint.x" :cy="joint.y" :r="JOINT_RADIUS" class="joint-dot" />
+            <circle :cx="joint.x" :cy="joint.y" :r="JUNCTION_RADIUS" class="joint-dot" />
           </g>
           <circle
             v-for="{ at, pipes: parting } in partings"
             :key="at.join()"
             :cx="at[0]"
             :cy="at[1]"
-            :r="JOINT_RADIUS"
+            :r="JUNCTION_RADIUS"
             class="joint-dot branch"
             :visibility="parting.some((id) => liftedIds.has(id)) ? 'hidden' : undefined"
             pointer-events="none"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A pipe on the sheet. */
-import { placeText, type Finding } from '@oar-bench/core/sheet/finding'
+import { locationText, type Finding } from '@oar-bench/core/sheet/finding'
 import type { PipeEnd } from '@oar-bench/core/sheet/schema'
 import type { DrawnPipe } from '~/composables/useDrawnSheet'
 
@@ -14,7 +14,7 @@ const props = defineProps<{
 const label = computed(() => {
   const { name, line, from, to } = props.drawn.pipe
   const end = (e: PipeEnd) =>
-    'joint' in e ? `joint ${e.joint}` : placeText({ component: e.component, port: e.port })
+    'joint' in e ? `joint ${e.joint}` : locationText({ component: e.component, port: e.port })
   return `${name ?? 'Pipe'}, ${line} line from ${end(from)} to ${end(to)}`
 })
 </script>

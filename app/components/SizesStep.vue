@@ -28,7 +28,7 @@ interface Taker {
 const takers = (give: Give): Taker[] =>
   drawing.sheet.components.flatMap((component) => {
     const kind = findKind(component.kind)
-    const parameter = kind?.traits?.sized?.[give.sized]
+    const parameter = kind?.traits?.sizingTargets?.[give.sized]
     if (!kind || !parameter) return []
     const definition = kind.parameters[parameter] as QuantityParameter
     const read = readParameter(definition, component.parameters[parameter])

@@ -5,13 +5,13 @@ import {
   distribute,
   edges,
   paste,
-  removeAndHeal,
+  removeAndReconnect,
   type Edge,
 } from '@oar-bench/core/sheet/arrange'
 import { kindInRole } from '@oar-bench/core/catalogue'
-import { exchangePorts, layAnew, mirror, rotate, splitPipe } from '@oar-bench/core/sheet/edit'
+import { swapPorts, reroute, mirror, rotate, splitPipe } from '@oar-bench/core/sheet/edit'
 import { extent, polyline } from '@oar-bench/core/sheet/geometry'
-import { crossingOf, frameParts, joinCrossing, partCrossing } from '@oar-bench/core/sheet/shape'
+import { crossingOf, encloseComponents, connectCrossing, disconnectCrossing } from '@oar-bench/core/sheet/shape'
 import { exportFormats, type ExportFormat } from './useFiles'
 
 export interface Command {
@@ -61,7 +61,7 @@ export function useCommands() {
     drawing.select([joint])
   }
   function frame() {
-    const framed = frameParts(drawing.sheet, parts.value, show)
+    const framed = encloseComponents(drawing.sheet, parts.value, show)
     if (framed) put({ sheet: framed.sheet, ids: [framed.id] })
   }
   function pasteClip() {
@@ -115,7 +115,7 @@ export function useCommands() {
         enabled: some,
         run: () => {
           desk.clip = copy(drawing.sheet, chosen.value)
-          drawing.apply(removeAndHeal(drawing.sheet, chosen.value))
+          drawing.apply(removeAndReconnect(drawing.sheet, chosen.value))
         },
       },
       {
@@ -140,7 +140,7 @@ export function useCommands() {
         group: 'Edit',
         keys: 'Delete',
         enabled: some,
-        run: () => drawing.apply(removeAndHeal(drawing.sheet, chosen.value)),
+        run: () => drawing.apply(removeAndReconnect(drawing.sheet, chosen.value)),
       },
       {
         name: 'properties',
@@ -186,8 +186,8 @@ export function useCommands() {
         label: 'Turn round: exchange its two ports',
         group: 'Arrange',
         keys: 'X',
-        enabled: components === 1 && exchangePorts(drawing.sheet, parts.value[0]) !== drawing.sheet,
-        run: () => drawing.apply(exchangePorts(drawing.sheet, parts.value[0])),
+        enabled: components === 1 && swapPorts(drawing.sheet, parts.value[0]) !== drawing.sheet,
+        run: () => drawing.apply(swapPorts(drawing.sheet, parts.value[0])),
       },
       {
         name: 'frame',
@@ -212,22 +212,22 @@ export function useCommands() {
         enabled: !!crossing.value,
         run: () => {
           const [a, b] = chosenPipes.value
-          drawing.apply(joinCrossing(drawing.sheet, a.id, b.id))
+          drawing.apply(connectCrossing(drawing.sheet, a.id, b.id))
         },
       },
       {
         name: 'partCrossing',
         label: 'Let the two lines cross unjoined',
         group: 'Arrange',
-        enabled: !!chosenJoint.value && partCrossing(drawing.sheet, chosenJoint.value.id) !== drawing.sheet,
-        run: () => drawing.apply(partCrossing(drawing.sheet, chosenJoint.value!.id)),
+        enabled: !!chosenJoint.value && disconnectCrossing(drawing.sheet, chosenJoint.value.id) !== drawing.sheet,
+        run: () => drawing.apply(disconnectCrossing(drawing.sheet, chosenJoint.value!.id)),
       },
       {
         name: 'layAnew',
         label: 'Lay the pipe anew',
         group: 'Arrange',
         enabled: chosenPipes.value.some((p) => p.shaped),
-        run: () => drawing.apply(layAnew(drawing.sheet, new Set(chosenPipes.value.map((p) => p.id)))),
+        run: () => drawing.apply(reroute(drawing.sheet, new Set(chosenPipes.value.map((p) => p.id)))),
       },
       {
         name: 'words',

@@ -2,7 +2,7 @@
 import { findKind } from '@oar-bench/core/catalogue'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import {
-  drawnAt,
+  boundsOnSheet,
   longestPart,
   outline,
   placedPorts,
@@ -12,8 +12,8 @@ import {
   type XY,
 } from '@oar-bench/core/sheet/geometry'
 import { hoseOf } from '@oar-bench/core/sheet/hose'
-import { letterings, type Lettered } from '@oar-bench/core/sheet/lettering'
-import { nameOf, type Joint, type Pipe, type Sheet, type SheetComponent } from '@oar-bench/core/sheet/schema'
+import { labels, type Label } from '@oar-bench/core/sheet/lettering'
+import { nameOf, type Junction, type Pipe, type Sheet, type SheetComponent } from '@oar-bench/core/sheet/schema'
 
 export interface DrawnComponent {
   component: SheetComponent
@@ -21,7 +21,7 @@ export interface DrawnComponent {
   rect: ReturnType<typeof outline>
   ports: ReturnType<typeof placedPorts>
   /** What is written beside it; words on the sheet have none. */
-  caption?: Lettered
+  caption?: Label
   /** All round, where it is only a frame. */
   frame?: Rect
   label: string
@@ -37,7 +37,7 @@ export interface DrawnPipe {
 /** What a move that is under way has changed. */
 export interface Lifted {
   components: DrawnComponent[]
-  joints: Joint[]
+  joints: Junction[]
   pipes: DrawnPipe[]
   ids: ReadonlySet<string>
 }
@@ -50,7 +50,7 @@ function arrowPlace(points: readonly XY[], lowest?: XY) {
   return { x, y, angle: (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI }
 }
 
-const sameWords = (a: Lettered | undefined, b: Lettered | undefined) =>
+const sameWords = (a: Label | undefined, b: Label | undefined) =>
   a === b ||
   (!!a &&
     !!b &&
@@ -60,16 +60,16 @@ const sameWords = (a: Lettered | undefined, b: Lettered | undefined) =>
     a.designation === b.designation &&
     a.lines.join() === b.lines.join())
 
-function drawComponent(component: SheetComponent, caption: Lettered | undefined): DrawnComponent[] {
+function drawComponent(component: SheetComponent, caption: Label | undefined): DrawnComponent[] {
   const kind = findKind(component.kind)
   const symbol = symbolOf(component)
   if (!kind || !symbol) return []
   const rect = outline(component)
   const ports = placedPorts(component)
-  const label = kind.unnamed
+  const label = kind.excludedFromPartsList
     ? `${kind.label}: ${component.parameters.text ?? ''}`
     : `${nameOf(component)}, ${kind.label}`
-  const frame = kind.role === 'enclosure' ? drawnAt(component) : undefined
+  const frame = kind.role === 'enclosure' ? boundsOnSheet(component) : undefined
   return [{ component, symbol, rect, ports, caption, frame, label }]
 }
 /** @param last what was drawn of it before: it is that again where it lies as it lay */
@@ -86,7 +86,7 @@ function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
 export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
   const drawing = useDrawing()
   const { show } = useUnits()
-  const words = computed(() => letterings(drawing.sheet, show))
+  const words = computed(() => labels(drawing.sheet, show))
   /** What was drawn last. */
   let drawnComponents = new Map<string, DrawnComponent>()
   let drawnPipes = new Map<string, DrawnPipe>()
@@ -141,7 +141,7 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
   const marks = computed(() => {
     const result = new Map<string, Finding>()
     for (const finding of drawing.findings) {
-      const { component, pipe, joint } = finding.place
+      const { component, pipe, joint } = finding.location
       for (const id of [component, pipe, joint])
         if (id && (!result.has(id) || finding.severity === 'error')) result.set(id, finding)
     }
@@ -152,7 +152,7 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
     components.value.flatMap(({ component, rect, ports }) => {
       const mark = marks.value.get(component.id)
       if (!mark) return []
-      const port = ports.find((p) => p.port === mark.place.port)
+      const port = ports.find((p) => p.port === mark.location.port)
       const at: XY = port ? port.at : [rect.x - 0.8, rect.y - 0.4]
       return [{ id: component.id, mark, at }]
     }),

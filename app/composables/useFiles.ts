@@ -1,7 +1,7 @@
 /** Sheets out of the application and into it, in every format. Writers are loaded when they are asked for. */
 import fontPlain from '@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff?url'
 import fontPacked from '@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff2?url'
-import { placeText } from '@oar-bench/core/sheet/finding'
+import { locationText } from '@oar-bench/core/sheet/finding'
 import { readSheetText, writeSheetText, type ReadResult } from '@oar-bench/core/sheet/read'
 
 /** Dots to a millimetre of a PNG: about 300 to an inch. */
@@ -120,7 +120,7 @@ export function useFiles() {
       : readSheetText(text)
     if (!found.ok) {
       const [first] = found.problems
-      const where = placeText(first.place)
+      const where = locationText(first.location)
       desk.say(`Nothing was changed. ${where ? `${where}: ` : ''}${first.message}`)
       return false
     }

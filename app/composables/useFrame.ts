@@ -5,10 +5,10 @@
  */
 import type { OilArea } from '@oar-bench/core/catalogue/symbol'
 import { CAVITATION_PRESSURE } from '@oar-bench/core/fluid/fluid'
-import { place, type XY } from '@oar-bench/core/sheet/geometry'
+import { transformPoint, type XY } from '@oar-bench/core/sheet/geometry'
 import { portKey } from '@oar-bench/core/sheet/netlist'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
-import { frameAt, pipeFlows, signalMap } from '@oar-bench/core/simulate/frame'
+import { valuesAt, pipeFlows, signalMap } from '@oar-bench/core/simulate/frame'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import { ATMOSPHERE } from '@oar-bench/core/units/quantities'
 import type { DrawnComponent, DrawnPipe } from './useDrawnSheet'
@@ -51,7 +51,7 @@ const draw = (parent: SVGElement, name: string, attributes: Record<string, strin
 function leadsOf({ component, symbol, ports }: DrawnComponent) {
   return symbol.shapes.flatMap((shape) => {
     if (shape.shape !== 'line' || shape.part || shape.dash) return []
-    const points = shape.points.map((p) => place(p, component))
+    const points = shape.points.map((p) => transformPoint(p, component))
     const at = (p: XY) => ports.find((port) => port.at[0] === p[0] && port.at[1] === p[1])
     const ends = [at(points[0]), at(points[points.length - 1])].filter((port) => port !== undefined)
     // a line from port to port carries two pressures
@@ -200,7 +200,7 @@ export function framePainter(
   const frame = new Float64Array(result.columns.length)
   return {
     paint(t) {
-      frameAt(result, t, frame)
+      valuesAt(result, t, frame)
       for (let i = 0; i < writes.length; i++) writes[i](frame)
     },
     clear() {

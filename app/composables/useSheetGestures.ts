@@ -1,5 +1,5 @@
 /** What the pointer and the keyboard do on the sheet: choose, move, place, lay pipes. */
-import { leadRound, splice } from '@oar-bench/core/sheet/arrange'
+import { routeAround, insertInPipe } from '@oar-bench/core/sheet/arrange'
 import { addComponent, connect, move, movePipeEnd, type Target } from '@oar-bench/core/sheet/edit'
 import {
   alongPolyline,
@@ -73,7 +73,7 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
       rotation: placing.rotation,
       mirrored: placing.mirrored,
     })
-    drawing.apply(leadRound(splice(sheet, id), [id], drawing.sheet))
+    drawing.apply(routeAround(insertInPipe(sheet, id), [id], drawing.sheet))
     drawing.select([id])
     desk.placing = undefined
     desk.say('')
@@ -202,8 +202,8 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
       preview.value = undefined
       if (drag.moved[0] || drag.moved[1]) {
         const sheet = moved('routed')
-        const put = drag.ids.length === 1 ? splice(sheet, drag.ids[0]) : sheet
-        drawing.apply(leadRound(put, drag.ids, drawing.sheet))
+        const put = drag.ids.length === 1 ? insertInPipe(sheet, drag.ids[0]) : sheet
+        drawing.apply(routeAround(put, drag.ids, drawing.sheet))
       }
       drag = undefined
     }

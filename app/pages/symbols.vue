@@ -2,7 +2,7 @@
 /** Every symbol of the catalogue at one scale, with its ports. */
 import { kinds, type AnyKind } from '@oar-bench/core/catalogue'
 import { families, type Family, type SymbolForm } from '@oar-bench/core/catalogue/kind'
-import { drawnBox, symbolOf } from '@oar-bench/core/sheet/geometry'
+import { symbolBounds, symbolOf } from '@oar-bench/core/sheet/geometry'
 import { componentSchema } from '@oar-bench/core/sheet/schema'
 
 useHead({ title: 'Symbols · Oar Bench' })
@@ -16,7 +16,7 @@ const shown = (kind: AnyKind) => {
     componentSchema.parse({ id: 'x', kind: kind.name, form: form.value, parameters: parameters(kind) }),
   )!
   const ports = Object.entries(drawing.ports).map(([name, p]) => ({ name, ...p }))
-  const box = drawnBox(drawing)
+  const box = symbolBounds(drawing)
   const xs = [box.x, box.x + box.w, ...ports.map((p) => p.x)]
   const ys = [box.y, box.y + box.h, ...ports.map((p) => p.y)]
   const [x, y] = [Math.min(...xs) - 1.5, Math.min(...ys) - 1.5]

@@ -1,7 +1,7 @@
 /** What is in hand at the drawing desk: the tool, what is being placed, the panes. */
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { useLocalStorage } from '@vueuse/core'
-import type { Clip } from '@oar-bench/core/sheet/arrange'
+import type { ClipboardContent } from '@oar-bench/core/sheet/arrange'
 import type { XY } from '@oar-bench/core/sheet/geometry'
 import type { Pipe, SheetComponent } from '@oar-bench/core/sheet/schema'
 
@@ -39,7 +39,7 @@ export const useDesk = defineStore('desk', () => {
   const portLetters = useLocalStorage('oar-bench-port-letters', false)
   /** What was copied, for this sheet and others; other tabs see it too. */
   // plain parts, not watched ones: what is pasted goes into a sheet, and with it to the workers
-  const clip = useLocalStorage<Clip>(
+  const clip = useLocalStorage<ClipboardContent>(
     'oar-bench-clip',
     { components: [], joints: [], pipes: [] },
     { shallow: true },

@@ -232,9 +232,9 @@ export const useDrawing = defineStore('drawing', () => {
 
   // ---- what is wrong ----------------------------------------------------------------------
   const checks = useChecks(sheetId, sheet, scheduleId)
-  const findings = computed(() => checks.findings.value.filter((f) => !f.silenced))
+  const findings = computed(() => checks.findings.value.filter((f) => !f.accepted))
   /** Those that somebody accepts, each with the reason. */
-  const accepted = computed(() => checks.findings.value.filter((f) => f.silenced))
+  const accepted = computed(() => checks.findings.value.filter((f) => f.accepted))
   const errors = computed(() => findings.value.filter((f) => f.severity === 'error'))
   const schedule = computed(() => sheet.value.schedules.find((s) => s.id === scheduleId.value))
   const briefProblems = computed(() => resolveBrief(brief.value).problems)

@@ -31,7 +31,7 @@ function localOf(kind: AnyKind, model: Model): Local {
     a: new Float64Array(count),
     f: new Float64Array(count),
     dx: new Float64Array(model.states?.length ?? 0),
-    g: new Float64Array(model.guards?.length ?? 0),
+    g: new Float64Array(model.eventFunctions?.length ?? 0),
     o: new Float64Array(model.outputs?.length ?? 0),
     c: new Float64Array(model.conditions?.length ?? 0),
     power: new Float64Array(POWERS),
@@ -62,7 +62,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       if (local.x.length) local.x[0] = command
       model.evaluate?.(local)
       model.observe?.(local)
-      const words = kind.say!(local, values, show)
+      const words = kind.describeState!(local, values, show)
       expect(words).toMatch(/^[A-Z0-9].*\.$/)
       expect(words).not.toMatch(/NaN|undefined|null|–/)
     }
@@ -75,11 +75,11 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       ...(model.outputs ?? []).map((i) => i.name),
     ]
     expect(new Set(names).size).toBe(names.length)
-    const told = [...(model.conditions ?? []), ...(model.guards ?? [])].map((i) => i.name)
+    const told = [...(model.conditions ?? []), ...(model.eventFunctions ?? [])].map((i) => i.name)
     expect(new Set(told).size).toBe(told.length)
     for (const c of model.conditions ?? [])
       if (c.worst) expect((model.outputs ?? []).map((o) => o.name)).toContain(c.worst)
-    for (const g of model.guards ?? [])
+    for (const g of model.eventFunctions ?? [])
       if (g.value)
         expect([...(model.states ?? []), ...(model.outputs ?? [])].map((o) => o.name)).toContain(g.value)
   })
@@ -145,7 +145,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       model.evaluate?.(local)
       return [...local.v].join()
     }
-    expect(new Set([0.1, 0.2, 0.3].map(volumesAt)).size).toBe(model.swells ? 3 : 1)
+    expect(new Set([0.1, 0.2, 0.3].map(volumesAt)).size).toBe(model.hasVariableVolume ? 3 : 1)
   })
   it('has its ports in the same places in both of its forms', () => {
     if (!kind.forms) return
@@ -195,12 +195,12 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     for (const path of kind.traits?.paths ?? [])
       expect(ports).toEqual(expect.arrayContaining([path.from, path.to]))
     for (const port of [
-      ...(kind.traits?.delivers ?? []),
-      ...(kind.traits?.draws ?? []),
-      ...(kind.traits?.tank ?? []),
+      ...(kind.traits?.deliveryPorts ?? []),
+      ...(kind.traits?.suctionPorts ?? []),
+      ...(kind.traits?.tankPorts ?? []),
     ])
       expect(ports).toContain(port)
-    for (const name of Object.values(kind.traits?.sized ?? {})) expect(kind.parameters).toHaveProperty(name)
+    for (const name of Object.values(kind.traits?.sizingTargets ?? {})) expect(kind.parameters).toHaveProperty(name)
     expect(kind.description).toMatch(/\.$/)
   })
   it('can be broken in ways that change it and lose no oil inside', () => {
@@ -244,7 +244,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       const failed = at(fault.max, 1.2e7, true)
       if (fault.form !== 'leak' && fault.form !== 'blocked') continue
       const sum = (l: Local) => kind.ports.reduce((s, p, i) => s + (p.domain === 'oil' ? l.q[i] : 0), 0)
-      if (!(model.states ?? []).some((s) => s.holdsOil) && kind.family !== 'actuators')
+      if (!(model.states ?? []).some((s) => s.storesOil) && kind.family !== 'actuators')
         expect(Math.abs(sum(failed))).toBeLessThan(1e-12)
     }
   })
@@ -261,7 +261,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     const h = 1e-6
     for (let i = 0; i < local.x.length; i++) local.x[i] += h * local.dx[i]
     model.evaluate?.(local)
-    const kept = (model.states ?? []).reduce((s, state, i) => s + (state.holdsOil ? local.dx[i] : 0), 0)
+    const kept = (model.states ?? []).reduce((s, state, i) => s + (state.storesOil ? local.dx[i] : 0), 0)
     const growth = kept + local.v.reduce((s, v, i) => s + (v - before[i]) / h, 0)
     expect(Math.abs(sum - growth)).toBeLessThan(1e-6)
   })

@@ -1,7 +1,7 @@
 /** The ways in which components fail, as the kinds declare them. Each rests at 0 and is set by a schedule. */
 import { ATMOSPHERE } from '../units/quantities'
 import type { FaultSpec } from './kind'
-import { reversal } from './laws'
+import { frictionReversal } from './laws'
 
 export const yesNo = {
   quantity: 'ratio',
@@ -21,7 +21,7 @@ export const stuck = (state: number, label = 'stuck where it is'): FaultSpec => 
   label,
   form: 'stuck',
   ...yesNo,
-  after(l, amount) {
+  afterEvaluate(l, amount) {
     if (amount > 0.5) l.dx[state] = 0
   },
 })
@@ -31,8 +31,8 @@ export const stuckPiston = (state: number, port: number, label: string): FaultSp
   const still = stuck(state, label)
   return {
     ...still,
-    after(l, amount, fluid, values) {
-      still.after!(l, amount, fluid, values)
+    afterEvaluate(l, amount, fluid, values) {
+      still.afterEvaluate!(l, amount, fluid, values)
       if (amount > 0.5) l.q[port] = 0
     },
   }
@@ -46,7 +46,7 @@ export const leak = (from: number, to: number, label: string, form: 'leak' | 'wo
   quantity: 'flow',
   min: 0,
   max: 0.01,
-  after(l, amount, fluid) {
+  afterEvaluate(l, amount, fluid) {
     const flow = (amount / 100e5) * fluid.leakageFactor * (l.p[from] - l.p[to])
     l.q[from] += flow
     l.q[to] -= flow
@@ -61,7 +61,7 @@ export const blocked = (label = 'blocked'): FaultSpec => ({
   quantity: 'share',
   min: 0,
   max: 1,
-  after(l, amount) {
+  afterEvaluate(l, amount) {
     for (let i = 0; i < l.q.length; i++) l.q[i] *= 1 - amount
   },
 })
@@ -71,8 +71,8 @@ export const blockedStore = (state: number): FaultSpec => {
   const way = blocked('way in blocked')
   return {
     ...way,
-    after(l, amount, fluid, values) {
-      way.after!(l, amount, fluid, values)
+    afterEvaluate(l, amount, fluid, values) {
+      way.afterEvaluate!(l, amount, fluid, values)
       l.dx[state] *= 1 - amount
     },
   }
@@ -86,7 +86,7 @@ export const drifted = (input: number, label = 'setting drifted by'): FaultSpec 
   quantity: 'share',
   min: -1,
   max: 2,
-  before(l, amount) {
+  beforeEvaluate(l, amount) {
     l.u[input] *= 1 + amount
   },
 })
@@ -99,8 +99,8 @@ export const dragging = (shaft: number, reversalSpeed: number): FaultSpec => ({
   quantity: 'torque',
   min: 0,
   max: 1e6,
-  after(l, amount) {
-    l.q[shaft] += amount * reversal(l.p[shaft] / reversalSpeed)
+  afterEvaluate(l, amount) {
+    l.q[shaft] += amount * frictionReversal(l.p[shaft] / reversalSpeed)
   },
 })
 
@@ -110,7 +110,7 @@ const gone = (form: 'springBroken' | 'lost', input: number, label: string): Faul
   label,
   form,
   ...yesNo,
-  before(l, amount) {
+  beforeEvaluate(l, amount) {
     if (amount > 0.5) l.u[input] = 0
   },
 })
@@ -127,7 +127,7 @@ export const misread = (port: number): FaultSpec => ({
   quantity: 'share',
   min: -1,
   max: 2,
-  before(l, amount) {
+  beforeEvaluate(l, amount) {
     l.p[port] *= 1 + amount
   },
 })
@@ -138,7 +138,7 @@ export const stuckContact: FaultSpec = {
   label: 'contact stuck as it is',
   form: 'stuck',
   ...yesNo,
-  after(l, amount) {
+  afterEvaluate(l, amount) {
     if (amount <= 0.5) return
     for (let i = 0; i < l.g.length; i++) l.g[i] = l.mode[i] ? 1 : -1
   },
@@ -155,15 +155,15 @@ export const reversed = (a: number, b: number): FaultSpec => ({
   label: 'plumbed the wrong way round',
   form: 'reversed',
   ...yesNo,
-  before(l, amount) {
+  beforeEvaluate(l, amount) {
     if (amount > 0.5) exchange(l.p, a, b)
   },
-  after(l, amount) {
+  afterEvaluate(l, amount) {
     if (amount <= 0.5) return
     exchange(l.q, a, b)
     exchange(l.v, a, b)
   },
-  observing(l, amount) {
+  duringObserve(l, amount) {
     if (amount > 0.5) exchange(l.q, a, b)
   },
 })
@@ -179,7 +179,7 @@ export const air = (port: number, label: string): FaultSpec => ({
   quantity: 'volume',
   min: 0,
   max: 0.1,
-  after(l, amount) {
+  afterEvaluate(l, amount) {
     const absolute = Math.max(l.p[port] + ATMOSPHERE, 1)
     const volume = amount * (ATMOSPHERE / absolute) ** (1 / AIR_EXPONENT)
     l.a[port] = volume / (AIR_EXPONENT * absolute)

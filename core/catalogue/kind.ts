@@ -107,11 +107,11 @@ export interface StateSpec {
   readonly quantity: Quantity
   readonly initial: number
   /** It only counts up (an angle turned, a volume passed): it need not come to rest and starts anew with a run. */
-  readonly counts?: boolean
+  readonly isCounter?: boolean
   /** Size of a change that matters, SI: sets the absolute error allowed. */
   readonly scale: number
   /** It is a volume of oil kept in the component, apart from the lines at its ports. */
-  readonly holdsOil?: boolean
+  readonly storesOil?: boolean
 }
 
 /** A computed quantity that is no state, recorded with the run. */
@@ -132,7 +132,7 @@ export interface ConditionSpec {
 }
 
 /** A located instant at which the equations change: contact, release, a switch. */
-export interface GuardSpec {
+export interface EventSpec {
   readonly name: string
   readonly label: string
   /** Report crossings of this direction: 1 rising, −1 falling, 0 none (internal). */
@@ -192,7 +192,7 @@ export interface Model {
   readonly states?: readonly StateSpec[]
   readonly outputs?: readonly OutputSpec[]
   readonly conditions?: readonly ConditionSpec[]
-  readonly guards?: readonly GuardSpec[]
+  readonly eventFunctions?: readonly EventSpec[]
   /** Ports that these parameter values make idle: no equation reads them, nothing flows there. */
   readonly idlePorts?: readonly number[]
   /** Initial discrete modes. */
@@ -200,7 +200,7 @@ export interface Model {
   /** Potentials at the start by port, where not 0 and no initial pressure is given. */
   readonly initialPotentials?: readonly { readonly port: number; readonly value: number }[]
   /** The volumes at its ports change with its states; what does not say so adds the same at all times. */
-  readonly swells?: boolean
+  readonly hasVariableVolume?: boolean
   /** The tank (index into `Fluid.tanks`) to which its imposing ports belong. */
   readonly tank?: number
   /** Oil in that tank, m³, below which its equations follow the level. */
@@ -238,35 +238,35 @@ export type FaultForm =
 export interface FaultSpec extends Omit<InputSpec, 'rest'> {
   readonly form: FaultForm
   /** Changes what the model reads; restored after it. */
-  before?(l: Local, amount: number): void
+  beforeEvaluate?(l: Local, amount: number): void
   /** Changes the potentials that the component holds. */
-  holds?(l: Local, amount: number): void
+  afterImpose?(l: Local, amount: number): void
   /** Changes the flows that the model's `observe` reads; restored after it. */
-  observing?(l: Local, amount: number): void
+  duringObserve?(l: Local, amount: number): void
   /** Changes what it found. */
-  after?(l: Local, amount: number, fluid: Fluid, values: Readonly<Record<string, unknown>>): void
+  afterEvaluate?(l: Local, amount: number, fluid: Fluid, values: Readonly<Record<string, unknown>>): void
 }
 
 /** A motion that oil at one port drives, or that the load makes by itself; at rest, without inertia. */
 export interface Motion {
   /** Port at which oil comes in, and the area it acts on, m² (m³ a radian where it turns). */
-  readonly into?: string
+  readonly inletPort?: string
   readonly area: number
   /** Port at which oil is pushed out, and the area that pushes it. */
-  readonly outOf?: string
-  readonly outArea: number
+  readonly outletPort?: string
+  readonly outletArea: number
   /** Force (torque) of the load against it where it begins, and the least along its way, N; below 0 the load helps. */
   readonly load: number
-  readonly least: number
+  readonly minimumLoad: number
   readonly friction: number
   /** The rod that it presses against the load: diameter and greatest free length, m. */
   readonly column?: { readonly diameter: number; readonly length: number }
 }
 
 /** A valve that keeps oil from leaving a port, and how it lets go. */
-export interface Holding {
+export interface LoadHolding {
   readonly port: string
-  readonly outOf: string
+  readonly outletPort: string
   /** Port whose pressure opens it, and the parameter with the ratio of its area. */
   readonly pilot: string
   readonly ratio: string
@@ -277,7 +277,7 @@ export interface Holding {
 }
 
 /** A way along which oil is held back on purpose: by a narrow place, by a spring or by the edge of a spool that somebody leads. */
-export interface Restraint {
+export interface Restriction {
   readonly from: string
   readonly to: string
   readonly by: 'throttle' | 'spring' | 'spool'
@@ -289,59 +289,59 @@ export interface Traits {
   readonly paths?: readonly {
     readonly from: string
     readonly to: string
-    readonly how: 'open' | 'oneWay' | 'relief' | 'switched'
+    readonly type: 'open' | 'oneWay' | 'relief' | 'switched'
     /** Opened, it still lets oil go forward only: a load check. */
-    readonly checked?: true
+    readonly oneWayWhenOpen?: true
     /** Switch parameter without which the way is not there. */
-    readonly when?: string
+    readonly enabledBy?: string
   }[]
   /** Ports at which a pump delivers; such a line needs a relief. */
-  readonly delivers?: readonly string[]
+  readonly deliveryPorts?: readonly string[]
   /** Ports through which a pump draws; they must be supplied from a tank. */
-  readonly draws?: readonly string[]
+  readonly suctionPorts?: readonly string[]
   /** Ports that are a tank. */
-  readonly tank?: readonly string[]
+  readonly tankPorts?: readonly string[]
   /** Ports whose pressure steers the component, where they are in use. */
-  readonly pilots?: readonly string[]
+  readonly pilotPorts?: readonly string[]
   /** Ports that must lie at tank pressure for it to work as it is set. */
-  readonly drains?: readonly string[]
+  readonly drainPorts?: readonly string[]
   /** Parameter that holds the highest pressure that its oil ports may see. */
-  readonly rating?: string
+  readonly ratedPressure?: string
   /**
    * What each of its settings does: limits the pressure at a port, limits how far it lies above another line of the load, lets the
    * pump there go to tank, opens a way from it only there, or lets no more than it go to it; and the parameter that holds it.
    */
-  readonly settings?: readonly {
+  readonly pressureSettings?: readonly {
     readonly does: 'limits' | 'cushions' | 'unloads' | 'opens' | 'reduces'
     readonly parameter: string
     readonly port: string
   }[]
   /** Port behind which oil stays under pressure when the machine stands, and the parameter with the least of it. */
-  readonly stores?: { readonly port: string; readonly least?: string }
+  readonly energyStorage?: { readonly port: string; readonly minimumPressure?: string }
   /** Port behind which a store can be shut off, relieved and discharged. */
-  readonly guards?: string
+  readonly safetyBlockPort?: string
   /** Displacement and speed of a pump that always delivers. */
-  readonly constant?: { readonly displacement: string; readonly speed: string }
+  readonly constantDelivery?: { readonly displacement: string; readonly speed: string }
   /** Pairs of ports that are joined while nothing is commanded, with these values. */
-  readonly atRest?: (values: Readonly<Record<string, unknown>>) => readonly (readonly [string, string])[]
+  readonly connectedAtRest?: (values: Readonly<Record<string, unknown>>) => readonly (readonly [string, string])[]
   /** How it moves a load. */
-  readonly moves?: (values: Readonly<Record<string, unknown>>) => readonly Motion[]
+  readonly motions?: (values: Readonly<Record<string, unknown>>) => readonly Motion[]
   /** The two ports of what oil turns without end, either way. */
-  readonly turns?: readonly [string, string]
+  readonly continuousRotation?: readonly [string, string]
   /** The two ports of a pump that takes back what it gives. */
-  readonly loop?: readonly [string, string]
-  readonly holds?: readonly Holding[]
-  readonly restrains?: readonly Restraint[]
+  readonly closedCircuitPorts?: readonly [string, string]
+  readonly loadHolding?: readonly LoadHolding[]
+  readonly restrictions?: readonly Restriction[]
   /** Ports before and behind an element that stops dirt, and the switch that tells whether a valve goes round it. */
   readonly filters?: { readonly from: string; readonly to: string; readonly bypass: string }
   /** Parameters with a flow that is usual for it and the pressure that flow takes. */
-  readonly nominal?: { readonly flow: string; readonly drop: string }
+  readonly nominalPoint?: { readonly flow: string; readonly drop: string }
   /** Parameters that take a result of sizing, by what is sized. */
-  readonly sized?: Partial<Readonly<Record<Sized, string>>>
+  readonly sizingTargets?: Partial<Readonly<Record<SizingResult, string>>>
 }
 
 /** What sizing can hand over to a component on the sheet. */
-export type Sized =
+export type SizingResult =
   | 'bore'
   | 'rod'
   | 'stroke'
@@ -362,16 +362,16 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly label: string
   readonly family: Family
   /** Other plain words people type for it. */
-  readonly words: readonly string[]
+  readonly searchTerms: readonly string[]
   /**
    * What the sheet uses it for, beside what it does to the oil: it closes a port, is drawn round other parts and takes along what lies
    * wholly inside, or is text.
    */
   readonly role?: 'plug' | 'enclosure' | 'text'
   /** No part of the machine: it has no designation and stands in no list of parts. */
-  readonly unnamed?: true
+  readonly excludedFromPartsList?: true
   /** Letter of its designation: P pump, A actuator, M motor, S sensor, V valve, Z other. */
-  readonly letter: 'P' | 'A' | 'M' | 'S' | 'V' | 'Z'
+  readonly designationLetter: 'P' | 'A' | 'M' | 'S' | 'V' | 'Z'
   /** One or two sentences: what it does. */
   readonly description: string
   readonly ports: readonly PortSpec[]
@@ -387,11 +387,11 @@ export interface Kind<P extends Parameters = Parameters> {
   /** The few values written beside the symbol on the sheet. */
   caption?(values: Values<P>, show: Show): string[]
   /** Care that belongs to this component, shown where it is edited. */
-  care?: string
+  safetyNote?: string
   /** A kind without a model has no effect on the oil (an outline, a text). */
   model(values: Values<P>, fluid: Fluid): Model
   /** What it is doing at an instant, in one sentence. */
-  say?(l: Local, values: Values<P>, show: Show): string
+  describeState?(l: Local, values: Values<P>, show: Show): string
 }
 
 /** All that a schedule may drive of a kind: its inputs, then its faults. */
@@ -443,7 +443,7 @@ function inOrder<T extends { readonly name: string }>() {
 export const stateSpecs = inOrder<StateSpec>()
 export const outputSpecs = inOrder<OutputSpec>()
 export const conditionSpecs = inOrder<ConditionSpec>()
-export const eventSpecs = inOrder<GuardSpec>()
+export const eventSpecs = inOrder<EventSpec>()
 export const inputSpecs = inOrder<InputSpec>()
 
 /** Keeps the parameter types of a kind while it is declared. */

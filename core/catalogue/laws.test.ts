@@ -4,21 +4,21 @@ import { resolveFluid } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
 import {
   compensatedEdge,
-  crushedChamber,
+  endStopChamber,
   DEAD_VOLUME,
   inletFilling,
-  saturate,
+  smoothUpperLimit,
   starvation,
   addPathFlows,
-  CORNER,
+  CORNER_ROUNDING,
   frictionFactor,
-  notchLaw,
-  openRamp,
+  notchOpening,
+  smoothPositivePart,
   circleArea,
   pathCoefficient,
-  ramp,
-  reversal,
-  rootDrop,
+  smoothRamp,
+  frictionReversal,
+  smoothSquareRoot,
   spoolRate,
 } from './laws'
 
@@ -37,7 +37,7 @@ describe('path law', () => {
       q,
     )
     drops.forEach((drop, i) => {
-      const flow = (i + 2) * 1e-7 * rootDrop(p[2 * i] - p[2 * i + 1])
+      const flow = (i + 2) * 1e-7 * smoothSquareRoot(p[2 * i] - p[2 * i + 1])
       expect(Math.sign(flow)).toBe(Math.sign(drop))
       expect(q[2 * i] - 1).toBeCloseTo(flow, 15)
       expect(q[2 * i + 1] - 1).toBeCloseTo(-flow, 15)
@@ -46,55 +46,55 @@ describe('path law', () => {
     expect([q[6], q[7]]).toEqual([1, 1])
   })
   it('is the square root far from zero, odd, and straight through zero', () => {
-    expect(rootDrop(100e5)).toBeCloseTo(Math.sqrt(100e5), 1)
-    for (const drop of [1, 1e3, 1e5, 3e7]) expect(rootDrop(-drop)).toBe(-rootDrop(drop))
-    expect(rootDrop(0)).toBe(0)
+    expect(smoothSquareRoot(100e5)).toBeCloseTo(Math.sqrt(100e5), 1)
+    for (const drop of [1, 1e3, 1e5, 3e7]) expect(smoothSquareRoot(-drop)).toBe(-smoothSquareRoot(drop))
+    expect(smoothSquareRoot(0)).toBe(0)
     // at Δp « Δp_t it is Δp/√Δp_t
-    expect(slope(rootDrop, 0, 1)).toBeCloseTo(1 / Math.sqrt(0.1e5), 8)
+    expect(slope(smoothSquareRoot, 0, 1)).toBeCloseTo(1 / Math.sqrt(0.1e5), 8)
   })
   it('passes nearly its catalogue point', () => {
-    const at = (bar: number) => pathCoefficient(1, bar * 1e5) * rootDrop(bar * 1e5)
+    const at = (bar: number) => pathCoefficient(1, bar * 1e5) * smoothSquareRoot(bar * 1e5)
     expect(at(5)).toBeCloseTo(1 / (1 + (0.1 / 5) ** 2) ** 0.25, 9)
     expect(1 - at(1)).toBeCloseTo(0.0025, 4)
   })
   it('gives a sharp-edged orifice its textbook flow', () => {
     const fluid = new Fluid(resolveFluid(fluidSchema.parse({ density15: '885.4961832 kg/m³' })).data)
     // 1 mm, 0.7, 870 kg/m³, 100 bar: 0.7 · 0.785e-6 · √(2 · 1e7 / 870) = 5.0 L/min
-    const flow = circleArea(1e-3) * fluid.orificeFactor * rootDrop(100e5)
+    const flow = circleArea(1e-3) * fluid.orificeFactor * smoothSquareRoot(100e5)
     expect(flow * 60000).toBeCloseTo(0.7 * (Math.PI / 4) * 1e-6 * Math.sqrt(2e7 / 870) * 60000, 3)
   })
 })
 
 describe('openings', () => {
   it('are 0, straight, 1, with a smooth start and end', () => {
-    expect([ramp(-1), ramp(-CORNER), ramp(0.5), ramp(1 + CORNER), ramp(2)]).toEqual([0, 0, 0.5, 1, 1])
-    for (const corner of [-CORNER, CORNER, 1 - CORNER, 1 + CORNER]) {
-      expect(ramp(corner - 1e-9)).toBeCloseTo(ramp(corner + 1e-9), 8)
-      expect(slope(ramp, corner - 1e-5)).toBeCloseTo(slope(ramp, corner + 1e-5), 2)
+    expect([smoothRamp(-1), smoothRamp(-CORNER_ROUNDING), smoothRamp(0.5), smoothRamp(1 + CORNER_ROUNDING), smoothRamp(2)]).toEqual([0, 0, 0.5, 1, 1])
+    for (const corner of [-CORNER_ROUNDING, CORNER_ROUNDING, 1 - CORNER_ROUNDING, 1 + CORNER_ROUNDING]) {
+      expect(smoothRamp(corner - 1e-9)).toBeCloseTo(smoothRamp(corner + 1e-9), 8)
+      expect(slope(smoothRamp, corner - 1e-5)).toBeCloseTo(slope(smoothRamp, corner + 1e-5), 2)
     }
-    expect(ramp(0)).toBeCloseTo(CORNER / 4, 12)
-    expect(1 - ramp(1)).toBeCloseTo(CORNER / 4, 12)
+    expect(smoothRamp(0)).toBeCloseTo(CORNER_ROUNDING / 4, 12)
+    expect(1 - smoothRamp(1)).toBeCloseTo(CORNER_ROUNDING / 4, 12)
   })
   it('never fall', () => {
-    for (let s = -0.1; s < 1.1; s += 0.001) expect(ramp(s + 0.001)).toBeGreaterThanOrEqual(ramp(s))
+    for (let s = -0.1; s < 1.1; s += 0.001) expect(smoothRamp(s + 0.001)).toBeGreaterThanOrEqual(smoothRamp(s))
   })
   it('of a relief go on in a straight line', () => {
-    expect([openRamp(-0.5), openRamp(0.5), openRamp(3)]).toEqual([0, 0.5, 3])
-    expect(openRamp(0.01)).toBe(ramp(0.01))
+    expect([smoothPositivePart(-0.5), smoothPositivePart(0.5), smoothPositivePart(3)]).toEqual([0, 0.5, 3])
+    expect(smoothPositivePart(0.01)).toBe(smoothRamp(0.01))
   })
 })
 
 describe('reversal', () => {
   it('is the hyperbolic tangent', () => {
     for (const s of [-300, -19.5, -18.5, -2, -1e-3, 0, 1e-6, 0.3, 5, 18.9, 19.1])
-      expect(reversal(s)).toBeCloseTo(Math.tanh(s), 14)
+      expect(frictionReversal(s)).toBeCloseTo(Math.tanh(s), 14)
   })
 })
 
 describe('notchLaw', () => {
   it('is shut within the dead band, full at the end of the stroke, the same both ways', () => {
     for (const exponent of [1, 1.5, 2.2]) {
-      const notch = notchLaw({ deadBand: 0.1, exponent })
+      const notch = notchOpening({ deadBand: 0.1, exponent })
       expect(notch(0.1)).toBe(0)
       expect(notch(-0.05)).toBe(0)
       expect(notch(1)).toBeCloseTo(1, 12)
@@ -125,8 +125,8 @@ describe('pipe friction', () => {
 
 describe('compensated flow', () => {
   it('saturates with a corner of half-width 0.02 that has no kink', () => {
-    expect([0.5, 0.98, 1, 1.02, 3].map(saturate)).toEqual([0.5, 0.98, expect.closeTo(0.995, 12), 1, 1])
-    for (const s of [0.98, 1.02]) expect(slope(saturate, s - 1e-5)).toBeCloseTo(slope(saturate, s + 1e-5), 2)
+    expect([0.5, 0.98, 1, 1.02, 3].map(smoothUpperLimit)).toEqual([0.5, 0.98, expect.closeTo(0.995, 12), 1, 1])
+    for (const s of [0.98, 1.02]) expect(slope(smoothUpperLimit, s - 1e-5)).toBeCloseTo(slope(smoothUpperLimit, s + 1e-5), 2)
   })
   it('passes the set flow from 1.05 of its drop on, an orifice below, and nothing back', () => {
     const edge = compensatedEdge(8e5)
@@ -147,7 +147,7 @@ describe('inlet filling', () => {
 describe('a chamber pushed into its stop', () => {
   it('keeps a tenth of its dead volume; what it loses agrees with the flow that leaves it', () => {
     const area = 3e-3
-    const chamber = crushedChamber(area)
+    const chamber = endStopChamber(area)
     expect(DEAD_VOLUME - area * chamber.gone(1)).toBeCloseTo(0.1 * DEAD_VOLUME, 12)
     for (const depth of [1e-4, 5e-3, 0.02, 0.029, 0.05])
       expect(slope(chamber.gone, depth, 1e-8)).toBeCloseTo(chamber.share(depth), 5)

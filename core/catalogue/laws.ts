@@ -3,16 +3,16 @@ import { CAVITATION_PRESSURE, TRANSITION_DROP } from '../fluid/fluid'
 import { ATMOSPHERE } from '../units/quantities'
 
 /** Width of the rounding at the corners of an opening ramp. */
-export const CORNER = 0.02
+export const CORNER_ROUNDING = 0.02
 /** Shift speed falls linearly over this last part of a spool's way. */
-const SPOOL_SLOWING = 0.02
+const SPOOL_DECELERATION_ZONE = 0.02
 
 /**
  * The turbulent path law with a laminar core: Δp/(Δp² + Δp_t²)^¼, so that flow is
  * smooth and odd in Δp. Multiply by C_d·A·√(2/ρ), or by q_r/√Δp_r for a catalogue point.
  * @param drop Pa @returns √Pa
  */
-export function rootDrop(drop: number): number {
+export function smoothSquareRoot(drop: number): number {
   return drop / Math.sqrt(Math.sqrt(drop * drop + TRANSITION_DROP * TRANSITION_DROP))
 }
 
@@ -47,25 +47,25 @@ export const pathCoefficient = (ratedFlow: number, ratedDrop: number) => ratedFl
 export const circleArea = (diameter: number) => (Math.PI * diameter * diameter) / 4
 
 /** 0 below, s between, 1 above, with both corners rounded by a parabola (C¹). */
-export function ramp(s: number): number {
-  if (s <= -CORNER) return 0
-  if (s < CORNER) return ((s + CORNER) * (s + CORNER)) / (4 * CORNER)
-  if (s <= 1 - CORNER) return s
-  if (s < 1 + CORNER) return 1 - ((1 + CORNER - s) * (1 + CORNER - s)) / (4 * CORNER)
+export function smoothRamp(s: number): number {
+  if (s <= -CORNER_ROUNDING) return 0
+  if (s < CORNER_ROUNDING) return ((s + CORNER_ROUNDING) * (s + CORNER_ROUNDING)) / (4 * CORNER_ROUNDING)
+  if (s <= 1 - CORNER_ROUNDING) return s
+  if (s < 1 + CORNER_ROUNDING) return 1 - ((1 + CORNER_ROUNDING - s) * (1 + CORNER_ROUNDING - s)) / (4 * CORNER_ROUNDING)
   return 1
 }
 
 /** 0 below, s above, with the corner rounded: the override line of a relief. */
-export function openRamp(s: number): number {
-  if (s <= -CORNER) return 0
-  if (s < CORNER) return ((s + CORNER) * (s + CORNER)) / (4 * CORNER)
+export function smoothPositivePart(s: number): number {
+  if (s <= -CORNER_ROUNDING) return 0
+  if (s < CORNER_ROUNDING) return ((s + CORNER_ROUNDING) * (s + CORNER_ROUNDING)) / (4 * CORNER_ROUNDING)
   return s
 }
 
 /** s up to 1, 1 above, with the corner rounded as `ramp` has it. */
-export function saturate(s: number): number {
-  if (s <= 1 - CORNER) return s
-  return s < 1 + CORNER ? 1 - ((1 + CORNER - s) * (1 + CORNER - s)) / (4 * CORNER) : 1
+export function smoothUpperLimit(s: number): number {
+  if (s <= 1 - CORNER_ROUNDING) return s
+  return s < 1 + CORNER_ROUNDING ? 1 - ((1 + CORNER_ROUNDING - s) * (1 + CORNER_ROUNDING - s)) / (4 * CORNER_ROUNDING) : 1
 }
 
 /**
@@ -75,7 +75,7 @@ export function saturate(s: number): number {
 export function compensatedEdge(compensated: number) {
   const shape = pathCoefficient(1, compensated)
   return (available: number) =>
-    available > 0 ? shape * rootDrop(compensated * saturate(available / compensated)) : 0
+    available > 0 ? shape * smoothSquareRoot(compensated * smoothUpperLimit(available / compensated)) : 0
 }
 /** A compensated flow that falls short of its set flow by more than this share is reported. */
 export const SHORT_FLOW = 0.02
@@ -85,14 +85,14 @@ export const SHORT_FLOW = 0.02
  * last bit. @param time s for one box @returns boxes per second
  */
 export function spoolRate(y: number, target: number, time: number): number {
-  const s = (target - y) / SPOOL_SLOWING
+  const s = (target - y) / SPOOL_DECELERATION_ZONE
   return (s > 1 ? 1 : s < -1 ? -1 : s) / time
 }
 
 /** Beyond this the hyperbolic tangent is 1 in every figure of a double. */
 const SATURATED = 19
 /** tanh(s), which turns friction round with the speed; the library's takes twice as long, and is mostly asked far out. */
-export function reversal(s: number): number {
+export function frictionReversal(s: number): number {
   if (s > SATURATED) return 1
   return s < -SATURATED ? -1 : 1 - 2 / (1 + Math.exp(2 * s))
 }
@@ -101,7 +101,7 @@ export function reversal(s: number): number {
  * The opening of a notched edge that is travelled past its dead band: ((|y| − d)/(1 − d))^n, 0 within, over the
  * spool position y, 1 = full stroke.
  */
-export function notchLaw({ deadBand, exponent }: { readonly deadBand: number; readonly exponent: number }) {
+export function notchOpening({ deadBand, exponent }: { readonly deadBand: number; readonly exponent: number }) {
   const rest = 1 - deadBand
   // the usual shape without the library's power, which takes ten times as long
   const usual = exponent === 1.5
@@ -129,14 +129,14 @@ export const SHAFT_REVERSAL = 0.5
 /** Oil in each end of a cylinder or vane chamber and its port at the stop, m³. */
 export const DEAD_VOLUME = 5e-5
 /** Share of it that is gone where a chamber shrinks no further. */
-const CRUSHED = 0.9
+const END_STOP_VOLUME = 0.9
 /**
  * A chamber whose piston is pushed into its stop: its area falls linearly to 0 where nine tenths of the dead volume are gone, so that
  * no force makes it vanish; volume and flow agree.
  * @param area m², or m³/rad
  */
-export function crushedChamber(area: number) {
-  const deepest = area > 0 ? (2 * CRUSHED * DEAD_VOLUME) / area : 1
+export function endStopChamber(area: number) {
+  const deepest = area > 0 ? (2 * END_STOP_VOLUME * DEAD_VOLUME) / area : 1
   return {
     /** Share of the area left at a depth within the stop, m or rad. */
     share: (depth: number) => (depth < deepest ? 1 - depth / deepest : 0),
@@ -159,7 +159,7 @@ export function frictionFactor(re: number): number {
  * The pressure drop whose `rootDrop` is r: the path law the other way round, Δp² = (r⁴ + √(r⁸ + 4·r⁴·Δp_t²))/2.
  * @param r √Pa @returns Pa
  */
-export function dropOfRoot(r: number): number {
+export function inverseSmoothSquareRoot(r: number): number {
   const square = r * r
   const size = Math.sqrt((square + Math.sqrt(square * square + 4 * TRANSITION_DROP * TRANSITION_DROP)) / 2)
   return r * size

@@ -2,15 +2,15 @@ import type { Netlist } from '../sheet/netlist'
 import { motions } from './motion'
 import {
   constantFlow,
-  gets,
-  named,
+  canReach,
+  nameOfComponent,
   oilEdges,
   OPENED,
-  passedOnEveryWay,
+  onEveryPath,
   portsWith,
   reachable,
   tankNodes,
-  withoutRestraints,
+  withoutRestrictions,
   type Rule,
 } from './rule'
 
@@ -20,7 +20,7 @@ const METERED = new Set(['throttle'] as const)
 
 /** The flow of each pump that always delivers, m³/s, with its line. */
 const pumps = (netlist: Netlist) =>
-  portsWith(netlist, 'delivers').flatMap((pump) => {
+  portsWith(netlist, 'deliveryPorts').flatMap((pump) => {
     const of = netlist.components.find((c) => c.component.id === pump.component)!
     const flow = constantFlow(of)
     return flow === undefined ? [] : [{ node: pump.node, flow }]
@@ -33,31 +33,31 @@ export const beyondRatedFlow: Rule = {
   check({ netlist, show }) {
     const edges = oilEdges(netlist)
     // what is metered gets less than the pump gives, and is not judged
-    const full = withoutRestraints(netlist, edges, METERED)
+    const full = withoutRestrictions(netlist, edges, METERED)
     const tanks = tankNodes(netlist)
     const driven = pumps(netlist).flatMap((pump) => {
       const fed = reachable(full, pump.node, OPENED)
       return motions(netlist)
         .filter((m) => m.intoNode !== undefined && fed.has(m.intoNode))
-        .flatMap(({ intoNode, outNode, area, outArea }) => {
+        .flatMap(({ intoNode, outNode, area, outletArea: outArea }) => {
           const into = {
             flow: pump.flow,
-            passed: passedOnEveryWay(edges, pump.node, new Set([intoNode!]), OPENED),
+            passed: onEveryPath(edges, pump.node, new Set([intoNode!]), OPENED),
           }
           // what is metered on its way out is not judged there
-          return outNode === undefined || !gets(full, outNode, tanks, OPENED)
+          return outNode === undefined || !canReach(full, outNode, tanks, OPENED)
             ? [into]
             : [
                 into,
                 {
                   flow: (pump.flow * outArea) / area,
-                  passed: passedOnEveryWay(edges, outNode, tanks, OPENED),
+                  passed: onEveryPath(edges, outNode, tanks, OPENED),
                 },
               ]
         })
     })
     return netlist.components.flatMap((of) => {
-      const nominal = of.kind.traits?.nominal
+      const nominal = of.kind.traits?.nominalPoint
       if (!nominal) return []
       const rated = of.values[nominal.flow] as number
       // a motion is judged where all its oil has to come through here
@@ -67,9 +67,9 @@ export const beyondRatedFlow: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `Up to ${show(flow, 'flow', 3)} go through ${named(of)}, made for ${show(rated, 'flow', 3)}: about ${show(drop * (flow / rated) ** 2, 'pressure')} are lost there.`,
-          cure: 'Take a larger one.',
-          place: { component: of.component.id, parameter: nominal.flow },
+          message: `Up to ${show(flow, 'flow', 3)} go through ${nameOfComponent(of)}, made for ${show(rated, 'flow', 3)}: about ${show(drop * (flow / rated) ** 2, 'pressure')} are lost there.`,
+          remedy: 'Take a larger one.',
+          location: { component: of.component.id, parameter: nominal.flow },
         },
       ]
     })

@@ -1,7 +1,7 @@
 import { bucklingLoad } from '../catalogue/column'
 import { motions } from './motion'
 import { highestPressures } from './pressure'
-import { named, type Rule } from './rule'
+import { nameOfComponent, type Rule } from './rule'
 
 /** Least safety at the highest pressure; sizing counts with more, at the load. */
 const SAFETY = 2
@@ -19,9 +19,9 @@ export const buckling: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `Out to its end, ${named(m.of)} presses with ${show(force, 'force', 3)} at ${show(highest[m.intoNode], 'pressure')}: with both ends pivoted that leaves ${safety.toFixed(1)} times safety against buckling.`,
-          cure: `Take a thicker rod, a shorter stroke or a stiffer mounting, or lower the relief valve; less than ${SAFETY} is told.`,
-          place: { component: m.of.component.id, parameter: 'rod' },
+          message: `Out to its end, ${nameOfComponent(m.of)} presses with ${show(force, 'force', 3)} at ${show(highest[m.intoNode], 'pressure')}: with both ends pivoted that leaves ${safety.toFixed(1)} times safety against buckling.`,
+          remedy: `Take a thicker rod, a shorter stroke or a stiffer mounting, or lower the relief valve; less than ${SAFETY} is told.`,
+          location: { component: m.of.component.id, parameter: 'rod' },
         },
       ]
     })

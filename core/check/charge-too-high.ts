@@ -9,17 +9,17 @@ export const chargeTooHigh: Rule = {
   check({ netlist, show }) {
     const highest = highestPressures(netlist)
     return netlist.components.flatMap(({ component, kind, values }) => {
-      const store = kind.traits?.stores
-      if (!store?.least) return []
-      const least = values[store.least] as number
+      const store = kind.traits?.energyStorage
+      if (!store?.minimumPressure) return []
+      const least = values[store.minimumPressure] as number
       const reached = highest[netlist.nodeOf.get(portKey(component.id, store.port))!]
       if (!(reached > -Infinity) || least < reached) return []
       return [
         {
           severity: 'warning' as const,
           message: `${nameOf(component)} begins to fill at ${show(least, 'pressure')}, but its line is limited to ${show(reached, 'pressure')}: it stays empty.`,
-          cure: 'Lower it: about nine tenths of the lowest working pressure.',
-          place: { component: component.id, parameter: store.least },
+          remedy: 'Lower it: about nine tenths of the lowest working pressure.',
+          location: { component: component.id, parameter: store.minimumPressure },
         },
       ]
     })

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { exchangePorts, setParameter } from '../sheet/edit'
+import { swapPorts, setParameter } from '../sheet/edit'
 import { circuit, messages, powerUnit, powerUnitPipes } from '../testing'
 import { emptySheet } from '../sheet/schema'
 
@@ -38,7 +38,7 @@ describe('design rules', () => {
     ])
     expect(messages(right)).toEqual([])
     const foot = right.components.find((c) => c.kind === 'check-valve')!
-    expect(messages(exchangePorts(right, foot.id))).toContainEqual(
+    expect(messages(swapPorts(right, foot.id))).toContainEqual(
       expect.stringMatching(/^warning no-tank: .* gets no oil/),
     )
   })

@@ -3,7 +3,7 @@ import {
   ALWAYS,
   isJoined,
   relievedFrom,
-  named,
+  nameOfComponent,
   oilEdges,
   portsWith,
   reachable,
@@ -17,7 +17,7 @@ function loops({ netlist }: Subject) {
   const edges = oilEdges(netlist)
   const tanks = tankNodes(netlist)
   return netlist.components.flatMap((of) => {
-    const ports = of.kind.traits?.loop
+    const ports = of.kind.traits?.closedCircuitPorts
     if (!ports) return []
     const nodes: number[] = ports.map((port: string) => netlist.nodeOf.get(portKey(of.component.id, port))!)
     if (!nodes.every((node) => isJoined(netlist, node))) return []
@@ -33,7 +33,7 @@ export const loopWithoutCharge: Rule = {
     'A closed circuit loses oil by leakage all the time; without a charge pump that fills whichever side is low, it runs empty and cavitates.',
   check(subject) {
     return loops(subject).flatMap(({ of, ports, nodes, edges, tanks }) => {
-      const given = [...portsWith(subject.netlist, 'delivers').map((p) => p.node), ...tanks]
+      const given = [...portsWith(subject.netlist, 'deliveryPorts').map((p) => p.node), ...tanks]
       const fed = new Set(given.flatMap((node) => [...reachable(edges, node, ALWAYS)]))
       const dry = ports.filter((_: string, i: number) => !fed.has(nodes[i]))
       if (!dry.length) return []
@@ -42,10 +42,10 @@ export const loopWithoutCharge: Rule = {
           severity: 'warning' as const,
           message:
             dry.length === 2
-              ? `No charge pump fills the closed circuit of ${named(of)}.`
-              : `The charge of ${named(of)} reaches one side only: nothing fills ${dry[0]} when that side is low.`,
-          cure: 'Lead the oil of a charge pump through a check to each of the two lines.',
-          place: { component: of.component.id, port: dry[0] },
+              ? `No charge pump fills the closed circuit of ${nameOfComponent(of)}.`
+              : `The charge of ${nameOfComponent(of)} reaches one side only: nothing fills ${dry[0]} when that side is low.`,
+          remedy: 'Lead the oil of a charge pump through a check to each of the two lines.',
+          location: { component: of.component.id, port: dry[0] },
         },
       ]
     })
@@ -64,10 +64,10 @@ export const loopWithoutRelief: Rule = {
           severity: 'warning' as const,
           message:
             bare.length === 2
-              ? `The closed circuit of ${named(of)} has no relief valve.`
-              : `The closed circuit of ${named(of)} has a relief valve for one direction only: none limits the line at ${bare[0]}.`,
-          cure: 'Put cross-port relief valves between the two lines.',
-          place: { component: of.component.id, port: bare[0] },
+              ? `The closed circuit of ${nameOfComponent(of)} has no relief valve.`
+              : `The closed circuit of ${nameOfComponent(of)} has a relief valve for one direction only: none limits the line at ${bare[0]}.`,
+          remedy: 'Put cross-port relief valves between the two lines.',
+          location: { component: of.component.id, port: bare[0] },
         },
       ]
     })

@@ -11,12 +11,12 @@ export const deadEnd: Rule = {
     return sheet.joints
       .filter((joint) => (ends.get(joint.id)?.length ?? 0) < 2)
       .map((joint) => {
-        const node = netlist.nodes[netlist.nodeOfJoint.get(joint.id)!]
+        const node = netlist.nodes[netlist.nodeOfJunction.get(joint.id)!]
         return {
           severity: 'error' as const,
           message: `The line ${node?.name ?? joint.id} ends in nothing.`,
-          cure: 'Lead it to a port or another line, or delete it.',
-          place: { joint: joint.id, pipe: ends.get(joint.id)?.[0] },
+          remedy: 'Lead it to a port or another line, or delete it.',
+          location: { joint: joint.id, pipe: ends.get(joint.id)?.[0] },
           fix: {
             label: 'Delete it',
             does: 'remove',

@@ -14,9 +14,9 @@ export const drainUnderPressure: Rule = {
     /** A separate line to tank, with the friction of its pipe. */
     const leadsToTank = (start: number, own: string) =>
       [...reachable(edges, start, PIPES)].some((node) => tanks.has(node)) &&
-      edges[start].every((edge) => edge.how === 'pipe' || edge.by === own)
+      edges[start].every((edge) => edge.type === 'pipe' || edge.component === own)
     return netlist.components.flatMap(({ component, kind }) =>
-      (kind.traits?.drains ?? []).flatMap((port: string) => {
+      (kind.traits?.drainPorts ?? []).flatMap((port: string) => {
         const index = netlist.nodeOf.get(portKey(component.id, port))!
         const node = netlist.nodes[index]
         // an open drain is another rule's, and an unused one disturbs nothing
@@ -25,8 +25,8 @@ export const drainUnderPressure: Rule = {
           {
             severity: 'warning' as const,
             message: `The drain ${port} of ${nameOf(component)} does not lead straight to tank, but into the line ${node.name}.`,
-            cure: 'Lead it to a reservoir by a line of its own.',
-            place: { component: component.id, port },
+            remedy: 'Lead it to a reservoir by a line of its own.',
+            location: { component: component.id, port },
           },
         ]
       }),

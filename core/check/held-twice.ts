@@ -2,7 +2,7 @@ import { portKey } from '../sheet/netlist'
 import type { Rule } from './rule'
 import { nameOf } from '../sheet/schema'
 
-export const heldTwice: Rule = {
+export const holdingValvesInSeries: Rule = {
   id: 'held-twice',
   reason:
     'Two components that each hold the pressure, the speed or the position of one line cannot both be right.',
@@ -27,8 +27,8 @@ export const heldTwice: Rule = {
           message: `${nameOf(list[0].component)} and ${nameOf(
             other.component,
           )} are joined directly, and each wants to hold the line at its own value.`,
-          cure: 'Take one of them away, or put a restriction between them.',
-          place: { component: other.component.id },
+          remedy: 'Take one of them away, or put a restriction between them.',
+          location: { component: other.component.id },
         })),
     )
   },

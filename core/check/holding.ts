@@ -1,8 +1,8 @@
-import type { Holding } from '../catalogue/kind'
+import type { LoadHolding } from '../catalogue/kind'
 import { portKey } from '../sheet/netlist'
 import { loadPressure, motions, type PlacedMotion } from './motion'
 import { highestPressures } from './pressure'
-import { lineOf, named, oilEdges, tankNodes, type Rule, type Subject } from './rule'
+import { permanentlyConnected, nameOfComponent, oilEdges, tankNodes, type Rule, type Subject } from './rule'
 
 /** A counterbalance valve is set this much above the pressure of its load; a hair is let pass. */
 const MARGIN = 1.3
@@ -14,9 +14,9 @@ function held({ netlist }: Subject) {
   const tanks = tankNodes(netlist)
   const moving = motions(netlist).filter((m) => loadPressure(m) > 0)
   return netlist.components.flatMap((of) =>
-    (of.kind.traits?.holds ?? []).flatMap((holding: Holding) => {
+    (of.kind.traits?.loadHolding ?? []).flatMap((holding: LoadHolding) => {
       const node = netlist.nodeOf.get(portKey(of.component.id, holding.port))!
-      const line = lineOf(edges, node, tanks, of.component.id)
+      const line = permanentlyConnected(edges, node, tanks, of.component.id)
       return moving
         .filter((m) => line.has(m.outNode!))
         .map((m) => ({ of, holding, motion: m as PlacedMotion & { outNode: number }, edges, tanks }))
@@ -40,10 +40,10 @@ export const holdsTooLittle: Rule = {
           severity: 'warning' as const,
           message:
             set < load
-              ? `The load of ${named(motion.of)} makes ${show(load, 'pressure')} and opens ${named(of)}, set to ${show(set, 'pressure')}: it sinks.`
-              : `${named(of)} is set to ${show(set, 'pressure')}, ${(set / load).toFixed(2)} times the ${show(load, 'pressure')} that the load of ${named(motion.of)} makes.`,
-          cure: `Set it to about ${MARGIN} times the pressure of the largest load: ${show(MARGIN * load, 'pressure')}.`,
-          place: { component: of.component.id, parameter: holding.setting },
+              ? `The load of ${nameOfComponent(motion.of)} makes ${show(load, 'pressure')} and opens ${nameOfComponent(of)}, set to ${show(set, 'pressure')}: it sinks.`
+              : `${nameOfComponent(of)} is set to ${show(set, 'pressure')}, ${(set / load).toFixed(2)} times the ${show(load, 'pressure')} that the load of ${nameOfComponent(motion.of)} makes.`,
+          remedy: `Set it to about ${MARGIN} times the pressure of the largest load: ${show(MARGIN * load, 'pressure')}.`,
+          location: { component: of.component.id, parameter: holding.setting },
         },
       ]
     })
@@ -65,8 +65,8 @@ export const pilotTooWeak: Rule = {
       if (!(given > -Infinity)) return []
       // oil at the pilot pushes on the other side of the piston as well, where that is the same line
       const coupled =
-        motion.intoNode !== undefined && lineOf(edges, pilot, tanks).has(motion.intoNode)
-          ? motion.area / motion.outArea
+        motion.intoNode !== undefined && permanentlyConnected(edges, pilot, tanks).has(motion.intoNode)
+          ? motion.area / motion.outletArea
           : 0
       const gain = ratio - coupled
       const load = loadPressure(motion)
@@ -76,10 +76,10 @@ export const pilotTooWeak: Rule = {
           severity: 'warning' as const,
           message:
             gain <= 0
-              ? `${named(of)} has a pilot ratio of ${show(ratio, 'ratio')}, not above the ratio of areas of ${named(motion.of)} (${coupled.toFixed(2)}): the pilot locks it the more, the higher it is.`
-              : `To open against the load of ${named(motion.of)}, ${named(of)} needs a pilot of ${show(load / gain, 'pressure')}; its line is limited to ${show(given, 'pressure')}.`,
-          cure: 'Take a higher pilot ratio or a valve with decompression, or more pilot pressure.',
-          place: { component: of.component.id, parameter: holding.ratio },
+              ? `${nameOfComponent(of)} has a pilot ratio of ${show(ratio, 'ratio')}, not above the ratio of areas of ${nameOfComponent(motion.of)} (${coupled.toFixed(2)}): the pilot locks it the more, the higher it is.`
+              : `To open against the load of ${nameOfComponent(motion.of)}, ${nameOfComponent(of)} needs a pilot of ${show(load / gain, 'pressure')}; its line is limited to ${show(given, 'pressure')}.`,
+          remedy: 'Take a higher pilot ratio or a valve with decompression, or more pilot pressure.',
+          location: { component: of.component.id, parameter: holding.ratio },
         },
       ]
     })

@@ -1,6 +1,6 @@
 /** The design rules. Each is a module of its own; this list is the only place that knows them all. */
-import { nothingDrives } from './nothing-drives'
-import { noWayOut } from './no-way-out'
+import { shaftWithoutDrive } from './nothing-drives'
+import { noReturnPath } from './no-way-out'
 import { reliefShutOff } from './relief-shut-off'
 import { suctionRestricted } from './suction-restricted'
 import { counterbalanceBackPressure } from './counterbalance-back-pressure'
@@ -14,10 +14,10 @@ import { holdsTooLittle, pilotTooWeak } from './holding'
 import { singleHoldingValve } from './single-holding-valve'
 import { beyondRatedFlow } from './beyond-rated-flow'
 import { buckling } from './buckling'
-import { unitSlip } from './unit-slip'
+import { unitMistake } from './unit-slip'
 import { subjectOf, type Finding } from '../sheet/finding'
 import { deadEnd } from './dead-end'
-import { heldTwice } from './held-twice'
+import { holdingValvesInSeries } from './held-twice'
 import { noTank } from './no-tank'
 import { openPort } from './open-port'
 import { pumpWithoutRelief } from './pump-without-relief'
@@ -25,11 +25,11 @@ import { reversedCheck } from './reversed-check'
 import { chargeTooHigh } from './charge-too-high'
 import { drainUnderPressure } from './drain-under-pressure'
 import { narrowSuction } from './narrow-suction'
-import { noWayToUnload } from './no-way-to-unload'
+import { noUnloadingPath } from './no-way-to-unload'
 import { opensTooHigh } from './opens-too-high'
 import { pilotWithoutSource } from './pilot-without-source'
 import { ratingBelowSetting } from './rating-below-setting'
-import { storeWithoutBlock } from './store-without-block'
+import { storageWithoutBlock } from './store-without-block'
 import type { Rule, Subject } from './rule'
 
 export const rules: readonly Rule[] = [
@@ -37,19 +37,19 @@ export const rules: readonly Rule[] = [
   deadEnd,
   noTank,
   pumpWithoutRelief,
-  heldTwice,
+  holdingValvesInSeries,
   reversedCheck,
   drainUnderPressure,
   pilotWithoutSource,
   opensTooHigh,
   ratingBelowSetting,
-  storeWithoutBlock,
+  storageWithoutBlock,
   chargeTooHigh,
   narrowSuction,
-  noWayToUnload,
+  noUnloadingPath,
   reliefShutOff,
-  noWayOut,
-  nothingDrives,
+  noReturnPath,
+  shaftWithoutDrive,
   suctionRestricted,
   counterbalanceBackPressure,
   opensTooLow,
@@ -65,7 +65,7 @@ export const rules: readonly Rule[] = [
   singleHoldingValve,
   beyondRatedFlow,
   buckling,
-  unitSlip,
+  unitMistake,
 ]
 
 /** Runs all rules. Warnings that the sheet accepts come with the reason for it; an error cannot be accepted. */
@@ -73,11 +73,11 @@ export function checkDesign(subject: Subject): Finding[] {
   const { silenced } = subject.sheet
   return rules.flatMap((rule) =>
     rule.check(subject).map((found): Finding => {
-      const accepted = silenced.find((s) => s.rule === rule.id && s.place === subjectOf(found.place))
+      const accepted = silenced.find((s) => s.rule === rule.id && s.place === subjectOf(found.location))
       return {
         rule: rule.id,
         ...found,
-        ...(accepted && found.severity === 'warning' ? { silenced: accepted.reason } : {}),
+        ...(accepted && found.severity === 'warning' ? { accepted: accepted.reason } : {}),
       }
     }),
   )

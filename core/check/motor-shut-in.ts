@@ -2,8 +2,8 @@ import { portKey } from '../sheet/netlist'
 import {
   ALWAYS,
   isJoined,
-  lineOf,
-  named,
+  permanentlyConnected,
+  nameOfComponent,
   oilEdges,
   reachable,
   relievedFrom,
@@ -19,14 +19,14 @@ function shutIn({ netlist }: Subject) {
   const rest = restEdges(netlist, edges)
   const tanks = tankNodes(netlist)
   const loops = netlist.components.flatMap(({ component, kind }) =>
-    (kind.traits?.loop ?? []).map((port: string) => netlist.nodeOf.get(portKey(component.id, port))!),
+    (kind.traits?.closedCircuitPorts ?? []).map((port: string) => netlist.nodeOf.get(portKey(component.id, port))!),
   )
   const motors = netlist.components.flatMap((of) => {
-    const turns = of.kind.traits?.turns
+    const turns = of.kind.traits?.continuousRotation
     if (!turns) return []
     const nodes: number[] = turns.map((port: string) => netlist.nodeOf.get(portKey(of.component.id, port))!)
     if (!nodes.every((node) => isJoined(netlist, node))) return []
-    const lines = nodes.map((node) => lineOf(edges, node, tanks, of.component.id))
+    const lines = nodes.map((node) => permanentlyConnected(edges, node, tanks, of.component.id))
     const free = lines.map((line) =>
       [...line].some((node) => [...reachable(rest, node, ALWAYS)].some((n) => tanks.has(n))),
     )
@@ -47,9 +47,9 @@ export const motorWithoutRelief: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `The valve before ${named(of)} shuts it in, and no relief valve stands at ${bare.join(' and ')}: stopping it makes a peak of pressure.`,
-          cure: 'Put cross-port relief valves between it and the valve.',
-          place: { component: of.component.id },
+          message: `The valve before ${nameOfComponent(of)} shuts it in, and no relief valve stands at ${bare.join(' and ')}: stopping it makes a peak of pressure.`,
+          remedy: 'Put cross-port relief valves between it and the valve.',
+          location: { component: of.component.id },
         },
       ]
     })
@@ -69,9 +69,9 @@ export const motorRunsEmpty: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `When ${named(of)} runs on with its lines shut, no oil comes in at ${dry.join(' or ')}.`,
-          cure: 'Lead anti-cavitation checks to both lines, from the return under a little back pressure.',
-          place: { component: of.component.id },
+          message: `When ${nameOfComponent(of)} runs on with its lines shut, no oil comes in at ${dry.join(' or ')}.`,
+          remedy: 'Lead anti-cavitation checks to both lines, from the return under a little back pressure.',
+          location: { component: of.component.id },
         },
       ]
     })

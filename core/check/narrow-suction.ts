@@ -14,7 +14,7 @@ export const narrowSuction: Rule = {
           ? [{ id, bore: resolvePipe(pipe).bore, text: pipe.bore }]
           : []
       })
-    return portsWith(netlist, 'draws').flatMap(({ component, name, node, port }) => {
+    return portsWith(netlist, 'suctionPorts').flatMap(({ component, name, node, port }) => {
       const kind = netlist.components.find((c) => c.component.id === component)!.kind
       const outlet = kind.ports.find(
         (p: { name: string; domain: string }) => p.domain === 'oil' && p.name !== port,
@@ -28,8 +28,8 @@ export const narrowSuction: Rule = {
         {
           severity: 'warning' as const,
           message: `The suction line of ${name} has a bore of ${narrowest.text}, less than the ${widest.text} of its pressure line.`,
-          cure: 'Take a wider suction line: slow oil, about 1 m/s, keeps the pump from starving.',
-          place: { component, pipe: narrowest.id },
+          remedy: 'Take a wider suction line: slow oil, about 1 m/s, keeps the pump from starving.',
+          location: { component, pipe: narrowest.id },
           fix: {
             label: `Make it ${widest.text}`,
             does: 'setPipe',

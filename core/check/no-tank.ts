@@ -9,17 +9,17 @@ export const noTank: Rule = {
     // oil comes from the tank to the suction port, so checks are passed in their free direction
     const supplied = new Set<number>()
     for (const tank of tanks) for (const node of reachable(edges, tank, ALWAYS)) supplied.add(node)
-    return portsWith(netlist, 'draws')
+    return portsWith(netlist, 'suctionPorts')
       .filter(({ node }) => !supplied.has(node))
       .map(({ component, name, port }) => ({
         severity: tanks.size ? ('warning' as const) : ('error' as const),
         message: tanks.size
           ? `${name} gets no oil: no tank can supply its port ${port}.`
           : `${name} gets no oil: there is no tank on the sheet.`,
-        cure: tanks.size
+        remedy: tanks.size
           ? 'Lead its suction line to a reservoir; look for a check valve the wrong way round.'
           : 'Place a reservoir and lead the suction line to it.',
-        place: { component, port },
+        location: { component, port },
       }))
   },
 }

@@ -1,8 +1,8 @@
 import { motions } from './motion'
-import { named, oilEdges, OPENED, reachable, tankNodes, type Rule } from './rule'
+import { nameOfComponent, oilEdges, OPENED, reachable, tankNodes, type Rule } from './rule'
 import { portKey } from '../sheet/netlist'
 
-export const noWayOut: Rule = {
+export const noReturnPath: Rule = {
   id: 'no-way-out',
   reason: 'Oil that comes into a chamber must get out again, or the motion goes one way and never back.',
   check({ netlist }) {
@@ -14,23 +14,23 @@ export const noWayOut: Rule = {
         for (const port of kind.ports)
           if (port.domain === 'oil') sinks.add(netlist.nodeOf.get(portKey(component.id, port.name))!)
     const seen = new Set<number>()
-    return motions(netlist).flatMap(({ of, outOf, outNode }) => {
+    return motions(netlist).flatMap(({ of, outletPort: outOf, outNode }) => {
       if (outNode === undefined || seen.has(outNode)) return []
       seen.add(outNode)
       const out = reachable(edges, outNode, OPENED)
       if ([...out].some((node) => sinks.has(node))) return []
       // a check that leads in from outside is what keeps the oil in
       const bar = edges.flatMap((list, from) =>
-        out.has(from) ? [] : list.filter((edge) => edge.how === 'oneWay' && out.has(edge.to)),
+        out.has(from) ? [] : list.filter((edge) => edge.type === 'oneWay' && out.has(edge.to)),
       )[0]
-      const by = netlist.components.find((c) => c.component.id === bar?.by)
+      const by = netlist.components.find((c) => c.component.id === bar?.component)
       if (!by) return []
       return [
         {
           severity: 'warning' as const,
-          message: `Oil gets through ${named(by)} to ${outOf} of ${named(of)}, and never out again.`,
-          cure: 'Put a way back beside the check, or take one that a pilot opens.',
-          place: { component: by.component.id },
+          message: `Oil gets through ${nameOfComponent(by)} to ${outOf} of ${nameOfComponent(of)}, and never out again.`,
+          remedy: 'Put a way back beside the check, or take one that a pilot opens.',
+          location: { component: by.component.id },
         },
       ]
     })

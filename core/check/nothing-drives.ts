@@ -1,8 +1,8 @@
 import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
-import { isJoined, named, oilEdges, OPENED, reachable, tankNodes, type Rule } from './rule'
+import { isJoined, nameOfComponent, oilEdges, OPENED, reachable, tankNodes, type Rule } from './rule'
 
-export const nothingDrives: Rule = {
+export const shaftWithoutDrive: Rule = {
   id: 'nothing-drives',
   reason:
     'A motion that no pump, accumulator or source can reach never happens: a line is missing, or a valve never opens to it.',
@@ -20,28 +20,28 @@ export const nothingDrives: Rule = {
     const pressed = new Set<number>()
     for (const { component, kind } of netlist.components) {
       if (kind.family !== 'supply' && kind.family !== 'sources') continue
-      const { draws = [], drains = [] } = kind.traits ?? {}
+      const { suctionPorts = [], drainPorts = [] } = kind.traits ?? {}
       for (const port of kind.ports)
-        if (port.domain === 'oil' && ![...draws, ...drains].includes(port.name))
+        if (port.domain === 'oil' && ![...suctionPorts, ...drainPorts].includes(port.name))
           for (const node of reachable(edges, netlist.nodeOf.get(portKey(component.id, port.name))!, OPENED))
             pressed.add(node)
     }
     const turning = netlist.components.flatMap((of) =>
-      (of.kind.traits?.turns ?? []).map((into: string) => ({
+      (of.kind.traits?.continuousRotation ?? []).map((inletPort: string) => ({
         of,
-        into,
-        intoNode: netlist.nodeOf.get(portKey(of.component.id, into)),
+        inletPort,
+        intoNode: netlist.nodeOf.get(portKey(of.component.id, inletPort)),
       })),
     )
-    return [...motions(netlist), ...turning].flatMap(({ of, into, intoNode }) =>
+    return [...motions(netlist), ...turning].flatMap(({ of, inletPort, intoNode }) =>
       intoNode === undefined || pressed.has(intoNode) || !isJoined(netlist, intoNode)
         ? []
         : [
             {
               severity: 'warning' as const,
-              message: `Nothing can put pressure on ${into} of ${named(of)}: no pump, accumulator or source gets there.`,
-              cure: 'Follow its line back: a pipe or a pump is missing, or a check stands the wrong way round.',
-              place: { component: of.component.id, port: into },
+              message: `Nothing can put pressure on ${inletPort} of ${nameOfComponent(of)}: no pump, accumulator or source gets there.`,
+              remedy: 'Follow its line back: a pipe or a pump is missing, or a check stands the wrong way round.',
+              location: { component: of.component.id, port: inletPort },
             },
           ],
     )

@@ -24,7 +24,7 @@ export const openPort: Rule = {
               port.domain !== 'oil'
                 ? `Join it to the ${port.domain} of ${port.domain === 'shaft' ? 'a motor' : 'a cylinder'}.`
                 : 'Connect it, or close it with a plugged port.',
-            place: { component: component.id, port: port.name },
+            location: { component: component.id, port: port.name },
             ...(port.domain === 'oil'
               ? {
                   fix: {

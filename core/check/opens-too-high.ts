@@ -11,8 +11,8 @@ export const opensTooHigh: Rule = {
       .map((s) => ({
         severity: 'warning' as const,
         message: `${s.name} opens at ${show(s.pressure, 'pressure')}, but its line is limited to ${show(highest[s.node], 'pressure')}: it never opens.`,
-        cure: 'Set it below the relief valve, by more than its range and the override of the relief.',
-        place: { component: s.of.component.id, parameter: s.parameter },
+        remedy: 'Set it below the relief valve, by more than its range and the override of the relief.',
+        location: { component: s.of.component.id, parameter: s.parameter },
       }))
   },
 }

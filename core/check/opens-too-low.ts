@@ -1,7 +1,7 @@
 import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
 import { settings } from './pressure'
-import { isJoined, lineOf, named, oilEdges, tankNodes, type Rule } from './rule'
+import { isJoined, permanentlyConnected, nameOfComponent, oilEdges, tankNodes, type Rule } from './rule'
 
 export const opensTooLow: Rule = {
   id: 'opens-too-low',
@@ -14,10 +14,10 @@ export const opensTooLow: Rule = {
     return settings(netlist, 'opens').flatMap((valve) => {
       const { id } = valve.of.component
       // led by a pilot line from elsewhere, it waits for that line
-      const pilot = (valve.of.kind.traits?.pilots ?? [])
+      const pilot = (valve.of.kind.traits?.pilotPorts ?? [])
         .map((port: string) => netlist.nodeOf.get(portKey(id, port))!)
         .find((node: number) => isJoined(netlist, node))
-      const line = lineOf(edges, pilot ?? valve.node, tanks, id)
+      const line = permanentlyConnected(edges, pilot ?? valve.node, tanks, id)
       const behind = new Set(
         valve.of.kind.ports
           .filter((p) => p.name !== valve.port)
@@ -31,9 +31,9 @@ export const opensTooLow: Rule = {
           return [
             {
               severity: 'warning' as const,
-              message: `${valve.name} opens at ${show(valve.pressure, 'pressure')}, before ${named(m.of)} moves: that needs ${show(needed, 'pressure')} at ${m.into}.`,
-              cure: 'Set it above that pressure, with a margin for friction and for what the lines take.',
-              place: { component: id, parameter: valve.parameter },
+              message: `${valve.name} opens at ${show(valve.pressure, 'pressure')}, before ${nameOfComponent(m.of)} moves: that needs ${show(needed, 'pressure')} at ${m.inletPort}.`,
+              remedy: 'Set it above that pressure, with a margin for friction and for what the lines take.',
+              location: { component: id, parameter: valve.parameter },
             },
           ]
         })

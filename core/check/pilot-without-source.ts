@@ -1,5 +1,5 @@
 import { portKey } from '../sheet/netlist'
-import { ANY_WAY, isJoined, oilEdges, portsWith, reachable, type Rule } from './rule'
+import { ANY_PATH, isJoined, oilEdges, portsWith, reachable, type Rule } from './rule'
 import { nameOf } from '../sheet/schema'
 
 export const pilotWithoutSource: Rule = {
@@ -10,11 +10,11 @@ export const pilotWithoutSource: Rule = {
     const fed = new Set<number>()
     const feed = (node: number) => {
       if (fed.has(node)) return
-      for (const n of reachable(edges, node, ANY_WAY)) fed.add(n)
+      for (const n of reachable(edges, node, ANY_PATH)) fed.add(n)
     }
     // a pump, a store, a line that is limited, and what a load moves: all their oil
     for (const { component, kind } of netlist.components) {
-      const { draws, delivers, stores, settings = [] } = kind.traits ?? {}
+      const { suctionPorts: draws, deliveryPorts: delivers, energyStorage: stores, pressureSettings: settings = [] } = kind.traits ?? {}
       if (
         !draws &&
         !delivers &&
@@ -26,9 +26,9 @@ export const pilotWithoutSource: Rule = {
       for (const port of kind.ports)
         if (port.domain === 'oil') feed(netlist.nodeOf.get(portKey(component.id, port.name))!)
     }
-    for (const { node } of portsWith(netlist, 'tank')) feed(node)
+    for (const { node } of portsWith(netlist, 'tankPorts')) feed(node)
     return netlist.components.flatMap(({ component, kind }) =>
-      (kind.traits?.pilots ?? []).flatMap((port: string) => {
+      (kind.traits?.pilotPorts ?? []).flatMap((port: string) => {
         const index = netlist.nodeOf.get(portKey(component.id, port))
         if (index === undefined || fed.has(index)) return []
         if (!isJoined(netlist, index)) return []
@@ -36,8 +36,8 @@ export const pilotWithoutSource: Rule = {
           {
             severity: 'warning' as const,
             message: `Nothing can put pressure on the pilot line to port ${port} of ${nameOf(component)}.`,
-            cure: 'Join it to a line that a pump or a load keeps under pressure.',
-            place: { component: component.id, port },
+            remedy: 'Join it to a line that a pump or a load keeps under pressure.',
+            location: { component: component.id, port },
           },
         ]
       }),

@@ -1,11 +1,11 @@
 /** How high the pressure of each line can be set, as rules need it: what the reliefs allow, and where it spreads. */
 import type { Traits } from '../catalogue/kind'
-import { remembered } from '../sheet/remembered'
+import { memoized } from '../sheet/remembered'
 import { portKey, type Netlist } from '../sheet/netlist'
 import type { ResolvedComponent } from '../sheet/resolve'
-import { ALWAYS, named, oilEdges, portsWith, reachable, type Edge } from './rule'
+import { ALWAYS, nameOfComponent, oilEdges, portsWith, reachable, type Edge } from './rule'
 
-type Does = NonNullable<Traits['settings']>[number]['does']
+type SettingAction = NonNullable<Traits['pressureSettings']>[number]['does']
 export interface Setting {
   readonly of: ResolvedComponent
   readonly name: string
@@ -17,15 +17,15 @@ export interface Setting {
 }
 
 /** The settings on the sheet that do a thing. */
-export function settings(netlist: Netlist, does: Does): Setting[] {
+export function settings(netlist: Netlist, does: SettingAction): Setting[] {
   return netlist.components.flatMap((of) => {
     const { id } = of.component
-    const own = (of.kind.traits as Traits | undefined)?.settings ?? []
+    const own = (of.kind.traits as Traits | undefined)?.pressureSettings ?? []
     return own
       .filter((setting) => setting.does === does)
       .map(({ parameter, port }): Setting => ({
         of,
-        name: named(of),
+        name: nameOfComponent(of),
         parameter,
         port,
         node: netlist.nodeOf.get(portKey(id, port))!,
@@ -37,7 +37,7 @@ export function settings(netlist: Netlist, does: Does): Setting[] {
 /** What limits the line of each pump that always delivers: the lowest of the reliefs and unloading valves that nothing can shut off from it. */
 export function pumpLimits(netlist: Netlist, edges: readonly Edge[][] = oilEdges(netlist)) {
   const limits = [...settings(netlist, 'limits'), ...settings(netlist, 'unloads')]
-  return portsWith(netlist, 'delivers').flatMap((pump) => {
+  return portsWith(netlist, 'deliveryPorts').flatMap((pump) => {
     const line = reachable(edges, pump.node, ALWAYS)
     const [lowest] = limits.filter((s) => line.has(s.node)).sort((a, b) => a.pressure - b.pressure)
     return lowest ? [{ pump, limit: lowest, line }] : []
@@ -45,7 +45,7 @@ export function pumpLimits(netlist: Netlist, edges: readonly Edge[][] = oilEdges
 }
 
 /** The highest pressure that a pump can set each line to through any valve, Pa; −∞ where none comes. Reducing valves hold it down. */
-export const highestPressures = remembered((netlist: Netlist): Float64Array => {
+export const highestPressures = memoized((netlist: Netlist): Float64Array => {
   const edges = oilEdges(netlist)
   const highest = new Float64Array(netlist.nodes.length).fill(-Infinity)
   const reduced = new Map(settings(netlist, 'reduces').map((s) => [s.node, s.pressure]))
@@ -58,7 +58,7 @@ export const highestPressures = remembered((netlist: Netlist): Float64Array => {
   }
   for (const { pump, limit } of pumpLimits(netlist, edges)) raise(pump.node, limit.pressure)
   for (const node of queue)
-    for (const edge of edges[node]) if (edge.how !== 'relief') raise(edge.to, highest[node])
-  for (const { node } of portsWith(netlist, 'tank')) highest[node] = -Infinity
+    for (const edge of edges[node]) if (edge.type !== 'relief') raise(edge.to, highest[node])
+  for (const { node } of portsWith(netlist, 'tankPorts')) highest[node] = -Infinity
   return highest
 })

@@ -8,7 +8,7 @@ export const pumpWithoutRelief: Rule = {
   check({ netlist }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
-    const pumps = portsWith(netlist, 'delivers')
+    const pumps = portsWith(netlist, 'deliveryPorts')
     return pumps.flatMap(({ component, name, port, node }) => {
       const line = reachable(edges, node, ALWAYS)
       if (isRelieved(netlist, edges, line)) return []
@@ -20,8 +20,8 @@ export const pumpWithoutRelief: Rule = {
           message: others.length
             ? `${name} and ${others.map((o) => o.name).join(', ')} pump against each other without a relief valve.`
             : `The line of ${name} has no relief valve${open ? '' : ': it has nowhere to go when the valves are shut'}.`,
-          cure: 'Join a relief valve to the pump line, before any check or directional valve, and lead it to tank.',
-          place: { component, port },
+          remedy: 'Join a relief valve to the pump line, before any check or directional valve, and lead it to tank.',
+          location: { component, port },
         },
       ]
     })

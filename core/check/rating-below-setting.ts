@@ -10,7 +10,7 @@ export const ratingBelowSetting: Rule = {
   check({ netlist, show }) {
     const highest = highestPressures(netlist)
     return netlist.components.flatMap(({ component, kind, values }) => {
-      const parameter = kind.traits?.rating
+      const parameter = kind.traits?.ratedPressure
       if (!parameter) return []
       const rating = values[parameter] as number
       const reached = Math.max(
@@ -23,8 +23,8 @@ export const ratingBelowSetting: Rule = {
         {
           severity: 'warning' as const,
           message: `${nameOf(component)} is made for ${show(rating, 'pressure')}; the relief valve lets its line go to ${show(reached, 'pressure')}.`,
-          cure: 'Lower the relief valve, take a part for more pressure, or put a reducing valve before it.',
-          place: { component: component.id, parameter },
+          remedy: 'Lower the relief valve, take a part for more pressure, or put a reducing valve before it.',
+          location: { component: component.id, parameter },
         },
       ]
     })

@@ -1,8 +1,8 @@
 import { settings } from './pressure'
 import {
   ALWAYS,
-  bothWays,
-  named,
+  bidirectional,
+  nameOfComponent,
   oilEdges,
   portsWith,
   reachable,
@@ -18,26 +18,26 @@ export const reliefShutOff: Rule = {
   check({ netlist }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
-    const around = bothWays(edges).map((list, node) =>
-      tanks.has(node) ? [] : list.filter((edge) => edge.how !== 'relief'),
+    const around = bidirectional(edges).map((list, node) =>
+      tanks.has(node) ? [] : list.filter((edge) => edge.type !== 'relief'),
     )
     const reliefs = settings(netlist, 'limits')
-    return portsWith(netlist, 'delivers').flatMap((pump) => {
+    return portsWith(netlist, 'deliveryPorts').flatMap((pump) => {
       const line = reachable(edges, pump.node, ALWAYS)
       if (isRelieved(netlist, edges, line)) return []
       return reliefs.flatMap((relief) => {
         const way = wayBetween(around, pump.node, relief.node)
         if (!way) return []
         const bar = way.find((edge) => !line.has(edge.to))
-        const by = netlist.components.find((c) => c.component.id === bar?.by)
+        const by = netlist.components.find((c) => c.component.id === bar?.component)
         return [
           {
             severity: 'warning' as const,
             message: by
-              ? `${named(by)} can shut ${relief.name} off from ${pump.name}: the pump is then without a relief valve.`
+              ? `${nameOfComponent(by)} can shut ${relief.name} off from ${pump.name}: the pump is then without a relief valve.`
               : `${relief.name} on the line of ${pump.name} cannot let oil go to tank: something behind it is shut.`,
-            cure: 'Join the relief valve to the pump line before any valve or check, and lead its outlet straight to tank.',
-            place: { component: relief.of.component.id, port: relief.port },
+            remedy: 'Join the relief valve to the pump line before any valve or check, and lead its outlet straight to tank.',
+            location: { component: relief.of.component.id, port: relief.port },
           },
         ]
       })

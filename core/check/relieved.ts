@@ -1,6 +1,6 @@
 /** Whether a line can always get rid of its oil over a relief. */
 import { portKey, type Netlist } from '../sheet/netlist'
-import { gets, tankNodes, type Edge } from './rule'
+import { canReach, tankNodes, type Edge } from './rule'
 
 const TO_TANK = new Set(['open', 'oneWay', 'pipe', 'relief'] as const)
 
@@ -8,10 +8,10 @@ export function isRelieved(netlist: Netlist, edges: readonly Edge[][], line: Rea
   const tanks = tankNodes(netlist)
   return netlist.components.some(({ component, kind }) =>
     (kind.traits?.paths ?? []).some(
-      (path: { from: string; to: string; how: string }) =>
-        path.how === 'relief' &&
+      (path: { from: string; to: string; type: string }) =>
+        path.type === 'relief' &&
         line.has(netlist.nodeOf.get(portKey(component.id, path.from))!) &&
-        gets(edges, netlist.nodeOf.get(portKey(component.id, path.to))!, tanks, TO_TANK),
+        canReach(edges, netlist.nodeOf.get(portKey(component.id, path.to))!, tanks, TO_TANK),
     ),
   )
 }

@@ -1,8 +1,8 @@
 /** The contract of a design rule, and the tracing that rules share. */
-import type { Restraint, Show, Traits } from '../catalogue/kind'
+import type { Restriction, Show, Traits } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { portKey, type Netlist } from '../sheet/netlist'
-import { remembered } from '../sheet/remembered'
+import { memoized } from '../sheet/remembered'
 import type { ResolvedComponent } from '../sheet/resolve'
 import { nameOf, type Sheet } from '../sheet/schema'
 
@@ -21,30 +21,30 @@ export interface Rule {
   check(subject: Subject): Omit<Finding, 'rule'>[]
 }
 
-type How = NonNullable<Traits['paths']>[number]['how']
+type PathType = NonNullable<Traits['paths']>[number]['type']
 export interface Edge {
   readonly to: number
-  readonly how: How | 'pipe'
+  readonly type: PathType | 'pipe'
   /** Component that it leads through. */
-  readonly by?: string
+  readonly component?: string
 }
 
 /** Where oil can go from each node, through components and pipes with friction. */
-export const oilEdges = remembered((netlist: Netlist): readonly Edge[][] => {
+export const oilEdges = memoized((netlist: Netlist): readonly Edge[][] => {
   const edges: Edge[][] = netlist.nodes.map(() => [])
   for (const { component, kind, values } of netlist.components)
-    for (const { from, to, how, checked, when } of (kind.traits?.paths ?? []) as NonNullable<
+    for (const { from, to, type: how, oneWayWhenOpen: checked, enabledBy: when } of (kind.traits?.paths ?? []) as NonNullable<
       Traits['paths']
     >) {
       if (when !== undefined && !values[when]) continue
       const a = netlist.nodeOf.get(portKey(component.id, from))!
       const b = netlist.nodeOf.get(portKey(component.id, to))!
-      edges[a].push({ to: b, how, by: component.id })
-      if ((how === 'open' || how === 'switched') && !checked) edges[b].push({ to: a, how, by: component.id })
+      edges[a].push({ to: b, type: how, component: component.id })
+      if ((how === 'open' || how === 'switched') && !checked) edges[b].push({ to: a, type: how, component: component.id })
     }
   for (const pipe of netlist.pipes) {
-    edges[pipe.from].push({ to: pipe.to, how: 'pipe' })
-    edges[pipe.to].push({ to: pipe.from, how: 'pipe' })
+    edges[pipe.from].push({ to: pipe.to, type: 'pipe' })
+    edges[pipe.to].push({ to: pipe.from, type: 'pipe' })
   }
   return edges
 })
@@ -53,31 +53,31 @@ export const oilEdges = remembered((netlist: Netlist): readonly Edge[][] => {
 export function reachable(
   edges: readonly (readonly Edge[])[],
   start: number,
-  through: ReadonlySet<Edge['how']>,
+  through: ReadonlySet<Edge['type']>,
   without?: string,
 ) {
   const seen = new Set([start])
   for (const node of seen)
     for (const edge of edges[node])
-      if (through.has(edge.how) && (without === undefined || edge.by !== without)) seen.add(edge.to)
+      if (through.has(edge.type) && (without === undefined || edge.component !== without)) seen.add(edge.to)
   return seen
 }
 
 /** The edges as they are, and back: for lines that belong together whichever way oil goes. */
-export const bothWays = remembered((edges: readonly Edge[][]): readonly Edge[][] => {
+export const bidirectional = memoized((edges: readonly Edge[][]): readonly Edge[][] => {
   const both = edges.map((list) => [...list])
   edges.forEach((list, from) => list.forEach((edge) => both[edge.to].push({ ...edge, to: from })))
   return both
 })
 
 /** What hangs together through edges that are always there, either way, without going on beyond nodes that end a line (tanks). */
-export function lineOf(edges: readonly Edge[][], start: number, ends: ReadonlySet<number>, without?: string) {
-  const both = bothWays(edges)
+export function permanentlyConnected(edges: readonly Edge[][], start: number, ends: ReadonlySet<number>, without?: string) {
+  const both = bidirectional(edges)
   const seen = new Set([start])
   for (const node of seen)
     if (!ends.has(node))
       for (const edge of both[node])
-        if (ALWAYS.has(edge.how as 'open') && (without === undefined || edge.by !== without))
+        if (ALWAYS.has(edge.type as 'open') && (without === undefined || edge.component !== without))
           seen.add(edge.to)
   return seen
 }
@@ -86,44 +86,44 @@ export function lineOf(edges: readonly Edge[][], start: number, ends: ReadonlySe
 export function restEdges(netlist: Netlist, edges: readonly Edge[][]): Edge[][] {
   const rest = edges.map((list) => [...list])
   for (const { component, kind, values } of netlist.components)
-    for (const [from, to] of kind.traits?.atRest?.(values) ?? []) {
+    for (const [from, to] of kind.traits?.connectedAtRest?.(values) ?? []) {
       const a = netlist.nodeOf.get(portKey(component.id, from))!
       const b = netlist.nodeOf.get(portKey(component.id, to))!
-      rest[a].push({ to: b, how: 'open', by: component.id })
-      rest[b].push({ to: a, how: 'open', by: component.id })
+      rest[a].push({ to: b, type: 'open', component: component.id })
+      rest[b].push({ to: a, type: 'open', component: component.id })
     }
   return rest
 }
 
 /** The ways along which each component holds oil back, by component. */
-const restraints = remembered((netlist: Netlist) => {
-  const of = new Map<string, { key: string; by: Restraint['by'] }[]>()
+const restrictionsOf = memoized((netlist: Netlist) => {
+  const of = new Map<string, { key: string; by: Restriction['by'] }[]>()
   for (const { component, kind } of netlist.components) {
-    const list = (kind.traits?.restrains ?? []) as readonly Restraint[]
+    const list = (kind.traits?.restrictions ?? []) as readonly Restriction[]
     const node = (port: string) => netlist.nodeOf.get(portKey(component.id, port))!
     if (list.length)
       of.set(
         component.id,
-        list.map(({ from, to, by }) => ({ key: wayKey(node(from), node(to), component.id), by })),
+        list.map(({ from, to, by }) => ({ key: pathKey(node(from), node(to), component.id), by })),
       )
   }
   return of
 })
 /** A way through a component, from node to node. */
-export const wayKey = (from: number, to: number, by: string | undefined) => `${from} ${to} ${by}`
+export const pathKey = (from: number, to: number, by: string | undefined) => `${from} ${to} ${by}`
 
 /** The edges without those along which oil is held back in one of the given ways. */
-export function withoutRestraints(
+export function withoutRestrictions(
   netlist: Netlist,
   edges: readonly Edge[][],
-  ways: ReadonlySet<Restraint['by']>,
+  ways: ReadonlySet<Restriction['by']>,
 ): Edge[][] {
-  const held = restraints(netlist)
+  const held = restrictionsOf(netlist)
   return edges.map((list, from) =>
     list.filter((edge) => {
-      const own = edge.by === undefined ? undefined : held.get(edge.by)
+      const own = edge.component === undefined ? undefined : held.get(edge.component)
       if (!own) return true
-      const key = wayKey(from, edge.to, edge.by)
+      const key = pathKey(from, edge.to, edge.component)
       return !own.some((way) => way.key === key && ways.has(way.by))
     }),
   )
@@ -131,44 +131,44 @@ export function withoutRestraints(
 
 /** Whether oil at a node can always get to a valve that lets it out by pressure. */
 export const relievedFrom = (edges: readonly Edge[][], from: number) =>
-  [...reachable(edges, from, ALWAYS)].some((node) => edges[node].some((edge) => edge.how === 'relief'))
+  [...reachable(edges, from, ALWAYS)].some((node) => edges[node].some((edge) => edge.type === 'relief'))
 
 /** Whether oil gets from a node to one of others. @param without a component that is left out */
-export function gets(
+export function canReach(
   edges: readonly (readonly Edge[])[],
   from: number,
   to: ReadonlySet<number>,
-  through: ReadonlySet<Edge['how']>,
+  through: ReadonlySet<Edge['type']>,
   without?: string,
 ): boolean {
   const seen = new Set([from])
   for (const node of seen) {
     if (to.has(node)) return true
     for (const edge of edges[node])
-      if (through.has(edge.how) && (without === undefined || edge.by !== without)) seen.add(edge.to)
+      if (through.has(edge.type) && (without === undefined || edge.component !== without)) seen.add(edge.to)
   }
   return false
 }
 
 /** The components through which oil has to come on every way from a node to one of others; none where no way leads there. */
-export function passedOnEveryWay(
+export function onEveryPath(
   edges: readonly (readonly Edge[])[],
   from: number,
   to: ReadonlySet<number>,
-  through: ReadonlySet<Edge['how']>,
+  through: ReadonlySet<Edge['type']>,
 ): Set<string> {
   // one way is found; what does not lie on it can be gone round
   const cameBy = new Map<number, { from: number; by?: string }>([[from, { from }]])
   for (const [node, came] of cameBy) {
     if (!to.has(node)) {
       for (const edge of edges[node])
-        if (through.has(edge.how) && !cameBy.has(edge.to)) cameBy.set(edge.to, { from: node, by: edge.by })
+        if (through.has(edge.type) && !cameBy.has(edge.to)) cameBy.set(edge.to, { from: node, by: edge.component })
       continue
     }
     const passed = new Set<string>()
     for (let [at, step] = [node, came]; at !== from; at = step.from, step = cameBy.get(at)!)
       if (step.by !== undefined) passed.add(step.by)
-    for (const by of passed) if (gets(edges, from, to, through, by)) passed.delete(by)
+    for (const by of passed) if (canReach(edges, from, to, through, by)) passed.delete(by)
     return passed
   }
   return new Set()
@@ -180,35 +180,39 @@ export const isJoined = (netlist: Netlist, node: number) =>
 
 /** Flow of a pump that always delivers, m³/s: V·n; none for others. */
 export function constantFlow({ kind, values }: ResolvedComponent): number | undefined {
-  const constant = (kind.traits as Traits | undefined)?.constant
+  const constant = (kind.traits as Traits | undefined)?.constantDelivery
   if (!constant) return undefined
   return ((values[constant.displacement] as number) * (values[constant.speed] as number)) / (2 * Math.PI)
 }
 
-export const named = ({ component }: Pick<ResolvedComponent, 'component'>) => nameOf(component)
+export const nameOfComponent = ({ component }: Pick<ResolvedComponent, 'component'>) => nameOf(component)
 
-type PortTrait = 'delivers' | 'draws' | 'tank'
-const portsByTrait = remembered((netlist: Netlist) => {
+type PortTrait = 'deliveryPorts' | 'suctionPorts' | 'tankPorts'
+const portsByTrait = memoized((netlist: Netlist) => {
   const ports = (trait: PortTrait) =>
     netlist.components.flatMap(({ component, kind }) =>
       ((kind.traits as Traits | undefined)?.[trait] ?? []).map((port) => ({
         component: component.id,
-        name: named({ component }),
+        name: nameOfComponent({ component }),
         port,
         node: netlist.nodeOf.get(portKey(component.id, port))!,
       })),
     )
-  return { delivers: ports('delivers'), draws: ports('draws'), tank: ports('tank') }
+  return {
+    deliveryPorts: ports('deliveryPorts'),
+    suctionPorts: ports('suctionPorts'),
+    tankPorts: ports('tankPorts'),
+  }
 })
 /** Ports of a trait on the sheet, with their nodes. */
 export const portsWith = (netlist: Netlist, trait: PortTrait) => portsByTrait(netlist)[trait]
 
-export const tankNodes = remembered(
-  (netlist: Netlist): ReadonlySet<number> => new Set(portsWith(netlist, 'tank').map((t) => t.node)),
+export const tankNodes = memoized(
+  (netlist: Netlist): ReadonlySet<number> => new Set(portsWith(netlist, 'tankPorts').map((t) => t.node)),
 )
 /** Ways that are there whatever the valves do. */
 export const ALWAYS = new Set(['open', 'oneWay', 'pipe'] as const)
 /** Ways that are there while valves are opened; a check is passed in its free direction only. */
 export const OPENED = new Set(['open', 'oneWay', 'switched', 'pipe'] as const)
 /** Also over a valve that limits the pressure. */
-export const ANY_WAY = new Set(['open', 'oneWay', 'switched', 'relief', 'pipe'] as const)
+export const ANY_PATH = new Set(['open', 'oneWay', 'switched', 'relief', 'pipe'] as const)

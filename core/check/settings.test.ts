@@ -1,6 +1,6 @@
 /** Rules about settings, ratings, drains, pilots, stores: each finds its fault, and nothing in a sound circuit. */
 import { describe, expect, it } from 'vitest'
-import { silence, setParameter, changePipe } from '../sheet/edit'
+import { acceptWarning, setParameter, changePipe } from '../sheet/edit'
 import type { Sheet } from '../sheet/schema'
 import { check, compile } from '../simulate/compile'
 import { circuit, idOf, messages, powerUnit, powerUnitPipes } from '../testing'
@@ -171,18 +171,18 @@ describe('accepting', () => {
   const narrow = changePipe(sheet, suction.id, { bore: '8 mm' })
   const pump = idOf(sheet, 'fixed-pump')
   it('keeps a warning with its reason, until it is asked to count again', () => {
-    const accepted = silence(narrow, 'narrow-suction', pump, 'Short line, flooded.')
+    const accepted = acceptWarning(narrow, 'narrow-suction', pump, 'Short line, flooded.')
     const found = compile(accepted).findings
-    expect(found.map((f) => [f.rule, f.silenced])).toEqual([['narrow-suction', 'Short line, flooded.']])
-    expect(compile(silence(accepted, 'narrow-suction', pump, undefined)).findings[0].silenced).toBeUndefined()
+    expect(found.map((f) => [f.rule, f.accepted])).toEqual([['narrow-suction', 'Short line, flooded.']])
+    expect(compile(acceptWarning(accepted, 'narrow-suction', pump, undefined)).findings[0].accepted).toBeUndefined()
   })
   it('does not keep an error quiet', () => {
-    const bad = setParameter(silence(sheet, 'value', pump, 'never mind'), pump, 'displacement', '-3 cm³/rev')
+    const bad = setParameter(acceptWarning(sheet, 'value', pump, 'never mind'), pump, 'displacement', '-3 cm³/rev')
     const [first] = compile(bad).findings
-    expect([first.severity, first.silenced]).toEqual(['error', undefined])
+    expect([first.severity, first.accepted]).toEqual(['error', undefined])
     const open = circuit({ gauge: ['pressure-gauge'] }, [])
-    const told = silence(open, 'open-port', idOf(open, 'pressure-gauge'), 'later')
-    expect(compile(told).findings.find((f) => f.rule === 'open-port')!.silenced).toBeUndefined()
+    const told = acceptWarning(open, 'open-port', idOf(open, 'pressure-gauge'), 'later')
+    expect(compile(told).findings.find((f) => f.rule === 'open-port')!.accepted).toBeUndefined()
   })
   it('has a reason for every rule, each with its own name', () => {
     expect(new Set(rules.map((r) => r.id)).size).toBe(rules.length)
@@ -192,13 +192,13 @@ describe('accepting', () => {
 
 it('traits name ports and parameters that are there', () => {
   for (const kind of kinds.values()) {
-    const { pilots = [], drains = [], rating, settings = [], stores, guards, constant } = kind.traits ?? {}
+    const { pilotPorts: pilots = [], drainPorts: drains = [], ratedPressure: rating, pressureSettings: settings = [], energyStorage: stores, safetyBlockPort: guards, constantDelivery: constant } = kind.traits ?? {}
     const ports = kind.ports.map((p) => p.name)
     // a design with fewer ports lists those it has not
     for (const port of [...drains, ...settings.map((s) => s.port), stores?.port, guards])
       if (port) expect(ports, kind.name).toContain(port)
     const parameters = settings.map((s) => s.parameter)
-    for (const name of [rating, ...parameters, stores?.least, constant?.displacement, constant?.speed])
+    for (const name of [rating, ...parameters, stores?.minimumPressure, constant?.displacement, constant?.speed])
       if (name) expect(Object.keys(kind.parameters), kind.name).toContain(name)
     if (pilots.length)
       expect(

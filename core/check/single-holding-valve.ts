@@ -1,7 +1,7 @@
-import type { Holding } from '../catalogue/kind'
+import type { LoadHolding } from '../catalogue/kind'
 import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
-import { named, oilEdges, OPENED, tankNodes, wayKey, type Edge, type Rule } from './rule'
+import { nameOfComponent, oilEdges, OPENED, tankNodes, pathKey, type Edge, type Rule } from './rule'
 
 export const singleHoldingValve: Rule = {
   id: 'single-holding-valve',
@@ -12,25 +12,25 @@ export const singleHoldingValve: Rule = {
     const tanks = tankNodes(netlist)
     const keeps = new Set(
       netlist.components.flatMap(({ component, kind }) =>
-        (kind.traits?.holds ?? []).map((h: Holding) =>
-          wayKey(
+        (kind.traits?.loadHolding ?? []).map((h: LoadHolding) =>
+          pathKey(
             netlist.nodeOf.get(portKey(component.id, h.port))!,
-            netlist.nodeOf.get(portKey(component.id, h.outOf))!,
+            netlist.nodeOf.get(portKey(component.id, h.outletPort))!,
             component.id,
           ),
         ),
       ),
     )
     return motions(netlist).flatMap((m) => {
-      if (!m.of.component.peopleUnder || m.outNode === undefined || !(m.least < 0)) return []
+      if (!m.of.component.peopleUnder || m.outNode === undefined || !(m.minimumLoad < 0)) return []
       const valves = fewestValves(edges, m.outNode, tanks, keeps)
       if (valves > 1) return []
       return [
         {
           severity: 'warning' as const,
-          message: `People may be under what ${named(m.of)} holds, and ${valves ? 'a single valve keeps' : 'no valve made for it keeps'} its oil at ${m.outOf}.`,
-          cure: 'Put a second holding valve that does not depend on the first, or a mechanical lock that you accept this for; have it judged by a qualified person.',
-          place: { component: m.of.component.id, port: m.outOf },
+          message: `People may be under what ${nameOfComponent(m.of)} holds, and ${valves ? 'a single valve keeps' : 'no valve made for it keeps'} its oil at ${m.outletPort}.`,
+          remedy: 'Put a second holding valve that does not depend on the first, or a mechanical lock that you accept this for; have it judged by a qualified person.',
+          location: { component: m.of.component.id, port: m.outletPort },
         },
       ]
     })
@@ -48,8 +48,8 @@ function fewestValves(
   const queue = [start]
   for (const node of queue)
     for (const edge of edges[node]) {
-      if (!OPENED.has(edge.how as 'open')) continue
-      const count = fewest.get(node)! + (keeps.has(wayKey(node, edge.to, edge.by)) ? 1 : 0)
+      if (!OPENED.has(edge.type as 'open')) continue
+      const count = fewest.get(node)! + (keeps.has(pathKey(node, edge.to, edge.component)) ? 1 : 0)
       if (count < (fewest.get(edge.to) ?? Infinity)) {
         fewest.set(edge.to, count)
         queue.push(edge.to)

@@ -1,5 +1,5 @@
 import { portKey } from '../sheet/netlist'
-import { lineOf, named, oilEdges, portsWith, tankNodes, type Rule } from './rule'
+import { permanentlyConnected, nameOfComponent, oilEdges, portsWith, tankNodes, type Rule } from './rule'
 
 export const suctionRestricted: Rule = {
   id: 'suction-restricted',
@@ -8,25 +8,25 @@ export const suctionRestricted: Rule = {
   check({ netlist }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
-    const inTheWay = netlist.components.filter((of) => of.kind.traits?.filters || of.kind.traits?.restrains)
-    return portsWith(netlist, 'draws').flatMap((pump) => {
-      const line = lineOf(edges, pump.node, tanks)
+    const inTheWay = netlist.components.filter((of) => of.kind.traits?.filters || of.kind.traits?.restrictions)
+    return portsWith(netlist, 'suctionPorts').flatMap((pump) => {
+      const line = permanentlyConnected(edges, pump.node, tanks)
       const within = (component: string, ...ports: string[]) =>
         ports.every((port) => line.has(netlist.nodeOf.get(portKey(component, port))!))
       return inTheWay.flatMap((of) => {
-        const { filters, restrains } = of.kind.traits ?? {}
+        const { filters, restrictions: restrains } = of.kind.traits ?? {}
         const { id } = of.component
-        const finding = (message: string, cure: string) => [
-          { severity: 'warning' as const, message, cure, place: { component: id } },
+        const finding = (message: string, remedy: string) => [
+          { severity: 'warning' as const, message, remedy, location: { component: id } },
         ]
         if (filters && !of.values[filters.bypass] && within(id, filters.from, filters.to))
           return finding(
-            `${named(of)} stands in the suction line of ${pump.name} without a bypass: clogged, it starves the pump.`,
+            `${nameOfComponent(of)} stands in the suction line of ${pump.name} without a bypass: clogged, it starves the pump.`,
             'Take one with a bypass valve and an indicator, or filter in the return line.',
           )
         if (restrains?.some((r: { from: string; to: string }) => within(id, r.from, r.to)))
           return finding(
-            `${named(of)} throttles the suction line of ${pump.name}.`,
+            `${nameOfComponent(of)} throttles the suction line of ${pump.name}.`,
             'Take it out, or meter behind the pump.',
           )
         return []

@@ -1,10 +1,10 @@
 import type { Parameter } from '../catalogue/kind'
 import { findKind } from '../catalogue'
-import { remembered } from '../sheet/remembered'
+import { memoized } from '../sheet/remembered'
 import { pipeSchema, type Pipe, type SheetComponent } from '../sheet/schema'
 import { quantities, type Quantity } from '../units/quantities'
 import { parseQuantity } from '../units/text'
-import { named, type Rule } from './rule'
+import { nameOfComponent, type Rule } from './rule'
 
 /**
  * A value is told that is so many times the usual one, where another unit brings it within so many times; settings and flows lie
@@ -16,14 +16,14 @@ const CLOSE: ReadonlySet<Quantity> = new Set(['pressure', 'flow', 'displacement'
 /** Quantities whose units nobody mistakes for each other. */
 const PLAIN: ReadonlySet<Quantity> = new Set(['ratio', 'share'])
 
-export const unitSlip: Rule = {
+export const unitMistake: Rule = {
   id: 'unit-slip',
   reason: 'A number with the wrong unit behind it is the commonest slip, and looks like any other number.',
   check: ({ sheet }) => [...sheet.components.flatMap(inComponent), ...sheet.pipes.flatMap(inPipe)],
 }
 
 type Found = ReturnType<Rule['check']>
-const inComponent = remembered((component: SheetComponent): Found => {
+const inComponent = memoized((component: SheetComponent): Found => {
   const parameters = (findKind(component.kind)?.parameters ?? {}) as Record<string, Parameter>
   return Object.entries(component.parameters).flatMap(([name, written]): Found => {
     const parameter = parameters[name]
@@ -33,9 +33,9 @@ const inComponent = remembered((component: SheetComponent): Found => {
     return [
       {
         severity: 'warning',
-        message: `${parameter.label} of ${named({ component })} is ${written}: was ${meant} meant?`,
-        cure: `${parameter.default} would be usual. Correct the unit, or accept it.`,
-        place: { component: component.id, parameter: name },
+        message: `${parameter.label} of ${nameOfComponent({ component })} is ${written}: was ${meant} meant?`,
+        remedy: `${parameter.default} would be usual. Correct the unit, or accept it.`,
+        location: { component: component.id, parameter: name },
         fix: {
           label: `Make it ${meant}`,
           does: 'setParameter',
@@ -49,7 +49,7 @@ const inComponent = remembered((component: SheetComponent): Found => {
 })
 
 const usual = pipeSchema.parse({ id: 'usual', from: { joint: 'a' }, to: { joint: 'b' } })
-const inPipe = remembered((pipe: Pipe): Found =>
+const inPipe = memoized((pipe: Pipe): Found =>
   (['bore', 'length'] as const).flatMap((field): Found => {
     const meant = likelier(pipe[field], usual[field], 'length')
     if (!meant) return []
@@ -57,8 +57,8 @@ const inPipe = remembered((pipe: Pipe): Found =>
       {
         severity: 'warning',
         message: `The ${field} of the line ${pipe.name ?? pipe.id} is ${pipe[field]}: was ${meant} meant?`,
-        cure: 'Correct the unit, or accept it.',
-        place: { pipe: pipe.id },
+        remedy: 'Correct the unit, or accept it.',
+        location: { pipe: pipe.id },
         fix: { label: `Make it ${meant}`, does: 'setPipe', pipe: pipe.id, field, value: meant },
       },
     ]

@@ -8,7 +8,7 @@ import { resultToCsv } from '../formats/csv'
 import { resultToJson } from '../formats/result-json'
 import { findKind } from '../catalogue'
 import { setParameter } from '../sheet/edit'
-import { placeText, type Finding } from '../sheet/finding'
+import { locationText, type Finding } from '../sheet/finding'
 import { readSheetText } from '../sheet/read'
 import { compile } from '../simulate/compile'
 import { run } from '../simulate/run'
@@ -186,7 +186,7 @@ function steady(sheet: Sheet, scheduleId: string | undefined, at: number): void 
 }
 
 const findingText = (f: Finding) =>
-  `${f.severity}: ${placeText(f.place)}: ${f.message}${f.cure ? ` ${f.cure}` : ''}`
+  `${f.severity}: ${locationText(f.location)}: ${f.message}${f.remedy ? ` ${f.remedy}` : ''}`
 
 function print(title: string, r: RunResult, wall: number): void {
   const out = (line = '') => process.stdout.write(`${line}\n`)

@@ -69,16 +69,16 @@ describe('fluid', () => {
   it('goes on along straight lines, and never below an empty tank', () => {
     const { tanks } = oil
     const [start, temperature] = [tanks[0], oil.temperature]
-    oil.goOnFrom(10, Float64Array.of(0.02, 0.1), 320, Float64Array.of(-0.01, 0.02), 0.5)
-    oil.moveTo(11)
+    oil.restartFrom(10, Float64Array.of(0.02, 0.1), 320, Float64Array.of(-0.01, 0.02), 0.5)
+    oil.setTime(11)
     expect([tanks[0], tanks[1], oil.temperature]).toEqual([
       expect.closeTo(0.01, 12),
       expect.closeTo(0.12, 12),
       320.5,
     ])
-    oil.moveTo(20)
+    oil.setTime(20)
     expect(tanks[0]).toBe(0)
-    oil.goOnFrom(0, Float64Array.of(start, start), temperature, Float64Array.of(0, 0), 0)
+    oil.restartFrom(0, Float64Array.of(start, start), temperature, Float64Array.of(0, 0), 0)
     expect(oil.temperature).toBe(temperature)
   })
 })

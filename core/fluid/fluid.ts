@@ -92,7 +92,7 @@ export class Fluid {
   ) {
     this.tanks = new Float64Array(TANKS).fill(tankVolume)
     this.tanksThen = this.tanks.slice()
-    this.warmTo(data.temperature)
+    this.setTemperature(data.temperature)
     this.temperatureThen = this.temperature
     if (data.freeAir > 0) {
       const { modulus, swelling } = tablesOf(data)
@@ -114,7 +114,7 @@ export class Fluid {
   }
 
   /** Sets the temperature, K, within what the viscosity law is good for. */
-  warmTo(temperature: number): void {
+  setTemperature(temperature: number): void {
     const { density15, viscosity40, viscosity100 } = this.data
     const t = Math.min(Math.max(temperature, COLDEST), HOTTEST)
     this.temperature = t
@@ -125,17 +125,17 @@ export class Fluid {
   }
 
   /** Sets what tanks and temperature go on from, at t and at these rates. @param rates m³/s @param warming K/s */
-  goOnFrom(t: number, tanks: Float64Array, temperature: number, rates: Float64Array, warming: number): void {
+  restartFrom(t: number, tanks: Float64Array, temperature: number, rates: Float64Array, warming: number): void {
     this.since = t
     this.tanksThen.set(tanks)
     this.tankRate.set(rates)
     this.temperatureThen = temperature
     this.temperatureRate = warming
-    this.moveTo(t)
+    this.setTime(t)
   }
 
   /** Tanks and temperature at t, along their straight lines. */
-  moveTo(t: number): void {
+  setTime(t: number): void {
     const { tanks, tanksThen, tankRate } = this
     const time = t - this.since
     for (let i = 0; i < TANKS; i++) {
@@ -143,7 +143,7 @@ export class Fluid {
       tanks[i] = oil > 0 ? oil : 0
     }
     const temperature = this.temperatureThen + this.temperatureRate * time
-    if (temperature !== this.temperature) this.warmTo(temperature)
+    if (temperature !== this.temperature) this.setTemperature(temperature)
   }
 
   /**

@@ -69,7 +69,7 @@ export function catalogueText(): string {
     const signals = [...(model.states ?? []), ...(model.outputs ?? [])]
     if (signals.length)
       lines.push(`Signals: ${signals.map((s) => `\`${s.name}\` ${s.label}`).join(', ')}.`, '')
-    const conditions = [...(model.conditions ?? []), ...(model.guards ?? []).filter((g) => g.report)]
+    const conditions = [...(model.conditions ?? []), ...(model.eventFunctions ?? []).filter((g) => g.report)]
     if (conditions.length)
       lines.push(`Conditions: ${conditions.map((c) => `\`${c.name}\` ${c.label}`).join(', ')}.`, '')
   }

@@ -7,7 +7,7 @@ import DxfParser from 'dxf-parser'
 import ExcelJS from 'exceljs'
 import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
-import { changePipe, addComponent, mirror, rotate, setParameter, silence } from '../sheet/edit'
+import { changePipe, addComponent, mirror, rotate, setParameter, acceptWarning } from '../sheet/edit'
 import { readSheetText, writeSheetText } from '../sheet/read'
 import { emptySheet, type Sheet } from '../sheet/schema'
 import { check } from '../simulate/compile'
@@ -235,7 +235,7 @@ describe('lists', () => {
 describe('report', () => {
   it('tells checks, what was accepted and why, parts, schedule and run, on pages that are numbered', async () => {
     const valve = idOf(unit, 'relief-valve-direct')
-    const marked = silence(
+    const marked = acceptWarning(
       setParameter({ ...unit, page: { ...unit.page, number: 'YD-0042' } }, valve, 'setting', '160 psi'),
       'unit-slip',
       valve,

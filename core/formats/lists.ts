@@ -1,7 +1,7 @@
 /** Lists that go with a drawing: what must be bought, and what is joined to what. */
 import { findKind } from '../catalogue'
 import type { Parameter, Show } from '../catalogue/kind'
-import { valuesToDraw } from '../sheet/geometry'
+import { valuesOrDefaults } from '../sheet/geometry'
 import { readParameter } from '../sheet/resolve'
 import { nameOf, type PipeEnd, type Sheet, type SheetComponent } from '../sheet/schema'
 
@@ -22,7 +22,7 @@ function values(component: SheetComponent, show: Show): string {
     if (typeof read.value === 'boolean') return [`${parameter.label}: ${read.value ? 'yes' : 'no'}`]
     return []
   })
-  return [...(kind.caption?.(valuesToDraw(component), show) ?? []), ...own].filter(unique).join('; ')
+  return [...(kind.caption?.(valuesOrDefaults(component), show) ?? []), ...own].filter(unique).join('; ')
 }
 const unique = (text: string, i: number, all: string[]) => all.indexOf(text) === i
 
@@ -31,7 +31,7 @@ export function partsList(sheet: Sheet, show: Show): Rows {
   const parts = new Map<string, { kind: string; values: string; designations: string[] }>()
   for (const component of sheet.components) {
     const kind = findKind(component.kind)
-    if (!kind || kind.unnamed) continue
+    if (!kind || kind.excludedFromPartsList) continue
     const part = { kind: kind.label, values: values(component, show) }
     const key = JSON.stringify(part)
     if (!parts.has(key)) parts.set(key, { ...part, designations: [] })

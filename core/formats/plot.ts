@@ -4,10 +4,10 @@
  */
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
-import { extent, place, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
-import { branches, JOINT_RADIUS } from '../sheet/branches'
+import { extent, transformPoint, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
+import { branches, JUNCTION_RADIUS } from '../sheet/branches'
 import { hoseOf } from '../sheet/hose'
-import { letterings, LETTERING, LETTERING_LINE, lineNames, textWidth } from '../sheet/lettering'
+import { labels, LETTERING, LETTERING_LINE, lineNames, textWidth } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
 /** Millimetres to a module. */
@@ -61,7 +61,7 @@ export interface Plot {
 /** Shapes of an unplaced symbol as they lie turned and mirrored, round (0, 0); text upright. */
 function turned(component: SheetComponent, shapes: readonly Shape[]): Inked[] {
   const at = { x: 0, y: 0, rotation: component.rotation, mirrored: component.mirrored }
-  const put = (p: XY) => place(p, at)
+  const put = (p: XY) => transformPoint(p, at)
   return shapes.flatMap((shape): Inked[] => {
     switch (shape.shape) {
       case 'line':
@@ -135,7 +135,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
   const names = new Map<string, string>()
   const symbols: PlotSymbol[] = []
   const strokes: Stroke[] = []
-  const words = letterings(sheet, show)
+  const words = labels(sheet, show)
   for (const pipe of sheet.pipes) {
     const points = polyline(sheet, pipe)
     if (points.length > 1) strokes.push(...pipeStrokes(points, pipe))
@@ -145,7 +145,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
     strokes.push({
       layer: 'working',
       width: THIN,
-      ink: { shape: 'circle', at, r: JOINT_RADIUS, fill: 'ink' },
+      ink: { shape: 'circle', at, r: JUNCTION_RADIUS, fill: 'ink' },
     })
   for (const component of sheet.components) {
     const symbol = symbolOf(component)

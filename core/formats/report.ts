@@ -3,7 +3,7 @@ import fontkit from '@pdf-lib/fontkit'
 import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import { reasonOf } from '../check'
-import { placeText, type Finding } from '../sheet/finding'
+import { locationText, type Finding } from '../sheet/finding'
 import { nameOf, type Sheet } from '../sheet/schema'
 import type { RunResult } from '../simulate/result'
 import { scheduleRows } from './csv-read'
@@ -28,9 +28,9 @@ export interface ReportOf {
 
 export function reportSections({ sheet, findings, run }: ReportOf, show: Show): Section[] {
   const named = new Map(sheet.components.map((c) => [c.id, nameOf(c)]))
-  const place = (f: Finding) => named.get(f.place.component ?? '') ?? placeText(f.place)
-  const open = findings.filter((f) => !f.silenced)
-  const accepted = findings.filter((f) => f.silenced)
+  const place = (f: Finding) => named.get(f.location.component ?? '') ?? locationText(f.location)
+  const open = findings.filter((f) => !f.accepted)
+  const accepted = findings.filter((f) => f.accepted)
   const { fluid } = sheet
   const schedule = sheet.schedules.find((s) => s.id === run?.schedule) ?? sheet.schedules[0]
   const parts = partsList(sheet, show)
@@ -43,7 +43,7 @@ export function reportSections({ sheet, findings, run }: ReportOf, show: Show): 
             shares: [0.12, 0.13, 0.45, 0.3],
             rows: [
               ['', 'At', 'What was found', 'What would cure it'],
-              ...open.map((f) => [f.severity, place(f), f.message, f.cure ?? '']),
+              ...open.map((f) => [f.severity, place(f), f.message, f.remedy ?? '']),
             ],
           }
         : undefined,
@@ -56,7 +56,7 @@ export function reportSections({ sheet, findings, run }: ReportOf, show: Show): 
               shares: [0.13, 0.42, 0.45],
               rows: [
                 ['At', 'What was found', 'Accepted because; what the rule is for'],
-                ...accepted.map((f) => [place(f), f.message, `${f.silenced}\n${reasonOf(f.rule) ?? ''}`]),
+                ...accepted.map((f) => [place(f), f.message, `${f.accepted}\n${reasonOf(f.rule) ?? ''}`]),
               ],
             },
           },

@@ -154,7 +154,7 @@ export function readSvg(text: string): ReadResult {
           rule: 'file',
           severity: 'error',
           message: 'This SVG holds no Oar Bench sheet: it is a picture only.',
-          place: {},
+          location: {},
         },
       ],
     }

@@ -5,11 +5,11 @@ import {
   copy,
   distribute,
   edges,
-  exchangeKind,
-  leadRound,
+  replaceKind,
+  routeAround,
   paste,
-  removeAndHeal,
-  splice,
+  removeAndReconnect,
+  insertInPipe,
   type Edge,
 } from './arrange'
 import { addComponent, connect, move, setParameter } from './edit'
@@ -45,7 +45,7 @@ describe('a part that is put on a pipe', () => {
   /** A gauge has one port: it cannot be put into the pipe. */
   const put = (on: Sheet) => {
     const added = addComponent(on, 'pressure-gauge', { x: 20, y: middle[1] })
-    return leadRound(splice(added.sheet, added.id), [added.id], on)
+    return routeAround(insertInPipe(added.sheet, added.id), [added.id], on)
   }
   const runsThrough = (s: Sheet) => {
     const gauge = outline(s.components[2])
@@ -68,7 +68,7 @@ describe('a part that is put on a pipe', () => {
     expect(runsThrough(put(shaped))).toBe(true)
     const added = addComponent(sheet, 'pressure-gauge', { x: 20, y: middle[1] })
     const along = move(added.sheet, [added.id], 1, 0)
-    expect(leadRound(along, [added.id], added.sheet)).toBe(along)
+    expect(routeAround(along, [added.id], added.sheet)).toBe(along)
   })
 })
 
@@ -132,7 +132,7 @@ describe('splicing', () => {
     const sheet = straight()
     const y = polyline(sheet, sheet.pipes[0])[0][1]
     const added = addComponent(sheet, 'check-valve', { x: 20, y })
-    const spliced = splice(added.sheet, added.id)
+    const spliced = insertInPipe(added.sheet, added.id)
     expect(spliced.pipes).toHaveLength(2)
     expect(spliced.pipes.map((p) => [p.from, p.to]).flat()).toEqual(
       expect.arrayContaining([
@@ -141,7 +141,7 @@ describe('splicing', () => {
       ]),
     )
     expect(sound(spliced)).toEqual([])
-    const healed = removeAndHeal(spliced, [added.id])
+    const healed = removeAndReconnect(spliced, [added.id])
     expect(healed.pipes).toHaveLength(1)
     expect(polyline(healed, healed.pipes[0])).toEqual(polyline(sheet, sheet.pipes[0]))
   })
@@ -149,14 +149,14 @@ describe('splicing', () => {
     const sheet = straight()
     const y = polyline(sheet, sheet.pipes[0])[0][1]
     const beside = addComponent(sheet, 'check-valve', { x: 20, y: y + 1 })
-    expect(splice(beside.sheet, beside.id)).toBe(beside.sheet)
+    expect(insertInPipe(beside.sheet, beside.id)).toBe(beside.sheet)
     const shaft = { ...sheet, pipes: sheet.pipes.map((p) => ({ ...p, line: 'shaft' as const })) }
     const on = addComponent(shaft, 'check-valve', { x: 20, y })
-    expect(splice(on.sheet, on.id)).toBe(on.sheet)
+    expect(insertInPipe(on.sheet, on.id)).toBe(on.sheet)
   })
   it('does not join what must stay apart: the lines of a pump, of a relief valve', () => {
-    expect(removeAndHeal(unit, [idOf(unit, 'fixed-pump')]).pipes).toHaveLength(unit.pipes.length - 3)
-    expect(removeAndHeal(unit, [idOf(unit, 'relief-valve-direct')]).pipes).toHaveLength(unit.pipes.length - 2)
+    expect(removeAndReconnect(unit, [idOf(unit, 'fixed-pump')]).pipes).toHaveLength(unit.pipes.length - 3)
+    expect(removeAndReconnect(unit, [idOf(unit, 'relief-valve-direct')]).pipes).toHaveLength(unit.pipes.length - 2)
   })
 })
 
@@ -164,7 +164,7 @@ describe('exchanging a kind', () => {
   it('keeps place, pipes and values of the same meaning', () => {
     const relief = idOf(unit, 'relief-valve-direct')
     const set = setParameter(unit, relief, 'setting', '88 bar')
-    const exchanged = exchangeKind(set, relief, 'relief-valve-pilot-operated')
+    const exchanged = replaceKind(set, relief, 'relief-valve-pilot-operated')
     const now = exchanged.components.find((c) => c.id === relief)!
     expect([now.kind, now.parameters]).toEqual(['relief-valve-pilot-operated', { setting: '88 bar' }])
     expect(exchanged.pipes).toHaveLength(unit.pipes.length)
@@ -172,7 +172,7 @@ describe('exchanging a kind', () => {
   })
   it('joins other names in their order, and lets go of pipes it has no port for', () => {
     const pump = idOf(unit, 'fixed-pump')
-    const exchanged = exchangeKind(unit, pump, 'check-valve')
+    const exchanged = replaceKind(unit, pump, 'check-valve')
     expect(exchanged.pipes).toHaveLength(unit.pipes.length - 1)
     expect(sound(exchanged)).toEqual([])
   })
@@ -185,7 +185,7 @@ describe('exchanging a kind', () => {
     })
     const [main] = unit.schedules
     const scheduled = { ...unit, schedules: [{ ...main, tracks: [track('lost'), track('speed')] }] }
-    const exchanged = exchangeKind(scheduled, motor, 'induction-motor')
+    const exchanged = replaceKind(scheduled, motor, 'induction-motor')
     expect(exchanged.schedules[0].tracks.map((t) => t.input)).toEqual(['lost'])
   })
 })

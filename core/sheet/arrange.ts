@@ -1,29 +1,29 @@
 /** Edits of several parts at once: copies, alignment, and parts put into a line, taken out of it or exchanged. */
 import { findKind, type AnyKind } from '../catalogue'
 import {
-  freeName,
+  unusedName,
   addComponent,
   connect,
   changePipe,
-  layAnew,
+  reroute,
   pipesAt,
   remove,
-  reroute,
+  rerouteConnected,
   sameEnd,
   splitRoute,
 } from './edit'
 import { lineDomain } from './netlist'
 import { outline, placedPorts, polyline, type Rect, type XY } from './geometry'
-import { pipeSchema, type Joint, type Pipe, type PipeEnd, type Sheet, type SheetComponent } from './schema'
+import { pipeSchema, type Junction, type Pipe, type PipeEnd, type Sheet, type SheetComponent } from './schema'
 
 /** Parts of a sheet that were copied: components and joints, and the pipes between two of them. */
-export interface Clip {
+export interface ClipboardContent {
   readonly components: readonly SheetComponent[]
-  readonly joints: readonly Joint[]
+  readonly joints: readonly Junction[]
   readonly pipes: readonly Pipe[]
 }
 
-export function copy(sheet: Sheet, ids: Iterable<string>): Clip {
+export function copy(sheet: Sheet, ids: Iterable<string>): ClipboardContent {
   const chosen = new Set(ids)
   const inside = (end: PipeEnd) => chosen.has('joint' in end ? end.joint : end.component)
   return {
@@ -34,7 +34,7 @@ export function copy(sheet: Sheet, ids: Iterable<string>): Clip {
 }
 
 /** Puts a copy on a sheet, moved by (dx, dy), under new ids and designations. @returns the new ids as well */
-export function paste(sheet: Sheet, clip: Clip, dx: number, dy: number): { sheet: Sheet; ids: string[] } {
+export function paste(sheet: Sheet, clip: ClipboardContent, dx: number, dy: number): { sheet: Sheet; ids: string[] } {
   let result = sheet
   const named = new Map<string, string>()
   for (const { id, kind, x, y, ...rest } of clip.components) {
@@ -48,7 +48,7 @@ export function paste(sheet: Sheet, clip: Clip, dx: number, dy: number): { sheet
     }
   }
   for (const joint of clip.joints) {
-    const id = freeName(
+    const id = unusedName(
       'J',
       result.joints.map((j) => j.id),
     )
@@ -60,7 +60,7 @@ export function paste(sheet: Sheet, clip: Clip, dx: number, dy: number): { sheet
       ? { joint: named.get(end.joint)! }
       : { component: named.get(end.component)!, port: end.port }
   for (const pipe of clip.pipes) {
-    const id = freeName(
+    const id = unusedName(
       'L',
       result.pipes.map((p) => p.id),
     )
@@ -87,7 +87,7 @@ export const edges = {
 export type Edge = keyof typeof edges
 
 const moveEach = (sheet: Sheet, by: ReadonlyMap<string, XY>): Sheet =>
-  reroute(
+  rerouteConnected(
     {
       ...sheet,
       components: sheet.components.map((c) => {
@@ -138,7 +138,7 @@ export function distribute(sheet: Sheet, ids: readonly string[], axis: 'x' | 'y'
 /** The pipes that run through the body of some components without being joined to them; frames and words hide nothing. */
 function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
   const bodies = sheet.components
-    .filter(({ id, kind }) => ids.has(id) && findKind(kind)?.role !== 'enclosure' && !findKind(kind)?.unnamed)
+    .filter(({ id, kind }) => ids.has(id) && findKind(kind)?.role !== 'enclosure' && !findKind(kind)?.excludedFromPartsList)
     .map((component) => ({ id: component.id, ...outline(component) }))
   const under = new Set<string>()
   for (const pipe of sheet.pipes) {
@@ -163,20 +163,20 @@ function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
  * Leads pipes round components that were put on them. What was under them before stays, and so does what was shaped by hand.
  * @param before the sheet before they were put there
  */
-export function leadRound(sheet: Sheet, ids: readonly string[], before: Sheet): Sheet {
+export function routeAround(sheet: Sheet, ids: readonly string[], before: Sheet): Sheet {
   const put = new Set(ids)
   const were = pipesUnder(before, put)
   const under = [...pipesUnder(sheet, put)].filter(
     (id) => !were.has(id) && !sheet.pipes.find((p) => p.id === id)!.shaped,
   )
-  return under.length ? layAnew(sheet, new Set(under)) : sheet
+  return under.length ? reroute(sheet, new Set(under)) : sheet
 }
 
 /**
  * Puts a component that lies on a pipe into it: where two of its free ports lie on one straight piece, as it lies or
  * after a quarter turn, the pipe is cut between them. The same sheet where there is no such pipe.
  */
-export function splice(sheet: Sheet, id: string): Sheet {
+export function insertInPipe(sheet: Sheet, id: string): Sheet {
   const component = sheet.components.find((c) => c.id === id)
   const ports = component && findKind(component.kind)?.ports
   if (!component || !ports) return sheet
@@ -201,7 +201,7 @@ export function splice(sheet: Sheet, id: string): Sheet {
           ...pipe,
           ...second,
           name: undefined,
-          id: freeName(
+          id: unusedName(
             'L',
             sheet.pipes.map((p) => p.id),
           ),
@@ -224,14 +224,14 @@ const between = (a: XY, b: XY, p: XY) =>
   (a[1] === b[1] && p[1] === a[1] && (p[0] - a[0]) * (p[0] - b[0]) <= 0)
 
 /** Removes parts as `remove` does; a component that stood in a line, with one pipe at each of its two ends, leaves the line whole. */
-export function removeAndHeal(sheet: Sheet, ids: readonly string[]): Sheet {
+export function removeAndReconnect(sheet: Sheet, ids: readonly string[]): Sheet {
   const gone = new Set(ids)
   const joins: { from: PipeEnd; to: PipeEnd; pipe: Pipe }[] = []
   for (const component of sheet.components) {
     if (!gone.has(component.id)) continue
     // a relief or a directional valve parts lines that must not become one
     const through = (findKind(component.kind)?.traits?.paths ?? []).filter(
-      (path: { how: string }) => path.how === 'open' || path.how === 'oneWay',
+      (path: { type: string }) => path.type === 'open' || path.type === 'oneWay',
     )
     const at = sheet.pipes.filter((p) =>
       [p.from, p.to].some((e) => 'component' in e && e.component === component.id),
@@ -287,7 +287,7 @@ function portMap(from: AnyKind, to: AnyKind): Map<string, string> {
  * Puts another kind in the place of a component: it keeps its id, place, values of the same name and meaning, and what
  * is joined to it as far as it has ports for it; other pipes and its commands that the new kind does not know go.
  */
-export function exchangeKind(sheet: Sheet, id: string, kindName: string): Sheet {
+export function replaceKind(sheet: Sheet, id: string, kindName: string): Sheet {
   const component = sheet.components.find((c) => c.id === id)
   const from = component && findKind(component.kind)
   const to = findKind(kindName)
@@ -306,7 +306,7 @@ export function exchangeKind(sheet: Sheet, id: string, kindName: string): Sheet 
     return after && before.type === after.type && before.quantity === after.quantity && !('choices' in after)
   })
   const commands = [...(to.inputs ?? []), ...(to.faults ?? [])].map((spec: { name: string }) => spec.name)
-  return reroute(
+  return rerouteConnected(
     {
       ...without,
       components: without.components.map((c) =>

@@ -7,7 +7,7 @@ import { polyline, type XY } from './geometry'
 import type { Sheet } from './schema'
 
 /** Of the dot where lines are joined, modules. */
-export const JOINT_RADIUS = 0.375
+export const JUNCTION_RADIUS = 0.375
 
 export interface Branch {
   readonly at: XY

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { circuit, idOf, powerUnit, powerUnitPipes } from '../testing'
-import { exchangeKind } from './arrange'
+import { replaceKind } from './arrange'
 import { compareSheets } from './compare'
-import { addComponent, changePipe, move, remove, rotate, setDesignation, setParameter, silence } from './edit'
+import { addComponent, changePipe, move, remove, rotate, setDesignation, setParameter, acceptWarning } from './edit'
 import type { Sheet } from './schema'
 
 const unit = circuit(powerUnit, powerUnitPipes)
@@ -36,7 +36,7 @@ describe('comparing two states of a sheet', () => {
     ['a part that was turned', (s) => rotate(s, [relief]), 'turned or mirrored'],
     [
       'another kind',
-      (s) => exchangeKind(s, relief, 'relief-valve-pilot-operated'),
+      (s) => replaceKind(s, relief, 'relief-valve-pilot-operated'),
       'kind: Relief valve, direct-acting → Relief valve, pilot-operated',
     ],
     ['a bore', (s) => changePipe(s, s.pipes[0].id, { bore: '20 mm' }), 'bore: 12 mm → 20 mm'],
@@ -50,7 +50,7 @@ describe('comparing two states of a sheet', () => {
     ['a page', (s) => ({ ...s, page: { ...s.page, number: 'YD-1' } }), 'number:  → YD-1'],
     [
       'an accepted warning',
-      (s) => silence(s, 'narrow-suction', 'P1', 'short'),
+      (s) => acceptWarning(s, 'narrow-suction', 'P1', 'short'),
       'accepted narrow-suction at P1: short',
     ],
   ])('tells of %s', (_words, change, expected) => {

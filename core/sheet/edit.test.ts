@@ -4,7 +4,7 @@ import { circuit, powerUnit, powerUnitPipes } from '../testing'
 import {
   addComponent,
   connect,
-  exchangePorts,
+  swapPorts,
   mirror,
   move,
   movePipeEnd,
@@ -166,9 +166,9 @@ describe('edits', () => {
   })
   it('turns a two-port component round and leads a pipe elsewhere', () => {
     const relief = idOf(base, 'relief-valve-direct')
-    const turned = exchangePorts(base, relief)
+    const turned = swapPorts(base, relief)
     expect(pipesAt(turned, { component: relief, port: 'T' })[0].id).toBe(pumpLine(base).id)
-    expect(exchangePorts(turned, relief).pipes.map((p) => [p.from, p.to])).toEqual(
+    expect(swapPorts(turned, relief).pipes.map((p) => [p.from, p.to])).toEqual(
       base.pipes.map((p) => [p.from, p.to]),
     )
     const gauge = addComponent(base, 'pressure-gauge', { x: 50, y: -20 })

@@ -3,8 +3,8 @@ import { findKind } from '../catalogue'
 import type { Domain, SymbolForm } from '../catalogue/kind'
 import { quantityText } from '../units/text'
 import { parseQuantity } from '../units/text'
-import type { Written } from './resolve'
-import { drawnAt, endAt, nearestOn, polyline, polylineLength, simplify, stretched, type XY } from './geometry'
+import type { RawValue } from './resolve'
+import { boundsOnSheet, endAt, nearestOn, polyline, polylineLength, simplify, stretched, type XY } from './geometry'
 import { lineDomain, MIXED_DOMAINS } from './netlist'
 import { plainRoute, route } from './route'
 import {
@@ -22,7 +22,7 @@ export const sameEnd = (a: PipeEnd, b: PipeEnd) =>
     : 'component' in b && a.component === b.component && a.port === b.port
 
 /** The first of prefix1, prefix2 … that is not taken. */
-export function freeName(prefix: string, taken: Iterable<string>): string {
+export function unusedName(prefix: string, taken: Iterable<string>): string {
   const names = new Set(taken)
   for (let i = 1; ; i++) if (!names.has(prefix + i)) return prefix + i
 }
@@ -33,14 +33,14 @@ export function addComponent(
   at: Partial<Pick<SheetComponent, 'x' | 'y' | 'rotation' | 'mirrored' | 'parameters'>> = {},
 ): { sheet: Sheet; id: string } {
   const kind = findKind(kindName)
-  const letter = kind?.letter ?? 'Z'
-  const id = freeName(
+  const letter = kind?.designationLetter ?? 'Z'
+  const id = unusedName(
     letter,
     sheet.components.map((c) => c.id),
   )
-  const designation = kind?.unnamed
+  const designation = kind?.excludedFromPartsList
     ? undefined
-    : freeName(
+    : unusedName(
         `1-1${letter}`,
         sheet.components.map((c) => c.designation ?? ''),
       )
@@ -57,9 +57,9 @@ const changeComponent = (sheet: Sheet, id: string, change: (c: SheetComponent) =
  * Lays the pipes at the given components anew; pipes between two of them are kept by the caller.
  * @param before the sheet before these components moved: what was shaped by hand is then stretched, where that can be
  */
-export function reroute(sheet: Sheet, ids: ReadonlySet<string>, before?: Sheet): Sheet {
+export function rerouteConnected(sheet: Sheet, ids: ReadonlySet<string>, before?: Sheet): Sheet {
   const touches = (end: PipeEnd) => 'component' in end && ids.has(end.component)
-  return layAnew(
+  return reroute(
     sheet,
     new Set(sheet.pipes.filter((p) => touches(p.from) || touches(p.to)).map((p) => p.id)),
     before,
@@ -67,7 +67,7 @@ export function reroute(sheet: Sheet, ids: ReadonlySet<string>, before?: Sheet):
 }
 
 /** Lays pipes anew; those shaped by hand keep their shape where an earlier state of the sheet is given and their ends allow it. */
-export function layAnew(
+export function reroute(
   sheet: Sheet,
   pipes: ReadonlySet<string>,
   before?: Sheet,
@@ -113,7 +113,7 @@ export function move(
   laying: 'routed' | 'rough' = 'routed',
 ): Sheet {
   if (!dx && !dy) return sheet
-  const moved = new Set(withFramed(sheet, ids))
+  const moved = new Set(withEnclosed(sheet, ids))
   const inside = (end: PipeEnd) => moved.has('joint' in end ? end.joint : end.component)
   const shift = <T extends { id: string; x: number; y: number }>(item: T): T =>
     moved.has(item.id) ? { ...item, x: item.x + dx, y: item.y + dy } : item
@@ -127,7 +127,7 @@ export function move(
         : p,
     ),
   }
-  return layAnew(
+  return reroute(
     shifted,
     new Set(shifted.pipes.filter((p) => inside(p.from) !== inside(p.to)).map((p) => p.id)),
     sheet,
@@ -136,15 +136,15 @@ export function move(
 }
 
 /** Parts, and with a frame all that lies wholly inside it. */
-export function withFramed(sheet: Sheet, ids: readonly string[]): string[] {
+export function withEnclosed(sheet: Sheet, ids: readonly string[]): string[] {
   const frames = sheet.components
     .filter((c) => ids.includes(c.id) && findKind(c.kind)?.role === 'enclosure')
-    .map(drawnAt)
+    .map(boundsOnSheet)
   if (!frames.length) return [...ids]
   const within = (x: number, y: number) =>
     frames.some((f) => x >= f.x && x <= f.x + f.w && y >= f.y && y <= f.y + f.h)
   const inside = (c: SheetComponent) => {
-    const r = drawnAt(c)
+    const r = boundsOnSheet(c)
     return within(r.x, r.y) && within(r.x + r.w, r.y + r.h)
   }
   return [
@@ -158,7 +158,7 @@ export function withFramed(sheet: Sheet, ids: readonly string[]): string[] {
 
 /** A quarter turn clockwise, in place. */
 export const rotate = (sheet: Sheet, ids: readonly string[]): Sheet =>
-  reroute(
+  rerouteConnected(
     ids.reduce(
       (s, id) => changeComponent(s, id, (c) => ({ ...c, rotation: ((c.rotation + 1) % 4) as 0 | 1 | 2 | 3 })),
       sheet,
@@ -168,7 +168,7 @@ export const rotate = (sheet: Sheet, ids: readonly string[]): Sheet =>
 
 /** Left and right exchanged as seen on the sheet, in place. */
 export const mirror = (sheet: Sheet, ids: readonly string[]): Sheet =>
-  reroute(
+  rerouteConnected(
     ids.reduce(
       (s, id) =>
         changeComponent(s, id, (c) => ({
@@ -182,7 +182,7 @@ export const mirror = (sheet: Sheet, ids: readonly string[]): Sheet =>
     new Set(ids),
   )
 
-export function setParameter(sheet: Sheet, id: string, name: string, value: Written | undefined): Sheet {
+export function setParameter(sheet: Sheet, id: string, name: string, value: RawValue | undefined): Sheet {
   return changeComponent(sheet, id, (c) => {
     const others = Object.entries(c.parameters).filter(([other]) => other !== name)
     return {
@@ -201,7 +201,7 @@ export const setPeopleUnder = (sheet: Sheet, id: string, peopleUnder: boolean): 
   changeComponent(sheet, id, (c) => ({ ...c, peopleUnder: peopleUnder || undefined }))
 
 /** Accepts a finding for a reason; without one, it counts again. */
-export function silence(sheet: Sheet, rule: string, place: string, reason: string | undefined): Sheet {
+export function acceptWarning(sheet: Sheet, rule: string, place: string, reason: string | undefined): Sheet {
   const others = sheet.silenced.filter((s) => s.rule !== rule || s.place !== place)
   return { ...sheet, silenced: reason ? [...others, { rule, place, reason }] : others }
 }
@@ -240,7 +240,7 @@ export function mergedPipe(sheet: Sheet, a: Pipe, b: Pipe, joint: string): Pipe 
 }
 
 /** Joints with no pipe go; joints with two pipes of one kind become one pipe again. */
-function healJoints(sheet: Sheet, needed: ReadonlySet<string> = new Set()): Sheet {
+function removeRedundantJunctions(sheet: Sheet, needed: ReadonlySet<string> = new Set()): Sheet {
   let result = sheet
   for (const joint of sheet.joints) {
     if (needed.has(joint.id)) continue
@@ -280,7 +280,7 @@ export function remove(sheet: Sheet, ids: readonly string[], needed: readonly Pi
     ),
     silenced: sheet.silenced.filter((s) => !gone.has(s.place)),
   }
-  return healJoints(left, new Set(needed.flatMap((end) => ('joint' in end ? [end.joint] : []))))
+  return removeRedundantJunctions(left, new Set(needed.flatMap((end) => ('joint' in end ? [end.joint] : []))))
 }
 
 type Part = Pick<Pipe, 'length' | 'volume' | 'route'>
@@ -321,12 +321,12 @@ export function splitPipe(sheet: Sheet, pipeId: string, near: XY): { sheet: Shee
     [pipe.to, points[points.length - 1]],
   ] as const)
     if ('joint' in end && point[0] === at[0] && point[1] === at[1]) return { sheet, joint: end.joint }
-  const joint = freeName(
+  const joint = unusedName(
     'J',
     sheet.joints.map((j) => j.id),
   )
   const [first, second] = splitRoute(pipe, points, segment, at, at)
-  const newId = freeName(
+  const newId = unusedName(
     'L',
     sheet.pipes.map((p) => p.id),
   )
@@ -379,7 +379,7 @@ export function connect(
     )
   )
     return { problem: 'These two are joined already.' }
-  const id = freeName(
+  const id = unusedName(
     'L',
     result.pipes.map((p) => p.id),
   )
@@ -415,7 +415,7 @@ export function movePipeEnd(
   const moved: Pipe = { ...pipe, from: drawn.from, to: drawn.to, line: drawn.line, route: drawn.route }
   return {
     id: pipeId,
-    sheet: healJoints({
+    sheet: removeRedundantJunctions({
       ...laid.sheet,
       pipes: laid.sheet.pipes.map((p) => (p.id === laid.id ? moved : p)),
     }),
@@ -423,7 +423,7 @@ export function movePipeEnd(
 }
 
 /** Turns a component end for end: what was joined to the first of two ports goes to the second. */
-export function exchangePorts(sheet: Sheet, id: string): Sheet {
+export function swapPorts(sheet: Sheet, id: string): Sheet {
   const component = sheet.components.find((c) => c.id === id)
   const kind = component && findKind(component.kind)
   const ports = kind?.ports.filter((p) => p.domain === 'oil') ?? []
@@ -435,7 +435,7 @@ export function exchangePorts(sheet: Sheet, id: string): Sheet {
     ...sheet,
     pipes: sheet.pipes.map((p) => ({ ...p, from: turn(p.from), to: turn(p.to) })),
   }
-  return reroute(turned, new Set([id]))
+  return rerouteConnected(turned, new Set([id]))
 }
 
 /** Ends of pipes that are at a port. */

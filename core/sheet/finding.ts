@@ -1,5 +1,5 @@
 /** Something to tell about a sheet, at the place it concerns. */
-export interface Place {
+export interface Location {
   readonly component?: string
   readonly port?: string
   readonly parameter?: string
@@ -33,19 +33,19 @@ export interface Finding {
   readonly severity: 'error' | 'warning'
   readonly message: string
   /** What to do about it. */
-  readonly cure?: string
-  readonly place: Place
+  readonly remedy?: string
+  readonly location: Location
   /** A change that cures it and that cannot do harm, where there is one. */
   readonly fix?: Fix
   /** Why somebody accepts it, where somebody does. */
-  readonly silenced?: string
+  readonly accepted?: string
 }
 
 /** What a finding is about, by which a sheet remembers that it is accepted: the id of a part, or nothing for the whole sheet. */
-export const subjectOf = (place: Place) => place.component ?? place.pipe ?? place.joint ?? ''
+export const subjectOf = (place: Location) => place.component ?? place.pipe ?? place.joint ?? ''
 
 /** The place in words, for messages without a drawing beside them. */
-export function placeText(place: Place): string {
+export function locationText(place: Location): string {
   if (place.component) return [place.component, place.port ?? place.parameter].filter(Boolean).join('.')
   if (place.pipe) return `pipe ${place.pipe}`
   if (place.joint) return `joint ${place.joint}`

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { check } from '../simulate/compile'
 import { circuit, idOf, powerUnit, powerUnitPipes } from '../testing'
-import { exchangePorts, setParameter } from './edit'
+import { swapPorts, setParameter } from './edit'
 import { applyFix } from './fix'
 import type { Sheet } from './schema'
 
@@ -25,7 +25,7 @@ describe('what a finding offers', () => {
       'check.A pump.P',
       'check.B plug.A',
     ])
-    fixed(exchangePorts(sheet, idOf(sheet, 'check-valve')), 'reversed-check')
+    fixed(swapPorts(sheet, idOf(sheet, 'check-valve')), 'reversed-check')
   })
   it('removes a line that ends in nothing', () => {
     const sheet = circuit(powerUnit, powerUnitPipes)

@@ -1,6 +1,6 @@
 /** Carries out the change that a finding offers. */
 import { kindInRole } from '../catalogue'
-import { addComponent, changePipe, connect, exchangePorts, remove, setParameter } from './edit'
+import { addComponent, changePipe, connect, swapPorts, remove, setParameter } from './edit'
 import type { Fix } from './finding'
 import { placedPorts, sideVector } from './geometry'
 import type { Sheet } from './schema'
@@ -11,7 +11,7 @@ const PLUG_AT = 3
 export function applyFix(sheet: Sheet, fix: Fix): Sheet {
   switch (fix.does) {
     case 'turnRound':
-      return exchangePorts(sheet, fix.component)
+      return swapPorts(sheet, fix.component)
     case 'setParameter':
       return setParameter(sheet, fix.component, fix.parameter, fix.value)
     case 'setPipe':

@@ -7,10 +7,10 @@ import {
   longestPart,
   nearestOn,
   outline,
-  place,
+  transformPoint,
   placedPorts,
-  placeRect,
-  placeSide,
+  transformRect,
+  transformSide,
   polyline,
   polylineLength,
   simplify,
@@ -23,24 +23,24 @@ const at = (rotation: 0 | 1 | 2 | 3, mirrored = false, x = 10, y = 20) => ({ x, 
 
 describe('placing', () => {
   it('turns clockwise, mirrors first, then moves', () => {
-    expect([0, 1, 2, 3].map((r) => place([2, 1], at(r as 0)))).toEqual([
+    expect([0, 1, 2, 3].map((r) => transformPoint([2, 1], at(r as 0)))).toEqual([
       [12, 21],
       [9, 22],
       [8, 19],
       [11, 18],
     ])
-    expect(place([2, 1], at(0, true))).toEqual([8, 21])
-    expect(place([2, 1], at(1, true))).toEqual([9, 18])
+    expect(transformPoint([2, 1], at(0, true))).toEqual([8, 21])
+    expect(transformPoint([2, 1], at(1, true))).toEqual([9, 18])
   })
   it('turns sides with their ports', () => {
-    expect([0, 1, 2, 3].map((r) => placeSide('up', at(r as 0)))).toEqual(['up', 'right', 'down', 'left'])
-    expect(placeSide('left', at(0, true))).toBe('right')
-    expect(placeSide('up', at(0, true))).toBe('up')
-    expect(placeSide('left', at(1, true))).toBe('down')
+    expect([0, 1, 2, 3].map((r) => transformSide('up', at(r as 0)))).toEqual(['up', 'right', 'down', 'left'])
+    expect(transformSide('left', at(0, true))).toBe('right')
+    expect(transformSide('up', at(0, true))).toBe('up')
+    expect(transformSide('left', at(1, true))).toBe('down')
   })
   it('keeps rectangles upright', () => {
-    expect(placeRect({ x: -3, y: -2, w: 8, h: 5 }, at(0, false, 0, 0))).toEqual({ x: -3, y: -2, w: 8, h: 5 })
-    expect(placeRect({ x: -3, y: -2, w: 8, h: 5 }, at(1, false, 0, 0))).toEqual({ x: -3, y: -3, w: 5, h: 8 })
+    expect(transformRect({ x: -3, y: -2, w: 8, h: 5 }, at(0, false, 0, 0))).toEqual({ x: -3, y: -2, w: 8, h: 5 })
+    expect(transformRect({ x: -3, y: -2, w: 8, h: 5 }, at(1, false, 0, 0))).toEqual({ x: -3, y: -3, w: 5, h: 8 })
   })
   it('puts ports on the grid whichever way a component lies', () => {
     for (const rotation of [0, 1, 2, 3] as const)

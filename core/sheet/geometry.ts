@@ -2,7 +2,7 @@
 import { findKind } from '../catalogue'
 import type { Parameter } from '../catalogue/kind'
 import type { Side, SymbolDrawing } from '../catalogue/symbol'
-import { remembered } from './remembered'
+import { memoized } from './remembered'
 import { readParameter, type Value } from './resolve'
 import type { Pipe, PipeEnd, Sheet, SheetComponent } from './schema'
 
@@ -25,27 +25,27 @@ export const sideVector: Readonly<Record<Side, XY>> = {
 }
 
 /** A point of the symbol as it lies on the sheet: mirrored, turned, moved. */
-export function place(point: XY, at: Placement): XY {
+export function transformPoint(point: XY, at: Placement): XY {
   let [x, y] = point
   if (at.mirrored) x = -x
   for (let i = 0; i < at.rotation; i++) [x, y] = [-y, x]
   return [x + at.x, y + at.y]
 }
 
-export function placeSide(side: Side, at: Placement): Side {
+export function transformSide(side: Side, at: Placement): Side {
   const mirrored = at.mirrored && (side === 'left' || side === 'right')
   const own = mirrored ? (side === 'left' ? 'right' : 'left') : side
   return CLOCKWISE[(CLOCKWISE.indexOf(own) + at.rotation) % 4]
 }
 
-export function placeRect(rect: Rect, at: Placement): Rect {
-  const [x1, y1] = place([rect.x, rect.y], at)
-  const [x2, y2] = place([rect.x + rect.w, rect.y + rect.h], at)
+export function transformRect(rect: Rect, at: Placement): Rect {
+  const [x1, y1] = transformPoint([rect.x, rect.y], at)
+  const [x2, y2] = transformPoint([rect.x + rect.w, rect.y + rect.h], at)
   return { x: Math.min(x1, x2), y: Math.min(y1, y2), w: Math.abs(x2 - x1), h: Math.abs(y2 - y1) }
 }
 
 /** Parameter values for drawing and captions: one that does not read counts as its default. */
-export const valuesToDraw = remembered((component: SheetComponent): Readonly<Record<string, Value>> => {
+export const valuesOrDefaults = memoized((component: SheetComponent): Readonly<Record<string, Value>> => {
   const values: Record<string, Value> = {}
   const parameters: Readonly<Record<string, Parameter>> = findKind(component.kind)?.parameters ?? {}
   for (const [name, parameter] of Object.entries(parameters)) {
@@ -57,10 +57,10 @@ export const valuesToDraw = remembered((component: SheetComponent): Readonly<Rec
 })
 
 /** The symbol of a component; values that do not read fall back to their defaults. */
-export const symbolOf = remembered((component: SheetComponent): SymbolDrawing | undefined => {
+export const symbolOf = memoized((component: SheetComponent): SymbolDrawing | undefined => {
   const kind = findKind(component.kind)
   if (!kind) return undefined
-  return kind.symbol(valuesToDraw(component), component.form ?? 'simplified')
+  return kind.symbol(valuesOrDefaults(component), component.form ?? 'simplified')
 })
 
 export interface PlacedPort {
@@ -68,19 +68,19 @@ export interface PlacedPort {
   readonly at: XY
   readonly side: Side
 }
-export const placedPorts = remembered((component: SheetComponent): readonly PlacedPort[] =>
+export const placedPorts = memoized((component: SheetComponent): readonly PlacedPort[] =>
   Object.entries(symbolOf(component)?.ports ?? {}).map(([port, p]) => ({
     port,
-    at: place([p.x, p.y], component),
-    side: placeSide(p.side, component),
+    at: transformPoint([p.x, p.y], component),
+    side: transformSide(p.side, component),
   })),
 )
 
-export const outline = remembered((component: SheetComponent): Rect =>
-  placeRect(symbolOf(component)?.box ?? { x: -2, y: -2, w: 4, h: 4 }, component),
+export const outline = memoized((component: SheetComponent): Rect =>
+  transformRect(symbolOf(component)?.box ?? { x: -2, y: -2, w: 4, h: 4 }, component),
 )
 
-const byId = remembered(
+const byId = memoized(
   <T extends { id: string }>(list: readonly T[]): ReadonlyMap<string, T> =>
     new Map(list.map((item) => [item.id, item])),
 ) as <T extends { id: string }>(list: readonly T[]) => ReadonlyMap<string, T>
@@ -198,7 +198,7 @@ export function extent(sheet: Sheet): Rect {
 }
 
 /** The rectangle around all that a symbol draws, unturned. */
-export function drawnBox(symbol: SymbolDrawing): Rect {
+export function symbolBounds(symbol: SymbolDrawing): Rect {
   const xs = [symbol.box.x, symbol.box.x + symbol.box.w]
   const ys = [symbol.box.y, symbol.box.y + symbol.box.h]
   for (const shape of symbol.shapes) {
@@ -214,9 +214,9 @@ export function drawnBox(symbol: SymbolDrawing): Rect {
 }
 
 /** The rectangle around all that a component draws, as it lies on the sheet. */
-export const drawnAt = remembered((component: SheetComponent): Rect => {
+export const boundsOnSheet = memoized((component: SheetComponent): Rect => {
   const symbol = symbolOf(component)
-  return symbol ? placeRect(drawnBox(symbol), component) : outline(component)
+  return symbol ? transformRect(symbolBounds(symbol), component) : outline(component)
 })
 
 interface End {

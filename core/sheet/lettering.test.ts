@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { showIn } from '../units/text'
 import { addComponent } from './edit'
 import { outline } from './geometry'
-import { lettersBox, letterings } from './lettering'
+import { lettersBox, labels } from './lettering'
 import { emptySheet, pipeSchema, type Sheet } from './schema'
 
 const show = showIn('metric')
@@ -20,7 +20,7 @@ describe('lettering', () => {
     ],
     pipes: [pipeSchema.parse({ id: 'L1', from: { joint: 'J1' }, to: { joint: 'J2' } })],
   })
-  const of = (s: Sheet, n = 0) => letterings(s, show).get(s.components[n].id)!
+  const of = (s: Sheet, n = 0) => labels(s, show).get(s.components[n].id)!
   it('stands to the right of a symbol where nothing is in its way', () => {
     expect(of(sheet)).toMatchObject({ x: right, anchor: 'start', designation: '1-1P1' })
     expect(of(withLine(right + 20))).toMatchObject({ x: right })

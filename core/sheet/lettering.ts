@@ -7,10 +7,10 @@ import {
   longestPart,
   outline,
   placedPorts,
-  placeRect,
+  transformRect,
   polyline,
   symbolOf,
-  valuesToDraw,
+  valuesOrDefaults,
   type Rect,
 } from './geometry'
 import { hoseOf } from './hose'
@@ -20,7 +20,7 @@ import { nameOf, type Sheet, type SheetComponent } from './schema'
 export const LETTERING = 1.2
 export const LETTERING_LINE = 1.35
 
-export interface Lettered {
+export interface Label {
   /** Baseline of the designation, which stands above the lines. */
   readonly x: number
   readonly y: number
@@ -34,7 +34,7 @@ export interface Lettered {
 export const textWidth = (text: string, size: number) => text.length * size * LETTER_WIDTH
 
 /** The rectangle that a lettering covers. */
-export function lettersBox({ x, y, anchor, designation, lines }: Lettered): Rect {
+export function lettersBox({ x, y, anchor, designation, lines }: Label): Rect {
   const w = Math.max(...[designation, ...lines].map((text) => textWidth(text, LETTERING)))
   const left = x - (anchor === 'start' ? 0 : anchor === 'middle' ? w / 2 : w)
   return { x: left, y: y - LETTERING, w, h: LETTERING + LETTERING_LINE * lines.length }
@@ -91,7 +91,7 @@ function swept(component: SheetComponent): Rect {
   if (!symbol) return outline(component)
   const { x, y, w, h } = symbol.box
   const travel = Math.max(0, ...Object.values(symbol.parts ?? {}).map((part) => Math.abs(part.travel)))
-  return placeRect({ x: x - travel, y, w: w + 2 * travel, h }, component)
+  return transformRect({ x: x - travel, y, w: w + 2 * travel, h }, component)
 }
 
 function takenBy(sheet: Sheet): Taken {
@@ -118,12 +118,12 @@ function takenBy(sheet: Sheet): Taken {
   return taken
 }
 
-type Place = Pick<Lettered, 'x' | 'y' | 'anchor'>
+type Place = Pick<Label, 'x' | 'y' | 'anchor'>
 
 /** What is written beside every component, by its id: each at the first of its usual places with least under it. */
-export function letterings(sheet: Sheet, show: Show): Map<string, Lettered> {
+export function labels(sheet: Sheet, show: Show): Map<string, Label> {
   const taken = takenBy(sheet)
-  const all = new Map<string, Lettered>()
+  const all = new Map<string, Label>()
   for (const component of sheet.components) {
     const written = lettering(component, show, taken)
     if (written) all.set(component.id, written)
@@ -132,12 +132,12 @@ export function letterings(sheet: Sheet, show: Show): Map<string, Lettered> {
 }
 
 /** @param taken where other things are; the squares of what is placed are added */
-function lettering(component: SheetComponent, show: Show, taken: Taken): Lettered | undefined {
+function lettering(component: SheetComponent, show: Show, taken: Taken): Label | undefined {
   const kind = findKind(component.kind)
   const symbol = symbolOf(component)
-  if (!kind || !symbol || kind.unnamed) return undefined
+  if (!kind || !symbol || kind.excludedFromPartsList) return undefined
   const designation = nameOf(component)
-  const lines = kind.caption?.(valuesToDraw(component), show) ?? []
+  const lines = kind.caption?.(valuesOrDefaults(component), show) ?? []
   const box = outline(component)
   const over = box.y - 0.6 - LETTERING_LINE * lines.length
   const right: Place = { x: box.x + box.w + 0.6, y: box.y + 0.9, anchor: 'start' }

@@ -12,7 +12,7 @@ export interface NetNode {
   readonly domain: Domain
   readonly ports: readonly { component: string; port: string }[]
   readonly pipes: readonly string[]
-  readonly joints: readonly string[]
+  readonly junctions: readonly string[]
   /** Oil in its pipes, m³. */
   readonly volume: number
   /** By how much the walls of its pipes give, m³/Pa. */
@@ -33,7 +33,7 @@ export interface Netlist {
   readonly nodeOf: ReadonlyMap<string, number>
   /** Node a pipe (or its first half) belongs to. */
   readonly nodeOfPipe: ReadonlyMap<string, number>
-  readonly nodeOfJoint: ReadonlyMap<string, number>
+  readonly nodeOfJunction: ReadonlyMap<string, number>
   /** Pipes with friction, between two nodes. */
   readonly pipes: readonly NetPipe[]
 }
@@ -83,7 +83,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
           rule: 'port',
           severity: 'error',
           message: `${known.get(end.component)!.kind.label} ${end.component} has no port "${end.port}".`,
-          place: { pipe: pipe.id },
+          location: { pipe: pipe.id },
         })
       } else if (!parent.has(endKey(end))) complete = false
     const values = resolvePipe(pipe)
@@ -96,7 +96,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
         rule: 'domain',
         severity: 'error',
         message: MIXED_DOMAINS,
-        place: { pipe: pipe.id },
+        location: { pipe: pipe.id },
       })
       continue
     }
@@ -117,7 +117,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     name?: string
     ports: { component: string; port: string }[]
     pipes: string[]
-    joints: string[]
+    junctions: string[]
     volume: number
     wallCompliance: number
   }[] = []
@@ -127,7 +127,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     if (i === undefined) {
       i = drafts.length
       index.set(root, i)
-      drafts.push({ domain: 'oil', ports: [], pipes: [], joints: [], volume: 0, wallCompliance: 0 })
+      drafts.push({ domain: 'oil', ports: [], pipes: [], junctions: [], volume: 0, wallCompliance: 0 })
     }
     return i
   }
@@ -144,7 +144,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
   for (const joint of sheet.joints) {
     const i = nodeFor(`joint:${joint.id}`)
     nodeOfJoint.set(joint.id, i)
-    drafts[i].joints.push(joint.id)
+    drafts[i].junctions.push(joint.id)
   }
   for (const { key, volume, line } of volumes) {
     const draft = drafts[nodeFor(key)]
@@ -175,7 +175,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
       nodes,
       nodeOf,
       nodeOfPipe,
-      nodeOfJoint,
+      nodeOfJunction: nodeOfJoint,
       pipes: lossy.map(({ pipe, length, bore }) => ({
         pipe,
         length,

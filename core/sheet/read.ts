@@ -6,7 +6,7 @@ export type ReadResult = { ok: true; sheet: Sheet } | { ok: false; problems: Fin
 
 const refused = (message: string, cure?: string): ReadResult => ({
   ok: false,
-  problems: [{ rule: 'file', severity: 'error', message, cure, place: {} }],
+  problems: [{ rule: 'file', severity: 'error', message, remedy: cure, location: {} }],
 })
 
 /** Characters of the largest text that is looked at; a sheet with all it may hold is smaller. */
@@ -41,7 +41,7 @@ export function readSheet(data: unknown): ReadResult {
       rule: 'file',
       severity: 'error',
       message: issueText(issue, 'the sheet'),
-      place: {},
+      location: {},
     }))
     return { ok: false, problems }
   }
@@ -69,8 +69,8 @@ function migrated(data: object): object {
 
 function nameProblems(sheet: Sheet): Finding[] {
   const problems: Finding[] = []
-  const add = (message: string, place: Finding['place']) =>
-    problems.push({ rule: 'file', severity: 'error', message, place })
+  const add = (message: string, place: Finding['location']) =>
+    problems.push({ rule: 'file', severity: 'error', message, location: place })
   const twice = (what: string, ids: readonly { id: string }[]) => {
     const seen = new Set<string>()
     for (const { id } of ids) {

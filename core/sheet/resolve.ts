@@ -4,8 +4,8 @@ import type { Parameter, Table, TableParameter } from '../catalogue/kind'
 import { type FluidData } from '../fluid/fluid'
 import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
-import type { Finding, Place } from './finding'
-import { remembered } from './remembered'
+import type { Finding, Location } from './finding'
+import { memoized } from './remembered'
 import type { FluidSettings, Pipe, SheetComponent, TankSettings } from './schema'
 
 export type Value = number | string | boolean | Table
@@ -15,20 +15,20 @@ export interface ResolvedComponent {
   readonly values: Readonly<Record<string, Value>>
 }
 
-const error = (rule: string, message: string, place: Place, cure?: string): Finding => ({
+const error = (rule: string, message: string, place: Location, cure?: string): Finding => ({
   rule,
   severity: 'error',
   message,
-  place,
-  cure,
+  location: place,
+  remedy: cure,
 })
 
 /** A parameter as it stands in a sheet file. */
-export type Written = SheetComponent['parameters'][string]
+export type RawValue = SheetComponent['parameters'][string]
 
 function readTable(
   parameter: TableParameter,
-  written: Written | undefined,
+  written: RawValue | undefined,
 ): { value: Table } | { message: string } {
   if (written === undefined) return { value: { x: [], y: [] } }
   if (!Array.isArray(written)) return { message: `${parameter.label} needs a table: pairs of values.` }
@@ -52,7 +52,7 @@ function readTable(
 /** Reads one parameter as written. @returns its value, or a message saying what is wrong */
 export function readParameter(
   parameter: Parameter,
-  written: Written | undefined,
+  written: RawValue | undefined,
 ): { value: Value } | { message: string } {
   if (parameter.type === 'table') return readTable(parameter, written)
   if (parameter.type === 'switch') {
@@ -87,7 +87,7 @@ export function readParameter(
  * The kind of a component with its values in SI. Where a value will not do there is a problem, and the default stands in its place;
  * only a component of an unknown kind is not resolved at all.
  */
-export const resolveComponent = remembered(readComponent)
+export const resolveComponent = memoized(readComponent)
 
 function readComponent(component: SheetComponent): {
   readonly resolved?: ResolvedComponent
@@ -130,7 +130,7 @@ function readRanged(
   label: string,
   min: number,
   max: number,
-  place: Place,
+  place: Location,
   problems: Finding[],
 ): number {
   const read = readParameter({ type: 'quantity', label, quantity, default: text, min, max }, text)
@@ -183,7 +183,7 @@ export function resolveTank(settings: TankSettings): { data: TankData; problems:
 }
 
 /** Length, bore and oil volume of a pipe in SI. */
-export const resolvePipe = remembered(readPipe)
+export const resolvePipe = memoized(readPipe)
 
 function readPipe(pipe: Pipe): {
   readonly length: number

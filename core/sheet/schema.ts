@@ -53,7 +53,7 @@ export const componentSchema = z.strictObject({
     .describe('Values that differ from the default: written with a unit, words, true or false, or a table.'),
 })
 
-export const jointSchema = z.strictObject({
+export const junctionSchema = z.strictObject({
   id: identifier,
   x: coordinate.default(0),
   y: coordinate.default(0),
@@ -117,7 +117,7 @@ export const pageSchema = z.strictObject({
 })
 
 /** A finding of the design checks that somebody has looked at and accepts. */
-export const silencedSchema = z.strictObject({
+export const acceptedWarningSchema = z.strictObject({
   rule: z.string().min(1).max(64),
   place: z
     .string()
@@ -171,7 +171,7 @@ export const sheetSchema = z.strictObject({
   fluid: fluidSchema.default(() => fluidSchema.parse({})),
   tank: tankSchema.default(() => tankSchema.parse({})),
   components: z.array(componentSchema).max(2000).default([]),
-  joints: z.array(jointSchema).max(5000).default([]),
+  joints: z.array(junctionSchema).max(5000).default([]),
   pipes: z.array(pipeSchema).max(5000).default([]),
   schedules: z
     .array(scheduleSchema)
@@ -181,14 +181,14 @@ export const sheetSchema = z.strictObject({
     .record(z.string().max(80), written)
     .default({})
     .describe('Pressure of a line at the start, by "component.port"; 0 bar where nothing is said.'),
-  silenced: z.array(silencedSchema).max(500).default([]),
+  silenced: z.array(acceptedWarningSchema).max(500).default([]),
 })
 
 export type Sheet = z.infer<typeof sheetSchema>
 export type SheetComponent = z.infer<typeof componentSchema>
 /** What a component is called: as it is designated, else its id. */
 export const nameOf = ({ id, designation }: Pick<SheetComponent, 'id' | 'designation'>) => designation ?? id
-export type Joint = z.infer<typeof jointSchema>
+export type Junction = z.infer<typeof junctionSchema>
 export type Pipe = z.infer<typeof pipeSchema>
 export type PipeEnd = z.infer<typeof endSchema>
 export type TankSettings = z.infer<typeof tankSchema>
@@ -196,7 +196,7 @@ export type TableText = z.infer<typeof tableSchema>
 export type FluidSettings = z.infer<typeof fluidSchema>
 export type Schedule = z.infer<typeof scheduleSchema>
 export type PageSettings = z.infer<typeof pageSchema>
-export type Silenced = z.infer<typeof silencedSchema>
+export type AcceptedWarning = z.infer<typeof acceptedWarningSchema>
 export type Track = z.infer<typeof trackSchema>
 
 export const emptySheet = (title: string): Sheet =>

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { circuit } from '../testing'
 import { addComponent, changePipe, connect, move, setParameter, splitPipe } from './edit'
-import { drawnAt, polyline, stretched } from './geometry'
+import { boundsOnSheet, polyline, stretched } from './geometry'
 import { lineNames } from './lettering'
 import { emptySheet, type Sheet } from './schema'
-import { crossingOf, frameParts, joinCrossing, moveSegment, partCrossing, segmentAcross } from './shape'
+import { crossingOf, encloseComponents, connectCrossing, moveSegment, disconnectCrossing, segmentAcross } from './shape'
 
 /** Two plugs with a pipe between them, the second away by (dx, dy). */
 function pair(dx: number, dy: number) {
@@ -90,10 +90,10 @@ describe('crossings', () => {
     const { sheet, a, b } = cross()
     const [one, two] = [a, b].map((id) => sheet.pipes.find((p) => p.id === id)!)
     expect(crossingOf(sheet, one, two)).toEqual([10, -10])
-    const joined = joinCrossing(sheet, a, b)
+    const joined = connectCrossing(sheet, a, b)
     expect(joined.joints).toHaveLength(1)
     expect(joined.pipes).toHaveLength(4)
-    const parted = partCrossing(joined, joined.joints[0].id)
+    const parted = disconnectCrossing(joined, joined.joints[0].id)
     expect(parted.joints).toEqual([])
     expect(parted.pipes.map((p) => polyline(parted, p))).toEqual(
       expect.arrayContaining([one, two].map((p) => polyline(sheet, p))),
@@ -104,7 +104,7 @@ describe('crossings', () => {
   it('are none between lines side by side, and a joint of three is left alone', () => {
     const { sheet, a } = cross()
     const { sheet: split, joint } = splitPipe(sheet, a, [5, -10])
-    expect(partCrossing(split, joint)).toBe(split)
+    expect(disconnectCrossing(split, joint)).toBe(split)
     expect(crossingOf(sheet, sheet.pipes[0], sheet.pipes[0])).toBeUndefined()
   })
 })
@@ -113,9 +113,9 @@ describe('frames and words', () => {
   it('a frame is drawn round parts and takes along what lies inside', () => {
     const sheet = circuit({ a: ['plug'], b: ['check-valve'], c: ['plug'] }, ['a.A b.A'])
     const [a, b, c] = sheet.components
-    const framed = frameParts(sheet, [a.id, b.id], (si) => String(si))!
+    const framed = encloseComponents(sheet, [a.id, b.id], (si) => String(si))!
     const frame = framed.sheet.components.find((part) => part.id === framed.id)!
-    expect(drawnAt(frame).w).toBeGreaterThan(drawnAt(b).x - drawnAt(a).x)
+    expect(boundsOnSheet(frame).w).toBeGreaterThan(boundsOnSheet(b).x - boundsOnSheet(a).x)
     const moved = move(framed.sheet, [framed.id], 5, 3)
     const at = (id: string) => moved.components.find((part) => part.id === id)!
     expect([at(a.id).x - a.x, at(b.id).y - b.y, at(c.id).x - c.x]).toEqual([5, 3, 0])
@@ -125,8 +125,8 @@ describe('frames and words', () => {
     const { sheet, id } = addComponent(emptySheet('Words'), 'note')
     expect(sheet.components[0].designation).toBeUndefined()
     const long = setParameter(sheet, id, 'text', 'Flush before first start.\nFilter 10 µm.')
-    expect(drawnAt(long.components[0]).w).toBeGreaterThan(4 * drawnAt(sheet.components[0]).w)
-    expect(drawnAt(long.components[0]).h).toBeCloseTo(2 * drawnAt(sheet.components[0]).h)
+    expect(boundsOnSheet(long.components[0]).w).toBeGreaterThan(4 * boundsOnSheet(sheet.components[0]).w)
+    expect(boundsOnSheet(long.components[0]).h).toBeCloseTo(2 * boundsOnSheet(sheet.components[0]).h)
   })
 })
 

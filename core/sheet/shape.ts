@@ -2,8 +2,8 @@
 import { kindInRole } from '../catalogue'
 import type { Show } from '../catalogue/kind'
 import { addComponent, changePipe, mergedPipe, sameEnd, splitPipe } from './edit'
-import { drawnAt, endAt, polyline, sideVector, type XY } from './geometry'
-import { letterings, lettersBox } from './lettering'
+import { boundsOnSheet, endAt, polyline, sideVector, type XY } from './geometry'
+import { labels, lettersBox } from './lettering'
 import { lineDomain } from './netlist'
 import type { Pipe, PipeEnd, Sheet } from './schema'
 
@@ -90,7 +90,7 @@ export function crossingOf(sheet: Sheet, a: Pipe, b: Pipe): XY | undefined {
 }
 
 /** Joins two pipes where they cross. The same sheet where they do not. */
-export function joinCrossing(sheet: Sheet, a: string, b: string): Sheet {
+export function connectCrossing(sheet: Sheet, a: string, b: string): Sheet {
   const [first, second] = [a, b].map((id) => sheet.pipes.find((p) => p.id === id))
   const at = first && second && crossingOf(sheet, first, second)
   if (!at) return sheet
@@ -106,7 +106,7 @@ export function joinCrossing(sheet: Sheet, a: string, b: string): Sheet {
 }
 
 /** Parts a joint of four pipes into two lines that cross: each goes straight on. The same sheet where that is not so. */
-export function partCrossing(sheet: Sheet, jointId: string): Sheet {
+export function disconnectCrossing(sheet: Sheet, jointId: string): Sheet {
   const joint = sheet.joints.find((j) => j.id === jointId)
   const here: PipeEnd = { joint: jointId }
   const at = sheet.pipes.filter((p) => sameEnd(p.from, here) || sameEnd(p.to, here))
@@ -138,15 +138,15 @@ export function partCrossing(sheet: Sheet, jointId: string): Sheet {
 /** Room between a frame and what it holds, modules. */
 const ROOM = 2
 /** Draws a frame round parts and what is written beside them: a manifold, or what belongs together. @returns its id as well */
-export function frameParts(
+export function encloseComponents(
   sheet: Sheet,
   ids: readonly string[],
   show: Show,
 ): { sheet: Sheet; id: string } | undefined {
-  const written = letterings(sheet, show)
+  const written = labels(sheet, show)
   const boxes = sheet.components
     .filter((c) => ids.includes(c.id))
-    .flatMap((c) => [drawnAt(c), ...(written.has(c.id) ? [lettersBox(written.get(c.id)!)] : [])])
+    .flatMap((c) => [boundsOnSheet(c), ...(written.has(c.id) ? [lettersBox(written.get(c.id)!)] : [])])
   if (!boxes.length) return undefined
   const left = Math.floor(Math.min(...boxes.map((b) => b.x))) - ROOM
   const top = Math.floor(Math.min(...boxes.map((b) => b.y))) - ROOM

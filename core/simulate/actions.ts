@@ -1,5 +1,5 @@
 /** What happens to a simulation from outside: a list of actions is a recording that can be replayed. */
-import type { Written } from '../sheet/resolve'
+import type { RawValue } from '../sheet/resolve'
 
 export type Action =
   | {
@@ -26,5 +26,5 @@ export type Action =
       /** Name of a parameter. */
       readonly target: string
       /** As in a sheet file: "95 bar". */
-      readonly value: Written
+      readonly value: RawValue
     }

@@ -17,7 +17,7 @@ export interface RunSettings {
   readonly every: number
   readonly tolerance: number
   /** Whether it starts from the rest that the commands at 0 s lead to. */
-  readonly settled: boolean
+  readonly steadyState: boolean
 }
 /** What a simulation is made from. It is never changed: any number of simulations may be made from one. */
 export interface Compiled extends CircuitDefinition {
@@ -58,8 +58,8 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
       rule: 'empty',
       severity: 'error',
       message: 'There is nothing on the sheet yet.',
-      cure: 'Start at the tank: reservoir, pump, motor, relief valve, then the valve and its actuator.',
-      place: {},
+      remedy: 'Start at the tank: reservoir, pump, motor, relief valve, then the valve and its actuator.',
+      location: {},
     })
   const schedule = scheduleId ? sheet.schedules.find((s) => s.id === scheduleId) : sheet.schedules[0]
   if (!schedule) {
@@ -67,7 +67,7 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
       rule: 'schedule',
       severity: 'error',
       message: scheduleId ? `The sheet has no schedule "${scheduleId}".` : 'The sheet has no schedule.',
-      place: {},
+      location: {},
     })
     return { findings }
   }
@@ -103,7 +103,7 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
         rule: 'schedule',
         severity: 'error',
         message: `Schedule ${schedule.name}, ${name === 'duration' ? 'duration' : 'sample interval'}: ${message}`,
-        place: { schedule: schedule.id },
+        location: { schedule: schedule.id },
       })
     return parsed.ok ? parsed.si : Number.NaN
   }
@@ -111,15 +111,15 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
     duration: read('duration', 86400),
     every: read('every', 3600),
     tolerance: schedule.tolerance,
-    settled: schedule.start === 'settled',
+    steadyState: schedule.start === 'settled',
   }
   if (settings.duration / settings.every > MOST_SAMPLES)
     findings.push({
       rule: 'schedule',
       severity: 'error',
       message: `Schedule ${schedule.name} would record more than ${MOST_SAMPLES} samples.`,
-      cure: 'Take a longer sample interval.',
-      place: { schedule: schedule.id },
+      remedy: 'Take a longer sample interval.',
+      location: { schedule: schedule.id },
     })
   return settings
 }
@@ -127,7 +127,7 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
 function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): Input[] {
   const place = (component: string) => ({ component, schedule: schedule.id })
   const add = (message: string, component: string) =>
-    findings.push({ rule: 'schedule', severity: 'error', message, place: place(component) })
+    findings.push({ rule: 'schedule', severity: 'error', message, location: place(component) })
   const specs = new Map<string, InputSpec | FaultSpec>()
   for (const { component, kind } of netlist.components)
     for (const spec of commandableOf(kind)) specs.set(portKey(component.id, spec.name), spec)
@@ -143,7 +143,7 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
         rule: 'schedule',
         severity: 'error',
         message: `Schedule ${schedule.name} commands ${track.component}, which is not on the sheet or not complete.`,
-        place: { schedule: schedule.id },
+        location: { schedule: schedule.id },
       })
     tracks.set(key, track)
   }
@@ -178,7 +178,7 @@ function readInitialPressures(sheet: Sheet, netlist: Netlist, findings: Finding[
         rule: 'initial-pressure',
         severity: 'error',
         message: `Initial pressure at ${key}: ${message}`,
-        place: { component: key.split('.')[0], port: key.split('.')[1] },
+        location: { component: key.split('.')[0], port: key.split('.')[1] },
       })
     const node = netlist.nodeOf.get(key)
     const parsed = parseQuantity(text, 'pressure')

@@ -9,7 +9,7 @@ describe('what is due', () => {
         const queue = new DueQueue<number>()
         instants.forEach((at, i) => queue.add({ at, source: 'user', action: i }))
         const taken: [number, number][] = []
-        for (let due = queue.take(9); due; due = queue.take(9)) taken.push([due.at, due.action!])
+        for (let due = queue.pop(9); due; due = queue.pop(9)) taken.push([due.at, due.action!])
         const expected = instants
           .map((at, i): [number, number] => [at, i])
           .sort((a, b) => a[0] - b[0] || a[1] - b[1])
@@ -21,14 +21,14 @@ describe('what is due', () => {
   it('waits for its instant', () => {
     const queue = new DueQueue<string>()
     queue.add({ at: 2, source: 'schedule' })
-    expect(queue.take(1.9)).toBeUndefined()
-    expect(queue.take(2)).toEqual({ at: 2, source: 'schedule' })
+    expect(queue.pop(1.9)).toBeUndefined()
+    expect(queue.pop(2)).toEqual({ at: 2, source: 'schedule' })
   })
   it('can be taken back by who asked, and asked for by source', () => {
     const queue = new DueQueue<string>()
     const sources: DueSource[] = ['control', 'schedule', 'control', 'user']
     sources.forEach((source, at) => queue.add({ at, source }))
-    expect([queue.nextOf('control'), queue.nextOf('user'), queue.nextBut('control')]).toEqual([0, 3, 1])
+    expect([queue.nextOf('control'), queue.nextOf('user'), queue.nextExcept('control')]).toEqual([0, 3, 1])
     queue.clear('control')
     expect([queue.next, queue.nextOf('control')]).toEqual([1, Infinity])
   })
@@ -36,8 +36,8 @@ describe('what is due', () => {
     const queue = new DueQueue<string>()
     queue.add({ at: 1, source: 'user', action: 'a' })
     const saved = structuredClone(queue.save())
-    queue.take(1)
+    queue.pop(1)
     queue.load(saved)
-    expect(queue.take(1)).toEqual({ at: 1, source: 'user', action: 'a' })
+    expect(queue.pop(1)).toEqual({ at: 1, source: 'user', action: 'a' })
   })
 })

@@ -21,7 +21,7 @@ export class DueQueue<T> {
   nextOf(source: DueSource): number {
     return this.entries.find((entry) => entry.source === source)?.at ?? Infinity
   }
-  nextBut(source: DueSource): number {
+  nextExcept(source: DueSource): number {
     return this.entries.find((entry) => entry.source !== source)?.at ?? Infinity
   }
 
@@ -35,7 +35,7 @@ export class DueQueue<T> {
     this.entries = this.entries.filter((entry) => entry.source !== source)
   }
   /** Takes the first that is due at t or before. */
-  take(t: number): Due<T> | undefined {
+  pop(t: number): Due<T> | undefined {
     return this.entries.length && this.entries[0].at <= t ? this.entries.shift() : undefined
   }
 

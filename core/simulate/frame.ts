@@ -6,7 +6,7 @@ import { lineDomain, portKey } from '../sheet/netlist'
 import { sampleAt, type RunResult, type SignalRole } from './result'
 
 /** Values of every signal at a time, straight between samples, into `out`. */
-export function frameAt(result: RunResult, t: number, out: Float64Array): Float64Array {
+export function valuesAt(result: RunResult, t: number, out: Float64Array): Float64Array {
   const { index, share } = sampleAt(result.times, t)
   for (let i = 0; i < result.columns.length; i++) {
     const column = result.columns[i]

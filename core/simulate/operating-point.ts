@@ -4,7 +4,7 @@ import { compile } from './compile'
 import { Network } from './circuit/network'
 import { Recorder } from './observers/recorder'
 import type { Signal } from './result'
-import { settle } from './settle'
+import { findSteadyState } from './settle'
 
 export interface OperatingPoint {
   /** Whether there is one: nothing moves any more. */
@@ -24,12 +24,12 @@ export function operatingPoint(sheet: Sheet, scheduleId: string | undefined, at:
   if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
   const network = new Network(compiled)
   const { settings } = compiled
-  const rest = settle(network, settings.tolerance, at)
+  const rest = findSteadyState(network, settings.tolerance, at)
   const recorder = new Recorder(network, settings.every)
-  network.hold(at)
+  network.freezeInputs(at)
   network.observe(at, network.initial)
   const values = new Map(
     recorder.signals.map((signal, i) => [signal.id, { signal, value: recorder.value(i) }]),
   )
-  return { atRest: rest.atRest, time: rest.time, values }
+  return { atRest: rest.converged, time: rest.time, values }
 }

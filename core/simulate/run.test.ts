@@ -3,16 +3,16 @@ import { describe, expect, it } from 'vitest'
 import { resultToCsv } from '../formats/csv'
 import { resultToJson } from '../formats/result-json'
 import { decodeRun, encodeRun } from '../formats/run-file'
-import { addComponent, connect, exchangePorts, move, rotate, setParameter } from '../sheet/edit'
+import { addComponent, connect, swapPorts, move, rotate, setParameter } from '../sheet/edit'
 import { readSheetText } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
 import { circuit, powerUnit, powerUnitPipes, runSheet } from '../testing'
 import { compile } from './compile'
-import { frameAt, localAt, pipeFlows, signalMap } from './frame'
+import { valuesAt, localAt, pipeFlows, signalMap } from './frame'
 import { sampleAt, signalIndex, valueAt } from './result'
 import { run } from './run'
 import { findKind } from '../catalogue'
-import { valuesToDraw } from '../sheet/geometry'
+import { valuesOrDefaults } from '../sheet/geometry'
 import { showQuantity } from '../units/text'
 
 const read = readSheetText(
@@ -52,7 +52,7 @@ describe('a run of the press', () => {
     expect(lower.extremes[signalIndex(lower, 'A1.position')].max).toBeLessThan(0.6)
   })
   it('answers a check valve that is turned round', () => {
-    const turned = exchangePorts(press, 'V2')
+    const turned = swapPorts(press, 'V2')
     const r = runSheet(turned)
     expect(r.extremes[signalIndex(r, 'A1.position')].max).toBeLessThan(0.001)
   })
@@ -201,11 +201,11 @@ describe('a run as data', () => {
   })
   it('lets every component say what it is doing, without a hole', () => {
     for (const t of [0, 2, 6, 8.1, 10, 14]) {
-      const frame = frameAt(pressRun, t, new Float64Array(pressRun.columns.length))
+      const frame = valuesAt(pressRun, t, new Float64Array(pressRun.columns.length))
       for (const component of press.components) {
         const kind = findKind(component.kind)!
         const local = localAt(pressRun, frame, component)!
-        const words = kind.say!(local, valuesToDraw(component), (si, q) => showQuantity(si, q, 'metric'))
+        const words = kind.describeState!(local, valuesOrDefaults(component), (si, q) => showQuantity(si, q, 'metric'))
         expect(words, component.id).toMatch(/^[A-Z].*\.$/)
         expect(words, component.id).not.toMatch(/NaN|undefined|–/)
       }

@@ -19,10 +19,10 @@ const LONGEST = 120
 const STEP_BUDGET = 20_000
 const FIRST_STEP = 1e-4
 
-export interface Settled {
+export interface SteadyState {
   /** s that were simulated for it. */
   readonly time: number
-  readonly atRest: boolean
+  readonly converged: boolean
 }
 
 /**
@@ -30,18 +30,18 @@ export interface Settled {
  * that its initial values. States that only count start anew. Steps grow as the motion dies, so this is a pseudo-transient
  * solution of f(y) = 0 that cannot end on an unstable branch.
  */
-export function settle(network: Network, tolerance: number, at = 0): Settled {
+export function findSteadyState(network: Network, tolerance: number, at = 0): SteadyState {
   const counting = countingStates(network)
   const y = Float64Array.from(network.initial)
-  network.hold(at)
-  const { time, atRest } = follow(network, y, counting, tolerance)
+  network.freezeInputs(at)
+  const { time, converged: atRest } = follow(network, y, counting, tolerance)
   for (let i = 0; i < network.n; i++) if (!counting[i]) network.initial[i] = y[i]
-  network.release()
-  return { time, atRest }
+  network.unfreezeInputs()
+  return { time, converged: atRest }
 }
 
 /** @param y where it begins, and afterwards where it has come to */
-function follow(network: Network, y: Float64Array, counting: Uint8Array, tolerance: number): Settled {
+function follow(network: Network, y: Float64Array, counting: Uint8Array, tolerance: number): SteadyState {
   let time = 0
   let steps = 0
   try {
@@ -54,20 +54,20 @@ function follow(network: Network, y: Float64Array, counting: Uint8Array, toleran
       integrator.restart(time, y, FIRST_STEP)
       events.initialise(time, y)
       while (!isAtRest(network, time, y, counting, rest)) {
-        if (time >= LONGEST || steps++ > STEP_BUDGET) return { time, atRest: false }
+        if (time >= LONGEST || steps++ > STEP_BUDGET) return { time, converged: false }
         const share = stepper.step(LONGEST)
         time = stepper.timeAt(share)
         y.set(stepper.y)
         if (share === 1) continue
         integrator.restart(time, y, FIRST_STEP)
-        events.settle(time, y)
+        events.switchAll(time, y)
       }
     }
   } catch (error) {
     if (!(error instanceof StepFailure || error instanceof Chattering)) throw error
-    return { time, atRest: false }
+    return { time, converged: false }
   }
-  return { time, atRest: true }
+  return { time, converged: true }
 }
 
 function isAtRest(network: Network, t: number, y: Float64Array, counting: Uint8Array, rest: number): boolean {
@@ -82,7 +82,7 @@ function countingStates(network: Network): Uint8Array {
   const counting = new Uint8Array(network.n)
   for (const e of network.elements)
     e.states.forEach((s, i) => {
-      if (s.counts) counting[e.firstState + i] = 1
+      if (s.isCounter) counting[e.firstState + i] = 1
     })
   return counting
 }

@@ -5,7 +5,7 @@
  * Actions take effect where the integrator stands. A step is cut short only by what is due (schedule, control, planned actions)
  * and by the instant that `advance` is asked for; `advanceBeyond` lets it stand where it comes to, so that looking on changes nothing.
  */
-import { resolveComponent, type Written } from '../sheet/resolve'
+import { resolveComponent, type RawValue } from '../sheet/resolve'
 import { showQuantity } from '../units/text'
 import type { Action } from './actions'
 import { Chattering } from './circuit/event-functions'
@@ -23,7 +23,7 @@ import { Conditions } from './observers/conditions'
 import { Hunting } from './observers/hunting'
 import { Recorder } from './observers/recorder'
 import { BALANCE_WARNING, type RunResult } from './result'
-import { settle } from './settle'
+import { findSteadyState } from './settle'
 import type { Changed, Snapshot, Stop } from './snapshot'
 import { StepFailure, Stepper, type StepVisitor } from './stepper'
 
@@ -84,9 +84,9 @@ export class Simulation {
     this.control = options.control
     this.longestStep = options.longestStep ?? Infinity
     this.inputsBefore = new Float64Array(network.arrays.u.length)
-    if (settings.settled) {
-      const rest = settle(network, settings.tolerance)
-      if (!rest.atRest)
+    if (settings.steadyState) {
+      const rest = findSteadyState(network, settings.tolerance)
+      if (!rest.converged)
         this.warnings.push(
           `It did not come to rest with its first commands: the run begins as it was after ${rest.time.toPrecision(3)} s of them.`,
         )
@@ -99,25 +99,25 @@ export class Simulation {
     this.recorder = new Recorder(network, settings.every)
     this.conditions = new Conditions(network)
     this.visitor = {
-      middle: () => this.middle.take(),
-      passed: (from, to) => this.passed(from, to),
+      atMidpoint: () => this.middle.store(),
+      afterInterval: (from, to) => this.passed(from, to),
     }
     this.readings = {
       isOn: (component) => (this.element(component)?.local.mode[0] ?? 0) > 0,
       input: (component, name) => network.arrays.u[network.inputs.find(component, name)],
     }
     const { integrator, events, y } = this.stepper
-    network.enter(0)
+    network.activateInputs(0)
     integrator.restart(0, y, Math.min(LONGEST_FIRST_STEP, settings.duration * 1e-3))
-    this.guard(() => {
+    this.runWithChatterStop(() => {
       events.initialise(0, y)
-      this.controlAndEvents()
+      this.iterateControlAndEvents()
     })
     network.observe(0, y)
     this.balances = new Balances(network)
     this.hunting = new Hunting(network)
-    this.standAt(0)
-    this.askSchedule()
+    this.updateObservers(0)
+    this.queueScheduleBreak()
   }
 
   get time(): number {
@@ -155,7 +155,7 @@ export class Simulation {
       return
     }
     integrator.interpolate(Math.max(0, (t - integrator.tOld) / length), y)
-    this.network.confine(y)
+    this.network.clampPressures(y)
     this.network.observe(Math.max(t, integrator.tOld), y)
   }
 
@@ -178,33 +178,33 @@ export class Simulation {
     try {
       const moving = network.inputs.movingCount > 0 ? LONGEST_ON_A_RAMP : Infinity
       const longest = this.time + Math.min(this.longestStep, moving, oil.longestStep(before))
-      share = stepper.step(Math.min(limit, this.queue.nextBut('user'), longest), this.visitor, action)
+      share = stepper.step(Math.min(limit, this.queue.nextExcept('user'), longest), this.visitor, action)
     } catch (error) {
       if (!(error instanceof StepFailure)) throw error
       this.stop(error.message, error.state)
       return false
     }
-    after.take()
+    after.store()
     const t = stepper.timeAt(share)
     this.sampleWithin(t, share)
     const h = t - integrator.tOld
-    balances.closed(h, before, middle, after)
-    oil.end(t, h, before, middle, after)
+    balances.stepAccepted(h, before, middle, after)
+    oil.endInterval(t, h, before, middle, after)
     this.before = after
     this.after = before
     if (oil.tooHot) this.stopTooHot()
     if (this.compiled.onBurst === 'stop') this.stopWhereItBursts()
     if (share < 1) {
       integrator.interpolate(share, stepper.y)
-      network.confine(stepper.y)
+      network.clampPressures(stepper.y)
       integrator.restart(t, stepper.y, Math.min(integrator.h, LONGEST_FIRST_STEP))
       integrator.statistics.events++
-      this.guard(() => this.controlAndEvents())
-      this.standAt(t)
+      this.runWithChatterStop(() => this.iterateControlAndEvents())
+      this.updateObservers(t)
       if (due > t) return true
     }
     if (due > t) return false
-    this.doWhatIsDue()
+    this.executeDueActions()
     return true
   }
 
@@ -220,26 +220,26 @@ export class Simulation {
       throw new Error(
         `${component}, ${spec.label}: ${Number.isFinite(value) ? showQuantity(value, spec.quantity, 'metric') : value} ${problem}`,
       )
-    this.act({ at: this.time, kind: 'set', component, target, value })
+    this.execute({ at: this.time, kind: 'set', component, target, value })
   }
   /** Gives an input back to its schedule. @throws Error where there is no such input */
   release(component: string, target: string): void {
     this.inputIndex(component, target)
-    this.act({ at: this.time, kind: 'release', component, target })
+    this.execute({ at: this.time, kind: 'release', component, target })
   }
   /**
    * Changes a parameter of a component from now on. @param value as in a sheet file: "95 bar"
    * @throws Error in plain words where the value will not do, or cannot be changed while it runs
    */
-  setParameter(component: string, target: string, value: Written): void {
-    this.act({ at: this.time, kind: 'parameter', component, target, value })
+  setParameter(component: string, target: string, value: RawValue): void {
+    this.execute({ at: this.time, kind: 'parameter', component, target, value })
   }
   /** Has an action done when its instant comes. @throws Error where that is past */
   plan(action: Action): void {
     if (action.at < this.time)
       throw new Error(`An action at ${action.at} s comes too late: it is ${this.time} s.`)
     this.queue.add({ at: action.at, source: 'user', action })
-    if (action.at === this.time) this.doWhatIsDue()
+    if (action.at === this.time) this.executeDueActions()
   }
 
   snapshot(): Snapshot {
@@ -277,11 +277,11 @@ export class Simulation {
     for (const id of new Set([...this.changed.keys(), ...Object.keys(saved.changed)]))
       this.rebuild(id, saved.changed[id] ?? { parameters: {}, faulty: false })
     network.inputs.load(saved.inputs)
-    network.enter(t)
+    network.activateInputs(t)
     events.load(saved.events)
     before.load(saved.rates)
     oil.load(saved.oil, t)
-    oil.begin(t, before)
+    oil.beginInterval(t, before)
     network.loadDerivatives(saved.derivatives)
     queue.load(saved.queue)
     control?.load(saved.control)
@@ -372,13 +372,13 @@ export class Simulation {
   private passed(from: number, to: number): void {
     const { stepper, conditions, recorder } = this
     if (conditions.crossed()) {
-      conditions.look(stepper.lookAt(conditions.locate(from, to, stepper.length, stepper.look)))
+      conditions.observe(stepper.evaluateAt(conditions.locate(from, to, stepper.length, stepper.look)))
       stepper.look(to)
     }
     const t = stepper.timeAt(to)
-    conditions.look(t)
-    recorder.look(t)
-    this.hunting.look(t)
+    conditions.observe(t)
+    recorder.observe(t)
+    this.hunting.observe(t)
   }
 
   /** Takes the samples that lie within the last step; one that falls on its end is taken with what holds after it. */
@@ -387,29 +387,29 @@ export class Simulation {
     while (recorder.nextSample < end * (1 - 1e-12)) {
       const at = recorder.nextSample
       const within = (at - stepper.integrator.tOld) / stepper.length
-      stepper.lookAt(Math.min(share, Math.max(0, within)))
+      stepper.evaluateAt(Math.min(share, Math.max(0, within)))
       recorder.sample(at)
     }
   }
 
   /** Takes what holds at an instant, after all that happened there, for what follows. */
-  private standAt(t: number): void {
+  private updateObservers(t: number): void {
     const { network, oil, before, conditions, recorder } = this
-    oil.breathe(t)
+    oil.updateAirPressure(t)
     network.observe(t, this.state)
-    before.take()
-    oil.begin(t, before)
-    conditions.look(t)
-    recorder.look(t)
+    before.store()
+    oil.beginInterval(t, before)
+    conditions.observe(t)
+    recorder.observe(t)
   }
 
   /** Switches what has changed sides, lets control answer, and again, until nothing changes any more. */
-  private controlAndEvents(): void {
+  private iterateControlAndEvents(): void {
     const { stepper, network, control, conditions } = this
     const { integrator, events } = stepper
     const { t, y } = integrator
     for (let round = 0; ; round++) {
-      events.settle(t, y, (element, index, direction) => conditions.event(t, element, index, direction))
+      events.switchAll(t, y, (element, index, direction) => conditions.event(t, element, index, direction))
       if (!control) return
       const { outputs, nextDue } = control.react(t, this.readings)
       this.queue.clear('control')
@@ -427,12 +427,12 @@ export class Simulation {
         this.stop('control and circuit answer each other without end')
         return
       }
-      network.enter(t)
+      network.activateInputs(t)
     }
   }
 
   /** Runs what may chatter; where it does, the simulation stops and says who. */
-  private guard(work: () => void): void {
+  private runWithChatterStop(work: () => void): void {
     try {
       work()
     } catch (error) {
@@ -442,28 +442,28 @@ export class Simulation {
     }
   }
 
-  private askSchedule(): void {
+  private queueScheduleBreak(): void {
     this.queue.clear('schedule')
     const at = this.network.inputs.nextBreak(this.time)
     if (at < Infinity) this.queue.add({ at, source: 'schedule' })
   }
 
   /** All that is due now, one after another. */
-  private doWhatIsDue(): void {
-    for (let due = this.queue.take(this.time); due; due = this.queue.take(this.time)) {
+  private executeDueActions(): void {
+    for (let due = this.queue.pop(this.time); due; due = this.queue.pop(this.time)) {
       if (due.action) {
         try {
-          this.act({ ...due.action, at: this.time })
+          this.execute({ ...due.action, at: this.time })
         } catch (error) {
           this.warnings.push(`At ${this.time.toPrecision(5)} s: ${(error as Error).message}`)
         }
-      } else this.takeUpInputs()
-      this.askSchedule()
+      } else this.applyInputChanges()
+      this.queueScheduleBreak()
     }
   }
 
   /** Does an action now, and keeps it. */
-  private act(action: Action): void {
+  private execute(action: Action): void {
     const { network, balances } = this
     network.observe(this.time, this.state)
     if (action.kind === 'parameter') {
@@ -479,17 +479,17 @@ export class Simulation {
       const input = this.inputIndex(action.component, action.target)
       if (action.kind === 'release') network.inputs.release(input)
       else {
-        if (network.inputs.inputs[input].fault && action.value !== 0) this.makeFaulty(action.component, input)
+        if (network.inputs.inputs[input].fault && action.value !== 0) this.attachFaults(action.component, input)
         network.inputs.set(input, action.value, 'hand')
       }
     }
     this.actions.push(action)
-    this.takeUpInputs()
-    this.askSchedule()
+    this.applyInputChanges()
+    this.queueScheduleBreak()
   }
 
   /** Puts a component's faults around its model, if they are not yet. */
-  private makeFaulty(component: string, input: number): void {
+  private attachFaults(component: string, input: number): void {
     const element = this.element(component)!
     this.recorder.include(element, input - element.firstInput)
     if (element.inputsRead === element.inputs.length) return
@@ -520,23 +520,23 @@ export class Simulation {
   }
 
   /** Inputs, events and control at the present instant, where an input or an element has changed. */
-  private takeUpInputs(): void {
+  private applyInputChanges(): void {
     const { network, stepper, inputsBefore } = this
     const { integrator } = stepper
     const { u } = network.arrays
     inputsBefore.set(u)
-    network.enter(this.time)
+    network.activateInputs(this.time)
     let jumped = false
     for (let i = 0; i < u.length; i++) if (u[i] !== inputsBefore[i]) jumped = true
-    this.oil.breathe(this.time)
-    this.guard(() => this.controlAndEvents())
+    this.oil.updateAirPressure(this.time)
+    this.runWithChatterStop(() => this.iterateControlAndEvents())
     stepper.y.set(integrator.y)
     integrator.restart(
       this.time,
       stepper.y,
       jumped ? Math.min(integrator.h, LONGEST_FIRST_STEP) : integrator.h,
     )
-    this.standAt(this.time)
+    this.updateObservers(this.time)
   }
 
   private stopWhereItBursts(): void {

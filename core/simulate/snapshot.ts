@@ -1,5 +1,5 @@
 /** Everything that the future of a simulation depends on. */
-import type { Written } from '../sheet/resolve'
+import type { RawValue } from '../sheet/resolve'
 import type { Action } from './actions'
 import type { InputState } from './circuit/input-bank'
 import type { DerivativesData } from './circuit/jacobian'
@@ -18,7 +18,7 @@ export type Stop = NonNullable<RunResult['stopped']>
 
 /** A component as it differs from the sheet: values changed in flight, faults that act. */
 export interface Changed {
-  readonly parameters: Readonly<Record<string, Written>>
+  readonly parameters: Readonly<Record<string, RawValue>>
   readonly faulty: boolean
 }
 

@@ -7,9 +7,9 @@ import { Rosenbrock } from './numerics/rosenbrock'
 /** What looks on while a step is gone through; the network stands observed where it is called. */
 export interface StepVisitor {
   /** The middle of the part of the step that holds. */
-  middle(): void
+  atMidpoint(): void
   /** The end of an interval of the step, in shares of it. */
-  passed(from: number, to: number): void
+  afterInterval(from: number, to: number): void
 }
 
 /** A step size fell below what time can resolve. */
@@ -50,17 +50,17 @@ export class Stepper {
   }
 
   /** Puts the network at a share of the last step. @returns the instant, s */
-  lookAt(share: number): number {
+  evaluateAt(share: number): number {
     const { integrator, network, y } = this
     integrator.interpolate(share, y)
-    if (share < 1) network.confine(y)
+    if (share < 1) network.clampPressures(y)
     const t = this.timeAt(share)
     if (this.observing) network.observe(t, y)
     else network.evaluate(t, y)
     return t
   }
   /** Made once: the loop creates no closures. */
-  readonly look = (share: number): void => void this.lookAt(share)
+  readonly look = (share: number): void => void this.evaluateAt(share)
 
   /**
    * One step, at most to `limit`; and to `stop`, which shortens only a step that would pass it without an event before: steps that end
@@ -81,27 +81,27 @@ export class Stepper {
       const event = events.locate(0, 0.5, length, look)
       if (visitor) {
         look(0.5 * event)
-        visitor.passed(0, 0.5 * event)
-        visitor.middle()
+        visitor.afterInterval(0, 0.5 * event)
+        visitor.atMidpoint()
         look(event)
-        visitor.passed(0.5 * event, event)
+        visitor.afterInterval(0.5 * event, event)
       }
       return event
     }
-    visitor?.passed(0, 0.5)
-    visitor?.middle()
+    visitor?.afterInterval(0, 0.5)
+    visitor?.atMidpoint()
     look(1)
     if (events.crossed()) {
       const event = events.locate(0.5, 1, length, look)
       if (visitor) {
         look(0.5 * event)
-        visitor.middle()
+        visitor.atMidpoint()
         look(event)
-        visitor.passed(0.5, event)
+        visitor.afterInterval(0.5, event)
       }
       return event
     }
-    visitor?.passed(0.5, 1)
+    visitor?.afterInterval(0.5, 1)
     events.accept()
     return 1
   }

@@ -78,7 +78,7 @@ export function resolveBrief(brief: Brief): { values?: BriefValues; problems: Fi
   const problems: Finding[] = []
   const values: Record<string, Value> = {}
   const add = (parameter: string, message: string) =>
-    problems.push({ rule: 'brief', severity: 'error', message, place: { parameter } })
+    problems.push({ rule: 'brief', severity: 'error', message, location: { parameter } })
   for (const [name, parameter] of Object.entries(briefParameters)) {
     const read = readParameter(parameter, brief.values[name])
     if ('message' in read) add(name, read.message)

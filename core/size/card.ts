@@ -1,5 +1,5 @@
 /** A calculation as it is shown: every step with its formula and the numbers put in. */
-import type { Sized } from '../catalogue/kind'
+import type { SizingResult } from '../catalogue/kind'
 import type { Quantity } from '../units/quantities'
 
 export interface Term {
@@ -28,7 +28,7 @@ export interface Card {
   readonly remarks: readonly { readonly severity: 'note' | 'warning'; readonly text: string }[]
   /** What the sheet can take from this card. */
   readonly gives: readonly {
-    readonly sized: Sized
+    readonly sized: SizingResult
     readonly label: string
     readonly value: number
     readonly quantity: Quantity

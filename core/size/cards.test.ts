@@ -92,8 +92,8 @@ describe('sizing', () => {
   it('refuses a brief that does not read, at the field', () => {
     const read = resolveBrief(brief({ stroke: '600 bar', pressForce: '-1 kN' }))
     expect(read.values).toBeUndefined()
-    expect(read.problems.map((p) => p.place.parameter)).toEqual(['stroke', 'pressForce'])
-    expect(resolveBrief(brief({ pressStroke: '900 mm' })).problems[0].place.parameter).toBe('pressStroke')
+    expect(read.problems.map((p) => p.location.parameter)).toEqual(['stroke', 'pressForce'])
+    expect(resolveBrief(brief({ pressStroke: '900 mm' })).problems[0].location.parameter).toBe('pressStroke')
   })
   it('uses every value of the brief in some sum', () => {
     const base = JSON.stringify(cardsFor())

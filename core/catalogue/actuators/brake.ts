@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, ramp, reversal } from '../laws'
+import { circleArea, smoothRamp, frictionReversal } from '../laws'
 import { dashed, line, rectangle, shaftStub, spring } from '../symbol'
 
 const STATE = indices('lift')
@@ -29,8 +29,8 @@ export const brake = defineKind({
   name: 'brake',
   label: 'Brake, spring-applied',
   family: 'actuators',
-  words: ['brake', 'parking brake', 'holding brake', 'multi-disc', 'spring applied'],
-  letter: 'A',
+  searchTerms: ['brake', 'parking brake', 'holding brake', 'multi-disc', 'spring applied'],
+  designationLetter: 'A',
   description: 'Holds its shaft by springs; pressure at X lifts it. Without oil it is on.',
   ports: [
     { name: 'X', domain: 'oil', role: 'pressure to lift it' },
@@ -48,7 +48,7 @@ export const brake = defineKind({
     torque: { label: 'braking torque', quantity: 'torque', rest: 'torque', min: 0, max: 1e7 },
   }),
   faults: [stuckPiston(STATE.lift, X, 'brake sticks'), springBroken(INPUT.torque)],
-  care: 'A brake holds; it is not sized to stop a running load again and again.',
+  safetyNote: 'A brake holds; it is not sized to stop a running load again and again.',
   validate: (v) =>
     v.lifted <= v.begins
       ? [{ parameter: 'lifted', message: 'It must be lifted above the pressure at which it begins to lift.' }]
@@ -72,7 +72,7 @@ export const brake = defineKind({
   model(v) {
     const volume = circleArea(v.piston) * v.way
     return {
-      swells: true,
+      hasVariableVolume: true,
       states: stateSpecs(STATE, {
         lift: { label: 'lifted', quantity: 'share', initial: 0, scale: 1 },
       }),
@@ -83,11 +83,11 @@ export const brake = defineKind({
         slips: { label: 'slips: turns while it is on', severity: 'warning' },
       }),
       evaluate(l) {
-        const wanted = ramp((l.p[X] - v.begins) / (v.lifted - v.begins))
+        const wanted = smoothRamp((l.p[X] - v.begins) / (v.lifted - v.begins))
         l.dx[STATE.lift] = (wanted - l.x[STATE.lift]) / v.response
         l.q[X] = volume * l.dx[STATE.lift]
         l.v[X] = volume * l.x[STATE.lift]
-        l.q[W] = (1 - l.x[STATE.lift]) * l.u[INPUT.torque] * reversal(l.p[W] / SLIP_SPEED)
+        l.q[W] = (1 - l.x[STATE.lift]) * l.u[INPUT.torque] * frictionReversal(l.p[W] / SLIP_SPEED)
       },
       observe(l) {
         l.o[OUTPUT.holding] = (1 - l.x[STATE.lift]) * l.u[INPUT.torque]
@@ -96,7 +96,7 @@ export const brake = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.x[STATE.lift] > 0.98
       ? `Lifted by ${show(l.p[X], 'pressure')}.`
       : l.x[STATE.lift] > 0.02

@@ -6,7 +6,7 @@ import {
   cylinderModel,
   cylinderMotions,
   cylinderProblems,
-  cylinderSay,
+  describeCylinder,
   cylinderSymbol,
   doubleActingFaults,
   doubleActingParameters,
@@ -19,8 +19,8 @@ export const cylinderDoubleActing = defineKind({
   name: 'cylinder-double-acting',
   label: 'Cylinder, double-acting',
   family: 'actuators',
-  words: ['cylinder', 'ram', 'jack', 'actuator', 'press', 'cushioned', 'cyl', 'da'],
-  letter: 'A',
+  searchTerms: ['cylinder', 'ram', 'jack', 'actuator', 'press', 'cushioned', 'cyl', 'da'],
+  designationLetter: 'A',
   description: 'Oil at A extends the rod, oil at B retracts it. Cushions may slow it before its stops.',
   ports: [
     { name: 'A', domain: 'oil', role: 'cap side' },
@@ -31,14 +31,14 @@ export const cylinderDoubleActing = defineKind({
   inputs: cylinderInputs,
   faults: doubleActingFaults,
   traits: {
-    rating: 'ratedPressure',
-    sized: doubleActingSized,
-    moves(values) {
+    ratedPressure: 'ratedPressure',
+    sizingTargets: doubleActingSized,
+    motions(values) {
       const v = values as unknown as CylinderValues & { bore: number; rod: number }
       return cylinderMotions(v, cylinderAreas(v.bore, v.rod), v.rod)
     },
   },
-  care: 'A raised or pressed load can move when a line opens. Support it mechanically before anyone reaches in.',
+  safetyNote: 'A raised or pressed load can move when a line opens. Support it mechanically before anyone reaches in.',
   validate: cylinderProblems,
   symbol: (v) => cylinderSymbol({ rodSide: true, cushionIn: v.cushionIn > 0, cushionOut: v.cushionOut > 0 }),
   caption: (v, show) => [
@@ -46,5 +46,5 @@ export const cylinderDoubleActing = defineKind({
     `stroke ${show(v.stroke, 'length')}`,
   ],
   model: (v, fluid) => cylinderModel(v, fluid, cylinderAreas(v.bore, v.rod), { A: 0, B: 1, R: 2 }),
-  say: (l, _values, show) => cylinderSay(l, show),
+  describeState: (l, _values, show) => describeCylinder(l, show),
 })

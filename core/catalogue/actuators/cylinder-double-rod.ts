@@ -7,7 +7,7 @@ import {
   cylinderModel,
   cylinderMotions,
   cylinderProblems,
-  cylinderSay,
+  describeCylinder,
   cylinderSymbol,
   doubleActingFaults,
   doubleActingParameters,
@@ -20,8 +20,8 @@ export const cylinderDoubleRod = defineKind({
   name: 'cylinder-double-rod',
   label: 'Cylinder, double-rod',
   family: 'actuators',
-  words: ['double rod', 'through rod', 'equal area', 'steering'],
-  letter: 'A',
+  searchTerms: ['double rod', 'through rod', 'equal area', 'steering'],
+  designationLetter: 'A',
   description: 'A rod at both ends: the same force and speed both ways.',
   ports: [
     { name: 'A', domain: 'oil', role: 'side that moves it out' },
@@ -32,9 +32,9 @@ export const cylinderDoubleRod = defineKind({
   inputs: cylinderInputs,
   faults: doubleActingFaults,
   traits: {
-    rating: 'ratedPressure',
-    sized: doubleActingSized,
-    moves(values) {
+    ratedPressure: 'ratedPressure',
+    sizingTargets: doubleActingSized,
+    motions(values) {
       const v = values as unknown as CylinderValues & { bore: number; rod: number }
       const { annulus } = cylinderAreas(v.bore, v.rod)
       return cylinderMotions(v, { cap: annulus, annulus }, v.rod)
@@ -55,5 +55,5 @@ export const cylinderDoubleRod = defineKind({
     const { annulus } = cylinderAreas(v.bore, v.rod)
     return cylinderModel(v, fluid, { cap: annulus, annulus }, { A: 0, B: 1, R: 2 })
   },
-  say: (l, _values, show) => cylinderSay(l, show),
+  describeState: (l, _values, show) => describeCylinder(l, show),
 })

@@ -5,7 +5,7 @@ import {
   cylinderInputs,
   cylinderModel,
   cylinderMotions,
-  cylinderSay,
+  describeCylinder,
   cylinderSymbol,
   rodPort,
   singleActingFaults,
@@ -19,8 +19,8 @@ export const cylinderPlunger = defineKind({
   name: 'cylinder-plunger',
   label: 'Cylinder, plunger',
   family: 'actuators',
-  words: ['plunger', 'displacement cylinder', 'ram', 'lift'],
-  letter: 'A',
+  searchTerms: ['plunger', 'displacement cylinder', 'ram', 'lift'],
+  designationLetter: 'A',
   description: 'A thick rod without a piston: oil at A pushes it out, its load brings it back.',
   ports: [{ name: 'A', domain: 'oil', role: 'pressure side' }, rodPort],
   parameters: {
@@ -30,18 +30,18 @@ export const cylinderPlunger = defineKind({
   inputs: cylinderInputs,
   faults: singleActingFaults,
   traits: {
-    rating: 'ratedPressure',
-    sized: { bore: 'plunger', ...singleActingSized },
-    moves(values) {
+    ratedPressure: 'ratedPressure',
+    sizingTargets: { bore: 'plunger', ...singleActingSized },
+    motions(values) {
       const v = values as unknown as CylinderValues & { plunger: number }
       return cylinderMotions(v, { cap: circleArea(v.plunger), annulus: 0 }, v.plunger)
     },
   },
-  care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
+  safetyNote: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: travelProblems,
   symbol: () => cylinderSymbol({ rodSide: false, plunger: true }),
   caption: (v, show) => [`⌀ ${show(v.plunger, 'length')}`, `stroke ${show(v.stroke, 'length')}`],
   model: (v, fluid) =>
     cylinderModel(v, fluid, { cap: circleArea(v.plunger), annulus: 0 }, { A: 0, B: -1, R: 1 }),
-  say: (l, _values, show) => cylinderSay(l, show),
+  describeState: (l, _values, show) => describeCylinder(l, show),
 })

@@ -6,7 +6,7 @@ import {
   cylinderInputs,
   cylinderModel,
   cylinderMotions,
-  cylinderSay,
+  describeCylinder,
   cylinderSymbol,
   rodPort,
   singleActingFaults,
@@ -20,27 +20,27 @@ export const cylinderSingleActing = defineKind({
   name: 'cylinder-single-acting',
   label: 'Cylinder, single-acting',
   family: 'actuators',
-  words: ['single acting', 'spring return', 'jack', 'lift', 'clamp', 'sa'],
-  letter: 'A',
+  searchTerms: ['single acting', 'spring return', 'jack', 'lift', 'clamp', 'sa'],
+  designationLetter: 'A',
   description: 'Oil at A extends it; a spring or its load brings it back.',
   ports: [{ name: 'A', domain: 'oil', role: 'cap side' }, rodPort],
   parameters: { bore: cylinderBore, ...singleActingParameters },
   inputs: cylinderInputs,
   faults: singleActingFaults,
   traits: {
-    rating: 'ratedPressure',
-    sized: { bore: 'bore', ...singleActingSized },
-    moves(values) {
+    ratedPressure: 'ratedPressure',
+    sizingTargets: { bore: 'bore', ...singleActingSized },
+    motions(values) {
       const v = values as unknown as CylinderValues & { bore: number }
       // its rod is not among its parameters, so nothing is said of buckling
       return cylinderMotions(v, { cap: circleArea(v.bore), annulus: 0 }, 0)
     },
   },
-  care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
+  safetyNote: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: travelProblems,
   symbol: (v) => cylinderSymbol({ rodSide: false, spring: v.springRate > 0 }),
   caption: (v, show) => [`⌀ ${show(v.bore, 'length')}`, `stroke ${show(v.stroke, 'length')}`],
   model: (v, fluid) =>
     cylinderModel(v, fluid, { cap: circleArea(v.bore), annulus: 0 }, { A: 0, B: -1, R: 1 }),
-  say: (l, _values, show) => cylinderSay(l, show),
+  describeState: (l, _values, show) => describeCylinder(l, show),
 })

@@ -6,7 +6,7 @@ import {
   cylinderInputs,
   cylinderModel,
   cylinderMotions,
-  cylinderSay,
+  describeCylinder,
   cylinderSymbol,
   rodPort,
   singleActingFaults,
@@ -27,8 +27,8 @@ export const cylinderTelescopic = defineKind({
   name: 'cylinder-telescopic',
   label: 'Cylinder, telescopic',
   family: 'actuators',
-  words: ['telescopic', 'telescope', 'multi-stage', 'tipper'],
-  letter: 'A',
+  searchTerms: ['telescopic', 'telescope', 'multi-stage', 'tipper'],
+  designationLetter: 'A',
   description: 'Stages one inside the other: the largest comes out first, the smallest last and fastest.',
   ports: [{ name: 'A', domain: 'oil', role: 'pressure side' }, rodPort],
   parameters: {
@@ -45,15 +45,15 @@ export const cylinderTelescopic = defineKind({
   inputs: cylinderInputs,
   faults: singleActingFaults,
   traits: {
-    rating: 'ratedPressure',
-    sized: { bore: 'first', ...singleActingSized },
-    moves(values) {
+    ratedPressure: 'ratedPressure',
+    sizingTargets: { bore: 'first', ...singleActingSized },
+    motions(values) {
       const v = values as unknown as CylinderValues & { last: number }
       // its smallest stage asks for the most
       return cylinderMotions(v, { cap: circleArea(v.last), annulus: 0 }, 0)
     },
   },
-  care: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
+  safetyNote: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: (v) => [
     ...travelProblems(v),
     ...(v.last >= v.first
@@ -111,5 +111,5 @@ export const cylinderTelescopic = defineKind({
       { A: 0, B: -1, R: 1 },
     )
   },
-  say: (l, _values, show) => cylinderSay(l, show),
+  describeState: (l, _values, show) => describeCylinder(l, show),
 })

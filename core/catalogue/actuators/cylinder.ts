@@ -21,12 +21,12 @@ import {
 } from '../kind'
 import {
   circleArea,
-  crushedChamber,
+  endStopChamber,
   DEAD_VOLUME,
-  dropOfRoot,
+  inverseSmoothSquareRoot,
   interpolate,
   pathCoefficient,
-  reversal,
+  frictionReversal,
 } from '../laws'
 import { line, partOf, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
 
@@ -158,22 +158,22 @@ export function cylinderMotions(v: CylinderValues, areas: CylinderAreas, rodDiam
   const column = rodDiameter > 0 ? { diameter: rodDiameter, length: v.stroke + BEYOND_THE_STROKE } : undefined
   return [
     {
-      into: 'A',
+      inletPort: 'A',
       area: cap,
-      outOf: double ? 'B' : undefined,
-      outArea: annulus,
+      outletPort: double ? 'B' : undefined,
+      outletArea: annulus,
       load: at(v.start),
-      least,
+      minimumLoad: least,
       friction,
       column,
     },
     {
-      into: double ? 'B' : undefined,
+      inletPort: double ? 'B' : undefined,
       area: annulus,
-      outOf: 'A',
-      outArea: cap,
+      outletPort: 'A',
+      outletArea: cap,
       load: -at(v.stroke),
-      least: -most,
+      minimumLoad: -most,
       friction,
     },
   ]
@@ -196,7 +196,7 @@ const jammed: FaultSpec = {
   label: 'jammed where it is',
   form: 'stuck',
   ...yesNo,
-  after(l, amount) {
+  afterEvaluate(l, amount) {
     l.dx[STATE.velocity] -= amount * JAM * l.x[STATE.velocity]
   },
 }
@@ -306,7 +306,7 @@ export function cylinderModel(
     if (speed !== last[0]) {
       const dry = coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)
       last[0] = speed
-      last[1] = dry * reversal(speed / REVERSAL_SPEED) + viscousFriction * speed
+      last[1] = dry * frictionReversal(speed / REVERSAL_SPEED) + viscousFriction * speed
     }
     return last[1]
   }
@@ -327,7 +327,7 @@ export function cylinderModel(
   const cushionDrop = (length: number, left: number, area: number, outflow: number) => {
     if (outflow <= 0 || left >= length) return 0
     const s = left > 0 ? left / length : 0
-    return dropOfRoot(outflow / (throttle * fluid.orificeFactor + entry(area) * s * s))
+    return inverseSmoothSquareRoot(outflow / (throttle * fluid.orificeFactor + entry(area) * s * s))
   }
   /** Pressures on the piston. */
   const pressureA = (l: Local) =>
@@ -349,14 +349,14 @@ export function cylinderModel(
         ? l.p[B] +
           cushionDrop(cushionOut, stroke - l.x[STATE.position], annulus, annulus * l.x[STATE.velocity])
         : l.p[B]
-  const capStop = crushedChamber(cap(0))
-  const rodStop = crushedChamber(annulus)
+  const capStop = endStopChamber(cap(0))
+  const rodStop = endStopChamber(annulus)
   const stopsAt = (l: Local) =>
     stop(l.mode[1], l.x[STATE.position] - stroke, l.x[STATE.velocity]) -
     stop(l.mode[0], -l.x[STATE.position], -l.x[STATE.velocity])
   return {
     idlePorts: [R],
-    swells: true,
+    hasVariableVolume: true,
     initialPotentials: [{ port: R, value: v.start }],
     states: stateSpecs(STATE, {
       position: { label: 'stroke', quantity: 'length', initial: v.start, scale: 10e-3 },
@@ -378,7 +378,7 @@ export function cylinderModel(
         worst: 'rodPressure',
       },
     }),
-    guards: eventSpecs(EVENT, {
+    eventFunctions: eventSpecs(EVENT, {
       retracted: { label: 'reaches its retracted stop', report: 1, value: 'velocity' },
       extended: { label: 'reaches its extended stop', report: 1, value: 'velocity' },
       contact: { label: 'meets the work-piece', report: workPieceStiffness > 0 ? 1 : 0, value: 'velocity' },
@@ -444,7 +444,7 @@ export function cylinderModel(
   }
 }
 
-export function cylinderSay(l: Local, show: Show): string {
+export function describeCylinder(l: Local, show: Show): string {
   const at = show(l.x[STATE.position], 'length')
   if (l.mode[1]) return `On its extended stop, pushed with ${show(l.o[OUTPUT.pushForce], 'force')}.`
   if (l.mode[0]) return `On its retracted stop.`
@@ -454,7 +454,7 @@ export function cylinderSay(l: Local, show: Show): string {
 }
 
 /** What sets one kind's symbol apart from another's. */
-export interface CylinderLook {
+export interface CylinderSymbolOptions {
   /** The port at the rod side is there. */
   readonly rodSide: boolean
   /** Shapes that move with the piston, in place of the usual rod. */
@@ -469,7 +469,7 @@ export interface CylinderLook {
 }
 
 /** The barrel from x = −5 to 4 with its piston at the retracted end; ports below, the rod at the right. */
-export function cylinderSymbol(look: CylinderLook): SymbolDrawing {
+export function cylinderSymbol(look: CylinderSymbolOptions): SymbolDrawing {
   const left = look.left ?? -5
   const piston: Shape[] = look.plunger
     ? [rectangle(-4, -0.9, 9, 1.8)]

@@ -2,12 +2,12 @@ import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import { adjustable } from '../symbol'
 import {
   loadTorqueInput,
-  motorCare,
+  motorSafetyNote,
   motorFaults,
   motorModel,
   motorParameters,
   motorPorts,
-  motorSay,
+  describeMotor,
   motorSymbol,
   motorTraits,
 } from './motor'
@@ -19,8 +19,8 @@ export const hydraulicMotorVariable = defineKind({
   name: 'hydraulic-motor-variable',
   label: 'Hydraulic motor, variable, two directions',
   family: 'actuators',
-  words: ['variable motor', 'hydraulic motor', 'secondary control', 'two-speed motor'],
-  letter: 'M',
+  searchTerms: ['variable motor', 'hydraulic motor', 'secondary control', 'two-speed motor'],
+  designationLetter: 'M',
   description: 'Set back, it turns faster with less torque from the same flow.',
   ports: motorPorts,
   parameters: {
@@ -37,11 +37,11 @@ export const hydraulicMotorVariable = defineKind({
   }),
   faults: motorFaults,
   traits: motorTraits,
-  care: motorCare,
+  safetyNote: motorSafetyNote,
   symbol: () => motorSymbol(adjustable(0, 0, 2.8)),
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model: (values, fluid) =>
     motorModel(values, fluid, (l) => (l.u[INPUT.swing] > values.least ? l.u[INPUT.swing] : values.least)),
-  say: (l, v, show) =>
-    `At ${Math.round(Math.max(l.u[INPUT.swing], v.least) * 100)} % of its displacement. ${motorSay(l, show)}`,
+  describeState: (l, v, show) =>
+    `At ${Math.round(Math.max(l.u[INPUT.swing], v.least) * 100)} % of its displacement. ${describeMotor(l, show)}`,
 })

@@ -1,12 +1,12 @@
 import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import {
   loadTorqueInput,
-  motorCare,
+  motorSafetyNote,
   motorFaults,
   motorModel,
   motorParameters,
   motorPorts,
-  motorSay,
+  describeMotor,
   motorSymbol,
   motorTraits,
 } from './motor'
@@ -18,8 +18,8 @@ export const hydraulicMotor = defineKind({
   name: 'hydraulic-motor',
   label: 'Hydraulic motor, fixed, two directions',
   family: 'actuators',
-  words: ['hydraulic motor', 'motor', 'hydromotor', 'rotary', 'hm'],
-  letter: 'M',
+  searchTerms: ['hydraulic motor', 'motor', 'hydromotor', 'rotary', 'hm'],
+  designationLetter: 'M',
   description:
     'Oil from A to B turns it one way, from B to A the other. Its leakage leaves by the case drain L.',
   ports: motorPorts,
@@ -30,9 +30,9 @@ export const hydraulicMotor = defineKind({
   inputs: inputSpecs(INPUT, { loadTorque: loadTorqueInput }),
   faults: motorFaults,
   traits: motorTraits,
-  care: motorCare,
+  safetyNote: motorSafetyNote,
   symbol: () => motorSymbol(),
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model: (values, fluid) => motorModel(values, fluid, () => 1),
-  say: (l, _values, show) => motorSay(l, show),
+  describeState: (l, _values, show) => describeMotor(l, show),
 })

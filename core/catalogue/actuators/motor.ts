@@ -13,7 +13,7 @@ import {
   outputSpecs,
   conditionSpecs,
 } from '../kind'
-import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, dashed, flowTriangle, line, shaftStub, type Shape, type SymbolDrawing } from '../symbol'
 
 const INPUT = indices('loadTorque')
@@ -81,16 +81,16 @@ export const loadTorqueInput = {
 
 export const motorFaults = [leak(A, B, 'worn: leaks more', 'worn')] as const
 export const motorTraits = {
-  drains: ['L'],
-  rating: 'maxPressure',
-  turns: ['A', 'B'],
+  drainPorts: ['L'],
+  ratedPressure: 'maxPressure',
+  continuousRotation: ['A', 'B'],
   paths: [
-    { from: 'A', to: 'B', how: 'switched' },
-    { from: 'A', to: 'L', how: 'switched' },
-    { from: 'B', to: 'L', how: 'switched' },
+    { from: 'A', to: 'B', type: 'switched' },
+    { from: 'A', to: 'L', type: 'switched' },
+    { from: 'B', to: 'L', type: 'switched' },
   ],
 } as const
-export const motorCare = 'A motor leaks and cannot hold a load: a brake must.'
+export const motorSafetyNote = 'A motor leaks and cannot hold a load: a brake must.'
 
 export const motorSymbol = (more: readonly Shape[] = []): SymbolDrawing => ({
   shapes: [
@@ -127,15 +127,15 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
   const viscous = values.viscousFriction / ((1000 * 2 * Math.PI) / 60)
   const logEfficiency = Math.log(values.efficiency)
   const friction = (speed: number) =>
-    values.coulombTorque * reversal(speed / SHAFT_REVERSAL) + viscous * speed
+    values.coulombTorque * frictionReversal(speed / SHAFT_REVERSAL) + viscous * speed
   const oilTorque = (l: Local) => {
     const drop = l.p[A] - l.p[B]
-    const sign = reversal(l.p[W] / SHAFT_REVERSAL)
+    const sign = frictionReversal(l.p[W] / SHAFT_REVERSAL)
     return full * swing(l) * drop * Math.exp(logEfficiency * (drop > 0 ? sign : drop < 0 ? -sign : 0))
   }
   return {
     states: stateSpecs(STATE, {
-      angle: { label: 'angle turned', quantity: 'angle', initial: 0, counts: true, scale: 0.1 },
+      angle: { label: 'angle turned', quantity: 'angle', initial: 0, isCounter: true, scale: 0.1 },
     }),
     outputs: outputSpecs(OUTPUT, {
       speed: { label: 'speed', quantity: 'rotationalSpeed' },
@@ -180,7 +180,7 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
   }
 }
 
-export function motorSay(l: Local, show: Show): string {
+export function describeMotor(l: Local, show: Show): string {
   if (Math.abs(l.o[OUTPUT.speed]) < 0.5) return `Stands, pushed with ${show(l.o[OUTPUT.torque], 'torque')}.`
   const driven = l.o[OUTPUT.torque] * l.o[OUTPUT.speed] < 0
   return `Turns at ${show(l.o[OUTPUT.speed], 'rotationalSpeed')}, ${driven ? 'driven by its load and held back' : 'driven'} with ${show(Math.abs(l.o[OUTPUT.torque]), 'torque')}.`

@@ -9,7 +9,7 @@ import {
   rotaryParameters,
   rotaryPorts,
   rotaryProblems,
-  rotarySay,
+  describeRotaryActuator,
   type RotaryValues,
 } from './rotary-actuator'
 
@@ -25,8 +25,8 @@ export const rackActuator = defineKind({
   name: 'rack-actuator',
   label: 'Rotary actuator, rack and pinion',
   family: 'actuators',
-  words: ['rack', 'pinion', 'rotary actuator', 'swing', 'steering gear'],
-  letter: 'A',
+  searchTerms: ['rack', 'pinion', 'rotary actuator', 'swing', 'steering gear'],
+  designationLetter: 'A',
   description: 'A rack between pistons turns a pinion: oil at A one way, at B the other.',
   ports: rotaryPorts,
   parameters: {
@@ -43,9 +43,9 @@ export const rackActuator = defineKind({
   inputs: rotaryInputs,
   faults: rotaryFaults,
   traits: {
-    rating: 'maxPressure',
-    sized: { bore: 'bore' },
-    moves(values) {
+    ratedPressure: 'maxPressure',
+    sizingTargets: { bore: 'bore' },
+    motions(values) {
       const v = values as unknown as RotaryValues & RackValues
       return rotaryMotions(v, perRadian(v))
     },
@@ -74,5 +74,5 @@ export const rackActuator = defineKind({
   }),
   caption: (v, show) => [`⌀ ${show(v.bore, 'length')}`, show(v.range, 'angle')],
   model: (v, fluid) => rotaryModel(v, fluid, perRadian(v), 0),
-  say: (l, _v, show) => rotarySay(l, show),
+  describeState: (l, _v, show) => describeRotaryActuator(l, show),
 })

@@ -16,7 +16,7 @@ import {
   eventSpecs,
   inputSpecs,
 } from '../kind'
-import { crushedChamber, DEAD_VOLUME, reversal } from '../laws'
+import { endStopChamber, DEAD_VOLUME, frictionReversal } from '../laws'
 
 const INPUT = indices('loadTorque')
 const STATE = indices('angle')
@@ -66,12 +66,12 @@ export interface RotaryValues {
 /** How it moves its load, D_r m³ a radian at either port. */
 export function rotaryMotions(v: RotaryValues, perRadian: number): Motion[] {
   const way = (into: string, outOf: string, load: number): Motion => ({
-    into,
-    outOf,
+    inletPort: into,
+    outletPort: outOf,
     area: perRadian,
-    outArea: perRadian,
+    outletArea: perRadian,
     load,
-    least: load,
+    minimumLoad: load,
     friction: v.coulombTorque,
   })
   return [way('A', 'B', v.loadTorque), way('B', 'A', -v.loadTorque)]
@@ -98,12 +98,12 @@ export function rotaryModel(
   const viscous = values.damping / ((2 * Math.PI) / 60)
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * values.inertia)
   const friction = (speed: number) =>
-    values.coulombTorque * reversal(speed / REVERSAL_SPEED) + viscous * speed
-  const crushed = crushedChamber(perRadian)
+    values.coulombTorque * frictionReversal(speed / REVERSAL_SPEED) + viscous * speed
+  const crushed = endStopChamber(perRadian)
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   return {
-    swells: true,
+    hasVariableVolume: true,
     states: stateSpecs(STATE, {
       angle: { label: 'angle', quantity: 'angle', initial: values.start, scale: 1e-2 },
     }),
@@ -115,7 +115,7 @@ export function rotaryModel(
     conditions: conditionSpecs(CONDITION, {
       overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
     }),
-    guards: eventSpecs(EVENT, {
+    eventFunctions: eventSpecs(EVENT, {
       lower: { label: 'reaches its lower stop', report: 1, value: 'speed' },
       upper: { label: 'reaches its upper stop', report: 1, value: 'speed' },
     }),
@@ -157,7 +157,7 @@ export function rotaryModel(
   }
 }
 
-export const rotarySay = (l: Local, show: Show) =>
+export const describeRotaryActuator = (l: Local, show: Show) =>
   Math.abs(l.o[OUTPUT.speed]) < 1e-3
     ? `Stands at ${show(l.x[STATE.angle], 'angle')}, pushed with ${show(l.o[OUTPUT.torque], 'torque')}.`
     : `Turns ${l.o[OUTPUT.speed] > 0 ? 'up' : 'back'} at ${show(Math.abs(l.o[OUTPUT.speed]), 'rotationalSpeed')}, now at ${show(l.x[STATE.angle], 'angle')}.`

@@ -1,7 +1,7 @@
 import { GRAVITY } from '../../units/quantities'
 import { dragging } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, inputSpecs, stateSpecs } from '../kind'
-import { reversal } from '../laws'
+import { frictionReversal } from '../laws'
 import { arrow, circle, line, shaftStub } from '../symbol'
 
 const STATE = indices('angle', 'wave', 'waveCosine')
@@ -20,8 +20,8 @@ export const rotatingLoad = defineKind({
   name: 'rotating-load',
   label: 'Rotating load',
   family: 'actuators',
-  words: ['inertia', 'flywheel', 'turntable', 'wave', 'gust', 'gravity arm', 'slew', 'load'],
-  letter: 'A',
+  searchTerms: ['inertia', 'flywheel', 'turntable', 'wave', 'gust', 'gravity arm', 'slew', 'load'],
+  designationLetter: 'A',
   description:
     'Something heavy that turns: its inertia, its friction, an arm that gravity pulls, waves or gusts.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
@@ -63,9 +63,9 @@ export const rotatingLoad = defineKind({
     const outer = (u: number, wave: number) => u + (waves ? v.waveTorque * wave : 0)
     return {
       states: stateSpecs(STATE, {
-        angle: { label: 'angle', quantity: 'angle', initial: 0, counts: gravity === 0, scale: 0.01 },
-        wave: { label: 'wave', quantity: 'ratio', initial: 0, counts: true, scale: 1 },
-        waveCosine: { label: 'wave, a quarter on', quantity: 'ratio', initial: 1, counts: true, scale: 1 },
+        angle: { label: 'angle', quantity: 'angle', initial: 0, isCounter: gravity === 0, scale: 0.01 },
+        wave: { label: 'wave', quantity: 'ratio', initial: 0, isCounter: true, scale: 1 },
+        waveCosine: { label: 'wave, a quarter on', quantity: 'ratio', initial: 1, isCounter: true, scale: 1 },
       }).slice(0, waves ? 3 : 1),
       outputs: outputSpecs(OUTPUT, {
         speed: { label: 'speed', quantity: 'rotationalSpeed' },
@@ -78,7 +78,7 @@ export const rotatingLoad = defineKind({
           l.dx[STATE.wave] = omega * l.x[STATE.waveCosine]
           l.dx[STATE.waveCosine] = -omega * l.x[STATE.wave]
         }
-        const friction = v.friction * reversal(speed / REVERSAL_SPEED)
+        const friction = v.friction * frictionReversal(speed / REVERSAL_SPEED)
         const torque =
           outer(l.u[INPUT.torque], waves ? l.x[STATE.wave] : 0) +
           gravity * Math.cos(l.x[STATE.angle]) +
@@ -97,7 +97,7 @@ export const rotatingLoad = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     Math.abs(l.o[OUTPUT.speed]) < 1e-3
       ? `Stands at ${show(l.x[STATE.angle], 'angle')} and loads its shaft with ${show(l.o[OUTPUT.load], 'torque')}.`
       : `Turns at ${show(l.o[OUTPUT.speed], 'rotationalSpeed')}, now at ${show(l.x[STATE.angle], 'angle')}.`,

@@ -8,7 +8,7 @@ import {
   rotaryParameters,
   rotaryPorts,
   rotaryProblems,
-  rotarySay,
+  describeRotaryActuator,
   type RotaryValues,
 } from './rotary-actuator'
 
@@ -17,8 +17,8 @@ export const semiRotary = defineKind({
   name: 'semi-rotary',
   label: 'Semi-rotary vane actuator',
   family: 'actuators',
-  words: ['rotary actuator', 'vane actuator', 'rudder', 'swing'],
-  letter: 'A',
+  searchTerms: ['rotary actuator', 'vane actuator', 'rudder', 'swing'],
+  designationLetter: 'A',
   description: 'Turns through part of a turn: oil at A one way, at B the other.',
   ports: rotaryPorts,
   parameters: {
@@ -29,8 +29,8 @@ export const semiRotary = defineKind({
   inputs: rotaryInputs,
   faults: rotaryFaults,
   traits: {
-    rating: 'maxPressure',
-    moves(values) {
+    ratedPressure: 'maxPressure',
+    motions(values) {
       const v = values as unknown as RotaryValues & { displacement: number }
       return rotaryMotions(v, v.displacement / v.range)
     },
@@ -57,5 +57,5 @@ export const semiRotary = defineKind({
   caption: (values, show) => [show(values.displacement, 'volume'), show(values.range, 'angle')],
   model: (values, fluid) =>
     rotaryModel(values, fluid, values.displacement / values.range, values.leakage / 100e5),
-  say: (l, _values, show) => rotarySay(l, show),
+  describeState: (l, _values, show) => describeRotaryActuator(l, show),
 })

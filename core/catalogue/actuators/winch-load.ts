@@ -10,7 +10,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { openRamp, reversal } from '../laws'
+import { smoothPositivePart, frictionReversal } from '../laws'
 import { circle, line, rectangle, shaftStub } from '../symbol'
 
 const STATE = indices('hauled')
@@ -32,8 +32,8 @@ export const winchLoad = defineKind({
   name: 'winch-load',
   label: 'Winch drum with rope and load',
   family: 'actuators',
-  words: ['winch', 'rope', 'drum', 'hoist', 'slip', 'hull', 'load'],
-  letter: 'A',
+  searchTerms: ['winch', 'rope', 'drum', 'hoist', 'slip', 'hull', 'load'],
+  designationLetter: 'A',
   description: 'A drum and its rope, with a load on a slope or hanging, on a shaft.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
   parameters: {
@@ -55,7 +55,7 @@ export const winchLoad = defineKind({
   inputs: inputSpecs(INPUT, {
     force: { label: 'other pull', quantity: 'force', rest: 'force', min: -1e8, max: 1e8 },
   }),
-  care: 'Keep clear of a rope under load, and of everything that it holds.',
+  safetyNote: 'Keep clear of a rope under load, and of everything that it holds.',
   faults: [dragging(W, SHAFT_REVERSAL)],
   symbol: () => ({
     shapes: [
@@ -83,16 +83,16 @@ export const winchLoad = defineKind({
     // openRamp is rounded over 2 % of this
     const corner = v.mass * GRAVITY + v.rolling
     const pull = (speed: number, other: number) => {
-      const force = weight + other + v.rolling * reversal(speed / REVERSAL_SPEED)
-      return corner * openRamp(force / corner)
+      const force = weight + other + v.rolling * frictionReversal(speed / REVERSAL_SPEED)
+      return corner * smoothPositivePart(force / corner)
     }
     const shaftTorque = (speed: number, force: number) => {
-      const driving = reversal(speed / REVERSAL_SPEED)
+      const driving = frictionReversal(speed / REVERSAL_SPEED)
       return (force * arm) / v.gearEfficiency ** driving
     }
     return {
       states: stateSpecs(STATE, {
-        hauled: { label: 'rope hauled', quantity: 'length', initial: 0, counts: true, scale: 1e-2 },
+        hauled: { label: 'rope hauled', quantity: 'length', initial: 0, isCounter: true, scale: 1e-2 },
       }),
       outputs: outputSpecs(OUTPUT, {
         rope: { label: 'speed of the rope', quantity: 'speed' },
@@ -120,7 +120,7 @@ export const winchLoad = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.o[OUTPUT.pull] <= 0
       ? 'The rope is slack.'
       : Math.abs(l.o[OUTPUT.rope]) < 1e-3

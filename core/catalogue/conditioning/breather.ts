@@ -18,8 +18,8 @@ export const breather = defineKind({
   name: 'breather',
   label: 'Breather',
   family: 'conditioning',
-  words: ['breather', 'air filter', 'filler', 'vent'],
-  letter: 'Z',
+  searchTerms: ['breather', 'air filter', 'filler', 'vent'],
+  designationLetter: 'Z',
   description: 'Lets air into the tank and out of it as the level falls and rises, and keeps the dirt out.',
   ports: [],
   parameters: {
@@ -64,7 +64,7 @@ export const breather = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.o[OUTPUT.let] >= 0
       ? `Has let in ${show(l.o[OUTPUT.let], 'volume')} of air.`
       : `Has let out ${show(-l.o[OUTPUT.let], 'volume')} of air.`,

@@ -14,8 +14,8 @@ export const cooler = defineKind({
   name: 'cooler',
   label: 'Cooler',
   family: 'conditioning',
-  words: ['cooler', 'heat exchanger', 'oil cooler', 'radiator'],
-  letter: 'Z',
+  searchTerms: ['cooler', 'heat exchanger', 'oil cooler', 'radiator'],
+  designationLetter: 'Z',
   description:
     'Takes heat from the oil that flows through it. It counts where the sheet lets its oil warm up.',
   ports: [
@@ -31,7 +31,7 @@ export const cooler = defineKind({
     on: { type: 'switch', label: 'Coolant runs', default: true },
   },
   faults: [blocked()],
-  traits: { nominal: { flow: 'ratedFlow', drop: 'ratedDrop' }, paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' }, paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: () => ({
     shapes: [
       line([-3, 0], [-2, 0]),
@@ -56,6 +56,6 @@ export const cooler = defineKind({
         l.power[Power.cooled] = l.o[OUTPUT.taken]
       },
     }),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Takes ${show(l.o[OUTPUT.taken], 'power')} from ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(l.p[A] - l.p[B], 'pressure')}.`,
 })

@@ -7,8 +7,8 @@ export const diffuser = defineKind({
   name: 'diffuser',
   label: 'Diffuser',
   family: 'conditioning',
-  words: ['diffuser', 'return diffuser'],
-  letter: 'Z',
+  searchTerms: ['diffuser', 'return diffuser'],
+  designationLetter: 'Z',
   description: 'Spreads the oil that returns to the tank, so that it does not stir up air.',
   ports: [
     { name: 'A', domain: 'oil', role: 'return line' },
@@ -16,7 +16,7 @@ export const diffuser = defineKind({
   ],
   parameters: throttledParameters('60 L/min', '0.2 bar', 10e5),
   faults: throttledFaults,
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: () => ({
     shapes: [
       line([0, -3], [0, 2]),
@@ -32,6 +32,6 @@ export const diffuser = defineKind({
     box: { x: -1.2, y: -1.4, w: 2.4, h: 2.8 },
   }),
   model: (v) => throttledModel(v, () => 1),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Lets ${show(l.q[0], 'flow')} into the tank at a drop of ${show(l.p[0] - l.p[1], 'pressure')}.`,
 })

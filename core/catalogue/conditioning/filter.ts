@@ -1,6 +1,6 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { circle, line, polygon } from '../symbol'
 
 const OUTPUT = indices('drop', 'bypassFlow')
@@ -18,8 +18,8 @@ export const filter = defineKind({
   name: 'filter',
   label: 'Filter',
   family: 'conditioning',
-  words: ['return filter', 'pressure filter', 'strainer', 'flt'],
-  letter: 'Z',
+  searchTerms: ['return filter', 'pressure filter', 'strainer', 'flt'],
+  designationLetter: 'Z',
   description: 'Holds back dirt. The finer and dirtier it is, the larger its pressure drop.',
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet' },
@@ -41,9 +41,9 @@ export const filter = defineKind({
   },
   faults: [blocked()],
   traits: {
-    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     filters: { from: 'A', to: 'B', bypass: 'bypass' },
-    paths: [{ from: 'A', to: 'B', how: 'open' }],
+    paths: [{ from: 'A', to: 'B', type: 'open' }],
   },
   symbol: (values) => ({
     shapes: [
@@ -84,7 +84,7 @@ export const filter = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const past = ramp((drop - values.bypassPressure) / 0.5e5) * bypass * rootDrop(drop)
+        const past = smoothRamp((drop - values.bypassPressure) / 0.5e5) * bypass * smoothSquareRoot(drop)
         const flow = clean * fluid.leakageFactor * drop + past
         l.q[A] = flow
         l.q[B] = -flow
@@ -99,6 +99,6 @@ export const filter = defineKind({
       },
     }
   },
-  say: (l, values, show) =>
+  describeState: (l, values, show) =>
     `Passes ${show(l.q[A], 'flow')} at a drop of ${show(l.o[OUTPUT.drop], 'pressure')}${l.o[OUTPUT.bypassFlow] > 1e-3 * values.ratedFlow ? ', its bypass open' : ''}.`,
 })

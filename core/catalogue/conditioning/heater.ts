@@ -11,8 +11,8 @@ export const heater = defineKind({
   name: 'heater',
   label: 'Heater',
   family: 'conditioning',
-  words: ['heater', 'tank heater', 'warm up'],
-  letter: 'Z',
+  searchTerms: ['heater', 'tank heater', 'warm up'],
+  designationLetter: 'Z',
   description: 'Warms the oil in the tank by its thermostat. It counts where the sheet lets its oil warm up.',
   ports: [],
   parameters: {
@@ -54,7 +54,7 @@ export const heater = defineKind({
     outputs: outputSpecs(OUTPUT, {
       heat: { label: 'heat given', quantity: 'power' },
     }),
-    guards: eventSpecs(EVENT, {
+    eventFunctions: eventSpecs(EVENT, {
       thermostat: { label: 'thermostat switches on', report: -1 },
     }),
     modes: [0],
@@ -71,7 +71,7 @@ export const heater = defineKind({
       l.power[Power.heat] = l.o[OUTPUT.heat]
     },
   }),
-  say: (l, v, show) =>
+  describeState: (l, v, show) =>
     l.o[OUTPUT.heat] > 0
       ? `On, giving ${show(v.power, 'power')}.`
       : `Off; it goes on below ${show(v.onBelow, 'temperature')}.`,

@@ -11,8 +11,8 @@ export const ballValve = defineKind({
   name: 'ball-valve',
   label: 'Ball valve',
   family: 'directional',
-  words: ['ball valve', 'shut-off', 'isolating', 'stop cock', 'bv'],
-  letter: 'V',
+  searchTerms: ['ball valve', 'shut-off', 'isolating', 'stop cock', 'bv'],
+  designationLetter: 'V',
   description: 'Opens or shuts a line by hand.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
@@ -36,7 +36,7 @@ export const ballValve = defineKind({
     },
   }),
   faults: throttledFaults,
-  traits: { paths: [{ from: 'A', to: 'B', how: 'switched' }] },
+  traits: { paths: [{ from: 'A', to: 'B', type: 'switched' }] },
   symbol: (values) => ({
     shapes: [
       line([-3, 0], [-1.5, 0]),
@@ -47,7 +47,7 @@ export const ballValve = defineKind({
     box: { x: -1.5, y: -1, w: 3, h: 2 },
   }),
   model: (values) => throttledModel(values, (l) => l.u[INPUT.opening]),
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     l.u[INPUT.opening] < 1e-3
       ? `Shut, with ${show(l.p[A], 'pressure')} before and ${show(l.p[B], 'pressure')} behind it.`
       : `Open ${Math.round(l.u[INPUT.opening] * 100)} %, passing ${show(Math.abs(l.q[A]), 'flow')}.`,

@@ -1,6 +1,6 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
 import { circle, dashed, line, rectangle } from '../symbol'
 
 const OUTPUT = indices('flow')
@@ -15,7 +15,7 @@ export const bankOutlet = defineKind({
   name: 'bank-outlet',
   label: 'Outlet cover of a valve bank',
   family: 'directional',
-  words: [
+  searchTerms: [
     'outlet',
     'carry-over',
     'power beyond',
@@ -25,7 +25,7 @@ export const bankOutlet = defineKind({
     'plug',
     'sleeve',
   ],
-  letter: 'V',
+  designationLetter: 'V',
   description:
     'Set up with the open-centre plug removed, the closed-centre plug, or the carry-over sleeve, it makes one bank three systems.',
   ports: [
@@ -51,8 +51,8 @@ export const bankOutlet = defineKind({
   faults: [blocked('wrong plug: the gallery is shut')],
   traits: {
     paths: [
-      { from: 'N', to: 'T', how: 'switched' },
-      { from: 'N', to: 'C', how: 'switched' },
+      { from: 'N', to: 'T', type: 'switched' },
+      { from: 'N', to: 'C', type: 'switched' },
     ],
   },
   symbol: (v) => ({
@@ -89,7 +89,7 @@ export const bankOutlet = defineKind({
       evaluate(l) {
         l.q.fill(0)
         if (out < 0) return
-        l.q[N] = coefficient * rootDrop(l.p[N] - l.p[out])
+        l.q[N] = coefficient * smoothSquareRoot(l.p[N] - l.p[out])
         l.q[out] = -l.q[N]
       },
       observe(l) {
@@ -98,7 +98,7 @@ export const bankOutlet = defineKind({
       },
     }
   },
-  say: (l, v, show) =>
+  describeState: (l, v, show) =>
     v.setup === 'closedCentre'
       ? `Plugged: the gallery stands at ${show(l.p[N], 'pressure')}.`
       : `Sends ${show(l.q[N], 'flow')} ${v.setup === 'openCentre' ? 'to tank' : 'on to the next bank'} at ${show(l.p[N], 'pressure')}.`,

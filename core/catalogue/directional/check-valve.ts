@@ -1,8 +1,8 @@
 import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
 import { circle, line } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
-import { checkNominal, checkParameters, checkLaw } from './check'
+import { checkNominal, checkParameters, checkValveFlow } from './check'
 
 const STATE = indices('opening')
 const OUTPUT = indices('flow')
@@ -14,8 +14,8 @@ export const checkValve = defineKind({
   name: 'check-valve',
   label: 'Check valve',
   family: 'directional',
-  words: ['check', 'non-return', 'one way', 'nrv', 'cv'],
-  letter: 'V',
+  searchTerms: ['check', 'non-return', 'one way', 'nrv', 'cv'],
+  designationLetter: 'V',
   description: 'Lets oil pass from A to B and holds it back the other way.',
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
@@ -23,8 +23,8 @@ export const checkValve = defineKind({
   ],
   parameters: checkParameters(),
   faults: [leak(A, B, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
-  traits: { nominal: checkNominal, paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
-  care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
+  traits: { nominalPoint: checkNominal, paths: [{ from: 'A', to: 'B', type: 'oneWay' }] },
+  safetyNote: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
   symbol: () => ({
     shapes: [
       line([0, 3], [0, 1.1]),
@@ -37,7 +37,7 @@ export const checkValve = defineKind({
   }),
   caption: (values, show) => [show(values.crackingPressure, 'pressure')],
   model(values) {
-    const checkRate = checkLaw(values)
+    const checkRate = checkValveFlow(values)
     const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
       states: stateSpecs(STATE, {
@@ -48,7 +48,7 @@ export const checkValve = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        const flow = l.x[STATE.opening] * coefficient * rootDrop(drop)
+        const flow = l.x[STATE.opening] * coefficient * smoothSquareRoot(drop)
         l.dx[STATE.opening] = checkRate(drop, l.x[STATE.opening])
         l.q[A] = flow
         l.q[B] = -flow
@@ -59,7 +59,7 @@ export const checkValve = defineKind({
       },
     }
   },
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     l.x[STATE.opening] > 0.01
       ? `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(l.q[A], 'flow')}.`
       : `Shut, holding back ${show(Math.max(0, l.p[B] - l.p[A]), 'pressure')}.`,

@@ -1,6 +1,6 @@
 /** The check valve law, shared by the check valve and the valves with a check built in. */
 import { quantity } from '../kind'
-import { ramp } from '../laws'
+import { smoothRamp } from '../laws'
 
 export const checkParameters = (group?: string) =>
   ({
@@ -25,7 +25,7 @@ export interface CheckValues {
  * The law of one check: rate of its opening φ at a drop, τ·dφ/dt = ramp((Δp − p_crack)/p_open) − φ, 1/s.
  * A law holds its numbers by itself: read from the values of many kinds they would be looked up every time.
  */
-export function checkLaw({ crackingPressure, openingRange, checkResponse }: CheckValues) {
+export function checkValveFlow({ crackingPressure, openingRange, checkResponse }: CheckValues) {
   return (drop: number, opening: number) =>
-    (ramp((drop - crackingPressure) / openingRange) - opening) / checkResponse
+    (smoothRamp((drop - crackingPressure) / openingRange) - opening) / checkResponse
 }

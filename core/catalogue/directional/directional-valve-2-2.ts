@@ -16,7 +16,7 @@ const design = {
 export const directionalValve22 = defineKind({
   name: 'directional-valve-2-2',
   label: 'Directional valve 2/2',
-  words: ['2/2', 'two way', 'unloading solenoid', 'on off', 'directional'],
+  searchTerms: ['2/2', 'two way', 'unloading solenoid', 'on off', 'directional'],
   description: 'Two ports, two positions: open or shut.',
   ...directional(design),
 })

@@ -16,7 +16,7 @@ const design = {
 export const directionalValve32 = defineKind({
   name: 'directional-valve-3-2',
   label: 'Directional valve 3/2',
-  words: ['3/2', 'three way', 'directional'],
+  searchTerms: ['3/2', 'three way', 'directional'],
   description: 'Three ports, two positions: joins A to P or to T.',
   ...directional(design),
 })

@@ -29,7 +29,7 @@ const design = {
 export const directionalValve42 = defineKind({
   name: 'directional-valve-4-2',
   label: 'Directional valve 4/2',
-  words: ['4/2', 'directional', 'four way', 'two position'],
+  searchTerms: ['4/2', 'directional', 'four way', 'two position'],
   description:
     'Four ports, two positions: at rest P to B and A to T, actuated P to A and B to T, or as chosen.',
   ...directional(design),

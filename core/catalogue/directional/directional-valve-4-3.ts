@@ -26,7 +26,7 @@ const design = {
 export const directionalValve43 = defineKind({
   name: 'directional-valve-4-3',
   label: 'Directional valve 4/3',
-  words: ['4/3', 'directional', 'four way', 'three position', 'dcv', 'solenoid valve'],
+  searchTerms: ['4/3', 'directional', 'four way', 'three position', 'dcv', 'solenoid valve'],
   description:
     'Four ports, three positions. End a joins P to A and B to T, end b P to B and A to T; between them its centre.',
   ...directional(design),

@@ -27,7 +27,7 @@ const design = {
 export const directionalValve53 = defineKind({
   name: 'directional-valve-5-3',
   label: 'Directional valve 5/3',
-  words: ['5/3', 'directional', 'five way', 'two returns'],
+  searchTerms: ['5/3', 'directional', 'five way', 'two returns'],
   description:
     'Five ports, three positions: as the 4/3, but each working line has a return of its own, which can be throttled or led apart.',
   ...directional(design),

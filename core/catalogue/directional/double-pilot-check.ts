@@ -1,6 +1,6 @@
 import { leak, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { checkSeat, circle, dashed, line, rectangle, shifted, type Shape } from '../symbol'
 import { checkNominal, checkParameters } from './check'
 
@@ -26,8 +26,8 @@ export const doublePilotCheck = defineKind({
   name: 'double-pilot-check',
   label: 'Check valve, double, pilot to open',
   family: 'directional',
-  words: ['double pilot check', 'hydraulic lock', 'twin check', 'lock valve', 'dpoc'],
-  letter: 'V',
+  searchTerms: ['double pilot check', 'hydraulic lock', 'twin check', 'lock valve', 'dpoc'],
+  designationLetter: 'V',
   description: 'Locks both lines of an actuator; pressure in either line opens the other.',
   ports: [
     { name: 'A', domain: 'oil', role: 'line A of the directional valve' },
@@ -49,20 +49,20 @@ export const doublePilotCheck = defineKind({
     stuck(STATE.openingB, 'side B stuck'),
   ],
   traits: {
-    rating: 'maxPressure',
-    holds: [
-      { port: 'A1', outOf: 'A', pilot: 'B', ratio: 'pilotRatio' },
-      { port: 'B1', outOf: 'B', pilot: 'A', ratio: 'pilotRatio' },
+    ratedPressure: 'maxPressure',
+    loadHolding: [
+      { port: 'A1', outletPort: 'A', pilot: 'B', ratio: 'pilotRatio' },
+      { port: 'B1', outletPort: 'B', pilot: 'A', ratio: 'pilotRatio' },
     ],
-    nominal: checkNominal,
+    nominalPoint: checkNominal,
     paths: [
-      { from: 'A', to: 'A1', how: 'oneWay' },
-      { from: 'A1', to: 'A', how: 'switched' },
-      { from: 'B', to: 'B1', how: 'oneWay' },
-      { from: 'B1', to: 'B', how: 'switched' },
+      { from: 'A', to: 'A1', type: 'oneWay' },
+      { from: 'A1', to: 'A', type: 'switched' },
+      { from: 'B', to: 'B1', type: 'oneWay' },
+      { from: 'B1', to: 'B', type: 'switched' },
     ],
   },
-  care: 'The valve before it must relieve both lines in its centre, or the checks do not shut. No single valve may be relied on under a raised load.',
+  safetyNote: 'The valve before it must relieve both lines in its centre, or the checks do not shut. No single valve may be relied on under a raised load.',
   forms: true,
   symbol: (_v, form) => ({
     shapes: [
@@ -92,7 +92,7 @@ export const doublePilotCheck = defineKind({
     const rate = (own: number, held: number, other: number, opening: number) => {
       const push = other - own
       const driving = own - held + (push > 0 ? v.pilotRatio * push : 0) - v.crackingPressure
-      return (ramp(driving / v.openingRange) - opening) / v.checkResponse
+      return (smoothRamp(driving / v.openingRange) - opening) / v.checkResponse
     }
     return {
       states: stateSpecs(STATE, {
@@ -110,8 +110,8 @@ export const doublePilotCheck = defineKind({
       evaluate(l) {
         l.dx[STATE.openingA] = rate(l.p[A], l.p[A1], l.p[B], l.x[STATE.openingA])
         l.dx[STATE.openingB] = rate(l.p[B], l.p[B1], l.p[A], l.x[STATE.openingB])
-        const a = l.x[STATE.openingA] * coefficient * rootDrop(l.p[A] - l.p[A1])
-        const b = l.x[STATE.openingB] * coefficient * rootDrop(l.p[B] - l.p[B1])
+        const a = l.x[STATE.openingA] * coefficient * smoothSquareRoot(l.p[A] - l.p[A1])
+        const b = l.x[STATE.openingB] * coefficient * smoothSquareRoot(l.p[B] - l.p[B1])
         l.q[A] = a
         l.q[A1] = -a
         l.q[B] = b
@@ -126,7 +126,7 @@ export const doublePilotCheck = defineKind({
       },
     }
   },
-  say(l, _v, show) {
+  describeState(l, _v, show) {
     if (l.x[STATE.openingA] < 0.01 && l.x[STATE.openingB] < 0.01)
       return `Locked: ${show(l.p[A1], 'pressure')} held at A1 and ${show(l.p[B1], 'pressure')} at B1.`
     const [into, out] = l.q[A] >= 0 ? ['A', 'B'] : ['B', 'A']

@@ -13,10 +13,10 @@ import {
 import {
   circleArea,
   compensatedEdge,
-  notchLaw,
+  notchOpening,
   pathCoefficient,
-  ramp,
-  rootDrop,
+  smoothRamp,
+  smoothSquareRoot,
   SHORT_FLOW,
   spoolRate,
 } from '../laws'
@@ -48,7 +48,7 @@ export const loadSensingSection = defineKind({
   name: 'load-sensing-section',
   label: 'Metering section, load-sensing',
   family: 'directional',
-  words: [
+  searchTerms: [
     'load sensing',
     'metering section',
     'pre-compensated',
@@ -56,7 +56,7 @@ export const loadSensingSection = defineKind({
     'flow sharing',
     'proportional',
   ],
-  letter: 'V',
+  designationLetter: 'V',
   description:
     'A proportional section that keeps the speed of its lever whatever its load, and tells its load to the pump at X.',
   ports: [
@@ -110,23 +110,23 @@ export const loadSensingSection = defineKind({
   }),
   faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command), leak(A, T, 'leaks from A to T')],
   traits: {
-    atRest: (values) =>
+    connectedAtRest: (values) =>
       values.neutral === 'vented'
         ? [
             ['A', 'T'],
             ['B', 'T'],
           ]
         : [],
-    restrains: spoolEdges,
+    restrictions: spoolEdges,
     paths: [
-      { from: 'P', to: 'A', how: 'switched', checked: true },
-      { from: 'P', to: 'B', how: 'switched', checked: true },
-      { from: 'A', to: 'T', how: 'switched' },
-      { from: 'B', to: 'T', how: 'switched' },
-      { from: 'X', to: 'T', how: 'open' },
+      { from: 'P', to: 'A', type: 'switched', oneWayWhenOpen: true },
+      { from: 'P', to: 'B', type: 'switched', oneWayWhenOpen: true },
+      { from: 'A', to: 'T', type: 'switched' },
+      { from: 'B', to: 'T', type: 'switched' },
+      { from: 'X', to: 'T', type: 'open' },
     ],
   },
-  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+  safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
   symbol(v) {
     const half = (BOX * 3) / 2
     const places = { P: [-1, 2], T: [1, 2], A: [-1, -2], B: [1, -2] } as const
@@ -174,7 +174,7 @@ export const loadSensingSection = defineKind({
         : 'not compensated',
   ],
   model(v, fluid) {
-    const notch = notchLaw(v)
+    const notch = notchOpening(v)
     const post = v.compensation === 'post'
     const kept = post ? Math.max(v.pumpMargin - v.margin, 0.5e5) : v.margin
     const edge = pathCoefficient(v.flow, kept)
@@ -188,9 +188,9 @@ export const loadSensingSection = defineKind({
       if (drop <= 0) return 0
       if (post) {
         const across = l.p[P] - l.p[X] - v.margin
-        return across > 0 ? opening * edge * rootDrop(across) * ramp(drop / FORWARD_RANGE) : 0
+        return across > 0 ? opening * edge * smoothSquareRoot(across) * smoothRamp(drop / FORWARD_RANGE) : 0
       }
-      if (v.compensation === 'none') return opening * edge * rootDrop(drop)
+      if (v.compensation === 'none') return opening * edge * smoothSquareRoot(drop)
       return opening * v.flow * compensated(drop)
     }
     const vent = v.neutral === 'vented' ? back / 4 : 0
@@ -213,18 +213,18 @@ export const loadSensingSection = defineKind({
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const into = opening > 0 ? metered(l, opening, p[one]) : 0
-        const out = opening * back * rootDrop(p[other] - p[T])
+        const out = opening * back * smoothSquareRoot(p[other] - p[T])
         // the load is told while the spool is beyond its dead band
         const above = p[one] - p[X]
         const told =
-          ramp(opening / 0.02) * ramp(above / SIGNAL_RANGE) * feed * fluid.orificeFactor * rootDrop(above)
-        const bled = bleed * fluid.orificeFactor * rootDrop(p[X] - p[T])
+          smoothRamp(opening / 0.02) * smoothRamp(above / SIGNAL_RANGE) * feed * fluid.orificeFactor * smoothSquareRoot(above)
+        const bled = bleed * fluid.orificeFactor * smoothSquareRoot(p[X] - p[T])
         const g = (v.leakage / 100e5) * fluid.leakageFactor
         const size = y < 0 ? -y : y
         const vented = vent > 0 && size < v.deadBand ? vent * (1 - size / v.deadBand) : 0
         q[P] = into
-        q[A] = g * (p[A] - p[T]) + (vented > 0 ? vented * rootDrop(p[A] - p[T]) : 0)
-        q[B] = g * (p[B] - p[T]) + (vented > 0 ? vented * rootDrop(p[B] - p[T]) : 0)
+        q[A] = g * (p[A] - p[T]) + (vented > 0 ? vented * smoothSquareRoot(p[A] - p[T]) : 0)
+        q[B] = g * (p[B] - p[T]) + (vented > 0 ? vented * smoothSquareRoot(p[B] - p[T]) : 0)
         q[T] = -q[A] - q[B] - out - bled
         q[one] += told - into
         q[other] += out
@@ -242,7 +242,7 @@ export const loadSensingSection = defineKind({
       },
     }
   },
-  say(l, v, show) {
+  describeState(l, v, show) {
     const y = l.x[STATE.spool]
     if (Math.abs(y) <= v.deadBand)
       return `In neutral: ${v.neutral === 'vented' ? 'A and B open to T' : 'shut'}, and it tells no load.`

@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { checkSeat, dashed, line, rectangle } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
 import { checkNominal, checkParameters } from './check'
@@ -19,8 +19,8 @@ export const pilotOperatedCheck = defineKind({
   name: 'pilot-operated-check',
   label: 'Check valve, pilot to open',
   family: 'directional',
-  words: ['pilot check', 'poc', 'pilot operated check', 'load holding', 'lock valve', 'pocv'],
-  letter: 'V',
+  searchTerms: ['pilot check', 'poc', 'pilot operated check', 'load holding', 'lock valve', 'pocv'],
+  designationLetter: 'V',
   description: 'Lets oil pass from A to B and holds it back the other way until pressure at X opens it.',
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
@@ -45,17 +45,17 @@ export const pilotOperatedCheck = defineKind({
   },
   faults: [leak(B, A, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
   traits: {
-    pilots: ['X'],
-    holds: [{ port: 'B', outOf: 'A', pilot: 'X', ratio: 'pilotRatio' }],
-    nominal: checkNominal,
-    drains: ['Y'],
-    rating: 'maxPressure',
+    pilotPorts: ['X'],
+    loadHolding: [{ port: 'B', outletPort: 'A', pilot: 'X', ratio: 'pilotRatio' }],
+    nominalPoint: checkNominal,
+    drainPorts: ['Y'],
+    ratedPressure: 'maxPressure',
     paths: [
-      { from: 'A', to: 'B', how: 'oneWay' },
-      { from: 'B', to: 'A', how: 'switched' },
+      { from: 'A', to: 'B', type: 'oneWay' },
+      { from: 'B', to: 'A', type: 'switched' },
     ],
   },
-  care: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it. Oil stays trapped under pressure at B.',
+  safetyNote: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it. Oil stays trapped under pressure at B.',
   forms: true,
   symbol: (values, form) => ({
     shapes: [
@@ -103,8 +103,8 @@ export const pilotOperatedCheck = defineKind({
         const push = l.p[X] - (external ? l.p[Y] : l.p[A])
         const driving = drop + (push > 0 ? values.pilotRatio * push : 0) - values.crackingPressure
         l.dx[STATE.opening] =
-          (ramp(driving / values.openingRange) - l.x[STATE.opening]) / values.checkResponse
-        const flow = l.x[STATE.opening] * coefficient * rootDrop(drop)
+          (smoothRamp(driving / values.openingRange) - l.x[STATE.opening]) / values.checkResponse
+        const flow = l.x[STATE.opening] * coefficient * smoothSquareRoot(drop)
         l.q[A] = flow
         l.q[B] = -flow
         l.q[X] = 0
@@ -118,7 +118,7 @@ export const pilotOperatedCheck = defineKind({
       },
     }
   },
-  say(l, values, show) {
+  describeState(l, values, show) {
     const push = l.p[X] - (values.drain === 'external' ? l.p[Y] : l.p[A])
     if (l.x[STATE.opening] < 0.01)
       return `Shut, holding ${show(Math.max(0, l.p[B]), 'pressure')}; a pilot of ${show(

@@ -1,6 +1,6 @@
 import { leak, reversed, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { checkSeat, dashed, line } from '../symbol'
 import { checkParameters } from './check'
 
@@ -17,8 +17,8 @@ export const pilotToCloseCheck = defineKind({
   name: 'pilot-to-close-check',
   label: 'Check valve, pilot to close',
   family: 'directional',
-  words: ['pilot to close', 'prefill shut', 'blocking check'],
-  letter: 'V',
+  searchTerms: ['pilot to close', 'prefill shut', 'blocking check'],
+  designationLetter: 'V',
   description:
     'Lets oil pass from A to B, never back, and not at all while its pilot at X is under pressure.',
   ports: [
@@ -31,8 +31,8 @@ export const pilotToCloseCheck = defineKind({
     pilotRatio: quantity('Pilot ratio', 'ratio', '2', 0.5, 20, { note: 'pilot area to seat area' }),
   },
   faults: [leak(B, A, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
-  traits: { pilots: ['X'], paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
-  care: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
+  traits: { pilotPorts: ['X'], paths: [{ from: 'A', to: 'B', type: 'oneWay' }] },
+  safetyNote: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
   symbol: () => ({
     shapes: [
       line([0, 3], [0, 1.1]),
@@ -61,8 +61,8 @@ export const pilotToCloseCheck = defineKind({
         const drop = l.p[A] - l.p[B]
         const push = l.p[X] - l.p[A]
         const driving = drop - (push > 0 ? v.pilotRatio * push : 0) - v.crackingPressure
-        l.dx[STATE.opening] = (ramp(driving / v.openingRange) - l.x[STATE.opening]) / v.checkResponse
-        l.q[A] = l.x[STATE.opening] * coefficient * rootDrop(drop)
+        l.dx[STATE.opening] = (smoothRamp(driving / v.openingRange) - l.x[STATE.opening]) / v.checkResponse
+        l.q[A] = l.x[STATE.opening] * coefficient * smoothSquareRoot(drop)
         l.q[B] = -l.q[A]
         l.q[X] = 0
       },
@@ -72,7 +72,7 @@ export const pilotToCloseCheck = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.x[STATE.opening] > 0.01
       ? `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(l.q[A], 'flow')}.`
       : l.p[X] > l.p[A]

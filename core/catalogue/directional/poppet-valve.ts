@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { line, partOf, polygon, rectangle, spring } from '../symbol'
 import { BOX, solenoid } from './spool'
 
@@ -28,8 +28,8 @@ export const poppetValve = defineKind({
   name: 'poppet-valve',
   label: 'Isolating valve, poppet 2/2',
   family: 'directional',
-  words: ['poppet', 'seat valve', 'isolating', 'leak-free', 'cartridge', '2/2'],
-  letter: 'V',
+  searchTerms: ['poppet', 'seat valve', 'isolating', 'leak-free', 'cartridge', '2/2'],
+  designationLetter: 'V',
   description: 'A seat that shuts tight, opened or shut by its solenoid.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
@@ -77,11 +77,11 @@ export const poppetValve = defineKind({
     blocked(),
   ],
   traits: {
-    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
-    rating: 'maxPressure',
-    paths: [{ from: 'A', to: 'B', how: 'switched' }],
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    ratedPressure: 'maxPressure',
+    paths: [{ from: 'A', to: 'B', type: 'switched' }],
   },
-  care: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
+  safetyNote: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
   symbol: (v) => ({
     shapes: partOf('poppet', [
       rectangle(-BOX + 2, -2, BOX, BOX),
@@ -124,9 +124,9 @@ export const poppetValve = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const switched = l.u[INPUT.command] > 0.5 === opens ? 1 : 0
-        const lifted = check ? ramp((drop - v.crackingPressure) / 0.5e5) : 0
+        const lifted = check ? smoothRamp((drop - v.crackingPressure) / 0.5e5) : 0
         l.dx[STATE.opening] = (Math.max(switched, lifted) - l.x[STATE.opening]) / v.switchTime
-        const flow = l.x[STATE.opening] * coefficient * rootDrop(drop)
+        const flow = l.x[STATE.opening] * coefficient * smoothSquareRoot(drop)
         l.q[A] = flow
         l.q[B] = -flow
       },
@@ -139,7 +139,7 @@ export const poppetValve = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.x[STATE.opening] < 0.01
       ? `Shut tight, with ${show(Math.abs(l.p[B] - l.p[A]), 'pressure')} across its seat.`
       : `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(Math.abs(l.q[A]), 'flow')} from ${l.q[A] >= 0 ? 'A to B' : 'B to A'}.`,

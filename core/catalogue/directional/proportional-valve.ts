@@ -9,7 +9,7 @@ import {
   inputSpecs,
 } from '../kind'
 import { leak, lost, stuck } from '../faults'
-import { notchLaw, pathCoefficient, rootDrop, spoolRate } from '../laws'
+import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../laws'
 import { adjustable, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
 
@@ -29,8 +29,8 @@ export const proportionalValve = defineKind({
   name: 'proportional-valve',
   label: 'Directional valve 4/3, proportional',
   family: 'directional',
-  words: ['proportional', 'servo', 'metering valve', 'continuous valve', 'prop'],
-  letter: 'V',
+  searchTerms: ['proportional', 'servo', 'metering valve', 'continuous valve', 'prop'],
+  designationLetter: 'V',
   description: 'Opens as far as it is commanded, either way. Closed in its centre.',
   ports: [
     { name: 'P', domain: 'oil', role: 'pressure line' },
@@ -57,17 +57,17 @@ export const proportionalValve = defineKind({
   }),
   faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command), leak(A, T, 'leaks from A to T')],
   traits: {
-    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
-    restrains: spoolEdges,
-    rating: 'maxPressure',
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    restrictions: spoolEdges,
+    ratedPressure: 'maxPressure',
     paths: [
-      { from: 'P', to: 'A', how: 'switched' },
-      { from: 'P', to: 'B', how: 'switched' },
-      { from: 'A', to: 'T', how: 'switched' },
-      { from: 'B', to: 'T', how: 'switched' },
+      { from: 'P', to: 'A', type: 'switched' },
+      { from: 'P', to: 'B', type: 'switched' },
+      { from: 'A', to: 'T', type: 'switched' },
+      { from: 'B', to: 'T', type: 'switched' },
     ],
   },
-  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+  safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
   symbol() {
     const half = (BOX * 3) / 2
     return {
@@ -102,7 +102,7 @@ export const proportionalValve = defineKind({
   },
   caption: (values, show) => [show(values.ratedFlow, 'flow')],
   model(values, fluid) {
-    const notch = notchLaw(values)
+    const notch = notchOpening(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const leakReference = values.leakage / 100e5
     return {
@@ -123,8 +123,8 @@ export const proportionalValve = defineKind({
         const opening = coefficient * notch(y)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
-        const into = opening * rootDrop(p[P] - p[one])
-        const out = opening * rootDrop(p[other] - p[T])
+        const into = opening * smoothSquareRoot(p[P] - p[one])
+        const out = opening * smoothSquareRoot(p[other] - p[T])
         q[P] = into + leak * (2 * p[P] - p[A] - p[B])
         q[T] = -out + leak * (2 * p[T] - p[A] - p[B])
         q[one] = -into + leak * (2 * p[one] - p[P] - p[T])
@@ -137,7 +137,7 @@ export const proportionalValve = defineKind({
       },
     }
   },
-  say(l, values, show) {
+  describeState(l, values, show) {
     const y = l.x[STATE.spool]
     if (Math.abs(y) <= values.deadBand) return 'In its dead band: shut.'
     const [way, back] = y > 0 ? ['P to A', 'B'] : ['P to B', 'A']

@@ -1,6 +1,6 @@
 import { blocked, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { circle, line } from '../symbol'
 
 const STATE = indices('ball')
@@ -14,8 +14,8 @@ export const shuttleValve = defineKind({
   name: 'shuttle-valve',
   label: 'Shuttle valve',
   family: 'directional',
-  words: ['shuttle', 'or valve', 'higher of two', 'load signal', 'sv'],
-  letter: 'V',
+  searchTerms: ['shuttle', 'or valve', 'higher of two', 'load signal', 'sv'],
+  designationLetter: 'V',
   description: 'Joins the inlet with the higher pressure to its outlet and shuts the other.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one inlet' },
@@ -30,8 +30,8 @@ export const shuttleValve = defineKind({
   faults: [stuck(STATE.ball, 'ball sticks'), blocked()],
   traits: {
     paths: [
-      { from: 'A', to: 'C', how: 'oneWay' },
-      { from: 'B', to: 'C', how: 'oneWay' },
+      { from: 'A', to: 'C', type: 'oneWay' },
+      { from: 'B', to: 'C', type: 'oneWay' },
     ],
   },
   symbol: () => ({
@@ -60,9 +60,9 @@ export const shuttleValve = defineKind({
         ball: { label: 'share open to A', quantity: 'share', initial: 0.5, scale: 1 },
       }),
       evaluate(l) {
-        l.dx[STATE.ball] = (ramp((l.p[A] - l.p[B]) / CROSSING + 0.5) - l.x[STATE.ball]) / values.timeConstant
-        l.q[A] = l.x[STATE.ball] * coefficient * rootDrop(l.p[A] - l.p[OUT])
-        l.q[B] = (1 - l.x[STATE.ball]) * coefficient * rootDrop(l.p[B] - l.p[OUT])
+        l.dx[STATE.ball] = (smoothRamp((l.p[A] - l.p[B]) / CROSSING + 0.5) - l.x[STATE.ball]) / values.timeConstant
+        l.q[A] = l.x[STATE.ball] * coefficient * smoothSquareRoot(l.p[A] - l.p[OUT])
+        l.q[B] = (1 - l.x[STATE.ball]) * coefficient * smoothSquareRoot(l.p[B] - l.p[OUT])
         l.q[OUT] = -l.q[A] - l.q[B]
       },
       observe(l) {
@@ -70,6 +70,6 @@ export const shuttleValve = defineKind({
       },
     }
   },
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     `Passes on ${show(l.p[OUT], 'pressure')} from ${l.x[STATE.ball] > 0.9 ? 'A' : l.x[STATE.ball] < 0.1 ? 'B' : 'both'}.`,
 })

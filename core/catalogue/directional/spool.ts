@@ -1,5 +1,5 @@
 /** Directional valves as rows of boxes: which ports each box joins, drawn and computed. */
-import type { Restraint } from '../kind'
+import type { Restriction } from '../kind'
 import { arrow, circle, line, polygon, rectangle, type Point, type Shape } from '../symbol'
 
 /** Joined groups of ports in one box: "P>A" an arrow, "A-B-T" a common chamber. */
@@ -28,7 +28,7 @@ export function pairsOf(box: Box): [string, string][] {
 export const spoolEdges = [
   { from: 'A', to: 'T', by: 'spool' },
   { from: 'B', to: 'T', by: 'spool' },
-] as const satisfies readonly Restraint[]
+] as const satisfies readonly Restriction[]
 
 /** One path through the valve and the boxes (by index) in which it is open. */
 export interface SpoolPath {

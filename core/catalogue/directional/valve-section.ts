@@ -10,8 +10,8 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { notchLaw, pathCoefficient, rootDrop, spoolRate } from '../laws'
-import { checkParameters, checkLaw } from './check'
+import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../laws'
+import { checkParameters, checkValveFlow } from './check'
 import { portRelief } from '../pressure/port-relief'
 import { circle, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, spoolEdges, type Box } from './spool'
@@ -34,8 +34,8 @@ export const valveSection = defineKind({
   name: 'valve-section',
   label: 'Valve section, six ports',
   family: 'directional',
-  words: ['section', 'sectional', 'bank', 'mobile valve', 'lever valve', '6/3', 'spool section'],
-  letter: 'V',
+  searchTerms: ['section', 'sectional', 'bank', 'mobile valve', 'lever valve', '6/3', 'spool section'],
+  designationLetter: 'V',
   description:
     'A lever section of a bank: meters to A or B, with a neutral gallery from N to M, a load check, port reliefs and suction checks.',
   ports: [
@@ -77,21 +77,21 @@ export const valveSection = defineKind({
     leak(A, T, 'leaks from A to T'),
   ],
   traits: {
-    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
-    restrains: spoolEdges,
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    restrictions: spoolEdges,
     paths: [
-      { from: 'N', to: 'M', how: 'switched' },
-      { from: 'P', to: 'A', how: 'switched', checked: true },
-      { from: 'P', to: 'B', how: 'switched', checked: true },
-      { from: 'A', to: 'T', how: 'switched' },
-      { from: 'B', to: 'T', how: 'switched' },
-      { from: 'A', to: 'T', how: 'relief', when: 'portReliefs' },
-      { from: 'B', to: 'T', how: 'relief', when: 'portReliefs' },
-      { from: 'T', to: 'A', how: 'oneWay', when: 'suction' },
-      { from: 'T', to: 'B', how: 'oneWay', when: 'suction' },
+      { from: 'N', to: 'M', type: 'switched' },
+      { from: 'P', to: 'A', type: 'switched', oneWayWhenOpen: true },
+      { from: 'P', to: 'B', type: 'switched', oneWayWhenOpen: true },
+      { from: 'A', to: 'T', type: 'switched' },
+      { from: 'B', to: 'T', type: 'switched' },
+      { from: 'A', to: 'T', type: 'relief', enabledBy: 'portReliefs' },
+      { from: 'B', to: 'T', type: 'relief', enabledBy: 'portReliefs' },
+      { from: 'T', to: 'A', type: 'oneWay', enabledBy: 'suction' },
+      { from: 'T', to: 'B', type: 'oneWay', enabledBy: 'suction' },
     ],
   },
-  care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+  safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
   symbol(v) {
     const half = (BOX * 3) / 2
     const places = { P: [-1, 2], N: [0, 2], T: [1, 2], A: [-1, -2], M: [0, -2], B: [1, -2] } as const
@@ -133,8 +133,8 @@ export const valveSection = defineKind({
   },
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model(v, fluid) {
-    const checkRate = checkLaw(v)
-    const notch = notchLaw(v)
+    const checkRate = checkValveFlow(v)
+    const notch = notchOpening(v)
     const edge = pathCoefficient(v.ratedFlow, v.ratedDrop)
     const neutral = pathCoefficient(v.ratedFlow, v.neutralDrop)
     const free = pathCoefficient(v.checkFlow, v.checkDrop)
@@ -142,7 +142,7 @@ export const valveSection = defineKind({
     /** Flow from a working port to T through its port relief, less what its suction check lets in. */
     const guarded = (l: Local, drop: number, reliefState: number, suctionState: number) =>
       (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
-      (v.suction ? l.x[suctionState] * free * rootDrop(drop) : 0)
+      (v.suction ? l.x[suctionState] * free * smoothSquareRoot(drop) : 0)
     return {
       states: stateSpecs(STATE, {
         spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
@@ -171,10 +171,10 @@ export const valveSection = defineKind({
         const lift = p[P] - p[one]
         // in neutral nothing is behind the check: it must not see now the one port, now the other
         l.dx[STATE.check] = checkRate(opening > 0 ? lift : 0, l.x[STATE.check])
-        const into = opening > 0 ? l.x[STATE.check] * opening * rootDrop(lift) : 0
-        const out = opening > 0 ? opening * rootDrop(p[other] - p[T]) : 0
+        const into = opening > 0 ? l.x[STATE.check] * opening * smoothSquareRoot(lift) : 0
+        const out = opening > 0 ? opening * smoothSquareRoot(p[other] - p[T]) : 0
         const left = 1 - size / v.neutralClosed
-        const through = left > 0 ? left * neutral * rootDrop(p[N] - p[M]) : 0
+        const through = left > 0 ? left * neutral * smoothSquareRoot(p[N] - p[M]) : 0
         const dropA = p[A] - p[T]
         const dropB = p[B] - p[T]
         l.dx[STATE.reliefA] = relief.rate(l.x[STATE.reliefA], dropA, v.reliefA)
@@ -209,7 +209,7 @@ export const valveSection = defineKind({
       },
     }
   },
-  say(l, v, show) {
+  describeState(l, v, show) {
     const y = l.x[STATE.spool]
     const neutral = `${show(Math.abs(l.o[OUTPUT.neutralFlow]), 'flow')} go on through the neutral gallery`
     if (Math.abs(y) <= v.deadBand) return `In neutral: ${neutral}.`

@@ -162,17 +162,17 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
   })
 
 function directionalTraits(design: DirectionalDesign<string>) {
-  const pairs = new Map<string, { from: string; to: string; how: 'switched' }>()
+  const pairs = new Map<string, { from: string; to: string; type: 'switched' }>()
   for (const f of Object.values<SpoolFunction>(design.functions))
     for (const box of f.boxes)
       for (const [from, to] of pairsOf(box))
-        pairs.set([from, to].sort().join(), { from, to, how: 'switched' })
+        pairs.set([from, to].sort().join(), { from, to, type: 'switched' })
   return {
     paths: [...pairs.values()],
-    pilots: ['X', 'Y'],
-    rating: 'maxPressure',
-    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
-    atRest: (values: Readonly<Record<string, unknown>>) =>
+    pilotPorts: ['X', 'Y'],
+    ratedPressure: 'maxPressure',
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    connectedAtRest: (values: Readonly<Record<string, unknown>>) =>
       pairsOf(design.functions[values.centre as string].boxes[design.positions === 3 ? 1 : 0]),
   }
 }
@@ -362,7 +362,7 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   }
 }
 
-function directionalSay(
+function describeDirectionalValve(
   design: DirectionalDesign<string>,
   l: Local,
   values: DirectionalValues,
@@ -393,7 +393,7 @@ function directionalSay(
 export function directional<F extends string>(design: DirectionalDesign<F>) {
   return {
     family: 'directional',
-    letter: 'V',
+    designationLetter: 'V',
     ports: directionalPorts(design),
     parameters: directionalParameters(design),
     inputs: directionalInputs(design),
@@ -403,10 +403,10 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
       leak(design.ports.indexOf('P'), design.ports.indexOf('A'), 'leaks from P to A'),
     ],
     traits: directionalTraits(design),
-    care: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
+    safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
     forms: true,
     symbol: (values: DirectionalValues, form?: SymbolForm) => directionalSymbol(design, values, form),
     model: (values: DirectionalValues, fluid: Fluid) => directionalModel(design, values, fluid),
-    say: (l: Local, values: DirectionalValues, show: Show) => directionalSay(design, l, values, show),
+    describeState: (l: Local, values: DirectionalValues, show: Show) => describeDirectionalValve(design, l, values, show),
   } as const
 }

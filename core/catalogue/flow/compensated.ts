@@ -1,6 +1,6 @@
 /** What the pressure-compensated flow valves with a bypass share: the regulated way and the way of the excess. */
 import { quantity, indices, inputSpecs } from '../kind'
-import { compensatedEdge, pathCoefficient, ramp, rootDrop } from '../laws'
+import { compensatedEdge, pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 
 export const compensatedParameters = (flow: string) =>
   ({
@@ -35,7 +35,7 @@ export function compensated(v: CompensatedValues) {
     /** Share of the set flow that its metering edge passes at a drop. */
     edge: compensatedEdge(v.leastDrop),
     rate: (opening: number, drop: number) =>
-      (ramp((drop - v.leastDrop) / v.range) - opening) / v.timeConstant,
-    excess: (opening: number, drop: number) => (drop > 0 ? opening * wide * rootDrop(drop) : 0),
+      (smoothRamp((drop - v.leastDrop) / v.range) - opening) / v.timeConstant,
+    excess: (opening: number, drop: number) => (drop > 0 ? opening * wide * smoothSquareRoot(drop) : 0),
   }
 }

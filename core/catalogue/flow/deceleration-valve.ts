@@ -15,8 +15,8 @@ export const decelerationValve = defineKind({
   name: 'deceleration-valve',
   label: 'Deceleration valve, cam-operated',
   family: 'flow',
-  words: ['deceleration', 'cam valve', 'roller throttle', 'rapid approach'],
-  letter: 'V',
+  searchTerms: ['deceleration', 'cam valve', 'roller throttle', 'rapid approach'],
+  designationLetter: 'V',
   description: 'A cam on the rod closes it over a part of the stroke, so that the motion slows.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
@@ -30,7 +30,7 @@ export const decelerationValve = defineKind({
     left: quantity('Stays open by', 'share', '5 %', 0, 1),
   },
   faults: [stuck(STATE.opening, 'spool sticks')],
-  traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: () => ({
     shapes: [
       rectangle(-2, -2, 4, 4),
@@ -63,6 +63,6 @@ export const decelerationValve = defineKind({
         l.q[ROD] = 0
       },
     }),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')}.`,
 })

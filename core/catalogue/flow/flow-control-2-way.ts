@@ -9,8 +9,8 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { compensatedEdge, pathCoefficient, rootDrop, SHORT_FLOW } from '../laws'
-import { checkParameters, checkLaw } from '../directional/check'
+import { compensatedEdge, pathCoefficient, smoothSquareRoot, SHORT_FLOW } from '../laws'
+import { checkParameters, checkValveFlow } from '../directional/check'
 import { adjustable, arrowHead, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 const STATE = indices('checkOpening')
@@ -35,8 +35,8 @@ export const flowControl2Way = defineKind({
   name: 'flow-control-2-way',
   label: 'Flow control valve, pressure-compensated, two-way',
   family: 'flow',
-  words: ['flow control', 'compensated flow', 'speed control', 'flow regulator', 'fcv'],
-  letter: 'V',
+  searchTerms: ['flow control', 'compensated flow', 'speed control', 'flow regulator', 'fcv'],
+  designationLetter: 'V',
   description:
     'Keeps the flow from A to B at its setting whatever the pressures, above a least pressure drop.',
   ports: [
@@ -54,8 +54,8 @@ export const flowControl2Way = defineKind({
   }),
   faults: [drifted(INPUT.flow), blocked()],
   traits: {
-    restrains: [{ from: 'A', to: 'B', by: 'throttle' }],
-    paths: [{ from: 'A', to: 'B', how: 'open' }],
+    restrictions: [{ from: 'A', to: 'B', by: 'throttle' }],
+    paths: [{ from: 'A', to: 'B', type: 'open' }],
   },
   forms: true,
   symbol: (values, form) => ({
@@ -83,7 +83,7 @@ export const flowControl2Way = defineKind({
   }),
   caption: (values, show) => [show(values.flow, 'flow')],
   model(values) {
-    const checkRate = checkLaw(values)
+    const checkRate = checkValveFlow(values)
     const edge = compensatedEdge(values.leastDrop)
     const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
     return {
@@ -99,7 +99,7 @@ export const flowControl2Way = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
-        const flow = l.u[INPUT.flow] * edge(drop) + l.x[STATE.checkOpening] * back * rootDrop(drop)
+        const flow = l.u[INPUT.flow] * edge(drop) + l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
         l.q[A] = flow
         l.q[B] = -flow
       },
@@ -111,7 +111,7 @@ export const flowControl2Way = defineKind({
       },
     }
   },
-  say: (l, values, show) =>
+  describeState: (l, values, show) =>
     l.x[STATE.checkOpening] > 0.01
       ? `Its check is open: ${show(-l.q[A], 'flow')} go back.`
       : l.p[A] - l.p[B] < values.leastDrop

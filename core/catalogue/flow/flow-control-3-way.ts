@@ -18,8 +18,8 @@ export const flowControl3Way = defineKind({
   name: 'flow-control-3-way',
   label: 'Flow control valve, pressure-compensated, three-way',
   family: 'flow',
-  words: ['three-way flow control', '3-way', 'bypass flow control', 'compensated flow'],
-  letter: 'V',
+  searchTerms: ['three-way flow control', '3-way', 'bypass flow control', 'compensated flow'],
+  designationLetter: 'V',
   description: 'Keeps the flow to B at its setting and lets what the pump gives more go from A to T.',
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet' },
@@ -31,8 +31,8 @@ export const flowControl3Way = defineKind({
   faults: [drifted(INPUT.flow), stuck(STATE.bypass, 'compensator sticks'), blocked()],
   traits: {
     paths: [
-      { from: 'A', to: 'B', how: 'open' },
-      { from: 'A', to: 'T', how: 'switched' },
+      { from: 'A', to: 'B', type: 'open' },
+      { from: 'A', to: 'T', type: 'switched' },
     ],
   },
   symbol: () => ({
@@ -85,6 +85,6 @@ export const flowControl3Way = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Passes ${show(l.o[OUTPUT.regulated], 'flow')} of ${show(l.u[INPUT.flow], 'flow')} to B and lets ${show(l.o[OUTPUT.excess], 'flow')} go to T.`,
 })

@@ -1,6 +1,6 @@
 import { leak } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { inletFilling, reversal, SHAFT_REVERSAL } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL } from '../laws'
 import { circle, flowTriangle, line, shaftStub } from '../symbol'
 
 const STATE = indices('speed')
@@ -17,8 +17,8 @@ export const flowDividerGear = defineKind({
   name: 'flow-divider-gear',
   label: 'Flow divider, gear',
   family: 'flow',
-  words: ['gear flow divider', 'rotary divider', 'motor divider', 'synchronise', 'intensifier'],
-  letter: 'V',
+  searchTerms: ['gear flow divider', 'rotary divider', 'motor divider', 'synchronise', 'intensifier'],
+  designationLetter: 'V',
   description:
     'Two gear sections on one shaft divide the flow by their displacements; one can drive the other.',
   ports: [
@@ -41,11 +41,11 @@ export const flowDividerGear = defineKind({
   faults: [leak(P, A, 'worn: leaks more', 'worn')],
   traits: {
     paths: [
-      { from: 'P', to: 'A', how: 'open' },
-      { from: 'P', to: 'B', how: 'open' },
+      { from: 'P', to: 'A', type: 'open' },
+      { from: 'P', to: 'B', type: 'open' },
     ],
   },
-  care: 'With one side free and the other blocked it multiplies pressure: each outlet needs its own relief valve.',
+  safetyNote: 'With one side free and the other blocked it multiplies pressure: each outlet needs its own relief valve.',
   symbol: () => ({
     shapes: [
       circle(-3, 0, 2),
@@ -74,7 +74,7 @@ export const flowDividerGear = defineKind({
     const [a, b] = [v.displacementA / (2 * Math.PI), v.displacementB / (2 * Math.PI)]
     const leakage = v.leakage / 200e5
     const viscous = v.viscousTorque / ((1000 * 2 * Math.PI) / 60)
-    const friction = (speed: number) => v.frictionTorque * reversal(speed / SHAFT_REVERSAL) + viscous * speed
+    const friction = (speed: number) => v.frictionTorque * frictionReversal(speed / SHAFT_REVERSAL) + viscous * speed
     return {
       states: stateSpecs(STATE, {
         speed: { label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 },
@@ -110,6 +110,6 @@ export const flowDividerGear = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Turns at ${show(Math.abs(l.x[STATE.speed]), 'rotationalSpeed')}: ${show(l.o[OUTPUT.toA], 'flow')} to A, ${show(l.o[OUTPUT.toB], 'flow')} to B.`,
 })

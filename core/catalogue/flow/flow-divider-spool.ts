@@ -1,6 +1,6 @@
 import { blocked, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, reversal, rootDrop } from '../laws'
+import { pathCoefficient, frictionReversal, smoothSquareRoot } from '../laws'
 import { arrow, line, rectangle } from '../symbol'
 
 const STATE = indices('spool')
@@ -24,8 +24,8 @@ export const flowDividerSpool = defineKind({
   name: 'flow-divider-spool',
   label: 'Flow divider, spool',
   family: 'flow',
-  words: ['flow divider', 'divider combiner', 'synchronise', 'equal flow'],
-  letter: 'V',
+  searchTerms: ['flow divider', 'divider combiner', 'synchronise', 'equal flow'],
+  designationLetter: 'V',
   description:
     'Divides the flow at P between A and B by its ratio, whatever their loads; joins it on the way back.',
   ports: [
@@ -42,8 +42,8 @@ export const flowDividerSpool = defineKind({
   faults: [stuck(STATE.spool, 'spool sticks'), blocked()],
   traits: {
     paths: [
-      { from: 'P', to: 'A', how: 'open' },
-      { from: 'P', to: 'B', how: 'open' },
+      { from: 'P', to: 'A', type: 'open' },
+      { from: 'P', to: 'B', type: 'open' },
     ],
   },
   symbol: () => ({
@@ -81,9 +81,9 @@ export const flowDividerSpool = defineKind({
       }),
       evaluate(l) {
         const y = l.x[STATE.spool]
-        const qa = (1 - (y > 0 ? y : 0)) * a * rootDrop(l.p[P] - l.p[A])
-        const qb = (1 + (y < 0 ? y : 0)) * b * rootDrop(l.p[P] - l.p[B])
-        const direction = reversal((qa + qb) / (SMALL * v.ratedFlow))
+        const qa = (1 - (y > 0 ? y : 0)) * a * smoothSquareRoot(l.p[P] - l.p[A])
+        const qb = (1 + (y < 0 ? y : 0)) * b * smoothSquareRoot(l.p[P] - l.p[B])
+        const direction = frictionReversal((qa + qb) / (SMALL * v.ratedFlow))
         const error = (direction * (qa / v.share - qb / (1 - v.share))) / v.ratedFlow
         const most = 1 - NARROWEST
         const wanted = y + GAIN * error
@@ -102,7 +102,7 @@ export const flowDividerSpool = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.q[P] >= 0
       ? `Divides ${show(l.q[P], 'flow')}: ${show(l.o[OUTPUT.toA], 'flow')} to A, ${show(l.o[OUTPUT.toB], 'flow')} to B.`
       : `Joins ${show(-l.o[OUTPUT.toA], 'flow')} from A and ${show(-l.o[OUTPUT.toB], 'flow')} from B.`,

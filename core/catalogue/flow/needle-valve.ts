@@ -11,8 +11,8 @@ export const needleValve = defineKind({
   name: 'needle-valve',
   label: 'Throttle valve, adjustable',
   family: 'flow',
-  words: ['needle', 'throttle', 'restrictor by rated flow', 'metering orifice', 'nv'],
-  letter: 'V',
+  searchTerms: ['needle', 'throttle', 'restrictor by rated flow', 'metering orifice', 'nv'],
+  designationLetter: 'V',
   description: 'A restriction given by a flow at a pressure drop, which can be opened and closed.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
@@ -26,7 +26,7 @@ export const needleValve = defineKind({
     opening: { label: 'opening', quantity: 'share', rest: 'opening', min: 0, max: 1 },
   }),
   faults: throttledFaults,
-  traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: () => ({
     shapes: [
       line([-2, 0], [2, 0]),
@@ -39,6 +39,6 @@ export const needleValve = defineKind({
   }),
   caption: (values, show) => [`${show(values.ratedFlow, 'flow')} at ${show(values.ratedDrop, 'pressure')}`],
   model: (values) => throttledModel(values, (l) => l.u[INPUT.opening]),
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     `Open ${Math.round(l.u[INPUT.opening] * 100)} %, passes ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}.`,
 })

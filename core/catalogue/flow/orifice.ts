@@ -1,6 +1,6 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
-import { circleArea, rootDrop } from '../laws'
+import { circleArea, smoothSquareRoot } from '../laws'
 import { line } from '../symbol'
 import { throttlesBothWays } from './throttled'
 
@@ -13,8 +13,8 @@ export const orifice = defineKind({
   name: 'orifice',
   label: 'Orifice, fixed',
   family: 'flow',
-  words: ['restrictor', 'jet', 'nozzle', 'orf'],
-  letter: 'V',
+  searchTerms: ['restrictor', 'jet', 'nozzle', 'orf'],
+  designationLetter: 'V',
   description: 'A fixed sharp-edged hole. Its flow hardly depends on viscosity.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
@@ -24,7 +24,7 @@ export const orifice = defineKind({
     diameter: quantity('Diameter', 'length', '1 mm', 1e-5, 0.1),
   },
   faults: [blocked()],
-  traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: () => ({
     shapes: [
       line([-2, 0], [2, 0]),
@@ -42,7 +42,7 @@ export const orifice = defineKind({
         flow: { label: 'flow', quantity: 'flow' },
       }),
       evaluate(l) {
-        const flow = area * fluid.orificeFactor * rootDrop(l.p[A] - l.p[B])
+        const flow = area * fluid.orificeFactor * smoothSquareRoot(l.p[A] - l.p[B])
         l.q[A] = flow
         l.q[B] = -flow
       },
@@ -52,6 +52,6 @@ export const orifice = defineKind({
       },
     }
   },
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     `Passes ${show(Math.abs(l.q[A]), 'flow')} at a drop of ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}.`,
 })

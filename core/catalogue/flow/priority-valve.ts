@@ -18,8 +18,8 @@ export const priorityValve = defineKind({
   name: 'priority-valve',
   label: 'Priority valve',
   family: 'flow',
-  words: ['priority', 'steering priority', 'flow priority', 'divider with priority'],
-  letter: 'V',
+  searchTerms: ['priority', 'steering priority', 'flow priority', 'divider with priority'],
+  designationLetter: 'V',
   description: 'Gives A its set flow first, whatever the pressures; only what is left goes to B.',
   ports: [
     { name: 'P', domain: 'oil', role: 'inlet' },
@@ -31,8 +31,8 @@ export const priorityValve = defineKind({
   faults: [drifted(INPUT.flow), stuck(STATE.excessOpening, 'spool sticks'), blocked()],
   traits: {
     paths: [
-      { from: 'P', to: 'A', how: 'open' },
-      { from: 'P', to: 'B', how: 'switched' },
+      { from: 'P', to: 'A', type: 'open' },
+      { from: 'P', to: 'B', type: 'switched' },
     ],
   },
   symbol: () => ({
@@ -88,6 +88,6 @@ export const priorityValve = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `${show(l.o[OUTPUT.first], 'flow')} of ${show(l.u[INPUT.flow], 'flow')} go to A first, ${show(l.o[OUTPUT.excess], 'flow')} are left for B.`,
 })

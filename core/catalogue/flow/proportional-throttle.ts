@@ -1,6 +1,6 @@
 import { lost, stuck } from '../faults'
 import { defineKind, quantity, indices, stateSpecs, inputSpecs } from '../kind'
-import { notchLaw, spoolRate } from '../laws'
+import { notchOpening, spoolRate } from '../laws'
 import { adjustable, line, rectangle } from '../symbol'
 import { solenoid } from '../directional/spool'
 import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
@@ -13,8 +13,8 @@ export const proportionalThrottle = defineKind({
   name: 'proportional-throttle',
   label: 'Throttle valve, proportional',
   family: 'flow',
-  words: ['proportional throttle', 'electric throttle', 'proportional flow'],
-  letter: 'V',
+  searchTerms: ['proportional throttle', 'electric throttle', 'proportional flow'],
+  designationLetter: 'V',
   description: 'A throttle opened as far as it is commanded.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
@@ -30,7 +30,7 @@ export const proportionalThrottle = defineKind({
     command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 },
   }),
   faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command)],
-  traits: { restrains: throttlesBothWays, paths: [{ from: 'A', to: 'B', how: 'switched' }] },
+  traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'switched' }] },
   symbol: () => ({
     shapes: [
       rectangle(-2, -2, 4, 4),
@@ -47,7 +47,7 @@ export const proportionalThrottle = defineKind({
   }),
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model(v) {
-    const notch = notchLaw(v)
+    const notch = notchOpening(v)
     return throttledModel(v, (l) => notch(l.x[STATE.spool]), {
       states: stateSpecs(STATE, {
         spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
@@ -57,6 +57,6 @@ export const proportionalThrottle = defineKind({
       },
     })
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Spool at ${Math.round(l.x[STATE.spool] * 100)} %, passing ${show(Math.abs(l.q[0]), 'flow')} at a drop of ${show(Math.abs(l.p[0] - l.p[1]), 'pressure')}.`,
 })

@@ -9,9 +9,9 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, pathCoefficient, rootDrop } from '../laws'
+import { circleArea, pathCoefficient, smoothSquareRoot } from '../laws'
 import { arrow, circle, line } from '../symbol'
-import { checkParameters, checkLaw } from '../directional/check'
+import { checkParameters, checkValveFlow } from '../directional/check'
 
 const STATE = indices('checkOpening')
 const OUTPUT = indices('flow')
@@ -25,8 +25,8 @@ export const throttleCheck = defineKind({
   name: 'throttle-check',
   label: 'Throttle-check valve',
   family: 'flow',
-  words: ['throttle check', 'speed control', 'flow control', 'one-way restrictor', 'meter out', 'tcv'],
-  letter: 'V',
+  searchTerms: ['throttle check', 'speed control', 'flow control', 'one-way restrictor', 'meter out', 'tcv'],
+  designationLetter: 'V',
   description:
     'Throttles the oil from B to A; its check lets it pass freely from A to B. In a rod line with B at the cylinder it meters out.',
   ports: [
@@ -48,11 +48,11 @@ export const throttleCheck = defineKind({
   }),
   faults: [blocked('throttle and check blocked')],
   traits: {
-    rating: 'maxPressure',
-    restrains: [{ from: 'B', to: 'A', by: 'throttle' }],
-    paths: [{ from: 'A', to: 'B', how: 'open' }],
+    ratedPressure: 'maxPressure',
+    restrictions: [{ from: 'B', to: 'A', by: 'throttle' }],
+    paths: [{ from: 'A', to: 'B', type: 'open' }],
   },
-  care: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
+  safetyNote: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
   symbol: () => ({
     shapes: [
       line([0, 4], [0, -4]),
@@ -71,7 +71,7 @@ export const throttleCheck = defineKind({
   }),
   caption: (values, show) => [`⌀ ${show(values.throttle, 'length')}`],
   model(values, fluid) {
-    const checkRate = checkLaw(values)
+    const checkRate = checkValveFlow(values)
     const area = circleArea(values.throttle)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
@@ -87,7 +87,7 @@ export const throttleCheck = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const flow =
-          (l.u[INPUT.opening] * area * fluid.orificeFactor + l.x[STATE.checkOpening] * free) * rootDrop(drop)
+          (l.u[INPUT.opening] * area * fluid.orificeFactor + l.x[STATE.checkOpening] * free) * smoothSquareRoot(drop)
         l.dx[STATE.checkOpening] = checkRate(drop, l.x[STATE.checkOpening])
         l.q[A] = flow
         l.q[B] = -flow
@@ -99,7 +99,7 @@ export const throttleCheck = defineKind({
       },
     }
   },
-  say(l, _values, show) {
+  describeState(l, _values, show) {
     const flow = show(Math.abs(l.q[A]), 'flow')
     const drop = show(Math.abs(l.p[A] - l.p[B]), 'pressure')
     return l.x[STATE.checkOpening] > 0.01

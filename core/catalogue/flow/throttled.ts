@@ -1,7 +1,7 @@
 /** A single way through, opened so far: what cocks, throttles and couplings share. */
 import { blocked } from '../faults'
-import { Power, quantity, type Local, type Model, type Restraint, indices, outputSpecs } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { Power, quantity, type Local, type Model, type Restriction, indices, outputSpecs } from '../kind'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
 
 const OUTPUT = indices('flow')
 
@@ -15,7 +15,7 @@ export const throttledParameters = (flow: string, drop: string, largestDrop = 30
 export const throttlesBothWays = [
   { from: 'A', to: 'B', by: 'throttle' },
   { from: 'B', to: 'A', by: 'throttle' },
-] as const satisfies readonly Restraint[]
+] as const satisfies readonly Restriction[]
 export const throttledFaults = [blocked()] as const
 
 /** Q = φ·path(p_0 − p_1; q_r, Δp_r) from the first port to the second. @param opening φ, 0 to 1 */
@@ -32,7 +32,7 @@ export function throttledModel(
     ...more,
     evaluate(l) {
       more.evaluate?.(l)
-      const flow = opening(l) * coefficient * rootDrop(l.p[0] - l.p[1])
+      const flow = opening(l) * coefficient * smoothSquareRoot(l.p[0] - l.p[1])
       l.q[0] = flow
       l.q[1] = -flow
     },

@@ -1,6 +1,6 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
 import { arrowHead, circle, line } from '../symbol'
 
 const OUTPUT = indices('reading')
@@ -13,8 +13,8 @@ export const flowMeter = defineKind({
   name: 'flow-meter',
   label: 'Flow meter',
   family: 'instruments',
-  words: ['flow meter', 'flowmeter', 'turbine', 'fm'],
-  letter: 'S',
+  searchTerms: ['flow meter', 'flowmeter', 'turbine', 'fm'],
+  designationLetter: 'S',
   description: 'Shows the flow through it.',
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet' },
@@ -27,7 +27,7 @@ export const flowMeter = defineKind({
     drop: quantity('Pressure drop at its range', 'pressure', '1 bar', 1e4, 20e5),
   },
   faults: [blocked()],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: () => ({
     shapes: [
       circle(0, 0, 2),
@@ -52,7 +52,7 @@ export const flowMeter = defineKind({
         overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
       }),
       evaluate(l) {
-        const flow = coefficient * rootDrop(l.p[A] - l.p[B])
+        const flow = coefficient * smoothSquareRoot(l.p[A] - l.p[B])
         l.q[A] = flow
         l.q[B] = -flow
       },
@@ -63,5 +63,5 @@ export const flowMeter = defineKind({
       },
     }
   },
-  say: (l, _values, show) => `Reads ${show(l.q[A], 'flow')}.`,
+  describeState: (l, _values, show) => `Reads ${show(l.q[A], 'flow')}.`,
 })

@@ -1,6 +1,6 @@
 import { stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
 import { line } from '../symbol'
 import { filterParameter, transducerBox, transducerModel, STATE, OUTPUT } from './transducer'
 
@@ -11,8 +11,8 @@ export const flowTransducer = defineKind({
   name: 'flow-transducer',
   label: 'Flow transducer',
   family: 'instruments',
-  words: ['flow transducer', 'flow sensor', 'ft'],
-  letter: 'S',
+  searchTerms: ['flow transducer', 'flow sensor', 'ft'],
+  designationLetter: 'S',
   description: 'Gives an electric signal in proportion to the flow, in both directions.',
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet' },
@@ -24,7 +24,7 @@ export const flowTransducer = defineKind({
     filter: filterParameter,
   },
   faults: [stuck(STATE.filtered, 'signal frozen')],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: () => ({
     shapes: [...transducerBox('Q'), line([0, 1.5], [0, 3]), line([0, -1.5], [0, -3])],
     ports: { A: { x: 0, y: 3, side: 'down' }, B: { x: 0, y: -3, side: 'up' } },
@@ -33,7 +33,7 @@ export const flowTransducer = defineKind({
   }),
   model(v) {
     const coefficient = pathCoefficient(v.range, v.drop)
-    const flow = (l: { p: Float64Array }) => coefficient * rootDrop(l.p[A] - l.p[B])
+    const flow = (l: { p: Float64Array }) => coefficient * smoothSquareRoot(l.p[A] - l.p[B])
     const model = transducerModel(
       flow,
       -v.range,
@@ -55,6 +55,6 @@ export const flowTransducer = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Reads ${show(l.o[OUTPUT.reading], 'flow')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

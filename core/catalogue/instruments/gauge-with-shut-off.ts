@@ -14,8 +14,8 @@ export const gaugeWithShutOff = defineKind({
   name: 'gauge-with-shut-off',
   label: 'Pressure gauge with shut-off',
   family: 'instruments',
-  words: ['gauge cock', 'gauge isolator', 'pressure gauge', 'manometer'],
-  letter: 'S',
+  searchTerms: ['gauge cock', 'gauge isolator', 'pressure gauge', 'manometer'],
+  designationLetter: 'S',
   description: 'A gauge behind a cock: shut, it is spared the peaks and shows what it last read.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],
   parameters: {
@@ -37,7 +37,7 @@ export const gaugeWithShutOff = defineKind({
     },
   }),
   faults: [stuck(STATE.needle, 'needle sticks')],
-  care: 'Shut, it can show pressure where there is none, and none where there is: open it before you trust it.',
+  safetyNote: 'Shut, it can show pressure where there is none, and none where there is: open it before you trust it.',
   symbol: () => ({
     shapes: [
       circle(0, -2, 2),
@@ -67,7 +67,7 @@ export const gaugeWithShutOff = defineKind({
       l.c[CONDITION.overRange] = l.u[INPUT.open] > 0.5 ? l.p[0] - v.range : -1
     },
   }),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.u[INPUT.open] > 0.5
       ? `Reads ${show(l.x[STATE.needle], 'pressure')}.`
       : `Shut: still shows ${show(l.x[STATE.needle], 'pressure')}.`,

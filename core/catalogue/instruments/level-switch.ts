@@ -2,7 +2,7 @@ import { stuckContact } from '../faults'
 import { defineKind, quantity, indices } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line } from '../symbol'
-import { switchBox, switchModel, switchSay, switchOutputs } from './switch'
+import { switchBox, switchModel, describeSwitch, switchOutputs } from './switch'
 
 const OUTPUT = indices(...switchOutputs, 'level')
 
@@ -11,8 +11,8 @@ export const levelSwitch = defineKind({
   name: 'level-switch',
   label: 'Level switch',
   family: 'instruments',
-  words: ['level switch', 'float switch', 'low oil', 'ls'],
-  letter: 'S',
+  searchTerms: ['level switch', 'float switch', 'low oil', 'ls'],
+  designationLetter: 'S',
   description: 'Switches when the oil in the tank sinks too far.',
   ports: [],
   parameters: {
@@ -43,5 +43,5 @@ export const levelSwitch = defineKind({
       },
     }
   },
-  say: (l, v, show) => switchSay(l, l.o[OUTPUT.level], v.set, v.reset, 'volume', show),
+  describeState: (l, v, show) => describeSwitch(l, l.o[OUTPUT.level], v.set, v.reset, 'volume', show),
 })

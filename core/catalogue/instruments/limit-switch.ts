@@ -14,8 +14,8 @@ export const limitSwitch = defineKind({
   name: 'limit-switch',
   label: 'Limit switch',
   family: 'instruments',
-  words: ['limit switch', 'position switch', 'proximity switch', 'end switch', 'lim'],
-  letter: 'S',
+  searchTerms: ['limit switch', 'position switch', 'proximity switch', 'end switch', 'lim'],
+  designationLetter: 'S',
   description: 'Switches while the rod is in its region, and lets go a little later than it takes.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod that is watched' }],
   parameters: {
@@ -34,7 +34,7 @@ export const limitSwitch = defineKind({
       quantity: 'length',
       min: -1,
       max: 1,
-      before(l, amount) {
+      beforeEvaluate(l, amount) {
         l.p[0] += amount
       },
     },
@@ -52,7 +52,7 @@ export const limitSwitch = defineKind({
     conditions: conditionSpecs(CONDITION, {
       tripped: { label: 'on', severity: 'info' },
     }),
-    guards: eventSpecs(EVENT, {
+    eventFunctions: eventSpecs(EVENT, {
       trip: { label: 'switches on', report: 1 },
     }),
     modes: [0],
@@ -70,7 +70,7 @@ export const limitSwitch = defineKind({
       l.c[CONDITION.tripped] = l.mode[0] - 0.5
     },
   }),
-  say: (l, v, show) =>
+  describeState: (l, v, show) =>
     l.mode[0]
       ? `On: the rod is at ${show(l.p[0], 'length')}.`
       : `Off: the rod is at ${show(l.p[0], 'length')}, it goes on at ${show(v.at, 'length')}.`,

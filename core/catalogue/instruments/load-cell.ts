@@ -10,8 +10,8 @@ export const loadCell = defineKind({
   name: 'load-cell',
   label: 'Load cell',
   family: 'instruments',
-  words: ['load cell', 'force transducer', 'force sensor', 'weighing'],
-  letter: 'S',
+  searchTerms: ['load cell', 'force transducer', 'force sensor', 'weighing'],
+  designationLetter: 'S',
   description:
     'Measures the force between a rod and what it moves: pushed it reads above, pulled below zero.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod whose force is measured' }],
@@ -24,7 +24,7 @@ export const loadCell = defineKind({
       quantity: 'force',
       min: -1e7,
       max: 1e7,
-      before(l, amount) {
+      beforeEvaluate(l, amount) {
         l.f[0] += amount
       },
     },
@@ -49,6 +49,6 @@ export const loadCell = defineKind({
       l.c[CONDITION.overRange] = Math.abs(l.f[0]) - v.range
     },
   }),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Reads ${show(l.o[OUTPUT.reading], 'force')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

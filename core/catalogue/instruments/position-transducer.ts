@@ -8,8 +8,8 @@ export const positionTransducer = defineKind({
   name: 'position-transducer',
   label: 'Position transducer',
   family: 'instruments',
-  words: ['position transducer', 'position sensor', 'stroke measuring', 'encoder'],
-  letter: 'S',
+  searchTerms: ['position transducer', 'position sensor', 'stroke measuring', 'encoder'],
+  designationLetter: 'S',
   description: 'Gives an electric signal in proportion to the position of a rod.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod that is measured' }],
   parameters: { range: quantity('Range', 'length', '400 mm', 1e-3, 40), filter: filterParameter },
@@ -22,6 +22,6 @@ export const positionTransducer = defineKind({
   }),
   model: (v) =>
     transducerModel((l) => l.p[0], 0, v.range, v.filter, { quantity: 'length', label: 'position read' }),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Reads ${show(l.o[OUTPUT.reading], 'length')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

@@ -10,8 +10,8 @@ export const pressureGauge = defineKind({
   name: 'pressure-gauge',
   label: 'Pressure gauge',
   family: 'instruments',
-  words: ['gauge', 'manometer', 'pressure', 'pg'],
-  letter: 'S',
+  searchTerms: ['gauge', 'manometer', 'pressure', 'pg'],
+  designationLetter: 'S',
   description: 'Shows the pressure of the line it stands on.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be read' }],
   parameters: {
@@ -43,5 +43,5 @@ export const pressureGauge = defineKind({
       l.c[CONDITION.overRange] = l.p[0] - range
     },
   }),
-  say: (l, _values, show) => `Reads ${show(l.o[OUTPUT.reading], 'pressure')}.`,
+  describeState: (l, _values, show) => `Reads ${show(l.o[OUTPUT.reading], 'pressure')}.`,
 })

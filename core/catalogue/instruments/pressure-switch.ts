@@ -1,15 +1,15 @@
 import { misread, stuckContact } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
-import { switchBox, switchModel, switchSay } from './switch'
+import { switchBox, switchModel, describeSwitch } from './switch'
 
 /** On when the pressure reaches its set point, off when it falls to its reset point. Takes no oil. */
 export const pressureSwitch = defineKind({
   name: 'pressure-switch',
   label: 'Pressure switch',
   family: 'instruments',
-  words: ['pressure switch', 'pressostat', 'hysteresis', 'ps'],
-  letter: 'S',
+  searchTerms: ['pressure switch', 'pressostat', 'hysteresis', 'ps'],
+  designationLetter: 'S',
   description: 'Switches on at its set point and off at its lower reset point.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be watched' }],
   parameters: {
@@ -28,5 +28,5 @@ export const pressureSwitch = defineKind({
   }),
   caption: (values, show) => [`on ${show(values.set, 'pressure')}`, `off ${show(values.reset, 'pressure')}`],
   model: (values) => switchModel((l) => l.p[0], values.set, values.reset),
-  say: (l, values, show) => switchSay(l, l.p[0], values.set, values.reset, 'pressure', show),
+  describeState: (l, values, show) => describeSwitch(l, l.p[0], values.set, values.reset, 'pressure', show),
 })

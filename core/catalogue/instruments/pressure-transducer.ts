@@ -8,8 +8,8 @@ export const pressureTransducer = defineKind({
   name: 'pressure-transducer',
   label: 'Pressure transducer',
   family: 'instruments',
-  words: ['pressure transducer', 'pressure sensor', 'transmitter', 'pt'],
-  letter: 'S',
+  searchTerms: ['pressure transducer', 'pressure sensor', 'transmitter', 'pt'],
+  designationLetter: 'S',
   description: 'Gives an electric signal in proportion to the pressure.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],
   parameters: { range: quantity('Range', 'pressure', '250 bar', 1e5, 2000e5), filter: filterParameter },
@@ -22,6 +22,6 @@ export const pressureTransducer = defineKind({
   }),
   model: (v) =>
     transducerModel((l) => l.p[0], 0, v.range, v.filter, { quantity: 'pressure', label: 'pressure read' }),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Reads ${show(l.o[OUTPUT.reading], 'pressure')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

@@ -22,7 +22,7 @@ export function switchModel(measure: (l: Local) => number, set: number, reset: n
     conditions: conditionSpecs(CONDITION, {
       tripped: { label: 'on', severity: 'info' },
     }),
-    guards: eventSpecs(EVENT, {
+    eventFunctions: eventSpecs(EVENT, {
       trip: { label: 'switches on', report: 1 },
     }),
     modes: [0],
@@ -41,7 +41,7 @@ export function switchModel(measure: (l: Local) => number, set: number, reset: n
   }
 }
 
-export const switchSay = (
+export const describeSwitch = (
   l: Local,
   now: number,
   set: number,

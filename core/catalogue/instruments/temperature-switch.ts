@@ -1,7 +1,7 @@
 import { stuckContact } from '../faults'
 import { defineKind, quantity, indices } from '../kind'
 import { line } from '../symbol'
-import { switchBox, switchModel, switchSay, switchOutputs } from './switch'
+import { switchBox, switchModel, describeSwitch, switchOutputs } from './switch'
 
 const OUTPUT = indices(...switchOutputs, 'temperature')
 
@@ -10,8 +10,8 @@ export const temperatureSwitch = defineKind({
   name: 'temperature-switch',
   label: 'Temperature switch',
   family: 'instruments',
-  words: ['temperature switch', 'thermostat', 'over-temperature', 'ts'],
-  letter: 'S',
+  searchTerms: ['temperature switch', 'thermostat', 'over-temperature', 'ts'],
+  designationLetter: 'S',
   description: 'Switches when the oil gets too warm.',
   ports: [],
   parameters: {
@@ -43,5 +43,5 @@ export const temperatureSwitch = defineKind({
       },
     }
   },
-  say: (l, v, show) => switchSay(l, l.o[OUTPUT.temperature], v.set, v.reset, 'temperature', show),
+  describeState: (l, v, show) => describeSwitch(l, l.o[OUTPUT.temperature], v.set, v.reset, 'temperature', show),
 })

@@ -8,8 +8,8 @@ export const temperatureTransducer = defineKind({
   name: 'temperature-transducer',
   label: 'Temperature transducer',
   family: 'instruments',
-  words: ['temperature transducer', 'temperature sensor', 'thermometer', 'tt'],
-  letter: 'S',
+  searchTerms: ['temperature transducer', 'temperature sensor', 'thermometer', 'tt'],
+  designationLetter: 'S',
   description: 'Gives an electric signal in proportion to the temperature of the oil.',
   ports: [],
   parameters: {
@@ -37,6 +37,6 @@ export const temperatureTransducer = defineKind({
       { quantity: 'temperature', label: 'temperature read' },
       (fluid.temperature - v.low) / (v.high - v.low),
     ),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Reads ${show(l.o[OUTPUT.reading], 'temperature')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

@@ -8,7 +8,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, rootDrop } from '../laws'
+import { circleArea, smoothSquareRoot } from '../laws'
 import { line, polygon } from '../symbol'
 
 const STATE = indices('spilled')
@@ -26,8 +26,8 @@ export const burst = defineKind({
   name: 'burst',
   label: 'Burst or leak to the outside',
   family: 'lines',
-  words: ['burst', 'leak', 'broken hose', 'pipe break', 'spill'],
-  letter: 'Z',
+  searchTerms: ['burst', 'leak', 'broken hose', 'pipe break', 'spill'],
+  designationLetter: 'Z',
   description: 'A hole in a line through which oil is lost from the moment a schedule opens it.',
   ports: [{ name: 'P', domain: 'oil', role: 'line that breaks' }],
   parameters: {
@@ -36,7 +36,7 @@ export const burst = defineKind({
   inputs: inputSpecs(INPUT, {
     open: { label: 'hole', quantity: 'share', rest: 0, min: 0, max: 1 },
   }),
-  care: 'Oil under pressure goes through the skin: never look for a leak by hand. Stop the pump, bleed the line, then look.',
+  safetyNote: 'Oil under pressure goes through the skin: never look for a leak by hand. Stop the pump, bleed the line, then look.',
   symbol: () => ({
     shapes: [
       line([0, 3], [0, 0.8]),
@@ -64,9 +64,9 @@ export const burst = defineKind({
           label: 'oil spilled',
           quantity: 'volume',
           initial: 0,
-          counts: true,
+          isCounter: true,
           scale: 1e-4, // it is nowhere else any more
-          holdsOil: true,
+          storesOil: true,
         },
       }),
       outputs: outputSpecs(OUTPUT, {
@@ -76,7 +76,7 @@ export const burst = defineKind({
         losing: { label: 'loses oil to the outside', severity: 'danger', worst: 'flow' },
       }),
       evaluate(l) {
-        const flow = l.u[INPUT.open] * area * fluid.orificeFactor * rootDrop(l.p[P])
+        const flow = l.u[INPUT.open] * area * fluid.orificeFactor * smoothSquareRoot(l.p[P])
         // nothing comes back in
         l.q[P] = flow > 0 ? flow : 0
         l.dx[STATE.spilled] = l.q[P]
@@ -88,7 +88,7 @@ export const burst = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.u[INPUT.open] > 0
       ? `Loses ${show(l.o[OUTPUT.flow], 'flow')} to the outside; ${show(l.x[STATE.spilled], 'volume')} are gone.`
       : 'Whole.',

@@ -6,8 +6,8 @@ export const enclosure = defineKind({
   name: 'enclosure',
   label: 'Enclosure',
   family: 'lines',
-  words: ['enclosure', 'manifold', 'outline', 'block', 'group', 'frame'],
-  letter: 'Z',
+  searchTerms: ['enclosure', 'manifold', 'outline', 'block', 'group', 'frame'],
+  designationLetter: 'Z',
   description: 'A chain line around parts that sit in one block.',
   ports: [],
   role: 'enclosure',
@@ -26,5 +26,5 @@ export const enclosure = defineKind({
     }
   },
   model: () => ({}),
-  say: () => 'Only an outline.',
+  describeState: () => 'Only an outline.',
 })

@@ -8,9 +8,9 @@ export const note = defineKind({
   name: 'note',
   label: 'Text',
   family: 'lines',
-  words: ['text', 'note', 'remark', 'words', 'heading', 'comment'],
-  letter: 'Z',
-  unnamed: true,
+  searchTerms: ['text', 'note', 'remark', 'words', 'heading', 'comment'],
+  designationLetter: 'Z',
+  excludedFromPartsList: true,
   role: 'text',
   description: 'Free words on the sheet: a heading, a remark, an instruction.',
   ports: [],
@@ -29,5 +29,5 @@ export const note = defineKind({
     }
   },
   model: () => ({}),
-  say: () => 'Only words.',
+  describeState: () => 'Only words.',
 })

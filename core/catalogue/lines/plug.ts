@@ -6,8 +6,8 @@ export const plug = defineKind({
   name: 'plug',
   label: 'Plugged port',
   family: 'lines',
-  words: ['plug', 'blank', 'closed end'],
-  letter: 'Z',
+  searchTerms: ['plug', 'blank', 'closed end'],
+  designationLetter: 'Z',
   role: 'plug',
   description: 'Closes the end of a line on purpose.',
   ports: [{ name: 'A', domain: 'oil', role: 'line that is closed' }],
@@ -18,5 +18,5 @@ export const plug = defineKind({
     box: { x: -0.6, y: -0.6, w: 1.2, h: 1.2 },
   }),
   model: () => ({}),
-  say: (l, _values, show) => `Holds ${show(l.p[0], 'pressure')}.`,
+  describeState: (l, _values, show) => `Holds ${show(l.p[0], 'pressure')}.`,
 })

@@ -9,8 +9,8 @@ export const quickCoupling = defineKind({
   name: 'quick-coupling',
   label: 'Quick coupling',
   family: 'lines',
-  words: ['quick coupling', 'coupler', 'disconnect', 'hose coupling', 'qrc'],
-  letter: 'Z',
+  searchTerms: ['quick coupling', 'coupler', 'disconnect', 'hose coupling', 'qrc'],
+  designationLetter: 'Z',
   description: 'Joins a hose by hand; pulled apart, both halves shut by their checks.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one half' },
@@ -31,8 +31,8 @@ export const quickCoupling = defineKind({
     },
   }),
   faults: throttledFaults,
-  traits: { paths: [{ from: 'A', to: 'B', how: 'switched' }] },
-  care: 'It does not come off a line under pressure, and must not be forced: bleed both sides first.',
+  traits: { paths: [{ from: 'A', to: 'B', type: 'switched' }] },
+  safetyNote: 'It does not come off a line under pressure, and must not be forced: bleed both sides first.',
   symbol: () => ({
     shapes: [
       line([-3, 0], [-1.6, 0]),
@@ -48,7 +48,7 @@ export const quickCoupling = defineKind({
     box: { x: -1.6, y: -0.9, w: 3.2, h: 1.8 },
   }),
   model: (v) => throttledModel(v, (l) => (l.u[INPUT.coupled] > 0.5 ? 1 : 0)),
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.u[INPUT.coupled] > 0.5
       ? `Coupled, passing ${show(Math.abs(l.q[0]), 'flow')}.`
       : `Apart: ${show(l.p[0], 'pressure')} and ${show(l.p[1], 'pressure')} stand in its halves.`,

@@ -1,6 +1,6 @@
 import { blocked, leak } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
 import { arrow, circle, dashed, line } from '../symbol'
 
 const OUTPUT = indices('flow', 'drained')
@@ -12,8 +12,8 @@ export const rotaryJoint = defineKind({
   name: 'rotary-joint',
   label: 'Rotary joint',
   family: 'lines',
-  words: ['rotary joint', 'swivel', 'rotating union', 'centre joint'],
-  letter: 'Z',
+  searchTerms: ['rotary joint', 'swivel', 'rotating union', 'centre joint'],
+  designationLetter: 'Z',
   description: 'Leads a line through something that turns; its seals leak a little to the drain.',
   ports: [
     { name: 'A', domain: 'oil', role: 'standing side' },
@@ -27,10 +27,10 @@ export const rotaryJoint = defineKind({
   },
   faults: [blocked(), leak(A, L, 'seals worn', 'worn')],
   traits: {
-    drains: ['L'],
+    drainPorts: ['L'],
     paths: [
-      { from: 'A', to: 'B', how: 'open' },
-      { from: 'A', to: 'L', how: 'switched' },
+      { from: 'A', to: 'B', type: 'open' },
+      { from: 'A', to: 'L', type: 'switched' },
     ],
   },
   symbol: () => ({
@@ -59,7 +59,7 @@ export const rotaryJoint = defineKind({
         drained: { label: 'flow to the drain', quantity: 'flow' },
       }),
       evaluate(l) {
-        const through = coefficient * rootDrop(l.p[A] - l.p[B])
+        const through = coefficient * smoothSquareRoot(l.p[A] - l.p[B])
         const drained = seal * fluid.leakageFactor * (l.p[A] - l.p[L])
         l.q[A] = through + drained
         l.q[B] = -through
@@ -72,6 +72,6 @@ export const rotaryJoint = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Passes ${show(Math.abs(l.o[OUTPUT.flow]), 'flow')}; ${show(l.o[OUTPUT.drained], 'flow')} go to its drain.`,
 })

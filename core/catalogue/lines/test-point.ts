@@ -8,12 +8,12 @@ export const testPoint = defineKind({
   name: 'test-point',
   label: 'Test point',
   family: 'lines',
-  words: ['test point', 'measuring point', 'diagnostic', 'tp'],
-  letter: 'S',
+  searchTerms: ['test point', 'measuring point', 'diagnostic', 'tp'],
+  designationLetter: 'S',
   description: 'Where a gauge can be put on while the line is under pressure.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],
   parameters: {},
-  care: 'Put a gauge on with the cap tool and the rated hose only; a jet from a loose fitting goes through the skin.',
+  safetyNote: 'Put a gauge on with the cap tool and the rated hose only; a jet from a loose fitting goes through the skin.',
   symbol: () => ({
     shapes: [line([0, 2], [0, 0.6]), circle(0, 0, 0.6), line([-0.9, -0.9], [0.9, -0.9])],
     ports: { P: { x: 0, y: 2, side: 'down' } },
@@ -28,5 +28,5 @@ export const testPoint = defineKind({
       l.o[OUTPUT.reading] = l.p[0]
     },
   }),
-  say: (l, _v, show) => `A gauge here would read ${show(l.o[OUTPUT.reading], 'pressure')}.`,
+  describeState: (l, _v, show) => `A gauge here would read ${show(l.o[OUTPUT.reading], 'pressure')}.`,
 })

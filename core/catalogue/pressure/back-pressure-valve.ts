@@ -1,6 +1,6 @@
 import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
-import { checkParameters, checkLaw } from '../directional/check'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { checkParameters, checkValveFlow } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
 
@@ -14,8 +14,8 @@ export const backPressureValve = defineKind({
   name: 'back-pressure-valve',
   label: 'Back-pressure valve',
   family: 'pressure',
-  words: ['back pressure', 'preload valve', 'return preload', 'regeneration'],
-  letter: 'V',
+  searchTerms: ['back pressure', 'preload valve', 'return preload', 'regeneration'],
+  designationLetter: 'V',
   description: 'Keeps a pressure in the return line, so that lines that draw from it stay filled.',
   ports: [
     { name: 'A', domain: 'oil', role: 'line that is kept under pressure' },
@@ -25,10 +25,10 @@ export const backPressureValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
-    restrains: [{ from: 'A', to: 'B', by: 'spring' }],
+    restrictions: [{ from: 'A', to: 'B', by: 'spring' }],
     paths: [
-      { from: 'A', to: 'B', how: 'open' },
-      { from: 'B', to: 'A', how: 'oneWay' },
+      { from: 'A', to: 'B', type: 'open' },
+      { from: 'B', to: 'A', type: 'oneWay' },
     ],
   },
   symbol: () => ({
@@ -38,7 +38,7 @@ export const backPressureValve = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
   model(v) {
-    const checkRate = checkLaw(v)
+    const checkRate = checkValveFlow(v)
     const relief = portRelief(v)
     const back = pathCoefficient(v.checkFlow, v.checkDrop)
     return {
@@ -53,7 +53,7 @@ export const backPressureValve = defineKind({
         const drop = l.p[A] - l.p[B]
         l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting])
         l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
-        l.q[A] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.checkOpening] * back * rootDrop(drop)
+        l.q[A] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
         l.q[B] = -l.q[A]
       },
       observe(l) {
@@ -62,7 +62,7 @@ export const backPressureValve = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.q[A] > 1e-7
       ? `Passes ${show(l.q[A], 'flow')} and keeps ${show(l.p[A], 'pressure')} before it.`
       : l.q[A] < -1e-7

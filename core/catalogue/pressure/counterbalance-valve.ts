@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { checkParameters, checkLaw } from '../directional/check'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { checkParameters, checkValveFlow } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { dashed } from '../symbol'
 
@@ -22,8 +22,8 @@ export const counterbalanceValve = defineKind({
   name: 'counterbalance-valve',
   label: 'Counterbalance and brake valve',
   family: 'pressure',
-  words: ['counterbalance', 'brake valve', 'over centre', 'load control', 'motion control', 'cbv'],
-  letter: 'V',
+  searchTerms: ['counterbalance', 'brake valve', 'over centre', 'load control', 'motion control', 'cbv'],
+  designationLetter: 'V',
   description:
     'Holds the load at 1 and lets it down only as far as the pressure at X on the other side of the actuator asks.',
   ports: [
@@ -52,16 +52,16 @@ export const counterbalanceValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
-    pilots: ['X'],
-    holds: [{ port: '1', outOf: '2', pilot: 'X', ratio: 'pilotRatio', setting: 'setting', vented: 'vented' }],
-    restrains: [{ from: '1', to: '2', by: 'spring' }],
-    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    pilotPorts: ['X'],
+    loadHolding: [{ port: '1', outletPort: '2', pilot: 'X', ratio: 'pilotRatio', setting: 'setting', vented: 'vented' }],
+    restrictions: [{ from: '1', to: '2', by: 'spring' }],
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     paths: [
-      { from: '1', to: '2', how: 'switched' },
-      { from: '2', to: '1', how: 'oneWay' },
+      { from: '1', to: '2', type: 'switched' },
+      { from: '2', to: '1', type: 'oneWay' },
     ],
   },
-  care: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
+  safetyNote: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
   symbol: () => ({
     shapes: [
       ...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }),
@@ -77,7 +77,7 @@ export const counterbalanceValve = defineKind({
   }),
   caption: (values, show) => [show(values.setting, 'pressure'), `${values.pilotRatio} : 1`],
   model(values) {
-    const checkRate = checkLaw(values)
+    const checkRate = checkValveFlow(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     const back = values.vented ? 1 : 1 + values.pilotRatio
@@ -97,10 +97,10 @@ export const counterbalanceValve = defineKind({
         const drop = l.p[HELD] - l.p[OUT]
         const driving = l.p[HELD] + values.pilotRatio * l.p[X] - l.u[INPUT.setting] - back * l.p[OUT]
         l.dx[STATE.opening] =
-          (ramp(driving / (RANGE * Math.max(l.u[INPUT.setting], LOWEST_SETTING))) - l.x[STATE.opening]) /
+          (smoothRamp(driving / (RANGE * Math.max(l.u[INPUT.setting], LOWEST_SETTING))) - l.x[STATE.opening]) /
           values.timeConstant
         l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
-        const flow = (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * free) * rootDrop(drop)
+        const flow = (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * free) * smoothSquareRoot(drop)
         l.q[HELD] = flow
         l.q[OUT] = -flow
         l.q[X] = 0
@@ -113,7 +113,7 @@ export const counterbalanceValve = defineKind({
       },
     }
   },
-  say(l, values, show) {
+  describeState(l, values, show) {
     if (l.x[STATE.checkOpening] > 0.01)
       return `Its check is open: ${show(-l.q[HELD], 'flow')} go to the load.`
     const needed =

@@ -8,8 +8,8 @@ import {
   inputSpecs,
   stateSpecs,
 } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
-import { checkParameters, checkLaw } from '../directional/check'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { checkParameters, checkValveFlow } from '../directional/check'
 import { drifted, springBroken, stuck } from '../faults'
 import { arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 import { portRelief, portReliefParameters } from './port-relief'
@@ -48,8 +48,8 @@ export const crossPortRelief = defineKind({
   name: 'cross-port-relief',
   label: 'Cross-port relief valves',
   family: 'pressure',
-  words: ['cross port', 'cross-line relief', 'crossover relief', 'motor brake', 'anti-cavitation'],
-  letter: 'V',
+  searchTerms: ['cross port', 'cross-line relief', 'crossover relief', 'motor brake', 'anti-cavitation'],
+  designationLetter: 'V',
   description: 'Limits the pressure of both lines of a motor by spilling each into the other.',
   ports: [
     { name: 'A', domain: 'oil', role: 'one line of the motor' },
@@ -73,15 +73,15 @@ export const crossPortRelief = defineKind({
   }),
   faults: [drifted(INPUT.setting), springBroken(INPUT.setting), stuck(STATE.openingA)],
   traits: {
-    settings: [
+    pressureSettings: [
       { does: 'cushions', parameter: 'setting', port: 'A' },
       { does: 'cushions', parameter: 'back', port: 'B' },
     ],
     paths: [
-      { from: 'A', to: 'B', how: 'relief' },
-      { from: 'B', to: 'A', how: 'relief' },
-      { from: 'C', to: 'A', how: 'oneWay', when: 'makeUp' },
-      { from: 'C', to: 'B', how: 'oneWay', when: 'makeUp' },
+      { from: 'A', to: 'B', type: 'relief' },
+      { from: 'B', to: 'A', type: 'relief' },
+      { from: 'C', to: 'A', type: 'oneWay', enabledBy: 'makeUp' },
+      { from: 'C', to: 'B', type: 'oneWay', enabledBy: 'makeUp' },
     ],
   },
   symbol: (v) => ({
@@ -103,7 +103,7 @@ export const crossPortRelief = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure'), show(v.back, 'pressure')],
   model(v) {
-    const checkRate = checkLaw(v)
+    const checkRate = checkValveFlow(v)
     const spill = portRelief(v)
     const suction = v.makeUp ? pathCoefficient(v.checkFlow, v.checkDrop) : 0
     return {
@@ -132,8 +132,8 @@ export const crossPortRelief = defineKind({
         if (v.makeUp) {
           l.dx[STATE.suctionA] = checkRate(l.p[C] - l.p[A], l.x[STATE.suctionA])
           l.dx[STATE.suctionB] = checkRate(l.p[C] - l.p[B], l.x[STATE.suctionB])
-          toA = l.x[STATE.suctionA] * suction * rootDrop(l.p[C] - l.p[A])
-          toB = l.x[STATE.suctionB] * suction * rootDrop(l.p[C] - l.p[B])
+          toA = l.x[STATE.suctionA] * suction * smoothSquareRoot(l.p[C] - l.p[A])
+          toB = l.x[STATE.suctionB] * suction * smoothSquareRoot(l.p[C] - l.p[B])
         }
         l.q[A] = across - toA
         l.q[B] = -across - toB
@@ -149,7 +149,7 @@ export const crossPortRelief = defineKind({
       },
     }
   },
-  say: (l, v, show) =>
+  describeState: (l, v, show) =>
     Math.abs(l.o[OUTPUT.spilled]) > 1e-3 * v.ratedFlow
       ? `Spills ${show(Math.abs(l.o[OUTPUT.spilled]), 'flow')} from ${l.o[OUTPUT.spilled] > 0 ? 'A to B' : 'B to A'}.`
       : l.o[OUTPUT.madeUp] > 1e-3 * v.checkFlow

@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, inputSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { blocked, drifted, stuck } from '../faults'
 import { dashed } from '../symbol'
 import { pressureBody } from './body'
@@ -18,8 +18,8 @@ export const loadUnloadingValve = defineKind({
   name: 'load-unloading-valve',
   label: 'Unloading valve by load signal',
   family: 'pressure',
-  words: ['load sensing unloader', 'three-way compensator', 'bypass compensator', 'unload by load'],
-  letter: 'V',
+  searchTerms: ['load sensing unloader', 'three-way compensator', 'bypass compensator', 'unload by load'],
+  designationLetter: 'V',
   description: 'Sends to tank what a fixed pump gives too much, a margin above the highest load.',
   ports: [
     { name: 'P', domain: 'oil', role: 'pump line' },
@@ -37,7 +37,7 @@ export const loadUnloadingValve = defineKind({
     margin: { label: 'margin', quantity: 'pressure', rest: 'margin', min: 0, max: 100e5 },
   }),
   faults: [drifted(INPUT.margin), stuck(STATE.opening), blocked()],
-  traits: { paths: [{ from: 'P', to: 'T', how: 'switched' }] },
+  traits: { paths: [{ from: 'P', to: 'T', type: 'switched' }] },
   symbol: () => ({
     shapes: [...pressureBody({ flow: 'down', pilot: 'top', adjustable: false }), dashed([4, 0], [5, 0])],
     ports: {
@@ -60,8 +60,8 @@ export const loadUnloadingValve = defineKind({
       }),
       evaluate(l) {
         l.dx[STATE.opening] =
-          (ramp((l.p[P] - l.p[X] - l.u[INPUT.margin]) / v.range) - l.x[STATE.opening]) / v.timeConstant
-        const flow = l.x[STATE.opening] * coefficient * rootDrop(l.p[P] - l.p[T])
+          (smoothRamp((l.p[P] - l.p[X] - l.u[INPUT.margin]) / v.range) - l.x[STATE.opening]) / v.timeConstant
+        const flow = l.x[STATE.opening] * coefficient * smoothSquareRoot(l.p[P] - l.p[T])
         l.q[P] = flow
         l.q[T] = -flow
         l.q[X] = 0
@@ -73,6 +73,6 @@ export const loadUnloadingValve = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Sends ${show(l.q[P], 'flow')} to tank; the pump line is ${show(l.o[OUTPUT.marginNow], 'pressure')} above the load signal.`,
 })

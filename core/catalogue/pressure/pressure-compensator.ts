@@ -8,7 +8,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { blocked, drifted, stuck } from '../faults'
 import { dashed } from '../symbol'
 import { pressureBody } from './body'
@@ -29,7 +29,7 @@ export const pressureCompensator = defineKind({
   name: 'pressure-compensator',
   label: 'Pressure compensator',
   family: 'pressure',
-  words: [
+  searchTerms: [
     'compensator',
     'hydrostat',
     'pre-compensated',
@@ -37,7 +37,7 @@ export const pressureCompensator = defineKind({
     'flow sharing',
     'pressure balance',
   ],
-  letter: 'V',
+  designationLetter: 'V',
   description:
     'Keeps the pressure drop of a metering edge: its own before the edge, that of all edges alike behind it.',
   ports: [
@@ -65,7 +65,7 @@ export const pressureCompensator = defineKind({
     margin: { label: 'spring', quantity: 'pressure', rest: 'margin', min: 0, max: 100e5 },
   }),
   faults: [drifted(INPUT.margin), stuck(STATE.opening), blocked()],
-  traits: { paths: [{ from: 'A', to: 'B', how: 'open' }] },
+  traits: { paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: (v) => ({
     shapes: [
       ...pressureBody({
@@ -103,9 +103,9 @@ export const pressureCompensator = defineKind({
       }),
       evaluate(l) {
         const driving = before ? l.p[Y] + l.u[INPUT.margin] - l.p[B] : l.p[A] - l.p[Y] - l.u[INPUT.margin]
-        l.dx[STATE.opening] = (ramp(driving / v.range) - l.x[STATE.opening]) / v.timeConstant
+        l.dx[STATE.opening] = (smoothRamp(driving / v.range) - l.x[STATE.opening]) / v.timeConstant
         const drop = l.p[A] - l.p[B]
-        const flow = !before && drop < 0 ? 0 : l.x[STATE.opening] * coefficient * rootDrop(drop)
+        const flow = !before && drop < 0 ? 0 : l.x[STATE.opening] * coefficient * smoothSquareRoot(drop)
         l.q[A] = flow
         l.q[B] = -flow
         l.q[Y] = 0
@@ -118,7 +118,7 @@ export const pressureCompensator = defineKind({
       },
     }
   },
-  say: (l, v, show) =>
+  describeState: (l, v, show) =>
     l.q[A] < 1e-3 * v.ratedFlow
       ? `Passes nothing; ${show(l.o[OUTPUT.kept], 'pressure')} above its load signal.`
       : `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(l.q[A], 'flow')} with ${show(l.o[OUTPUT.kept], 'pressure')} above its load signal.`,

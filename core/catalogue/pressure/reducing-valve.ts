@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { pressureBody, settingFaults, settingInput, INPUT } from './body'
 
 const STATE = indices('opening', 'relieving')
@@ -18,8 +18,8 @@ export const reducingValve = defineKind({
   name: 'reducing-valve',
   label: 'Pressure reducing valve',
   family: 'pressure',
-  words: ['reducing', 'pressure reducer', 'reducing relieving', 'pilot supply', 'prrv'],
-  letter: 'V',
+  searchTerms: ['reducing', 'pressure reducer', 'reducing relieving', 'pilot supply', 'prrv'],
+  designationLetter: 'V',
   description: 'Keeps its outlet A down to its setting, whatever the higher pressure at P.',
   ports: [
     { name: 'P', domain: 'oil', role: 'inlet' },
@@ -42,10 +42,10 @@ export const reducingValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
-    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
-    drains: ['Y'],
-    settings: [{ does: 'reduces', parameter: 'setting', port: 'A' }],
-    paths: [{ from: 'P', to: 'A', how: 'open' }],
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    drainPorts: ['Y'],
+    pressureSettings: [{ does: 'reduces', parameter: 'setting', port: 'A' }],
+    paths: [{ from: 'P', to: 'A', type: 'open' }],
   },
   symbol: () => ({
     shapes: pressureBody({ open: true, flow: 'up', pilot: 'top', drain: 'right' }),
@@ -74,11 +74,11 @@ export const reducingValve = defineKind({
       }),
       evaluate(l) {
         const above = l.p[A] - l.p[Y] - l.u[INPUT.setting]
-        l.dx[STATE.opening] = (ramp(-above / values.range) - l.x[STATE.opening]) / values.timeConstant
+        l.dx[STATE.opening] = (smoothRamp(-above / values.range) - l.x[STATE.opening]) / values.timeConstant
         l.dx[STATE.relieving] =
-          (ramp((above - RELIEVES_ABOVE) / values.range) - l.x[STATE.relieving]) / values.timeConstant
-        const through = l.x[STATE.opening] * coefficient * rootDrop(l.p[P] - l.p[A])
-        const away = l.x[STATE.relieving] * relief * rootDrop(l.p[A] - l.p[Y])
+          (smoothRamp((above - RELIEVES_ABOVE) / values.range) - l.x[STATE.relieving]) / values.timeConstant
+        const through = l.x[STATE.opening] * coefficient * smoothSquareRoot(l.p[P] - l.p[A])
+        const away = l.x[STATE.relieving] * relief * smoothSquareRoot(l.p[A] - l.p[Y])
         l.q[P] = through
         l.q[A] = away - through
         l.q[Y] = -away
@@ -91,7 +91,7 @@ export const reducingValve = defineKind({
       },
     }
   },
-  say: (l, values, show) =>
+  describeState: (l, values, show) =>
     l.o[OUTPUT.relieved] > 1e-3 * values.ratedFlow
       ? `Relieves ${show(l.o[OUTPUT.relieved], 'flow')} from its outlet at ${show(l.p[A], 'pressure')}.`
       : l.x[STATE.opening] > 0.98

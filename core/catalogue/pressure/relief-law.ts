@@ -1,5 +1,5 @@
 /** How every relief opens, whatever sets it. */
-import { openRamp, pathCoefficient, rootDrop } from '../laws'
+import { smoothPositivePart, pathCoefficient, smoothSquareRoot } from '../laws'
 
 /** Pressure drop at rated flow of a relief that is wide open, Pa. */
 const WIDE_OPEN_DROP = 4e5
@@ -17,14 +17,14 @@ export const heldSetting = (asked: number) => (asked > LOWEST_SETTING ? asked : 
 export function reliefLaw(v: { readonly ratedFlow: number; readonly timeConstant: number }) {
   const { ratedFlow, timeConstant } = v
   const wide = pathCoefficient(1, WIDE_OPEN_DROP)
-  const limit = (drop: number) => wide * rootDrop(drop > 0 ? drop : 0)
+  const limit = (drop: number) => wide * smoothSquareRoot(drop > 0 ? drop : 0)
   return {
     /** @param drop Pa @returns m³/s */
     flow: (opening: number, drop: number) =>
       ratedFlow * (opening > 0 ? Math.min(opening, limit(drop)) : opening),
     /** @param crack Pa @param span p_full − p_crack, Pa @returns 1/s */
     rate: (opening: number, drop: number, crack: number, span: number) => {
-      const asked = openRamp((drop - crack) / span)
+      const asked = smoothPositivePart((drop - crack) / span)
       return ((asked > 0 ? Math.min(asked, limit(drop)) : 0) - opening) / timeConstant
     },
   }

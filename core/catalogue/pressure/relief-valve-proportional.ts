@@ -4,7 +4,7 @@ import {
   reliefModel,
   reliefParameters,
   reliefPorts,
-  reliefSay,
+  describeReliefValve,
   reliefSymbol,
   reliefTraits,
   STATE,
@@ -20,8 +20,8 @@ export const reliefValveProportional = defineKind({
   name: 'relief-valve-proportional',
   label: 'Relief valve, proportional',
   family: 'pressure',
-  words: ['proportional relief', 'electric relief', 'pressure control'],
-  letter: 'V',
+  searchTerms: ['proportional relief', 'electric relief', 'pressure control'],
+  designationLetter: 'V',
   description: 'Its setting follows an electric command, from its least to its most.',
   ports: reliefPorts,
   parameters: {
@@ -37,10 +37,10 @@ export const reliefValveProportional = defineKind({
     v.setting < v.least
       ? [{ parameter: 'least', message: 'The setting without command lies above the setting.' }]
       : [],
-  care: 'Without its command it relieves at its least setting: what it held may move.',
+  safetyNote: 'Without its command it relieves at its least setting: what it held may move.',
   symbol: () => reliefSymbol(false, 'proportional'),
   caption: (values, show) => [`${show(values.least, 'pressure')} to ${show(values.setting, 'pressure')}`],
   model: (values) => reliefModel(values, settingOf(values)),
-  say: (l, values, show) =>
-    `Commanded to ${Math.round(l.u[INPUT.command] * 100)} %. ${reliefSay(l, values, show, settingOf(values))}`,
+  describeState: (l, values, show) =>
+    `Commanded to ${Math.round(l.u[INPUT.command] * 100)} %. ${describeReliefValve(l, values, show, settingOf(values))}`,
 })

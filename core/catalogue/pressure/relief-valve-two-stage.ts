@@ -5,7 +5,7 @@ import {
   reliefModel,
   reliefParameters,
   reliefPorts,
-  reliefSay,
+  describeReliefValve,
   reliefSymbol,
   reliefTraits,
   STATE,
@@ -21,8 +21,8 @@ export const reliefValveTwoStage = defineKind({
   name: 'relief-valve-two-stage',
   label: 'Relief valve, two settings',
   family: 'pressure',
-  words: ['two-stage relief', 'two pressure', 'power boost', 'dual relief', 'second setting'],
-  letter: 'V',
+  searchTerms: ['two-stage relief', 'two pressure', 'power boost', 'dual relief', 'second setting'],
+  designationLetter: 'V',
   description: 'A main relief with a lower setting at rest and a higher one while its solenoid is on.',
   ports: reliefPorts,
   parameters: {
@@ -55,6 +55,6 @@ export const reliefValveTwoStage = defineKind({
     reliefCaption(values, show)[1],
   ],
   model: (values) => reliefModel(values, settingOf(values)),
-  say: (l, values, show) =>
-    `${l.u[INPUT.boost] > 0.5 ? 'At its higher setting' : 'At its lower setting'}. ${reliefSay(l, values, show, settingOf(values))}`,
+  describeState: (l, values, show) =>
+    `${l.u[INPUT.boost] > 0.5 ? 'At its higher setting' : 'At its lower setting'}. ${describeReliefValve(l, values, show, settingOf(values))}`,
 })

@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { circleArea, rootDrop } from '../laws'
+import { circleArea, smoothSquareRoot } from '../laws'
 import { dashed } from '../symbol'
 import {
   reliefCaption,
@@ -31,8 +31,8 @@ export const reliefValveVented = defineKind({
   name: 'relief-valve-vented',
   label: 'Relief valve, pilot-operated, with vent port',
   family: 'pressure',
-  words: ['vented relief', 'unloading relief', 'remote control relief', 'vent'],
-  letter: 'V',
+  searchTerms: ['vented relief', 'unloading relief', 'remote control relief', 'vent'],
+  designationLetter: 'V',
   description:
     'A pilot-operated relief that is unloaded through its vent port X, or set from afar by a second pilot there.',
   ports: [...reliefPorts, { name: 'X', domain: 'oil', role: 'vent and remote pilot', mayStayOpen: true }],
@@ -45,7 +45,7 @@ export const reliefValveVented = defineKind({
   inputs: reliefInputs,
   faults: reliefFaults,
   traits: reliefTraits,
-  care: 'The main knob is the maximum. A remote pilot can only set it lower.',
+  safetyNote: 'The main knob is the maximum. A remote pilot can only set it lower.',
   forms: true,
   symbol(_values, form) {
     const plain = reliefSymbol(true, 'knob', form)
@@ -86,7 +86,7 @@ export const reliefValveVented = defineKind({
         const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
         l.dx[STATE.opening] = law.rate(l.x[STATE.opening], drop, crack, crack * span)
         const flow = law.flow(l.x[STATE.opening], drop)
-        const pilot = feed * fluid.orificeFactor * rootDrop(l.p[P] - l.p[X])
+        const pilot = feed * fluid.orificeFactor * smoothSquareRoot(l.p[P] - l.p[X])
         l.q[P] = flow + pilot
         l.q[T] = -flow
         l.q[X] = -pilot
@@ -101,7 +101,7 @@ export const reliefValveVented = defineKind({
       },
     }
   },
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     l.o[OUTPUT.flow] > 1e-7
       ? `Open, passing ${show(l.o[OUTPUT.flow], 'flow')}; its vent lets it crack at ${show(l.o[OUTPUT.effective], 'pressure')}.`
       : `Shut; its vent lets it crack at ${show(l.o[OUTPUT.effective], 'pressure')}.`,

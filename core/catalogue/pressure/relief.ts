@@ -182,7 +182,7 @@ export const reliefCaption = (values: ReliefValues, show: Show) => [
   values.settingAt === 'cracking' ? 'at cracking' : 'at rated flow',
 ]
 
-export const reliefSay = (
+export const describeReliefValve = (
   l: Local,
   values: ReliefValues,
   show: Show,
@@ -200,7 +200,7 @@ export const reliefPorts = [
   { name: 'T', domain: 'oil', role: 'tank line' },
 ] as const
 export const reliefTraits = {
-  paths: [{ from: 'P', to: 'T', how: 'relief' }],
-  settings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
-  sized: { reliefSetting: 'setting' },
+  paths: [{ from: 'P', to: 'T', type: 'relief' }],
+  pressureSettings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
+  sizingTargets: { reliefSetting: 'setting' },
 } as const

@@ -1,6 +1,6 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
-import { checkParameters, checkLaw } from '../directional/check'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { checkParameters, checkValveFlow } from '../directional/check'
 import { dashed } from '../symbol'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 
@@ -18,8 +18,8 @@ export const sequenceValve = defineKind({
   name: 'sequence-valve',
   label: 'Sequence valve',
   family: 'pressure',
-  words: ['sequence', 'priority by pressure', 'sqv', 'seq'],
-  letter: 'V',
+  searchTerms: ['sequence', 'priority by pressure', 'sqv', 'seq'],
+  designationLetter: 'V',
   description:
     'Opens A to B when the pressure at its pilot reaches its setting: the second motion begins when the first is done.',
   ports: [
@@ -53,13 +53,13 @@ export const sequenceValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
-    nominal: { flow: 'ratedFlow', drop: 'ratedDrop' },
-    pilots: ['X'],
-    drains: ['Y'],
-    settings: [{ does: 'opens', parameter: 'setting', port: 'A' }],
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    pilotPorts: ['X'],
+    drainPorts: ['Y'],
+    pressureSettings: [{ does: 'opens', parameter: 'setting', port: 'A' }],
     paths: [
-      { from: 'A', to: 'B', how: 'switched' },
-      { from: 'B', to: 'A', how: 'oneWay' },
+      { from: 'A', to: 'B', type: 'switched' },
+      { from: 'B', to: 'A', type: 'oneWay' },
     ],
   },
   symbol(values) {
@@ -87,7 +87,7 @@ export const sequenceValve = defineKind({
   },
   caption: (values, show) => [show(values.setting, 'pressure')],
   model(values) {
-    const checkRate = checkLaw(values)
+    const checkRate = checkValveFlow(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
     const pilot = values.pilot === 'external' ? X : A
@@ -107,9 +107,9 @@ export const sequenceValve = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const driving = l.p[pilot] - l.p[drain] - l.u[INPUT.setting]
-        l.dx[STATE.opening] = (ramp(driving / values.range) - l.x[STATE.opening]) / values.timeConstant
+        l.dx[STATE.opening] = (smoothRamp(driving / values.range) - l.x[STATE.opening]) / values.timeConstant
         l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
-        const flow = (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * back) * rootDrop(drop)
+        const flow = (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * back) * smoothSquareRoot(drop)
         l.q[A] = flow
         l.q[B] = -flow
         l.q[X] = 0
@@ -122,7 +122,7 @@ export const sequenceValve = defineKind({
       },
     }
   },
-  say(l, values, show) {
+  describeState(l, values, show) {
     const pilot = l.p[values.pilot === 'external' ? X : A] - l.p[values.drain === 'external' ? Y : B]
     if (l.x[STATE.opening] > 0.01)
       return `Open ${Math.round(l.x[STATE.opening] * 100)} %, passing ${show(l.q[A], 'flow')}; it shuts below ${show(l.u[INPUT.setting], 'pressure')}.`

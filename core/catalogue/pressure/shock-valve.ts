@@ -1,6 +1,6 @@
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
-import { checkParameters, checkLaw } from '../directional/check'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { checkParameters, checkValveFlow } from '../directional/check'
 import { arrow, circle, dashed, line, rectangle, spring } from '../symbol'
 import { settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
@@ -16,8 +16,8 @@ export const shockValve = defineKind({
   name: 'shock-valve',
   label: 'Shock and suction valve',
   family: 'pressure',
-  words: ['shock valve', 'port relief', 'anti-cavitation', 'suction valve', 'service line relief'],
-  letter: 'V',
+  searchTerms: ['shock valve', 'port relief', 'anti-cavitation', 'suction valve', 'service line relief'],
+  designationLetter: 'V',
   description: 'Cuts pressure peaks of a line at P and lets oil in from T when the line would run empty.',
   ports: [
     { name: 'P', domain: 'oil', role: 'guarded line' },
@@ -27,13 +27,13 @@ export const shockValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
-    settings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
+    pressureSettings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
     paths: [
-      { from: 'P', to: 'T', how: 'relief' },
-      { from: 'T', to: 'P', how: 'oneWay' },
+      { from: 'P', to: 'T', type: 'relief' },
+      { from: 'T', to: 'P', type: 'oneWay' },
     ],
   },
-  care: 'It guards against shocks; it does not replace the main relief valve.',
+  safetyNote: 'It guards against shocks; it does not replace the main relief valve.',
   symbol: () => ({
     shapes: [
       line([0, -4], [0, 4]),
@@ -55,7 +55,7 @@ export const shockValve = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
   model(v) {
-    const checkRate = checkLaw(v)
+    const checkRate = checkValveFlow(v)
     const relief = portRelief(v)
     const suction = pathCoefficient(v.checkFlow, v.checkDrop)
     return {
@@ -75,7 +75,7 @@ export const shockValve = defineKind({
         const drop = l.p[P] - l.p[T]
         l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting])
         l.dx[STATE.suction] = checkRate(-drop, l.x[STATE.suction])
-        l.q[P] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.suction] * suction * rootDrop(drop)
+        l.q[P] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.suction] * suction * smoothSquareRoot(drop)
         l.q[T] = -l.q[P]
       },
       observe(l) {
@@ -88,7 +88,7 @@ export const shockValve = defineKind({
       },
     }
   },
-  say: (l, v, show) =>
+  describeState: (l, v, show) =>
     l.o[OUTPUT.relieved] > 1e-3 * v.ratedFlow
       ? `Lets ${show(l.o[OUTPUT.relieved], 'flow')} go at ${show(l.p[P], 'pressure')}.`
       : l.o[OUTPUT.drawn] > 1e-3 * v.checkFlow

@@ -8,7 +8,7 @@ import {
   conditionSpecs,
   eventSpecs,
 } from '../kind'
-import { pathCoefficient, ramp, rootDrop } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
 import { pressureBody, settingFaults, settingInput, INPUT } from './body'
 
 const STATE = indices('opening')
@@ -26,8 +26,8 @@ export const unloadingValve = defineKind({
   name: 'unloading-valve',
   label: 'Unloading valve',
   family: 'pressure',
-  words: ['unloader', 'unloading', 'high low', 'accumulator charging', 'uv'],
-  letter: 'V',
+  searchTerms: ['unloader', 'unloading', 'high low', 'accumulator charging', 'uv'],
+  designationLetter: 'V',
   description:
     'Lets the pump line at P go to tank when the pressure at X reaches its setting, until it falls to its reset.',
   ports: [
@@ -57,10 +57,10 @@ export const unloadingValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
-    pilots: ['X'],
-    drains: ['Y'],
-    settings: [{ does: 'unloads', parameter: 'setting', port: 'P' }],
-    paths: [{ from: 'P', to: 'T', how: 'switched' }],
+    pilotPorts: ['X'],
+    drainPorts: ['Y'],
+    pressureSettings: [{ does: 'unloads', parameter: 'setting', port: 'P' }],
+    paths: [{ from: 'P', to: 'T', type: 'switched' }],
   },
   symbol: (values) => ({
     shapes: pressureBody({
@@ -92,7 +92,7 @@ export const unloadingValve = defineKind({
       conditions: conditionSpecs(CONDITION, {
         unloaded: { label: 'open: the pump is unloaded', severity: 'info', worst: 'flow' },
       }),
-      guards: eventSpecs(EVENT, { snap: { label: 'opens', report: 1 } }).slice(0, snaps ? 1 : 0),
+      eventFunctions: eventSpecs(EVENT, { snap: { label: 'opens', report: 1 } }).slice(0, snaps ? 1 : 0),
       modes: snaps ? [0] : [],
       evaluate(l) {
         const pilot = l.p[X] - l.p[drain]
@@ -100,9 +100,9 @@ export const unloadingValve = defineKind({
         if (snaps) {
           l.g[EVENT.snap] = pilot - (l.mode[0] ? values.differential : 1) * l.u[INPUT.setting]
           wanted = l.mode[0]
-        } else wanted = ramp((pilot - l.u[INPUT.setting]) / values.range)
+        } else wanted = smoothRamp((pilot - l.u[INPUT.setting]) / values.range)
         l.dx[STATE.opening] = (wanted - l.x[STATE.opening]) / values.timeConstant
-        const flow = l.x[STATE.opening] * coefficient * rootDrop(l.p[P] - l.p[T])
+        const flow = l.x[STATE.opening] * coefficient * smoothSquareRoot(l.p[P] - l.p[T])
         l.q[P] = flow
         l.q[T] = -flow
         l.q[X] = 0
@@ -118,7 +118,7 @@ export const unloadingValve = defineKind({
       },
     }
   },
-  say(l, _values, show) {
+  describeState(l, _values, show) {
     const pilot = show(l.p[X], 'pressure')
     return l.x[STATE.opening] > 0.01
       ? `Open ${Math.round(l.x[STATE.opening] * 100)} %, sending ${show(l.q[P], 'flow')} to tank; its pilot has ${pilot}.`

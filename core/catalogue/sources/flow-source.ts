@@ -16,8 +16,8 @@ export const flowSource = defineKind({
   name: 'flow-source',
   label: 'Ideal flow source',
   family: 'sources',
-  words: ['prescribed flow', 'ideal source', 'constant flow'],
-  letter: 'Z',
+  searchTerms: ['prescribed flow', 'ideal source', 'constant flow'],
+  designationLetter: 'Z',
   description:
     'Moves a prescribed flow from A to B without leakage, which a schedule may change. For rigs and verification.',
   ports: [
@@ -28,7 +28,7 @@ export const flowSource = defineKind({
   inputs: inputSpecs(INPUT, {
     flow: { label: 'flow', quantity: 'flow', rest: 'flow', min: -0.1, max: 0.1 },
   }),
-  traits: { paths: [{ from: 'A', to: 'B', how: 'oneWay' }] },
+  traits: { paths: [{ from: 'A', to: 'B', type: 'oneWay' }] },
   symbol: () => ({
     shapes: [circle(0, 0, 1.5), ...arrow([0, 1], [0, -1]), line([0, 1.5], [0, 3]), line([0, -1.5], [0, -3])],
     ports: { A: { x: 0, y: 3, side: 'down' }, B: { x: 0, y: -3, side: 'up' } },
@@ -56,5 +56,5 @@ export const flowSource = defineKind({
       l.power[Power.input] = -l.p[A] * l.q[A] - l.p[B] * l.q[B]
     },
   }),
-  say: (l, _values, show) => `Moves ${show(Math.abs(l.q[A]), 'flow')}${l.q[A] < 0 ? ' from B to A' : ''}.`,
+  describeState: (l, _values, show) => `Moves ${show(Math.abs(l.q[A]), 'flow')}${l.q[A] < 0 ? ' from B to A' : ''}.`,
 })

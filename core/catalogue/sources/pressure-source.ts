@@ -8,8 +8,8 @@ export const pressureSource = defineKind({
   name: 'pressure-source',
   label: 'Ideal pressure source',
   family: 'sources',
-  words: ['prescribed pressure', 'ideal source', 'load pressure'],
-  letter: 'Z',
+  searchTerms: ['prescribed pressure', 'ideal source', 'load pressure'],
+  designationLetter: 'Z',
   description:
     'An ideal tank at a prescribed pressure, which a schedule may change. For rigs and verification.',
   ports: [{ name: 'P', domain: 'oil', role: 'line held at the pressure', imposes: true }],
@@ -19,7 +19,7 @@ export const pressureSource = defineKind({
   inputs: inputSpecs(INPUT, {
     pressure: { label: 'pressure', quantity: 'pressure', rest: 'pressure', min: -1e5, max: 1000e5 },
   }),
-  traits: { tank: ['P'] },
+  traits: { tankPorts: ['P'] },
   symbol: () => ({
     shapes: [circle(0, 0, 1.5), text(0, 0, 'p', 1.8), line([0, 1.5], [0, 3])],
     ports: { P: { x: 0, y: 3, side: 'down' } },
@@ -31,6 +31,6 @@ export const pressureSource = defineKind({
       l.p[0] = l.u[INPUT.pressure]
     },
   }),
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     `Holds ${show(l.p[0], 'pressure')} and ${l.q[0] >= 0 ? 'takes' : 'gives'} ${show(Math.abs(l.q[0]), 'flow')}.`,
 })

@@ -13,7 +13,7 @@ import {
 } from '../kind'
 import { polygon } from '../symbol'
 import {
-  accumulatorCare,
+  accumulatorSafetyNote,
   accumulatorSymbol,
   CLOSING_SHARE,
   inlet,
@@ -40,8 +40,8 @@ export const accumulatorGas = defineKind({
   name: 'accumulator-gas',
   label: 'Accumulator, gas-loaded',
   family: 'supply',
-  words: ['accumulator', 'bladder', 'nitrogen', 'piston accumulator', 'diaphragm', 'acc'],
-  letter: 'Z',
+  searchTerms: ['accumulator', 'bladder', 'nitrogen', 'piston accumulator', 'diaphragm', 'acc'],
+  designationLetter: 'Z',
   description: 'Stores oil against a cushion of nitrogen. Below its precharge it is empty.',
   ports: [{ name: 'P', domain: 'oil', role: 'line' }],
   parameters: {
@@ -71,9 +71,9 @@ export const accumulatorGas = defineKind({
   inputs: inputSpecs(INPUT, {
     precharge: { label: 'precharge', quantity: 'pressure', rest: 'precharge', min: 1e5, max: 700e5 },
   }),
-  traits: { stores: { port: 'P', least: 'precharge' }, rating: 'maxPressure' },
+  traits: { energyStorage: { port: 'P', minimumPressure: 'precharge' }, ratedPressure: 'maxPressure' },
   faults: [drifted(INPUT.precharge, 'gas lost or filled up by'), blockedStore(STATE.oil)],
-  care: `${accumulatorCare} Nitrogen only.`,
+  safetyNote: `${accumulatorSafetyNote} Nitrogen only.`,
   validate(v) {
     return v.startPressure > v.maxPressure
       ? [{ parameter: 'startPressure', message: 'It would start above its highest pressure.' }]
@@ -107,7 +107,7 @@ export const accumulatorGas = defineKind({
           quantity: 'volume',
           initial: startOil,
           scale: values.volume * 1e-2,
-          holdsOil: true,
+          storesOil: true,
         },
         temperature: {
           label: 'gas temperature',
@@ -151,7 +151,7 @@ export const accumulatorGas = defineKind({
       },
     }
   },
-  say(l, values, show) {
+  describeState(l, values, show) {
     if (l.x[STATE.oil] < 2 * CLOSING_SHARE * values.volume)
       return `Empty: the line is below its precharge of ${show(l.u[INPUT.precharge], 'pressure')}.`
     const way = l.q[P] >= 0 ? 'takes' : 'gives'

@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, pathCoefficient, rootDrop } from '../laws'
+import { circleArea, pathCoefficient, smoothSquareRoot } from '../laws'
 import { portRelief } from '../pressure/port-relief'
 import { arrow, circle, dashed, line, polygon, rectangle, spring } from '../symbol'
 
@@ -28,8 +28,8 @@ export const accumulatorSafetyBlock = defineKind({
   name: 'accumulator-safety-block',
   label: 'Safety block of an accumulator',
   family: 'supply',
-  words: ['safety block', 'accumulator shut-off', 'bleed', 'vessel relief'],
-  letter: 'V',
+  searchTerms: ['safety block', 'accumulator shut-off', 'bleed', 'vessel relief'],
+  designationLetter: 'V',
   description: 'Shuts an accumulator off, guards it with its own relief valve and lets it down to tank.',
   ports: [
     { name: 'P', domain: 'oil', role: 'system line' },
@@ -71,14 +71,14 @@ export const accumulatorSafetyBlock = defineKind({
   }),
   faults: [blocked()],
   traits: {
-    guards: 'A',
-    settings: [{ does: 'limits', parameter: 'setting', port: 'A' }],
+    safetyBlockPort: 'A',
+    pressureSettings: [{ does: 'limits', parameter: 'setting', port: 'A' }],
     paths: [
-      { from: 'P', to: 'A', how: 'switched' },
-      { from: 'A', to: 'T', how: 'relief' },
+      { from: 'P', to: 'A', type: 'switched' },
+      { from: 'A', to: 'T', type: 'relief' },
     ],
   },
-  care: 'Before any work: shut off, open the bleed, read zero on the gauge, and only then loosen a fitting.',
+  safetyNote: 'Before any work: shut off, open the bleed, read zero on the gauge, and only then loosen a fitting.',
   symbol: () => ({
     shapes: [
       { ...rectangle(-5, -4, 10, 8, 'none'), dash: 'chain' },
@@ -127,10 +127,10 @@ export const accumulatorSafetyBlock = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[T]
         l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, v.setting)
-        const through = l.u[INPUT.open] * line * rootDrop(l.p[P] - l.p[A])
+        const through = l.u[INPUT.open] * line * smoothSquareRoot(l.p[P] - l.p[A])
         const away =
           relief.flow(l.x[STATE.opening], drop) +
-          l.u[INPUT.bleed] * bleed * fluid.orificeFactor * rootDrop(drop)
+          l.u[INPUT.bleed] * bleed * fluid.orificeFactor * smoothSquareRoot(drop)
         l.q[P] = through
         l.q[A] = away - through
         l.q[T] = -away
@@ -144,7 +144,7 @@ export const accumulatorSafetyBlock = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.u[INPUT.bleed] > 0.01
       ? `Bleeds ${show(l.o[OUTPUT.toTank], 'flow')} to tank; ${show(l.p[A], 'pressure')} left.`
       : l.u[INPUT.open] < 0.01

@@ -2,7 +2,7 @@ import { blockedStore } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
 import {
-  accumulatorCare,
+  accumulatorSafetyNote,
   accumulatorModel,
   accumulatorSymbol,
   inletParameters,
@@ -16,8 +16,8 @@ export const accumulatorSpring = defineKind({
   name: 'accumulator-spring',
   label: 'Accumulator, spring-loaded',
   family: 'supply',
-  words: ['spring accumulator', 'accumulator', 'piston accumulator'],
-  letter: 'Z',
+  searchTerms: ['spring accumulator', 'accumulator', 'piston accumulator'],
+  designationLetter: 'Z',
   description: 'Stores oil under a spring: its pressure rises in a straight line as it fills.',
   ports: [{ name: 'P', domain: 'oil', role: 'line' }],
   parameters: {
@@ -28,9 +28,9 @@ export const accumulatorSpring = defineKind({
     startFilled: quantity('Starts filled by', 'share', '0 %', 0, 1),
     maxPressure: ratingParameter,
   },
-  traits: { stores: { port: 'P', least: 'preload' }, rating: 'maxPressure' },
+  traits: { energyStorage: { port: 'P', minimumPressure: 'preload' }, ratedPressure: 'maxPressure' },
   faults: [blockedStore(STATE.oil)],
-  care: accumulatorCare,
+  safetyNote: accumulatorSafetyNote,
   validate: (v) =>
     v.full <= v.preload
       ? [{ parameter: 'full', message: 'Full, its pressure must lie above that at which it begins to fill.' }]
@@ -47,6 +47,6 @@ export const accumulatorSpring = defineKind({
       (oil) => v.preload + ((v.full - v.preload) * oil) / v.volume,
       v.startFilled * v.volume,
     ),
-  say: (l, v, show) =>
+  describeState: (l, v, show) =>
     `Filled ${Math.round((100 * l.x[STATE.oil]) / v.volume)} %, its spring pushes with ${show(l.o[OUTPUT.stored], 'pressure')}.`,
 })

@@ -4,7 +4,7 @@ import { defineKind, quantity } from '../kind'
 import { circleArea } from '../laws'
 import { rectangle } from '../symbol'
 import {
-  accumulatorCare,
+  accumulatorSafetyNote,
   accumulatorModel,
   accumulatorSymbol,
   inletParameters,
@@ -21,8 +21,8 @@ export const accumulatorWeight = defineKind({
   name: 'accumulator-weight',
   label: 'Accumulator, weight-loaded',
   family: 'supply',
-  words: ['weight accumulator', 'accumulator', 'dead weight'],
-  letter: 'Z',
+  searchTerms: ['weight accumulator', 'accumulator', 'dead weight'],
+  designationLetter: 'Z',
   description: 'Stores oil under a weight: its pressure is the same full or empty.',
   ports: [{ name: 'P', domain: 'oil', role: 'line' }],
   parameters: {
@@ -34,9 +34,9 @@ export const accumulatorWeight = defineKind({
     startFilled: quantity('Starts filled by', 'share', '0 %', 0, 1),
     maxPressure: ratingParameter,
   },
-  traits: { stores: { port: 'P' }, rating: 'maxPressure' },
+  traits: { energyStorage: { port: 'P' }, ratedPressure: 'maxPressure' },
   faults: [blockedStore(STATE.oil)],
-  care: accumulatorCare,
+  safetyNote: accumulatorSafetyNote,
   symbol: () => accumulatorSymbol([rectangle(-0.8, -2.2, 1.6, 1.4, 'ink')]),
   caption: (v, show) => [show(v.mass, 'mass'), show(v.volume, 'volume')],
   model(v) {
@@ -48,6 +48,6 @@ export const accumulatorWeight = defineKind({
       v.startFilled * v.volume,
     )
   },
-  say: (l, v, show) =>
+  describeState: (l, v, show) =>
     `Filled ${Math.round((100 * l.x[STATE.oil]) / v.volume)} %, its weight pushes with ${show(l.o[OUTPUT.stored], 'pressure')}.`,
 })

@@ -9,7 +9,7 @@ import {
   outputSpecs,
   conditionSpecs,
 } from '../kind'
-import { pathCoefficient, rootDrop } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../laws'
 import { line, polygon, type Point, type Shape } from '../symbol'
 
 export const STATE = indices('oil')
@@ -28,7 +28,7 @@ export const ratingParameter = quantity('Highest pressure allowed', 'pressure', 
   note: 'reported when exceeded',
 })
 
-export const accumulatorCare =
+export const accumulatorSafetyNote =
   'Stored energy: shut off, discharge to tank and check the gauge before any work. A pressure vessel under its own code.'
 
 /** An upright capsule of half-width 1.5 from y = −3 to 3. */
@@ -56,7 +56,7 @@ export function inlet(v: InletValues) {
   const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
   const end = CLOSING_SHARE * v.volume
   return (p: number, pushed: number, oil: number) => {
-    const flow = coefficient * rootDrop(p - pushed)
+    const flow = coefficient * smoothSquareRoot(p - pushed)
     const left = (flow < 0 ? oil : v.volume - oil) / end
     return flow * (left < 0 ? 0 : left > 1 ? 1 : left)
   }
@@ -74,7 +74,7 @@ export function accumulatorModel(
   const into = inlet(v)
   return {
     states: stateSpecs(STATE, {
-      oil: { label: 'oil in it', quantity: 'volume', initial: start, scale: v.volume * 1e-2, holdsOil: true },
+      oil: { label: 'oil in it', quantity: 'volume', initial: start, scale: v.volume * 1e-2, storesOil: true },
     }),
     outputs: outputSpecs(OUTPUT, {
       stored: { label: 'pressure of its load', quantity: 'pressure' },

@@ -1,6 +1,6 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
-import { interpolate, reversal } from '../laws'
+import { interpolate, frictionReversal } from '../laws'
 import { rectangle, shaftStub, text } from '../symbol'
 
 const OUTPUT = indices('running', 'torque', 'shaftPower')
@@ -15,8 +15,8 @@ export const combustionEngine = defineKind({
   name: 'combustion-engine',
   label: 'Combustion engine',
   family: 'supply',
-  words: ['engine', 'diesel', 'droop', 'governor', 'prime mover'],
-  letter: 'M',
+  searchTerms: ['engine', 'diesel', 'droop', 'governor', 'prime mover'],
+  designationLetter: 'M',
   description: 'A governed engine: its speed droops under load and falls when it is overloaded.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
   parameters: {
@@ -35,7 +35,7 @@ export const combustionEngine = defineKind({
     speed: { label: 'set speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
   }),
   faults: [lost(INPUT.speed, 'stopped')],
-  traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
+  traits: { sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
   symbol: () => ({
     shapes: [rectangle(-3, -3, 6, 6), text(0, 0, 'M', 2.4), ...shaftStub(3, 4)],
     ports: { W: { x: 4, y: 0, side: 'right' } },
@@ -53,7 +53,7 @@ export const combustionEngine = defineKind({
     const torqueAt = (speed: number, set: number) => {
       const governed = set > 0 ? (rated * (set * (1 + v.droop) - speed)) / (v.droop * set) : -drag
       const most = interpolate(speeds, torques, speed)
-      const least = speed > 0 ? -drag * reversal(speed) : 0
+      const least = speed > 0 ? -drag * frictionReversal(speed) : 0
       return governed > most ? most : governed < least ? least : governed
     }
     return {
@@ -83,6 +83,6 @@ export const combustionEngine = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Turns at ${show(l.o[OUTPUT.running], 'rotationalSpeed')} and gives ${show(l.o[OUTPUT.shaftPower], 'power')}${l.o[OUTPUT.running] < 0.97 * l.u[INPUT.speed] ? ', overloaded' : ''}.`,
 })

@@ -11,8 +11,8 @@ export const electricMotor = defineKind({
   name: 'electric-motor',
   label: 'Electric motor, fixed speed',
   family: 'supply',
-  words: ['motor', 'drive', 'prime mover', 'e-motor', 'em'],
-  letter: 'M',
+  searchTerms: ['motor', 'drive', 'prime mover', 'e-motor', 'em'],
+  designationLetter: 'M',
   description: 'Drives a pump at a fixed speed. A schedule may start, stop or ramp it.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft', imposes: true }],
   parameters: {
@@ -27,7 +27,7 @@ export const electricMotor = defineKind({
     speed: { label: 'speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
   }),
   faults: [lost(INPUT.speed, 'supply lost')],
-  traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
+  traits: { sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), line([3, -0.25], [4, -0.25]), line([3, 0.25], [4, 0.25])],
     ports: { W: { x: 4, y: 0, side: 'right' } },
@@ -54,7 +54,7 @@ export const electricMotor = defineKind({
       l.power[Power.input] = power
     },
   }),
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     l.p[0] === 0
       ? 'Stands still.'
       : `Turns at ${show(l.p[0], 'rotationalSpeed')} and gives ${show(l.o[OUTPUT.shaftPower], 'power')}.`,

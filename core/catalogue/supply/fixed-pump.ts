@@ -1,6 +1,6 @@
 import { leak } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
-import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, line, polygon } from '../symbol'
 
 const OUTPUT = indices('delivery', 'leakage', 'shaftPower')
@@ -17,8 +17,8 @@ export const fixedPump = defineKind({
   name: 'fixed-pump',
   label: 'Pump, fixed displacement',
   family: 'supply',
-  words: ['pump', 'gear pump', 'vane pump', 'hydraulic pump', 'fp'],
-  letter: 'P',
+  searchTerms: ['pump', 'gear pump', 'vane pump', 'hydraulic pump', 'fp'],
+  designationLetter: 'P',
   description: 'Delivers its displacement every turn, whatever the pressure, less its leakage.',
   ports: [
     { name: 'S', domain: 'oil', role: 'suction line' },
@@ -47,11 +47,11 @@ export const fixedPump = defineKind({
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn')],
   traits: {
-    rating: 'maxPressure',
-    constant: { displacement: 'displacement', speed: 'ratedSpeed' },
-    delivers: ['P'],
-    draws: ['S'],
-    sized: { displacement: 'displacement' },
+    ratedPressure: 'maxPressure',
+    constantDelivery: { displacement: 'displacement', speed: 'ratedSpeed' },
+    deliveryPorts: ['P'],
+    suctionPorts: ['S'],
+    sizingTargets: { displacement: 'displacement' },
   },
   symbol: () => ({
     shapes: [
@@ -95,7 +95,7 @@ export const fixedPump = defineKind({
         l.q[P] = -flow
         l.q[W] =
           perRadian * drop * (drop * speed >= 0 ? driving : driven) +
-          values.drag * reversal(speed / SHAFT_REVERSAL)
+          values.drag * frictionReversal(speed / SHAFT_REVERSAL)
       },
       observe(l) {
         const drop = l.p[P] - l.p[S]
@@ -108,6 +108,6 @@ export const fixedPump = defineKind({
       },
     }
   },
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     `Delivers ${show(l.o[OUTPUT.delivery], 'flow')} against ${show(l.p[P] - l.p[S], 'pressure')}, taking ${show(l.o[OUTPUT.shaftPower], 'power')} at the shaft.`,
 })

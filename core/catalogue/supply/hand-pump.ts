@@ -20,8 +20,8 @@ export const handPump = defineKind({
   name: 'hand-pump',
   label: 'Hand pump',
   family: 'supply',
-  words: ['hand pump', 'emergency pump', 'lever pump', 'dead engine'],
-  letter: 'P',
+  searchTerms: ['hand pump', 'emergency pump', 'lever pump', 'dead engine'],
+  designationLetter: 'P',
   description: 'Moves oil by hand as long as the arm can push against the pressure.',
   ports: [
     { name: 'S', domain: 'oil', role: 'suction line' },
@@ -37,7 +37,7 @@ export const handPump = defineKind({
     strokes: { label: 'double strokes', quantity: 'rotationalSpeed', rest: 0, min: 0, max: 20 },
   }),
   faults: [blocked('suction check shut')],
-  traits: { draws: ['S'] },
+  traits: { suctionPorts: ['S'] },
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),
@@ -83,7 +83,7 @@ export const handPump = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     l.u[INPUT.strokes] > 0
       ? `Pumped by hand: ${show(l.o[OUTPUT.delivery], 'flow')} at ${show(l.p[P], 'pressure')}; the hand can hold ${show(l.o[OUTPUT.most], 'pressure')}.`
       : 'Nobody pumps.',

@@ -1,6 +1,6 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
-import { reversal, SHAFT_REVERSAL } from '../laws'
+import { frictionReversal, SHAFT_REVERSAL } from '../laws'
 import { circle, shaftStub, text } from '../symbol'
 
 const OUTPUT = indices('shaftPower', 'torque')
@@ -18,8 +18,8 @@ export const inductionMotor = defineKind({
   name: 'induction-motor',
   label: 'Electric motor, induction',
   family: 'supply',
-  words: ['induction', 'asynchronous', 'motor start', 'slip', 'squirrel cage'],
-  letter: 'M',
+  searchTerms: ['induction', 'asynchronous', 'motor start', 'slip', 'squirrel cage'],
+  designationLetter: 'M',
   description: 'Runs up against its inertia and slips under load. A schedule may switch it on and off.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
   parameters: {
@@ -49,7 +49,7 @@ export const inductionMotor = defineKind({
     },
   }),
   faults: [lost(INPUT.on, 'supply lost')],
-  traits: { sized: { motorPower: 'ratedPower', shaftSpeed: 'synchronousSpeed' } },
+  traits: { sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'synchronousSpeed' } },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, -0.5, 'M', 2.2), text(0, 1.4, '3~', 1.4), ...shaftStub(3, 4)],
     ports: { W: { x: 4, y: 0, side: 'right' } },
@@ -64,7 +64,7 @@ export const inductionMotor = defineKind({
     const rated = values.ratedPower / (values.synchronousSpeed * (1 - values.slip))
     const drag = values.friction * rated
     const torqueAt = (speed: number, on: number) => {
-      if (on < 0.5) return -drag * reversal(speed / SHAFT_REVERSAL)
+      if (on < 0.5) return -drag * frictionReversal(speed / SHAFT_REVERSAL)
       const torque = (rated * (values.synchronousSpeed - speed)) / (values.slip * values.synchronousSpeed)
       const most = BREAKDOWN * rated
       return torque > most ? most : torque < -most ? -most : torque
@@ -92,7 +92,7 @@ export const inductionMotor = defineKind({
       },
     }
   },
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     l.u[INPUT.on] < 0.5
       ? `Off, ${Math.abs(l.p[0]) < 1 ? 'standing' : `coasting at ${show(l.p[0], 'rotationalSpeed')}`}.`
       : `Turns at ${show(l.p[0], 'rotationalSpeed')} and gives ${show(l.o[OUTPUT.shaftPower], 'power')}.`,

@@ -23,8 +23,8 @@ export const loadSensingPump = defineKind({
   name: 'load-sensing-pump',
   label: 'Pump, variable, load-sensing',
   family: 'supply',
-  words: ['load sensing', 'ls pump', 'pressure compensated', 'variable pump'],
-  letter: 'P',
+  searchTerms: ['load sensing', 'ls pump', 'pressure compensated', 'variable pump'],
+  designationLetter: 'P',
   description: 'Gives what keeps its pressure a margin above the highest load at X, up to its compensator.',
   ports: [
     { name: 'S', domain: 'oil', role: 'suction line' },
@@ -42,7 +42,7 @@ export const loadSensingPump = defineKind({
     ...variablePumpParameters(),
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
-  traits: { draws: ['S'], sized: { displacement: 'displacement' } },
+  traits: { suctionPorts: ['S'], sizingTargets: { displacement: 'displacement' } },
   forms: true,
   symbol: (_values, form) => ({
     shapes: [
@@ -93,7 +93,7 @@ export const loadSensingPump = defineKind({
       },
     }
   },
-  say: (l, values, show) =>
+  describeState: (l, values, show) =>
     `At ${Math.round(l.x[STATE.position] * 100)} % stroke, delivering ${show(l.o[OUTPUT.delivery], 'flow')}, ${show(l.o[OUTPUT.marginNow], 'pressure')} above the load signal${
       l.p[P] > values.compensator - values.band ? '; its compensator holds it back' : ''
     }.`,

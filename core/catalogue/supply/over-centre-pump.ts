@@ -10,7 +10,7 @@ import {
   inputSpecs,
   stateSpecs,
 } from '../kind'
-import { inletFilling, pathCoefficient, reversal, rootDrop, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, pathCoefficient, frictionReversal, smoothSquareRoot, SHAFT_REVERSAL, starvation } from '../laws'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
 
 const STATE = indices('position')
@@ -34,8 +34,8 @@ export const overCentrePump = defineKind({
   name: 'over-centre-pump',
   label: 'Pump, variable, over-centre',
   family: 'supply',
-  words: ['variable pump', 'closed circuit pump', 'hydrostatic', 'over centre', 'swash'],
-  letter: 'P',
+  searchTerms: ['variable pump', 'closed circuit pump', 'hydrostatic', 'over centre', 'swash'],
+  designationLetter: 'P',
   description: 'Delivers at A or at B as its stroke is set to one side or the other. For closed circuits.',
   ports: [
     { name: 'A', domain: 'oil', role: 'working line A' },
@@ -86,16 +86,16 @@ export const overCentrePump = defineKind({
   }),
   faults: [leak(A, B, 'worn: leaks more', 'worn')],
   traits: {
-    drains: ['L'],
-    rating: 'maxPressure',
-    loop: ['A', 'B'],
+    drainPorts: ['L'],
+    ratedPressure: 'maxPressure',
+    closedCircuitPorts: ['A', 'B'],
     paths: [
-      { from: 'A', to: 'B', how: 'switched' },
-      { from: 'A', to: 'L', how: 'switched' },
-      { from: 'B', to: 'L', how: 'switched' },
-      { from: 'F', to: 'L', how: 'open', when: 'flushed' },
+      { from: 'A', to: 'B', type: 'switched' },
+      { from: 'A', to: 'L', type: 'switched' },
+      { from: 'B', to: 'L', type: 'switched' },
+      { from: 'F', to: 'L', type: 'open', enabledBy: 'flushed' },
     ],
-    sized: { displacement: 'displacement' },
+    sizingTargets: { displacement: 'displacement' },
   },
   symbol: (values) => ({
     shapes: [
@@ -157,11 +157,11 @@ export const overCentrePump = defineKind({
         const drainB = toCase * (l.p[B] - l.p[L])
         l.q[A] = -pumped + cross * drop + drainA
         l.q[B] = pumped - cross * drop + drainB
-        const flushing = passage > 0 ? passage * rootDrop(l.p[F] - l.p[L]) : 0
+        const flushing = passage > 0 ? passage * smoothSquareRoot(l.p[F] - l.p[L]) : 0
         l.q[L] = -drainA - drainB - flushing
         l.q[F] = flushing
         const ideal = perRadian * u * drop
-        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
+        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * frictionReversal(speed / SHAFT_REVERSAL)
       },
       observe(l) {
         const u = lagging ? l.x[STATE.position] : l.u[INPUT.stroke]
@@ -185,7 +185,7 @@ export const overCentrePump = defineKind({
       },
     }
   },
-  say(l, _values, show) {
+  describeState(l, _values, show) {
     const flow = l.o[OUTPUT.delivery]
     if (Math.abs(flow) < 1e-6) return 'In neutral: delivers nothing.'
     return `Delivers ${show(Math.abs(flow), 'flow')} at ${flow > 0 ? 'A' : 'B'} against ${show(Math.abs(l.p[A] - l.p[B]), 'pressure')}, taking ${show(l.o[OUTPUT.shaftPower], 'power')} at the shaft.`

@@ -17,8 +17,8 @@ export const pressureCompensatedPump = defineKind({
   name: 'pressure-compensated-pump',
   label: 'Pump, variable, pressure-compensated',
   family: 'supply',
-  words: ['pressure compensated', 'variable pump', 'constant pressure pump', 'compensator', 'pc pump'],
-  letter: 'P',
+  searchTerms: ['pressure compensated', 'variable pump', 'constant pressure pump', 'compensator', 'pc pump'],
+  designationLetter: 'P',
   description: 'Gives full flow until its pressure nears the setting, then only what is taken.',
   ports: [
     { name: 'S', domain: 'oil', role: 'suction line' },
@@ -35,7 +35,7 @@ export const pressureCompensatedPump = defineKind({
     ...variablePumpParameters(),
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
-  traits: { draws: ['S'], sized: { displacement: 'displacement' } },
+  traits: { suctionPorts: ['S'], sizingTargets: { displacement: 'displacement' } },
   forms: true,
   symbol: (_values, form) => ({
     shapes: [
@@ -66,6 +66,6 @@ export const pressureCompensatedPump = defineKind({
         Math.max(values.displacement * l.p[W] * (l.p[P] - l.p[S]), 1e-9)
       return Math.min(clamp01((values.compensator - l.p[P]) / values.band), limit > 1 ? 1 : limit)
     }),
-  say: (l, values, show) =>
+  describeState: (l, values, show) =>
     `At ${Math.round(l.x[STATE.position] * 100)} % stroke, delivering ${show(l.o[OUTPUT.delivery], 'flow')} at ${show(l.p[P], 'pressure')}${l.p[P] > values.compensator - values.band ? ', held by its compensator' : ''}.`,
 })

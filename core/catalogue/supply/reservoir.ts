@@ -18,8 +18,8 @@ export const reservoir = defineKind({
   name: 'reservoir',
   label: 'Reservoir',
   family: 'supply',
-  words: ['tank', 'oil tank', 'return to tank', 'res'],
-  letter: 'Z',
+  searchTerms: ['tank', 'oil tank', 'return to tank', 'res'],
+  designationLetter: 'Z',
   description: 'The oil tank. Draw it wherever a line starts from or returns to tank.',
   ports: [{ name: 'T', domain: 'oil', role: 'line to the tank', imposes: true }],
   parameters: {
@@ -37,14 +37,14 @@ export const reservoir = defineKind({
       note: 'oil left in the tank when the end of a line below the level comes out of it',
     }),
   },
-  traits: { tank: ['T'] },
+  traits: { tankPorts: ['T'] },
   faults: [
     {
       name: 'lost',
       label: 'line torn off: draws air',
       form: 'lost',
       ...yesNo,
-      holds(l, amount) {
+      afterImpose(l, amount) {
         if (amount > 0.5) l.p[0] = -ATMOSPHERE
       },
     },
@@ -87,6 +87,6 @@ export const reservoir = defineKind({
       },
     }
   },
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     `${l.q[0] >= 0 ? `Takes back ${show(l.q[0], 'flow')} from` : `Gives ${show(-l.q[0], 'flow')} to`} this line; ${show(l.o[OUTPUT.oil], 'volume')} in the tank.`,
 })

@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   eventSpecs,
 } from '../kind'
-import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
 
 const STATE = indices('joined')
@@ -28,8 +28,8 @@ export const twoStagePump = defineKind({
   name: 'two-stage-pump',
   label: 'Pump, two-stage (high–low)',
   family: 'supply',
-  words: ['high low', 'two-stage', 'double pump', 'hi-lo', 'unloading pump'],
-  letter: 'P',
+  searchTerms: ['high low', 'two-stage', 'double pump', 'hi-lo', 'unloading pump'],
+  designationLetter: 'P',
   description:
     'Much oil at low pressure, little at high pressure: its large stage is unloaded above the change-over.',
   ports: [
@@ -63,7 +63,7 @@ export const twoStagePump = defineKind({
     }),
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.joined, 'unloader sticks')],
-  traits: { delivers: ['P'], draws: ['S'], sized: { displacement: 'small' } },
+  traits: { deliveryPorts: ['P'], suctionPorts: ['S'], sizingTargets: { displacement: 'small' } },
   symbol: () => ({
     shapes: [
       rectangle(-7, -3.6, 11, 7.2, 'none'),
@@ -112,7 +112,7 @@ export const twoStagePump = defineKind({
         starved: { label: 'starved at its inlet', severity: 'warning' },
         overPressure: { label: 'above its highest pressure', severity: 'danger' },
       }),
-      guards: eventSpecs(EVENT, {
+      eventFunctions: eventSpecs(EVENT, {
         changeOver: { label: 'changes over', report: 1 },
       }),
       modes: [0],
@@ -127,7 +127,7 @@ export const twoStagePump = defineKind({
         l.q[S] = flow
         l.q[P] = -flow
         const ideal = large * (s * drop + (1 - s) * v.idle) + small * drop
-        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + v.drag * reversal(speed / SHAFT_REVERSAL)
+        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + v.drag * frictionReversal(speed / SHAFT_REVERSAL)
       },
       switch(l, _index, direction) {
         l.mode[0] = direction > 0 ? 1 : 0
@@ -142,6 +142,6 @@ export const twoStagePump = defineKind({
       },
     }
   },
-  say: (l, _v, show) =>
+  describeState: (l, _v, show) =>
     `Delivers ${show(l.o[OUTPUT.delivery], 'flow')} against ${show(l.p[P] - l.p[S], 'pressure')} ${l.x[STATE.joined] > 0.5 ? 'with both stages' : 'with its small stage alone'}, taking ${show(l.o[OUTPUT.shaftPower], 'power')} at the shaft.`,
 })

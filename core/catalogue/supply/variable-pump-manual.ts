@@ -12,8 +12,8 @@ export const variablePumpManual = defineKind({
   name: 'variable-pump-manual',
   label: 'Pump, variable, set by hand',
   family: 'supply',
-  words: ['variable pump', 'manual displacement', 'handwheel pump'],
-  letter: 'P',
+  searchTerms: ['variable pump', 'manual displacement', 'handwheel pump'],
+  designationLetter: 'P',
   description: 'Its stroke is set by hand or by a schedule, from nothing to full.',
   ports: [
     { name: 'S', domain: 'oil', role: 'suction line' },
@@ -29,7 +29,7 @@ export const variablePumpManual = defineKind({
     stroke: { label: 'stroke', quantity: 'share', rest: 'stroke', min: 0, max: 1 },
   }),
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
-  traits: { rating: 'maxPressure', delivers: ['P'], draws: ['S'], sized: { displacement: 'displacement' } },
+  traits: { ratedPressure: 'maxPressure', deliveryPorts: ['P'], suctionPorts: ['S'], sizingTargets: { displacement: 'displacement' } },
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),
@@ -50,6 +50,6 @@ export const variablePumpManual = defineKind({
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model: (values, fluid) =>
     variablePumpModel(values, fluid, { S, P, W }, values.stroke, (l) => clamp01(l.u[INPUT.stroke])),
-  say: (l, _values, show) =>
+  describeState: (l, _values, show) =>
     `At ${Math.round(l.x[STATE.position] * 100)} % stroke, delivering ${show(l.o[OUTPUT.delivery], 'flow')} at ${show(l.p[P], 'pressure')}.`,
 })

@@ -11,7 +11,7 @@ import {
   outputSpecs,
   conditionSpecs,
 } from '../kind'
-import { inletFilling, reversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../laws'
 import { arrow, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 export const STATE = indices('position')
@@ -112,7 +112,7 @@ export function variablePumpModel(
       l.q[S] = flow
       l.q[P] = -flow
       const ideal = perRadian * u * drop
-      l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * reversal(speed / SHAFT_REVERSAL)
+      l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * frictionReversal(speed / SHAFT_REVERSAL)
       l.dx[STATE.position] = (wanted(l) - u) / values.strokeTime
     },
     observe(l) {

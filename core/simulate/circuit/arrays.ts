@@ -25,7 +25,7 @@ const countsOf = ({ model, ports, inputs }: ArraysPart): Counts => ({
   states: model.states?.length ?? 0,
   inputs,
   modes: model.modes?.length ?? 0,
-  guards: model.guards?.length ?? 0,
+  guards: model.eventFunctions?.length ?? 0,
   outputs: model.outputs?.length ?? 0,
   conditions: model.conditions?.length ?? 0,
   powers: POWERS,
@@ -34,9 +34,9 @@ const countsOf = ({ model, ports, inputs }: ArraysPart): Counts => ({
 /** Flat arrays, named as in `Local`, so that gathering, scattering and watching are plain loops. */
 export class CircuitArrays implements Local {
   /** What the equations of elements read: potentials at ports, then states. */
-  readonly given: Float64Array
+  readonly modelInputs: Float64Array
   /** What they find: flows at ports, then rates of states. */
-  readonly found: Float64Array
+  readonly modelOutputs: Float64Array
   readonly p: Float64Array
   readonly q: Float64Array
   readonly v: Float64Array
@@ -51,7 +51,7 @@ export class CircuitArrays implements Local {
   readonly c: Float64Array
   readonly power: Float64Array
   /** Where the values of each element begin; the last entry is where all end. */
-  readonly starts: readonly Counts[]
+  readonly offsets: readonly Counts[]
   /** The view of each element. */
   readonly locals: readonly Local[]
 
@@ -73,16 +73,16 @@ export class CircuitArrays implements Local {
       for (const key of keys) sum[key] += counts[key]
       starts.push({ ...sum })
     }
-    this.starts = starts
-    this.given = new Float64Array(sum.ports + sum.states)
-    this.found = new Float64Array(sum.ports + sum.states)
-    this.p = this.given.subarray(0, sum.ports)
-    this.q = this.found.subarray(0, sum.ports)
+    this.offsets = starts
+    this.modelInputs = new Float64Array(sum.ports + sum.states)
+    this.modelOutputs = new Float64Array(sum.ports + sum.states)
+    this.p = this.modelInputs.subarray(0, sum.ports)
+    this.q = this.modelOutputs.subarray(0, sum.ports)
     this.v = new Float64Array(sum.ports)
     this.a = new Float64Array(sum.ports)
     this.f = new Float64Array(sum.ports)
-    this.x = this.given.subarray(sum.ports)
-    this.dx = this.found.subarray(sum.ports)
+    this.x = this.modelInputs.subarray(sum.ports)
+    this.dx = this.modelOutputs.subarray(sum.ports)
     this.u = new Float64Array(sum.inputs)
     this.mode = Int32Array.from(parts.flatMap(({ model }) => model.modes ?? []))
     this.g = new Float64Array(sum.guards)

@@ -1,6 +1,6 @@
 /** Where a line would burst: beyond four times the lowest rating of what stands in it. */
 import { Power, type Model } from '../../catalogue/kind'
-import { circleArea, rootDrop } from '../../catalogue/laws'
+import { circleArea, smoothSquareRoot } from '../../catalogue/laws'
 import type { Fluid } from '../../fluid/fluid'
 import { portKey, type Netlist } from '../../sheet/netlist'
 
@@ -15,7 +15,7 @@ const HOLE = 6e-3
 export function burstPressures({ nodes, nodeOf, components }: Netlist): Float64Array {
   const ratings = new Float64Array(nodes.length).fill(Infinity)
   for (const { component, kind, values } of components) {
-    const parameter = kind.traits?.rating
+    const parameter = kind.traits?.ratedPressure
     if (!parameter) continue
     for (const port of kind.ports) {
       if (port.domain !== 'oil') continue
@@ -38,15 +38,15 @@ export function burstingModel(limit: number, fluid: Fluid): Model {
         label: 'oil spilled',
         quantity: 'volume',
         initial: 0,
-        counts: true,
+        isCounter: true,
         scale: 1e-4,
-        holdsOil: true,
+        storesOil: true,
       },
     ],
     modes: [0],
-    guards: [{ name: 'bursts', label: 'bursts', report: 0 }],
+    eventFunctions: [{ name: 'bursts', label: 'bursts', report: 0 }],
     evaluate(l) {
-      const flow = l.mode[0] ? area * fluid.orificeFactor * rootDrop(l.p[0]) : 0
+      const flow = l.mode[0] ? area * fluid.orificeFactor * smoothSquareRoot(l.p[0]) : 0
       l.q[0] = flow > 0 ? flow : 0
       l.dx[0] = l.q[0]
       l.g[0] = l.mode[0] ? 1 : l.p[0] - limit

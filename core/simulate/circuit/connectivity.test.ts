@@ -24,7 +24,7 @@ describe('the connectivity of a circuit', () => {
       part([0], {}, [0]),
       part([0, 1], { evaluate }),
       part([1], {}),
-      part([1, 2, 3], { evaluate, swells: true }),
+      part([1, 2, 3], { evaluate, hasVariableVolume: true }),
       part([0], {}, [0]),
     ],
     Int32Array.of(1, 2),

@@ -47,7 +47,7 @@ export function connectivityOf(
       node,
       imposes: imposes[i],
       takes: !imposes[i] && model.evaluate !== undefined,
-      swells: model.swells ?? false,
+      swells: model.hasVariableVolume ?? false,
     })),
   )
   const those = (which: (port: (typeof ports)[number], index: number) => boolean) =>

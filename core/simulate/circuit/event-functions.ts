@@ -58,14 +58,14 @@ export class EventFunctions {
   /** Sets every mode by the sign of its event function at (t, y), and on until all agree. @throws Chattering */
   initialise(t: number, y: Float64Array): void {
     this.before.fill(Number.NaN)
-    this.settle(t, y)
+    this.switchAll(t, y)
   }
 
   /**
    * Switches the modes whose event functions have changed sign at (t, y), then those that follow from them, until all agree.
    * @returns whether anything was switched @throws Chattering
    */
-  settle(t: number, y: Float64Array, report?: EventReport): boolean {
+  switchAll(t: number, y: Float64Array, report?: EventReport): boolean {
     const { network, before } = this
     const { g } = network.arrays
     for (let round = 0; ; round++) {

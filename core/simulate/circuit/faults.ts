@@ -24,7 +24,7 @@ export function withFaults(
     if (keptInputs.length !== l.u.length) keptInputs = new Float64Array(l.u.length)
     keptPotentials.set(l.p)
     keptInputs.set(l.u)
-    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.before?.(l, keptInputs[input])
+    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.beforeEvaluate?.(l, keptInputs[input])
     work(l)
     if (!imposes) l.p.set(keptPotentials)
     l.u.set(keptInputs)
@@ -34,7 +34,7 @@ export function withFaults(
   const observing = (l: Local) => {
     if (keptFlows.length !== l.q.length) keptFlows = new Float64Array(l.q.length)
     keptFlows.set(l.q)
-    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.observing?.(l, keptInputs[input])
+    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.duringObserve?.(l, keptInputs[input])
     observe!(l)
     l.q.set(keptFlows)
   }
@@ -42,12 +42,12 @@ export function withFaults(
     l.a.fill(0)
     if (sound) around(l, sound)
     else l.q.fill(0)
-    for (const { spec, input } of faults) if (l.u[input] !== 0) spec.after?.(l, l.u[input], fluid, values)
+    for (const { spec, input } of faults) if (l.u[input] !== 0) spec.afterEvaluate?.(l, l.u[input], fluid, values)
   }
   return {
     ...model,
     // reversed, what it adds to its nodes changes places
-    swells: true,
+    hasVariableVolume: true,
     evaluate,
     ...(observe ? { observe: (l: Local) => around(l, observing) } : {}),
     // what holds its port sees the faults as well; the potentials it writes stay
@@ -55,7 +55,7 @@ export function withFaults(
       ? {
           impose(l: Local) {
             around(l, impose, true)
-            for (const { spec, input } of faults) if (l.u[input] !== 0) spec.holds?.(l, l.u[input])
+            for (const { spec, input } of faults) if (l.u[input] !== 0) spec.afterImpose?.(l, l.u[input])
           },
         }
       : {}),

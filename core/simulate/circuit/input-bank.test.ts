@@ -34,7 +34,7 @@ const input = (
 function bankOf(...inputs: Input[]) {
   const values = new Float64Array(inputs.length)
   const bank = new InputBank(inputs, values)
-  return { bank, values, at: (t: number) => (bank.enter(t), [...values]) }
+  return { bank, values, at: (t: number) => (bank.activateSegments(t), [...values]) }
 }
 
 describe('the inputs of a running circuit', () => {
@@ -54,11 +54,11 @@ describe('the inputs of a running circuit', () => {
         ['2 s', '1', 'ramp'],
       ]),
     )
-    bank.enter(1)
+    bank.activateSegments(1)
     expect(bank.movingCount).toBe(1)
-    bank.moveTo(1.25)
+    bank.evaluateAt(1.25)
     expect(values[0]).toBeCloseTo(0.25, 12)
-    bank.enter(2)
+    bank.activateSegments(2)
     expect(bank.movingCount).toBe(0)
   })
   it('are taken by hand and by control, and given back', () => {
@@ -80,7 +80,7 @@ describe('the inputs of a running circuit', () => {
     )
     bank.freeze(1.5)
     expect(at(3)).toEqual([0])
-    bank.thaw()
+    bank.unfreeze()
     expect(at(3)).toEqual([-1])
   })
   it('go on from what was saved', () => {

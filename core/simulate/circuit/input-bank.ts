@@ -64,7 +64,7 @@ export class InputBank {
   }
 
   /** Takes up the pieces of the schedules that hold from t on. */
-  enter(t: number): void {
+  activateSegments(t: number): void {
     if (this.frozen) return
     this.movingCount = 0
     for (let i = 0; i < this.inputs.length; i++) {
@@ -84,15 +84,15 @@ export class InputBank {
   }
   /** Keeps the values of an instant, whatever the time. */
   freeze(t: number): void {
-    this.enter(t)
+    this.activateSegments(t)
     this.movingCount = 0
     this.frozen = true
   }
-  thaw(): void {
+  unfreeze(): void {
     this.frozen = false
   }
   /** Brings the inputs that move to t. */
-  moveTo(t: number): void {
+  evaluateAt(t: number): void {
     const { moving, values, from, slope, start } = this
     for (let k = 0; k < this.movingCount; k++) {
       const i = moving[k]

@@ -62,7 +62,7 @@ export function inputSignal(
       rule: 'schedule',
       severity: 'error',
       message: `Schedule, ${track!.component} ${spec.label}: ${message}`,
-      place: { component: track!.component, schedule },
+      location: { component: track!.component, schedule },
     })
   for (const point of track?.points ?? []) {
     const at = parseQuantity(point.at, 'time')

@@ -75,7 +75,7 @@ export class InstantRates implements RatesData {
   }
 
   /** Reads the network where it was last observed. */
-  take(): void {
+  store(): void {
     const { network, oilNodes, freeShafts, oilPorts, heatBy, power } = this
     const { potential, inflow, nodeState, capacity, arrays } = network
     let stored = 0

@@ -79,7 +79,7 @@ export class LocalDifferences {
       const ports = [...nodes.keys()].filter((i) => nodeState[nodes[i]] >= 0)
       const count = ports.length + states.length
       if (!model.evaluate || !count) return []
-      const start = arrays.starts[index]
+      const start = arrays.offsets[index]
       const own = [...ports.map((i) => nodeState[nodes[i]]), ...states.map((_, i) => firstState + i)]
       const block: Block = {
         element: index,
@@ -93,7 +93,7 @@ export class LocalDifferences {
         inputs: element.inputsRead,
         firstMode: start.modes,
         modes: local.mode.length,
-        swells: model.swells ?? false,
+        swells: model.hasVariableVolume ?? false,
       }
       places.push(
         ...ports.map((i) => start.ports + i),
@@ -129,7 +129,7 @@ export class LocalDifferences {
       ...blocks[at],
       evaluate: model.evaluate,
       inputs: inputsRead,
-      swells: model.swells ?? false,
+      swells: model.hasVariableVolume ?? false,
     }
     blocks[at] = block
     this.swelling = blocks.filter((each) => each.swells)
@@ -180,7 +180,7 @@ export class LocalDifferences {
   /** Whether the derivatives of a block still hold: nothing has moved since by more than does not matter. */
   private quiet({ first, count, firstInput, inputs, firstMode, modes }: Block): boolean {
     const { places, from, scales, fromInput, fromMode } = this
-    const { given, u, mode } = this.arrays
+    const { modelInputs: given, u, mode } = this.arrays
     for (let i = first; i < first + count; i++) {
       const moved = given[places[i]] - from[i]
       const reach = QUIET * scales[i]
@@ -195,7 +195,7 @@ export class LocalDifferences {
     const { evaluate, local, first, count, ports, firstSlope, swells } = block
     const { firstInput, inputs, firstMode, modes } = block
     const { places, from, scales, fromInput, fromMode, base, baseVolume, slopes, volumeSlopes } = this
-    const { given, found, v, u, mode } = this.arrays
+    const { modelInputs: given, modelOutputs: found, v, u, mode } = this.arrays
     const end = first + count
     for (let i = firstMode; i < firstMode + modes; i++) fromMode[i] = mode[i]
     for (let i = firstInput; i < firstInput + inputs; i++) fromInput[i] = u[i]

@@ -126,8 +126,8 @@ export class Network implements Problem {
     this.elements = parts.map((part, i): Element => ({
       ...part,
       local: locals[i],
-      firstState: this.firstElementState + this.arrays.starts[i].states,
-      firstInput: this.arrays.starts[i].inputs,
+      firstState: this.firstElementState + this.arrays.offsets[i].states,
+      firstInput: this.arrays.offsets[i].inputs,
       states: part.model.states ?? [],
     }))
     this.imposing = new Calls(this.elements, 'impose')
@@ -190,7 +190,7 @@ export class Network implements Problem {
       this.scale,
       this.firstElementState,
     )
-    this.inputs.enter(0)
+    this.inputs.activateSegments(0)
     this.evaluateElements(0, this.initial)
     this.computeConstantCapacities()
   }
@@ -221,21 +221,21 @@ export class Network implements Problem {
     this.evaluatedTime = Number.NaN
   }
   /** Takes up the inputs that hold from t on. */
-  enter(t: number): void {
-    this.inputs.enter(t)
+  activateInputs(t: number): void {
+    this.inputs.activateSegments(t)
     this.invalidate()
   }
   /** Holds the inputs of an instant, whatever the time, until released. */
-  hold(t: number): void {
+  freezeInputs(t: number): void {
     this.inputs.freeze(t)
     this.invalidate()
   }
-  release(): void {
-    this.inputs.thaw()
+  unfreezeInputs(): void {
+    this.inputs.unfreeze()
     this.invalidate()
   }
   /** Says whether oil level or temperature change the equations from now on; their values may have changed. */
-  oilMoves(follows: boolean): void {
+  setOilTimeDependent(follows: boolean): void {
     if (follows || this.oilFollows) this.invalidate()
     this.oilFollows = follows
   }
@@ -303,8 +303,8 @@ export class Network implements Problem {
     const { p, x } = this.arrays
     this.time = t
     this.evaluatedTime = Number.NaN
-    this.inputs.moveTo(t)
-    this.fluid.moveTo(t)
+    this.inputs.evaluateAt(t)
+    this.fluid.setTime(t)
     for (let k = 0; k < stateNodes.length; k++) potential[stateNodes[k]] = y[k]
     for (let k = 0; k < freePorts.length; k++) p[freePorts[k]] = y[freeStates[k]]
     this.imposing.all()
@@ -438,7 +438,7 @@ export class Network implements Problem {
     }
   }
   /** No line lies below zero absolute pressure. */
-  accepts(y: Float64Array): boolean {
+  isAdmissible(y: Float64Array): boolean {
     const { oilNodes, nodeState } = this
     for (let k = 0; k < oilNodes.length; k++)
       if (!(y[nodeState[oilNodes[k]]] > -ATMOSPHERE - BELOW_ZERO)) return false
@@ -446,7 +446,7 @@ export class Network implements Problem {
   }
 
   /** Puts pressures that an interpolation within a step has left below zero absolute back to where a step may end. */
-  confine(y: Float64Array): void {
+  clampPressures(y: Float64Array): void {
     const { oilNodes, nodeState } = this
     for (let k = 0; k < oilNodes.length; k++) {
       const state = nodeState[oilNodes[k]]
@@ -494,7 +494,7 @@ function differenceOfShape(a: Part, b: Part): string | undefined {
   const names = (list: readonly { readonly name: string }[] | undefined) =>
     (list ?? []).map((item) => item.name).join()
   if (names(a.model.states) !== names(b.model.states)) return 'its states'
-  if (names(a.model.guards) !== names(b.model.guards)) return 'its events'
+  if (names(a.model.eventFunctions) !== names(b.model.eventFunctions)) return 'its events'
   if (names(a.model.outputs) !== names(b.model.outputs)) return 'its outputs'
   if (names(a.model.conditions) !== names(b.model.conditions)) return 'its conditions'
   if ((a.model.modes?.length ?? 0) !== (b.model.modes?.length ?? 0)) return 'its modes'

@@ -86,15 +86,15 @@ export class OilState {
   }
 
   /** Starts the straight lines of a step at t; called again where the rates jump. */
-  begin(t: number, rates: InstantRates): void {
-    this.fluid.goOnFrom(t, this.tanks, this.temperature, this.noFlow, 0)
+  beginInterval(t: number, rates: InstantRates): void {
+    this.fluid.restartFrom(t, this.tanks, this.temperature, this.noFlow, 0)
     this.rate = this.warmingRate(rates)
-    this.fluid.goOnFrom(t, this.tanks, this.temperature, rates.returned, this.rate)
+    this.fluid.restartFrom(t, this.tanks, this.temperature, rates.returned, this.rate)
     let follows = this.rate !== 0
     for (let i = 0; i < TANKS; i++)
       if (this.fluid.overTank[i] !== 0 || (rates.returned[i] !== 0 && this.tanks[i] < this.levelMatters[i]))
         follows = true
-    this.network.oilMoves(follows)
+    this.network.setOilTimeDependent(follows)
   }
 
   /** The longest step over which the straight lines hold, s. */
@@ -114,7 +114,7 @@ export class OilState {
   }
 
   /** Closes an interval of length h that ends at t, and starts the straight lines of the next. */
-  end(t: number, h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void {
+  endInterval(t: number, h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void {
     const { fluid, tanks } = this
     const w = h / 6
     const volume = this.volume
@@ -129,15 +129,15 @@ export class OilState {
       this.temperature += (heat - lost) / (fluid.density * volume * SPECIFIC_HEAT)
       this.temperature = Math.min(this.temperature, HOTTEST)
     }
-    this.breathe(t)
-    this.begin(t, after)
+    this.updateAirPressure(t)
+    this.beginInterval(t, after)
   }
 
   /** Pressure of the air over the oil: p = s·p_atm·(V_shut/V_air − 1) where a share s of the tank's only way for air is shut. */
-  breathe(t: number): void {
+  updateAirPressure(t: number): void {
     const { fluid, tanks, airWhenShut } = this
     if (!this.breathers) return
-    this.network.inputs.moveTo(t)
+    this.network.inputs.evaluateAt(t)
     this.network.invalidate()
     const openest = new Float64Array(TANKS).fill(Number.NaN)
     const space = new Float64Array(TANKS)
@@ -169,6 +169,6 @@ export class OilState {
     this.tanks.set(saved.tanks)
     this.temperature = saved.temperature
     this.airWhenShut.set(saved.airWhenShut)
-    this.breathe(t)
+    this.updateAirPressure(t)
   }
 }

@@ -18,7 +18,7 @@ export interface Problem {
   /** Absolute error allowed in each state where it depends on the state: asked before every step, after `rate` at its start. */
   absoluteTolerance?(relative: number, absolute: Float64Array): void
   /** Whether a step may end at y; where not, it is rejected and a smaller one tried. */
-  accepts?(y: Float64Array): boolean
+  isAdmissible?(y: Float64Array): boolean
   readonly entries: number
 }
 
@@ -172,7 +172,7 @@ export class Rosenbrock {
     for (;;) {
       if (!(h > smallest)) {
         if (left <= smallest) {
-          this.keepStep(this.t, limit)
+          this.storeStep(this.t, limit)
           this.yNew.set(y)
           this.dense3.fill(0)
           this.dense4.fill(0)
@@ -182,8 +182,8 @@ export class Rosenbrock {
         return false
       }
       statistics.factorisations++
-      const error = solver.factorise(jac, 1 / (h * GAMMA)) ? this.attempt(h, moving) : Number.NaN
-      if (!Number.isFinite(error) || (error <= 1 && problem.accepts?.(this.trial) === false)) {
+      const error = solver.factorise(jac, 1 / (h * GAMMA)) ? this.tryStep(h, moving) : Number.NaN
+      if (!Number.isFinite(error) || (error <= 1 && problem.isAdmissible?.(this.trial) === false)) {
         h *= Number.isFinite(error) ? NOT_ACCEPTED : 0.1
         rejected = true
         statistics.rejected++
@@ -200,10 +200,10 @@ export class Rosenbrock {
         this.lastStep = h
         this.lastError = Math.max(1e-2, error)
         const end = cut && h === left ? limit : this.t + h
-        this.keepStep(this.t, end)
+        this.storeStep(this.t, end)
         y.set(this.trial)
         this.yNew.set(y)
-        this.keepDense()
+        this.storeDenseOutput()
         this.t = end
         this.h = rejected ? Math.min(h, h * growth) : h * growth
         // a step that was only cut short says nothing against the size that was planned
@@ -235,41 +235,41 @@ export class Rosenbrock {
     this.lastError = saved.lastError
     this.lastStep = saved.lastStep
     Object.assign(this.statistics, saved.statistics)
-    this.keepStep(saved.t, saved.t)
+    this.storeStep(saved.t, saved.t)
     this.yNew.set(saved.y)
     this.dense3.fill(0)
     this.dense4.fill(0)
   }
 
-  private keepStep(from: number, to: number): void {
+  private storeStep(from: number, to: number): void {
     this.tOld = from
     this.tNew = to
     this.yOld.set(this.y)
   }
 
   /** One try of size h into `trial`. @returns the error in units of the tolerance */
-  private attempt(h: number, moving: boolean): number {
+  private tryStep(h: number, moving: boolean): number {
     const { problem, solver, statistics, t, y, f, f0, trial } = this
     const [k1, k2, k3, k4, k5, k6] = this.k
     const n = y.length
     const r = 1 / h
     k1.set(f0)
-    if (moving) this.addMotion(k1, h * G1)
+    if (moving) this.addTimeDerivative(k1, h * G1)
     solver.solve(k1)
     for (let i = 0; i < n; i++) trial[i] = y[i] + A21 * k1[i]
     problem.rate(t + T2 * h, trial, f)
     for (let i = 0; i < n; i++) k2[i] = f[i] + r * C21 * k1[i]
-    if (moving) this.addMotion(k2, h * G2)
+    if (moving) this.addTimeDerivative(k2, h * G2)
     solver.solve(k2)
     for (let i = 0; i < n; i++) trial[i] = y[i] + A31 * k1[i] + A32 * k2[i]
     problem.rate(t + T3 * h, trial, f)
     for (let i = 0; i < n; i++) k3[i] = f[i] + r * (C31 * k1[i] + C32 * k2[i])
-    if (moving) this.addMotion(k3, h * G3)
+    if (moving) this.addTimeDerivative(k3, h * G3)
     solver.solve(k3)
     for (let i = 0; i < n; i++) trial[i] = y[i] + A41 * k1[i] + A42 * k2[i] + A43 * k3[i]
     problem.rate(t + T4 * h, trial, f)
     for (let i = 0; i < n; i++) k4[i] = f[i] + r * (C41 * k1[i] + C42 * k2[i] + C43 * k3[i])
-    if (moving) this.addMotion(k4, h * G4)
+    if (moving) this.addTimeDerivative(k4, h * G4)
     solver.solve(k4)
     for (let i = 0; i < n; i++) trial[i] = y[i] + A51 * k1[i] + A52 * k2[i] + A53 * k3[i] + A54 * k4[i]
     problem.rate(t + h, trial, f)
@@ -281,11 +281,11 @@ export class Rosenbrock {
       k6[i] = f[i] + r * (C61 * k1[i] + C62 * k2[i] + C63 * k3[i] + C64 * k4[i] + C65 * k5[i])
     solver.solve(k6)
     statistics.evaluations += 5
-    return this.judge(k6)
+    return this.estimateError(k6)
   }
 
   /** Adds the last stage to the trial. @returns the error, which that stage estimates, in units of the tolerance */
-  private judge(last: Float64Array): number {
+  private estimateError(last: Float64Array): number {
     const { y, trial, absolute, relative } = this
     let error = 0
     let worst = 0
@@ -306,13 +306,13 @@ export class Rosenbrock {
   }
 
   /** Share of ∂f/∂t in a stage. */
-  private addMotion(stage: Float64Array, factor: number): void {
+  private addTimeDerivative(stage: Float64Array, factor: number): void {
     const { ft } = this
     for (let i = 0; i < stage.length; i++) stage[i] += factor * ft[i]
   }
 
   /** What `interpolate` needs of the step just accepted. */
-  private keepDense(): void {
+  private storeDenseOutput(): void {
     const { dense3, dense4 } = this
     const [k1, k2, k3, k4, k5] = this.k
     for (let i = 0; i < dense3.length; i++) {

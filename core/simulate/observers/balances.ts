@@ -44,12 +44,12 @@ export class Balances implements Observer<BalancesState> {
       // a chamber on a line to tank fills from the tank as well
       if (this.network.nodes[i].domain === 'oil') sum += this.network.capacity[i]
     for (const { states, local } of this.network.elements)
-      for (let i = 0; i < states.length; i++) if (states[i].holdsOil) sum += local.x[i]
+      for (let i = 0; i < states.length; i++) if (states[i].storesOil) sum += local.x[i]
     return sum
   }
 
   /** Adds up an interval by Simpson's rule. */
-  closed(h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void {
+  stepAccepted(h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void {
     const { work, sums, heatBy } = this
     const w = h / 6
     const [a, m, b] = [before, middle, after]

@@ -154,18 +154,18 @@ export class Conditions implements Observer<ConditionsState> {
 
   /**
    * The share of a step, between two, at which a condition has just come or gone; `crossed` was asked at the second.
-   * @param length of the step, s @param look observes the network at a share
+   * @param length of the step, s @param update observes the network at a share
    */
-  locate(low: number, high: number, length: number, look: (share: number) => void): number {
+  locate(low: number, high: number, length: number, update: (share: number) => void): number {
     const lookAt = (share: number) => {
-      look(share)
+      update(share)
       this.read()
     }
     return this.crossings.locate(low, high, PRECISION / length, lookAt, this.now)
   }
 
   /** Takes the network's state as that of time t. */
-  look(t: number): void {
+  observe(t: number): void {
     this.read()
     this.last.set(this.now)
     const { now, isOpen } = this
@@ -205,7 +205,7 @@ export class Conditions implements Observer<ConditionsState> {
 
   /** Reports an event function that changed sign: a contact, a switch; the network stands evaluated at t. */
   event(t: number, { id, model, local }: Element, index: number, direction: 1 | -1): void {
-    const spec = model.guards![index]
+    const spec = model.eventFunctions![index]
     if (spec.report !== direction) return
     const state = model.states?.findIndex((s) => s.name === spec.value) ?? -1
     const output = model.outputs?.findIndex((s) => s.name === spec.value) ?? -1

@@ -63,12 +63,12 @@ export class Hunting implements Observer<HuntingState> {
     const states = elements.flatMap((e, i) =>
       e.states.flatMap((state, k): Watched[] =>
         // a position swings with its velocity
-        state.counts || state.holdsOil || state.quantity === 'length' || state.quantity === 'angle'
+        state.isCounter || state.storesOil || state.quantity === 'length' || state.quantity === 'angle'
           ? []
           : [
               {
                 source: arrays.x,
-                index: arrays.starts[i].states + k,
+                index: arrays.offsets[i].states + k,
                 threshold: LEAST_SWING * state.scale,
                 component: e.pipe ? undefined : e.id,
                 label: state.label,
@@ -99,7 +99,7 @@ export class Hunting implements Observer<HuntingState> {
     })
   }
 
-  look(t: number): void {
+  observe(t: number): void {
     const { watched, fields } = this
     for (let k = 0, f = 0; k < watched.length; k++, f += FIELDS) {
       const { source, index, threshold } = watched[k]
@@ -118,7 +118,7 @@ export class Hunting implements Observer<HuntingState> {
         fields[f + EXTREME] = value
         fields[f + EXTREME_AT] = t
       } else if (-beyond * direction > threshold) {
-        this.turned(k, f)
+        this.addTurningPoint(k, f)
         fields[f + DIRECTION] = -direction
         fields[f + EXTREME] = value
         fields[f + EXTREME_AT] = t
@@ -128,7 +128,7 @@ export class Hunting implements Observer<HuntingState> {
   }
 
   /** The signal has turned at its last extreme. */
-  private turned(signal: number, f: number): void {
+  private addTurningPoint(signal: number, f: number): void {
     const { fields } = this
     const at = fields[f + EXTREME_AT]
     const swing = Math.abs(fields[f + EXTREME] - fields[f + TURN])

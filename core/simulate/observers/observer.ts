@@ -3,9 +3,9 @@ import type { InstantRates } from '../circuit/instant-rates'
 
 export interface Observer<Saved> {
   /** The network stands observed at t: in the middle and at the end of a step, at its start, after all that happened at an instant. */
-  look?(t: number): void
+  observe?(t: number): void
   /** An interval of length h, s, is over; rates at its start, middle and end. */
-  closed?(h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void
+  stepAccepted?(h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void
   /** Plain data from which `load` goes on. */
   save(): Saved
   load(saved: Saved): void

@@ -28,7 +28,7 @@ class Watched {
     this.minAt = new Float64Array(now.length)
     this.maxAt = new Float64Array(now.length)
   }
-  look(t: number): void {
+  updateExtremes(t: number): void {
     const { now, min, minAt, max, maxAt } = this
     for (let i = 0; i < now.length; i++) {
       const value = now[i]
@@ -104,7 +104,7 @@ export class Recorder implements Observer<RecorderState> {
     network.elements.forEach((e, element) => {
       const owner = e.pipe ? { pipe: e.pipe } : { component: e.id }
       const { model } = e
-      const from = arrays.starts[element]
+      const from = arrays.offsets[element]
       const named = (
         specs: readonly { name: string; label: string; quantity: Quantity }[],
         role: 'input' | 'state' | 'output',
@@ -171,7 +171,7 @@ export class Recorder implements Observer<RecorderState> {
     const k = this.count++
     this.times[k] = t
     for (let i = 0; i < this.columns.length; i++) this.columns[i][k] = this.value(i)
-    this.look(t)
+    this.observe(t)
     while (this.nextSample <= t * (1 + 1e-12)) this.due++
   }
 
@@ -188,8 +188,8 @@ export class Recorder implements Observer<RecorderState> {
   }
 
   /** Widens the extremes by the network as it stands observed. */
-  look(t: number): void {
-    for (const watched of this.watched) watched.look(t)
+  observe(t: number): void {
+    for (const watched of this.watched) watched.updateExtremes(t)
   }
 
   /** A signal as the network stands observed. */
