@@ -82,7 +82,7 @@ if (values.faults)
   for (const { name, sheet } of demo)
     for (const component of sheet.components)
       for (const fault of findKind(component.kind)?.faults ?? [])
-        for (const start of ['asSet', 'settled'] as const) {
+        for (const start of ['initialValues', 'steadyState'] as const) {
           const value = quantityText(
             fault.form === 'air' ? 1e-4 : fault.max > 1 ? Math.min(fault.max, 100) : fault.max,
             fault.quantity,

@@ -36,7 +36,7 @@ test('draws a circuit from nothing, runs it, reads a pressure, and finds it agai
   await expect(pipes(page)).toHaveCount(4)
   await expect(page.getByTestId('findings')).toContainText('Checks pass')
 
-  // a gauge whose pipe ends on another pipe makes a joint with its dot
+  // a gauge whose pipe ends on another pipe makes a junction with its dot
   await place(page, 'gauge', 380, 200)
   const line = page.locator('[data-pipe="L3"] .pipe-line')
   const points = (await line.getAttribute('points'))!.split(' ').map((p) => p.split(',').map(Number))
@@ -44,7 +44,7 @@ test('draws a circuit from nothing, runs it, reads a pressure, and finds it agai
   for (let i = 1; i < points.length; i++)
     expect(points[i][0] === points[i - 1][0] || points[i][1] === points[i - 1][1]).toBe(true)
   await lay(page, port(page, 'S1', 'P'), await onPipe(page, 'L3'))
-  await expect(page.locator('.joint')).toHaveCount(1)
+  await expect(page.locator('.junction')).toHaveCount(1)
   await expect(pipes(page)).toHaveCount(6)
   await saved(page)
 
@@ -55,7 +55,7 @@ test('draws a circuit from nothing, runs it, reads a pressure, and finds it agai
 
   await page.reload()
   await expect(components(page)).toHaveCount(6)
-  await expect(page.locator('.joint')).toHaveCount(1)
+  await expect(page.locator('.junction')).toHaveCount(1)
   await run(page)
   await goTo(page, 3)
   expect(await number(reading(page, 'S1'))).toBeCloseTo(146, 0)
@@ -131,7 +131,7 @@ test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) =
   await sheet.press('Delete')
   await expect(components(page)).toHaveCount(11)
   // the line it stood on has healed: two pipes have become one
-  await expect(page.locator('.joint')).toHaveCount(1)
+  await expect(page.locator('.junction')).toHaveCount(1)
   for (let i = 0; i < 5; i++) await sheet.press('Control+z')
   expect(await state()).toEqual(first)
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
@@ -303,7 +303,7 @@ test('leads a pipe elsewhere by its end, lays a pilot line, selects by a frame, 
   // a line laid with the tool is of the kind in hand
   await page.getByTestId('tool-connect').click()
   await page.getByTestId('sheet').getByRole('combobox', { name: 'Kind of line' }).selectOption('pilot')
-  await lay(page, port(page, 'S2', 'P'), page.locator('[data-item="joint:J2"] .joint-dot'))
+  await lay(page, port(page, 'S2', 'P'), page.locator('[data-item="junction:J2"] .junction-dot'))
   await expect(page.locator('.pipe.line-pilot')).toHaveCount(1)
   await page.getByTestId('sheet').press('Escape')
 

@@ -62,7 +62,7 @@ test('something is broken on purpose from the schedule, and the gauge shows it',
   await expect(offers.locator('optgroup')).toHaveCount(2)
   await offers.selectOption('V1.springBroken')
   await expect(page.getByRole('heading', { name: '1-0V1 spring broken' })).toBeVisible()
-  await page.getByLabel('It begins').selectOption('settled')
+  await page.getByLabel('It begins').selectOption('steadyState')
   await run(page)
   await goTo(page, 7.4)
   expect(await number(reading(page, 'S1'))).toBeLessThan(20)

@@ -23,7 +23,7 @@ const named = (f: Finding) => {
   return component?.designation ?? locationText(f.location)
 }
 function go(f: Finding) {
-  const id = f.location.component ?? f.location.pipe ?? f.location.joint
+  const id = f.location.component ?? f.location.pipe ?? f.location.junction
   if (!id) return
   drawing.select([id])
   emit('reveal', id)
@@ -38,7 +38,8 @@ function accept(f: Finding) {
   accepting.value = undefined
   reason.value = ''
 }
-const restore = (f: Finding) => drawing.apply(acceptWarning(drawing.sheet, f.rule, subjectOf(f.location), undefined))
+const restore = (f: Finding) =>
+  drawing.apply(acceptWarning(drawing.sheet, f.rule, subjectOf(f.location), undefined))
 </script>
 
 <template>

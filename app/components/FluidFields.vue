@@ -7,7 +7,8 @@ const drawing = useDrawing()
 const names = Object.keys(fluidParameters) as (keyof typeof fluidParameters)[]
 const tankNames = Object.keys(tankParameters) as (keyof typeof tankParameters)[]
 const problemOf = (name: string) =>
-  drawing.findings.find((f) => !f.location.component && !f.location.pipe && f.location.parameter === name)?.message
+  drawing.findings.find((f) => !f.location.component && !f.location.pipe && f.location.parameter === name)
+    ?.message
 function set(name: keyof FluidSettings, value: string) {
   drawing.apply({ ...drawing.sheet, fluid: { ...drawing.sheet.fluid, [name]: value } })
 }

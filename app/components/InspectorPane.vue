@@ -44,7 +44,7 @@ const groups = computed(() => {
 })
 const here = computed(() =>
   drawing.findings.filter(
-    (f) => only.value && [f.location.component, f.location.pipe, f.location.joint].includes(only.value),
+    (f) => only.value && [f.location.component, f.location.pipe, f.location.junction].includes(only.value),
   ),
 )
 const problemOf = (name: string) => here.value.find((f) => f.location.parameter === name)?.message
@@ -91,7 +91,7 @@ const lineWords = {
   drain: 'drain line',
   hose: 'flexible hose',
 }
-const mechanical = computed(() => !!pipe.value && lineDomain(pipe.value.line) !== 'oil')
+const mechanical = computed(() => !!pipe.value && lineDomain(pipe.value.lineType) !== 'oil')
 const forms = { simplified: 'simplified', detailed: 'in detail' } as const
 const range = (name: keyof typeof pipeLimits) =>
   `${show(pipeLimits[name][0], name === 'volume' ? 'volume' : 'length')} to ${show(pipeLimits[name][1], name === 'volume' ? 'volume' : 'length')}`
@@ -212,17 +212,21 @@ const range = (name: keyof typeof pipeLimits) =>
         </span>
       </label>
       <p v-if="kind.safetyNote" class="mt-1 flex gap-2 border-t border-rule pt-2 text-[13px]">
-        <ShieldAlert :size="17" class="mt-0.5 shrink-0 text-caution" aria-hidden="true" />{{ kind.safetyNote }}
+        <ShieldAlert :size="17" class="mt-0.5 shrink-0 text-caution" aria-hidden="true" />{{
+          kind.safetyNote
+        }}
       </p>
     </template>
 
     <template v-else-if="pipe">
-      <h2 class="heading">{{ pipe.line === 'shaft' ? 'Shaft' : pipe.line === 'rod' ? 'Rod' : 'Pipe' }}</h2>
+      <h2 class="heading">
+        {{ pipe.lineType === 'shaft' ? 'Shaft' : pipe.lineType === 'rod' ? 'Rod' : 'Pipe' }}
+      </h2>
       <p class="mb-2 text-[13px] text-soft">
         {{
-          pipe.line === 'shaft'
+          pipe.lineType === 'shaft'
             ? 'Joins two shafts; they turn together.'
-            : pipe.line === 'rod'
+            : pipe.lineType === 'rod'
               ? 'What it leads to follows the position of the rod.'
               : 'Drag a part of it aside to shape it, or one of its ends to lead it elsewhere.'
         }}
@@ -255,8 +259,8 @@ const range = (name: keyof typeof pipeLimits) =>
           <span class="mb-0.5 block text-[13px] text-soft">Kind of line</span>
           <select
             class="field"
-            :value="pipe.line"
-            @change="setPipe({ line: ($event.target as HTMLSelectElement).value as Pipe['line'] })"
+            :value="pipe.lineType"
+            @change="setPipe({ lineType: ($event.target as HTMLSelectElement).value as Pipe['lineType'] })"
           >
             <option v-for="(words, name) in lineWords" :key="name" :value="name">{{ words }}</option>
           </select>

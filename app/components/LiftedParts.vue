@@ -19,12 +19,12 @@ const moving = computed(() => props.lifted())
       :selected="drawing.selection.has(d.pipe.id)"
     />
     <circle
-      v-for="joint in moving.joints"
-      :key="joint.id"
-      :cx="joint.x"
-      :cy="joint.y"
+      v-for="junction in moving.junctions"
+      :key="junction.id"
+      :cx="junction.x"
+      :cy="junction.y"
       :r="JUNCTION_RADIUS"
-      class="joint-dot"
+      class="junction-dot"
     />
     <SheetPart
       v-for="d in moving.components"

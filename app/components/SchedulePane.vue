@@ -227,8 +227,8 @@ function removeSchedule() {
           :value="schedule.start"
           @change="change({ start: ($event.target as HTMLSelectElement).value as Schedule['start'] })"
         >
-          <option value="asSet">from the values set on the sheet</option>
-          <option value="settled">settled: at rest with its first commands</option>
+          <option value="initialValues">from the values set on the sheet</option>
+          <option value="steadyState">settled: at rest with its first commands</option>
         </select>
       </label>
       <label class="mb-2 block">

@@ -84,8 +84,8 @@ function reveal(id: string) {
   if (found) return centre([found.component.x, found.component.y])
   const pipe = pipes.value.find((p) => p.pipe.id === id)
   if (pipe?.arrow) return centre([pipe.arrow.x, pipe.arrow.y])
-  const joint = drawing.sheet.joints.find((j) => j.id === id)
-  if (joint) centre([joint.x, joint.y])
+  const junction = drawing.sheet.junctions.find((j) => j.id === id)
+  if (junction) centre([junction.x, junction.y])
 }
 defineExpose({ fit, placeInMiddle: () => (pointer.value = middle()), reveal })
 onMounted(() => {
@@ -189,17 +189,17 @@ watch(
             :class="{ lifted: liftedIds.has(d.pipe.id) }"
           />
           <g
-            v-for="joint in drawing.sheet.joints"
-            :key="joint.id"
-            :data-item="`joint:${joint.id}`"
-            class="joint"
+            v-for="junction in drawing.sheet.junctions"
+            :key="junction.id"
+            :data-item="`junction:${junction.id}`"
+            class="junction"
             :class="[
-              marks.has(joint.id) && `marked-${marks.get(joint.id)?.severity}`,
-              { selected: selection.has(joint.id), lifted: liftedIds.has(joint.id) },
+              marks.has(junction.id) && `marked-${marks.get(junction.id)?.severity}`,
+              { selected: selection.has(junction.id), lifted: liftedIds.has(junction.id) },
             ]"
           >
-            <circle :cx="joint.x" :cy="joint.y" r="0.9" class="joint-reach" />
-            <circle :cx="joint.x" :cy="joint.y" :r="JUNCTION_RADIUS" class="joint-dot" />
+            <circle :cx="junction.x" :cy="junction.y" r="0.9" class="junction-reach" />
+            <circle :cx="junction.x" :cy="junction.y" :r="JUNCTION_RADIUS" class="junction-dot" />
           </g>
           <circle
             v-for="{ at, pipes: parting } in partings"
@@ -207,7 +207,7 @@ watch(
             :cx="at[0]"
             :cy="at[1]"
             :r="JUNCTION_RADIUS"
-            class="joint-dot branch"
+            class="junction-dot branch"
             :visibility="parting.some((id) => liftedIds.has(id)) ? 'hidden' : undefined"
             pointer-events="none"
           />

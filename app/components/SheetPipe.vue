@@ -12,9 +12,9 @@ const props = defineProps<{
   finding?: string
 }>()
 const label = computed(() => {
-  const { name, line, from, to } = props.drawn.pipe
+  const { name, lineType: line, from, to } = props.drawn.pipe
   const end = (e: PipeEnd) =>
-    'joint' in e ? `joint ${e.joint}` : locationText({ component: e.component, port: e.port })
+    'junction' in e ? `junction ${e.junction}` : locationText({ component: e.component, port: e.port })
   return `${name ?? 'Pipe'}, ${line} line from ${end(from)} to ${end(to)}`
 })
 </script>
@@ -24,15 +24,15 @@ const label = computed(() => {
     :data-item="`pipe:${drawn.pipe.id}`"
     :data-pipe="drawn.pipe.id"
     class="pipe"
-    :class="[`line-${drawn.pipe.line}`, severity && `marked-${severity}`, { selected }]"
+    :class="[`line-${drawn.pipe.lineType}`, severity && `marked-${severity}`, { selected }]"
     role="button"
     tabindex="0"
     :aria-label="label"
   >
     <polyline :points="drawn.path" class="pipe-reach" />
-    <path v-if="drawn.pipe.line === 'hose'" :d="drawn.d" class="pipe-line" />
+    <path v-if="drawn.pipe.lineType === 'hose'" :d="drawn.d" class="pipe-line" />
     <polyline v-else :points="drawn.path" class="pipe-line" />
-    <polyline v-if="drawn.pipe.line === 'shaft'" :points="drawn.path" class="shaft-core" />
+    <polyline v-if="drawn.pipe.lineType === 'shaft'" :points="drawn.path" class="shaft-core" />
     <title>{{ finding ?? label }}</title>
   </g>
 </template>

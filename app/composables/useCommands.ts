@@ -48,17 +48,17 @@ export function useCommands() {
     const [a, b] = chosenPipes.value
     return a && b && chosenPipes.value.length === 2 ? crossingOf(drawing.sheet, a, b) : undefined
   })
-  const chosenJoint = computed(() =>
-    chosen.value.length === 1 ? drawing.sheet.joints.find((j) => j.id === chosen.value[0]) : undefined,
+  const chosenJunction = computed(() =>
+    chosen.value.length === 1 ? drawing.sheet.junctions.find((j) => j.id === chosen.value[0]) : undefined,
   )
-  /** A joint on the chosen pipe, where the pointer is or else at its middle corner. */
-  function jointOnPipe() {
+  /** A junction on the chosen pipe, where the pointer is or else at its middle corner. */
+  function junctionOnPipe() {
     const [pipe] = chosenPipes.value
     const points = polyline(drawing.sheet, pipe)
     const near = desk.view?.pointer() ?? points[Math.floor(points.length / 2)]
-    const { sheet, joint } = splitPipe(drawing.sheet, pipe.id, near)
+    const { sheet, junction } = splitPipe(drawing.sheet, pipe.id, near)
     drawing.apply(sheet)
-    drawing.select([joint])
+    drawing.select([junction])
   }
   function frame() {
     const framed = encloseComponents(drawing.sheet, parts.value, show)
@@ -66,7 +66,7 @@ export function useCommands() {
   }
   function pasteClip() {
     const { clip } = desk
-    const box = extent({ ...drawing.sheet, ...clip, components: [...clip.components], joints: [], pipes: [] })
+    const box = extent({ ...drawing.sheet, ...clip, components: [...clip.components], junctions: [], pipes: [] })
     const at = desk.view?.pointer() ?? [box.x + BESIDE, box.y + BESIDE]
     put(
       paste(
@@ -123,7 +123,7 @@ export function useCommands() {
         label: 'Paste',
         group: 'Edit',
         keys: 'Ctrl V',
-        enabled: desk.clip.components.length + desk.clip.joints.length > 0,
+        enabled: desk.clip.components.length + desk.clip.junctions.length > 0,
         run: pasteClip,
       },
       {
@@ -163,7 +163,7 @@ export function useCommands() {
         group: 'Edit',
         keys: 'Ctrl A',
         run: () =>
-          drawing.select([...drawing.sheet.components, ...drawing.sheet.joints].map((item) => item.id)),
+          drawing.select([...drawing.sheet.components, ...drawing.sheet.junctions].map((item) => item.id)),
       },
       {
         name: 'rotate',
@@ -198,12 +198,12 @@ export function useCommands() {
         run: frame,
       },
       {
-        name: 'joint',
-        label: 'Put a joint on the pipe',
+        name: 'junction',
+        label: 'Put a junction on the pipe',
         group: 'Arrange',
         keys: 'J',
         enabled: chosenPipes.value.length === 1 && chosen.value.length === 1,
-        run: jointOnPipe,
+        run: junctionOnPipe,
       },
       {
         name: 'joinCrossing',
@@ -219,14 +219,14 @@ export function useCommands() {
         name: 'partCrossing',
         label: 'Let the two lines cross unjoined',
         group: 'Arrange',
-        enabled: !!chosenJoint.value && disconnectCrossing(drawing.sheet, chosenJoint.value.id) !== drawing.sheet,
-        run: () => drawing.apply(disconnectCrossing(drawing.sheet, chosenJoint.value!.id)),
+        enabled: !!chosenJunction.value && disconnectCrossing(drawing.sheet, chosenJunction.value.id) !== drawing.sheet,
+        run: () => drawing.apply(disconnectCrossing(drawing.sheet, chosenJunction.value!.id)),
       },
       {
         name: 'layAnew',
         label: 'Lay the pipe anew',
         group: 'Arrange',
-        enabled: chosenPipes.value.some((p) => p.shaped),
+        enabled: chosenPipes.value.some((p) => p.manualRoute),
         run: () => drawing.apply(reroute(drawing.sheet, new Set(chosenPipes.value.map((p) => p.id)))),
       },
       {

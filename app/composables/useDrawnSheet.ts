@@ -37,7 +37,7 @@ export interface DrawnPipe {
 /** What a move that is under way has changed. */
 export interface Lifted {
   components: DrawnComponent[]
-  joints: Junction[]
+  junctions: Junction[]
   pipes: DrawnPipe[]
   ids: ReadonlySet<string>
 }
@@ -77,7 +77,7 @@ function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
   const points = polyline(sheet, pipe)
   if (last && last.pipe === pipe && last.points === points) return last
   const path = points.map((p) => p.join()).join(' ')
-  const hose = pipe.line === 'hose' ? hoseOf(points) : undefined
+  const hose = pipe.lineType === 'hose' ? hoseOf(points) : undefined
   const d = hose ? hose.shapes.map(pathOf).join('') : `M${path}`
   return { pipe, points, path, d, arrow: arrowPlace(points, hose?.lowest) }
 }
@@ -117,7 +117,7 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
     }
     const before = new Map(resting.components.map((c) => [c.id, c]))
     const parts = changed(moving.components, resting.components)
-    const joints = changed(moving.joints, resting.joints)
+    const junctions = changed(moving.junctions, resting.junctions)
     const lines = changed(moving.pipes, resting.pipes)
     return {
       components: parts.flatMap((component) => {
@@ -127,9 +127,9 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
         const [dx, dy] = [component.x - x, component.y - y]
         return drawComponent(component, caption && { ...caption, x: caption.x + dx, y: caption.y + dy })
       }),
-      joints,
+      junctions,
       pipes: lines.map((pipe) => drawPipe(moving, pipe)),
-      ids: new Set([...parts, ...joints, ...lines].map(({ id }) => id)),
+      ids: new Set([...parts, ...junctions, ...lines].map(({ id }) => id)),
     }
   })
   /** The same set as long as the move changes the same. */
@@ -137,12 +137,12 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
     const ids = lifted.value?.ids ?? new Set()
     return last?.size === ids.size && [...ids].every((id) => last.has(id)) ? last : ids
   })
-  /** The worst finding at each component, pipe or joint. */
+  /** The worst finding at each component, pipe or junction. */
   const marks = computed(() => {
     const result = new Map<string, Finding>()
     for (const finding of drawing.findings) {
-      const { component, pipe, joint } = finding.location
-      for (const id of [component, pipe, joint])
+      const { component, pipe, junction: junction } = finding.location
+      for (const id of [component, pipe, junction])
         if (id && (!result.has(id) || finding.severity === 'error')) result.set(id, finding)
     }
     return result

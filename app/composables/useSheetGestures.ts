@@ -88,7 +88,7 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
       const [, component, port] = item.split(':')
       return { component, port }
     }
-    if (item.startsWith('joint:')) return { joint: item.slice(6) }
+    if (item.startsWith('junction:')) return { junction: item.slice(6) }
     // the handle at the end of a selected pipe stands for what lies under it
     if (item.startsWith('end:')) {
       const [, pipe, which] = item.split(':') as [string, string, 'from' | 'to']
@@ -99,9 +99,9 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
   }
   const placeOf = (target: Target): XY => {
     if ('pipe' in target) return target.at
-    if ('joint' in target) {
-      const joint = drawing.sheet.joints.find((j) => j.id === target.joint)!
-      return [joint.x, joint.y]
+    if ('junction' in target) {
+      const junction = drawing.sheet.junctions.find((j) => j.id === target.junction)!
+      return [junction.x, junction.y]
     }
     return components.value
       .find((c) => c.component.id === target.component)!
@@ -215,7 +215,7 @@ export function useSheetGestures({ host, svg, components, preview, toSheet, midd
       const inside = (x: number, y: number) => x >= x1 && x <= x2 && y >= y1 && y <= y2
       drawing.select([
         ...drawing.sheet.components.filter((c) => inside(c.x, c.y)).map((c) => c.id),
-        ...drawing.sheet.joints.filter((j) => inside(j.x, j.y)).map((j) => j.id),
+        ...drawing.sheet.junctions.filter((j) => inside(j.x, j.y)).map((j) => j.id),
       ])
     }
     if (connecting.value) {

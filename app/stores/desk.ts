@@ -24,7 +24,7 @@ interface View {
 
 export const useDesk = defineStore('desk', () => {
   const tool = ref<'select' | 'connect'>('select')
-  const lineKind = ref<Exclude<Pipe['line'], 'shaft' | 'rod'>>('working')
+  const lineKind = ref<Exclude<Pipe['lineType'], 'shaft' | 'rod'>>('working')
   const placing = shallowRef<Placing>()
   /** A short word to the person: why something could not be done. */
   const message = ref('')
@@ -41,7 +41,7 @@ export const useDesk = defineStore('desk', () => {
   // plain parts, not watched ones: what is pasted goes into a sheet, and with it to the workers
   const clip = useLocalStorage<ClipboardContent>(
     'oar-bench-clip',
-    { components: [], joints: [], pipes: [] },
+    { components: [], junctions: [], pipes: [] },
     { shallow: true },
   )
   const searching = ref(false)

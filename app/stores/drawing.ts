@@ -183,7 +183,7 @@ export const useDrawing = defineStore('drawing', () => {
 
   function put(next: Sheet, save = true) {
     sheet.value = next
-    const there = new Set([...next.components, ...next.joints, ...next.pipes].map((item) => item.id))
+    const there = new Set([...next.components, ...next.junctions, ...next.pipes].map((item) => item.id))
     const kept = [...selection.value].filter((id) => there.has(id))
     if (kept.length !== selection.value.size) selection.value = new Set(kept)
     if (!next.schedules.some((s) => s.id === scheduleId.value)) scheduleId.value = next.schedules[0]?.id

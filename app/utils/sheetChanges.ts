@@ -1,7 +1,7 @@
 /** A sheet on its way to a worker that knows an earlier one: what is as it was goes as its id only. */
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 
-type Parts = Pick<Sheet, 'components' | 'joints' | 'pipes'>
+type Parts = Pick<Sheet, 'components' | 'junctions' | 'pipes'>
 type Changed<T extends { id: string }> = T | string
 export type SheetChanges = Omit<Sheet, keyof Parts> & {
   readonly [List in keyof Parts]: readonly Changed<Parts[List][number]>[]
@@ -16,7 +16,7 @@ export function changesSince(before: Sheet | undefined, sheet: Sheet): SheetChan
   return {
     ...sheet,
     components: changed(sheet.components, before?.components),
-    joints: changed(sheet.joints, before?.joints),
+    junctions: changed(sheet.junctions, before?.junctions),
     pipes: changed(sheet.pipes, before?.pipes),
   }
 }
@@ -30,7 +30,7 @@ export function sheetWith(changes: SheetChanges, before: Sheet | undefined): She
   return {
     ...changes,
     components: whole(changes.components, before?.components),
-    joints: whole(changes.joints, before?.joints),
+    junctions: whole(changes.junctions, before?.junctions),
     pipes: whole(changes.pipes, before?.pipes),
   }
 }

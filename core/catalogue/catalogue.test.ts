@@ -200,7 +200,8 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       ...(kind.traits?.tankPorts ?? []),
     ])
       expect(ports).toContain(port)
-    for (const name of Object.values(kind.traits?.sizingTargets ?? {})) expect(kind.parameters).toHaveProperty(name)
+    for (const name of Object.values(kind.traits?.sizingTargets ?? {}))
+      expect(kind.parameters).toHaveProperty(name)
     expect(kind.description).toMatch(/\.$/)
   })
   it('can be broken in ways that change it and lose no oil inside', () => {

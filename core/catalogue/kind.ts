@@ -280,7 +280,7 @@ export interface LoadHolding {
 export interface Restriction {
   readonly from: string
   readonly to: string
-  readonly by: 'throttle' | 'spring' | 'spool'
+  readonly element: 'throttle' | 'spring' | 'spool'
 }
 
 /** What the design checks need to know of a kind, without naming it. */
@@ -323,7 +323,9 @@ export interface Traits {
   /** Displacement and speed of a pump that always delivers. */
   readonly constantDelivery?: { readonly displacement: string; readonly speed: string }
   /** Pairs of ports that are joined while nothing is commanded, with these values. */
-  readonly connectedAtRest?: (values: Readonly<Record<string, unknown>>) => readonly (readonly [string, string])[]
+  readonly connectedAtRest?: (
+    values: Readonly<Record<string, unknown>>,
+  ) => readonly (readonly [string, string])[]
   /** How it moves a load. */
   readonly motions?: (values: Readonly<Record<string, unknown>>) => readonly Motion[]
   /** The two ports of what oil turns without end, either way. */
@@ -413,7 +415,7 @@ export const families = {
   pressure: 'Pressure valves',
   flow: 'Flow valves',
   conditioning: 'Conditioning',
-  lines: 'Lines and joints',
+  lines: 'Lines and junctions',
   instruments: 'Instruments',
   sources: 'Ideal sources',
 } as const

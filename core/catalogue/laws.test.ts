@@ -67,7 +67,13 @@ describe('path law', () => {
 
 describe('openings', () => {
   it('are 0, straight, 1, with a smooth start and end', () => {
-    expect([smoothRamp(-1), smoothRamp(-CORNER_ROUNDING), smoothRamp(0.5), smoothRamp(1 + CORNER_ROUNDING), smoothRamp(2)]).toEqual([0, 0, 0.5, 1, 1])
+    expect([
+      smoothRamp(-1),
+      smoothRamp(-CORNER_ROUNDING),
+      smoothRamp(0.5),
+      smoothRamp(1 + CORNER_ROUNDING),
+      smoothRamp(2),
+    ]).toEqual([0, 0, 0.5, 1, 1])
     for (const corner of [-CORNER_ROUNDING, CORNER_ROUNDING, 1 - CORNER_ROUNDING, 1 + CORNER_ROUNDING]) {
       expect(smoothRamp(corner - 1e-9)).toBeCloseTo(smoothRamp(corner + 1e-9), 8)
       expect(slope(smoothRamp, corner - 1e-5)).toBeCloseTo(slope(smoothRamp, corner + 1e-5), 2)
@@ -76,7 +82,8 @@ describe('openings', () => {
     expect(1 - smoothRamp(1)).toBeCloseTo(CORNER_ROUNDING / 4, 12)
   })
   it('never fall', () => {
-    for (let s = -0.1; s < 1.1; s += 0.001) expect(smoothRamp(s + 0.001)).toBeGreaterThanOrEqual(smoothRamp(s))
+    for (let s = -0.1; s < 1.1; s += 0.001)
+      expect(smoothRamp(s + 0.001)).toBeGreaterThanOrEqual(smoothRamp(s))
   })
   it('of a relief go on in a straight line', () => {
     expect([smoothPositivePart(-0.5), smoothPositivePart(0.5), smoothPositivePart(3)]).toEqual([0, 0.5, 3])
@@ -125,8 +132,15 @@ describe('pipe friction', () => {
 
 describe('compensated flow', () => {
   it('saturates with a corner of half-width 0.02 that has no kink', () => {
-    expect([0.5, 0.98, 1, 1.02, 3].map(smoothUpperLimit)).toEqual([0.5, 0.98, expect.closeTo(0.995, 12), 1, 1])
-    for (const s of [0.98, 1.02]) expect(slope(smoothUpperLimit, s - 1e-5)).toBeCloseTo(slope(smoothUpperLimit, s + 1e-5), 2)
+    expect([0.5, 0.98, 1, 1.02, 3].map(smoothUpperLimit)).toEqual([
+      0.5,
+      0.98,
+      expect.closeTo(0.995, 12),
+      1,
+      1,
+    ])
+    for (const s of [0.98, 1.02])
+      expect(slope(smoothUpperLimit, s - 1e-5)).toBeCloseTo(slope(smoothUpperLimit, s + 1e-5), 2)
   })
   it('passes the set flow from 1.05 of its drop on, an orifice below, and nothing back', () => {
     const edge = compensatedEdge(8e5)

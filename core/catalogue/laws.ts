@@ -51,7 +51,8 @@ export function smoothRamp(s: number): number {
   if (s <= -CORNER_ROUNDING) return 0
   if (s < CORNER_ROUNDING) return ((s + CORNER_ROUNDING) * (s + CORNER_ROUNDING)) / (4 * CORNER_ROUNDING)
   if (s <= 1 - CORNER_ROUNDING) return s
-  if (s < 1 + CORNER_ROUNDING) return 1 - ((1 + CORNER_ROUNDING - s) * (1 + CORNER_ROUNDING - s)) / (4 * CORNER_ROUNDING)
+  if (s < 1 + CORNER_ROUNDING)
+    return 1 - ((1 + CORNER_ROUNDING - s) * (1 + CORNER_ROUNDING - s)) / (4 * CORNER_ROUNDING)
   return 1
 }
 
@@ -65,7 +66,9 @@ export function smoothPositivePart(s: number): number {
 /** s up to 1, 1 above, with the corner rounded as `ramp` has it. */
 export function smoothUpperLimit(s: number): number {
   if (s <= 1 - CORNER_ROUNDING) return s
-  return s < 1 + CORNER_ROUNDING ? 1 - ((1 + CORNER_ROUNDING - s) * (1 + CORNER_ROUNDING - s)) / (4 * CORNER_ROUNDING) : 1
+  return s < 1 + CORNER_ROUNDING
+    ? 1 - ((1 + CORNER_ROUNDING - s) * (1 + CORNER_ROUNDING - s)) / (4 * CORNER_ROUNDING)
+    : 1
 }
 
 /**
@@ -101,7 +104,13 @@ export function frictionReversal(s: number): number {
  * The opening of a notched edge that is travelled past its dead band: ((|y| − d)/(1 − d))^n, 0 within, over the
  * spool position y, 1 = full stroke.
  */
-export function notchOpening({ deadBand, exponent }: { readonly deadBand: number; readonly exponent: number }) {
+export function notchOpening({
+  deadBand,
+  exponent,
+}: {
+  readonly deadBand: number
+  readonly exponent: number
+}) {
   const rest = 1 - deadBand
   // the usual shape without the library's power, which takes ten times as long
   const usual = exponent === 1.5

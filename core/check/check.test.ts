@@ -135,8 +135,8 @@ describe('design rules', () => {
     const sheet = circuit(powerUnit, powerUnitPipes)
     const pump = sheet.components.find((c) => c.kind === 'fixed-pump')!.id
     const [pipe] = sheet.pipes
-    const stub = { ...pipe, id: 'stub', from: { component: pump, port: 'P' }, to: { joint: 'J9' } }
-    const loose = { ...sheet, joints: [{ id: 'J9', x: 90, y: 0 }], pipes: [...sheet.pipes, stub] }
+    const stub = { ...pipe, id: 'stub', from: { component: pump, port: 'P' }, to: { junction: 'J9' } }
+    const loose = { ...sheet, junctions: [{ id: 'J9', x: 90, y: 0 }], pipes: [...sheet.pipes, stub] }
     expect(errors(messages(loose))).toEqual([expect.stringMatching(/dead-end: The line .* ends in nothing/)])
   })
   it('checks schedules', () => {

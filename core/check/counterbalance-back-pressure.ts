@@ -1,6 +1,14 @@
 import type { LoadHolding } from '../catalogue/kind'
 import { portKey } from '../sheet/netlist'
-import { canReach, nameOfComponent, oilEdges, OPENED, tankNodes, withoutRestrictions, type Rule } from './rule'
+import {
+  canReach,
+  nameOfComponent,
+  oilEdges,
+  OPENED,
+  tankNodes,
+  withoutRestrictions,
+  type Rule,
+} from './rule'
 
 const COUNTER = new Set(['throttle', 'spring'] as const)
 

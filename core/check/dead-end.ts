@@ -7,20 +7,20 @@ export const deadEnd: Rule = {
     const ends = new Map<string, string[]>()
     for (const pipe of sheet.pipes)
       for (const end of [pipe.from, pipe.to])
-        if ('joint' in end) ends.set(end.joint, [...(ends.get(end.joint) ?? []), pipe.id])
-    return sheet.joints
-      .filter((joint) => (ends.get(joint.id)?.length ?? 0) < 2)
-      .map((joint) => {
-        const node = netlist.nodes[netlist.nodeOfJunction.get(joint.id)!]
+        if ('junction' in end) ends.set(end.junction, [...(ends.get(end.junction) ?? []), pipe.id])
+    return sheet.junctions
+      .filter((junction) => (ends.get(junction.id)?.length ?? 0) < 2)
+      .map((junction) => {
+        const node = netlist.nodes[netlist.nodeOfJunction.get(junction.id)!]
         return {
           severity: 'error' as const,
-          message: `The line ${node?.name ?? joint.id} ends in nothing.`,
+          message: `The line ${node?.name ?? junction.id} ends in nothing.`,
           remedy: 'Lead it to a port or another line, or delete it.',
-          location: { joint: joint.id, pipe: ends.get(joint.id)?.[0] },
+          location: { junction: junction.id, pipe: ends.get(junction.id)?.[0] },
           fix: {
             label: 'Delete it',
             does: 'remove',
-            ids: [joint.id, ...(ends.get(joint.id) ?? [])],
+            ids: [junction.id, ...(ends.get(junction.id) ?? [])],
           } as const,
         }
       })

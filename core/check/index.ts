@@ -70,10 +70,10 @@ export const rules: readonly Rule[] = [
 
 /** Runs all rules. Warnings that the sheet accepts come with the reason for it; an error cannot be accepted. */
 export function checkDesign(subject: Subject): Finding[] {
-  const { silenced } = subject.sheet
+  const { acceptedWarnings: silenced } = subject.sheet
   return rules.flatMap((rule) =>
     rule.check(subject).map((found): Finding => {
-      const accepted = silenced.find((s) => s.rule === rule.id && s.place === subjectOf(found.location))
+      const accepted = silenced.find((s) => s.rule === rule.id && s.location === subjectOf(found.location))
       return {
         rule: rule.id,
         ...found,

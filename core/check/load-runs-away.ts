@@ -1,5 +1,13 @@
 import { motionsFrom, motions } from './motion'
-import { canReach, nameOfComponent, oilEdges, OPENED, tankNodes, withoutRestrictions, type Rule } from './rule'
+import {
+  canReach,
+  nameOfComponent,
+  oilEdges,
+  OPENED,
+  tankNodes,
+  withoutRestrictions,
+  type Rule,
+} from './rule'
 
 /** Pressure of the load that the valves and lines hold back by themselves, Pa. */
 const SLIGHT = 10e5

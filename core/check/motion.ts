@@ -24,7 +24,8 @@ export const motions = memoized((netlist: Netlist): readonly PlacedMotion[] =>
 )
 
 /** The most that a load puts on the oil which its motion pushes out, Pa; 0 where it never helps. */
-export const loadPressure = (m: Motion) => (m.outletPort === undefined ? 0 : Math.max(0, -m.minimumLoad) / m.outletArea)
+export const loadPressure = (m: Motion) =>
+  m.outletPort === undefined ? 0 : Math.max(0, -m.minimumLoad) / m.outletArea
 
 /** How a motion is called in a message. */
 export const motionsFrom = (m: Motion) =>

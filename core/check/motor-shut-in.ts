@@ -19,7 +19,9 @@ function shutIn({ netlist }: Subject) {
   const rest = restEdges(netlist, edges)
   const tanks = tankNodes(netlist)
   const loops = netlist.components.flatMap(({ component, kind }) =>
-    (kind.traits?.closedCircuitPorts ?? []).map((port: string) => netlist.nodeOf.get(portKey(component.id, port))!),
+    (kind.traits?.closedCircuitPorts ?? []).map((port: string) =>
+      netlist.nodeOf.get(portKey(component.id, port))!,
+    ),
   )
   const motors = netlist.components.flatMap((of) => {
     const turns = of.kind.traits?.continuousRotation

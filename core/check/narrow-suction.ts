@@ -10,7 +10,7 @@ export const narrowSuction: Rule = {
     const bores = (node: number) =>
       netlist.nodes[node].pipes.flatMap((id) => {
         const pipe = sheet.pipes.find((p) => p.id === id)
-        return pipe && pipe.line !== 'pilot' && pipe.line !== 'drain'
+        return pipe && pipe.lineType !== 'pilot' && pipe.lineType !== 'drain'
           ? [{ id, bore: resolvePipe(pipe).bore, text: pipe.bore }]
           : []
       })

@@ -11,7 +11,9 @@ export const noUnloadingPath: Rule = {
     const rest = restEdges(netlist, edges)
     const tanks = tankNodes(netlist)
     // valves that open by pressure alone may unload it: a circuit with one is not judged
-    const judged = new Set(netlist.components.filter((c) => c.kind.traits?.connectedAtRest).map((c) => c.component.id))
+    const judged = new Set(
+      netlist.components.filter((c) => c.kind.traits?.connectedAtRest).map((c) => c.component.id),
+    )
     return pumpLimits(netlist, edges).flatMap(({ pump, limit, line }) => {
       const of = netlist.components.find((c) => c.component.id === pump.component)!
       const flow = constantFlow(of)
@@ -38,7 +40,8 @@ export const noUnloadingPath: Rule = {
         {
           severity: 'warning' as const,
           message: `While nothing is commanded, all the oil of ${pump.name} goes over ${limit.name}: ${show(flow * limit.pressure, 'power', 2)} of heat at ${show(limit.pressure, 'pressure')}.`,
-          remedy: 'Take a valve whose centre lets the pump go to tank, an unloading valve, a vented relief, or a variable pump.',
+          remedy:
+            'Take a valve whose centre lets the pump go to tank, an unloading valve, a vented relief, or a variable pump.',
           location: { component: pump.component, port: pump.port },
         },
       ]

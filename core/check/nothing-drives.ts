@@ -40,7 +40,8 @@ export const shaftWithoutDrive: Rule = {
             {
               severity: 'warning' as const,
               message: `Nothing can put pressure on ${inletPort} of ${nameOfComponent(of)}: no pump, accumulator or source gets there.`,
-              remedy: 'Follow its line back: a pipe or a pump is missing, or a check stands the wrong way round.',
+              remedy:
+                'Follow its line back: a pipe or a pump is missing, or a check stands the wrong way round.',
               location: { component: of.component.id, port: inletPort },
             },
           ],

@@ -14,7 +14,12 @@ export const pilotWithoutSource: Rule = {
     }
     // a pump, a store, a line that is limited, and what a load moves: all their oil
     for (const { component, kind } of netlist.components) {
-      const { suctionPorts: draws, deliveryPorts: delivers, energyStorage: stores, pressureSettings: settings = [] } = kind.traits ?? {}
+      const {
+        suctionPorts: draws,
+        deliveryPorts: delivers,
+        energyStorage: stores,
+        pressureSettings: settings = [],
+      } = kind.traits ?? {}
       if (
         !draws &&
         !delivers &&

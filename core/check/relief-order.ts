@@ -13,7 +13,8 @@ export const reliefOrder: Rule = {
       .map((s) => ({
         severity: 'warning' as const,
         message: `${s.name} opens at ${show(s.pressure, 'pressure')}, and the pump may bring its line to ${show(highest[s.node], 'pressure')}.`,
-        remedy: 'Set it above the relief valve of the pump, by a tenth to a quarter; or accept it, where it is to limit this line.',
+        remedy:
+          'Set it above the relief valve of the pump, by a tenth to a quarter; or accept it, where it is to limit this line.',
         location: { component: s.of.component.id, parameter: s.parameter },
       }))
   },

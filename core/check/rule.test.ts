@@ -18,8 +18,8 @@ describe('what is passed on every way', () => {
     const names = ['A', 'B', 'C', 'D', 'E']
     const edge = fc.record({
       to: fc.nat(5),
-      how: fc.constantFrom('open', 'relief'),
-      by: fc.constantFrom(...names),
+      type: fc.constantFrom('open', 'relief'),
+      component: fc.constantFrom(...names),
     })
     const circuits = fc.array(fc.array(edge, { maxLength: 3 }), { minLength: 6, maxLength: 6 })
     fc.assert(

@@ -33,14 +33,14 @@ export interface Edge {
 export const oilEdges = memoized((netlist: Netlist): readonly Edge[][] => {
   const edges: Edge[][] = netlist.nodes.map(() => [])
   for (const { component, kind, values } of netlist.components)
-    for (const { from, to, type: how, oneWayWhenOpen: checked, enabledBy: when } of (kind.traits?.paths ?? []) as NonNullable<
-      Traits['paths']
-    >) {
+    for (const { from, to, type: how, oneWayWhenOpen: checked, enabledBy: when } of (kind.traits?.paths ??
+      []) as NonNullable<Traits['paths']>) {
       if (when !== undefined && !values[when]) continue
       const a = netlist.nodeOf.get(portKey(component.id, from))!
       const b = netlist.nodeOf.get(portKey(component.id, to))!
       edges[a].push({ to: b, type: how, component: component.id })
-      if ((how === 'open' || how === 'switched') && !checked) edges[b].push({ to: a, type: how, component: component.id })
+      if ((how === 'open' || how === 'switched') && !checked)
+        edges[b].push({ to: a, type: how, component: component.id })
     }
   for (const pipe of netlist.pipes) {
     edges[pipe.from].push({ to: pipe.to, type: 'pipe' })
@@ -71,7 +71,12 @@ export const bidirectional = memoized((edges: readonly Edge[][]): readonly Edge[
 })
 
 /** What hangs together through edges that are always there, either way, without going on beyond nodes that end a line (tanks). */
-export function permanentlyConnected(edges: readonly Edge[][], start: number, ends: ReadonlySet<number>, without?: string) {
+export function permanentlyConnected(
+  edges: readonly Edge[][],
+  start: number,
+  ends: ReadonlySet<number>,
+  without?: string,
+) {
   const both = bidirectional(edges)
   const seen = new Set([start])
   for (const node of seen)
@@ -97,14 +102,14 @@ export function restEdges(netlist: Netlist, edges: readonly Edge[][]): Edge[][] 
 
 /** The ways along which each component holds oil back, by component. */
 const restrictionsOf = memoized((netlist: Netlist) => {
-  const of = new Map<string, { key: string; by: Restriction['by'] }[]>()
+  const of = new Map<string, { key: string; by: Restriction['element'] }[]>()
   for (const { component, kind } of netlist.components) {
     const list = (kind.traits?.restrictions ?? []) as readonly Restriction[]
     const node = (port: string) => netlist.nodeOf.get(portKey(component.id, port))!
     if (list.length)
       of.set(
         component.id,
-        list.map(({ from, to, by }) => ({ key: pathKey(node(from), node(to), component.id), by })),
+        list.map(({ from, to, element: by }) => ({ key: pathKey(node(from), node(to), component.id), by })),
       )
   }
   return of
@@ -116,7 +121,7 @@ export const pathKey = (from: number, to: number, by: string | undefined) => `${
 export function withoutRestrictions(
   netlist: Netlist,
   edges: readonly Edge[][],
-  ways: ReadonlySet<Restriction['by']>,
+  ways: ReadonlySet<Restriction['element']>,
 ): Edge[][] {
   const held = restrictionsOf(netlist)
   return edges.map((list, from) =>
@@ -162,7 +167,8 @@ export function onEveryPath(
   for (const [node, came] of cameBy) {
     if (!to.has(node)) {
       for (const edge of edges[node])
-        if (through.has(edge.type) && !cameBy.has(edge.to)) cameBy.set(edge.to, { from: node, by: edge.component })
+        if (through.has(edge.type) && !cameBy.has(edge.to))
+          cameBy.set(edge.to, { from: node, by: edge.component })
       continue
     }
     const passed = new Set<string>()

@@ -174,10 +174,17 @@ describe('accepting', () => {
     const accepted = acceptWarning(narrow, 'narrow-suction', pump, 'Short line, flooded.')
     const found = compile(accepted).findings
     expect(found.map((f) => [f.rule, f.accepted])).toEqual([['narrow-suction', 'Short line, flooded.']])
-    expect(compile(acceptWarning(accepted, 'narrow-suction', pump, undefined)).findings[0].accepted).toBeUndefined()
+    expect(
+      compile(acceptWarning(accepted, 'narrow-suction', pump, undefined)).findings[0].accepted,
+    ).toBeUndefined()
   })
   it('does not keep an error quiet', () => {
-    const bad = setParameter(acceptWarning(sheet, 'value', pump, 'never mind'), pump, 'displacement', '-3 cm³/rev')
+    const bad = setParameter(
+      acceptWarning(sheet, 'value', pump, 'never mind'),
+      pump,
+      'displacement',
+      '-3 cm³/rev',
+    )
     const [first] = compile(bad).findings
     expect([first.severity, first.accepted]).toEqual(['error', undefined])
     const open = circuit({ gauge: ['pressure-gauge'] }, [])
@@ -192,13 +199,27 @@ describe('accepting', () => {
 
 it('traits name ports and parameters that are there', () => {
   for (const kind of kinds.values()) {
-    const { pilotPorts: pilots = [], drainPorts: drains = [], ratedPressure: rating, pressureSettings: settings = [], energyStorage: stores, safetyBlockPort: guards, constantDelivery: constant } = kind.traits ?? {}
+    const {
+      pilotPorts: pilots = [],
+      drainPorts: drains = [],
+      ratedPressure: rating,
+      pressureSettings: settings = [],
+      energyStorage: stores,
+      safetyBlockPort: guards,
+      constantDelivery: constant,
+    } = kind.traits ?? {}
     const ports = kind.ports.map((p) => p.name)
     // a design with fewer ports lists those it has not
     for (const port of [...drains, ...settings.map((s) => s.port), stores?.port, guards])
       if (port) expect(ports, kind.name).toContain(port)
     const parameters = settings.map((s) => s.parameter)
-    for (const name of [rating, ...parameters, stores?.minimumPressure, constant?.displacement, constant?.speed])
+    for (const name of [
+      rating,
+      ...parameters,
+      stores?.minimumPressure,
+      constant?.displacement,
+      constant?.speed,
+    ])
       if (name) expect(Object.keys(kind.parameters), kind.name).toContain(name)
     if (pilots.length)
       expect(

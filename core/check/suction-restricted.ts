@@ -8,7 +8,9 @@ export const suctionRestricted: Rule = {
   check({ netlist }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
-    const inTheWay = netlist.components.filter((of) => of.kind.traits?.filters || of.kind.traits?.restrictions)
+    const inTheWay = netlist.components.filter(
+      (of) => of.kind.traits?.filters || of.kind.traits?.restrictions,
+    )
     return portsWith(netlist, 'suctionPorts').flatMap((pump) => {
       const line = permanentlyConnected(edges, pump.node, tanks)
       const within = (component: string, ...ports: string[]) =>

@@ -48,7 +48,7 @@ const inComponent = memoized((component: SheetComponent): Found => {
   })
 })
 
-const usual = pipeSchema.parse({ id: 'usual', from: { joint: 'a' }, to: { joint: 'b' } })
+const usual = pipeSchema.parse({ id: 'usual', from: { junction: 'a' }, to: { junction: 'b' } })
 const inPipe = memoized((pipe: Pipe): Found =>
   (['bore', 'length'] as const).flatMap((field): Found => {
     const meant = likelier(pipe[field], usual[field], 'length')

@@ -137,13 +137,13 @@ describe('headless runner', { timeout: 30_000 }, () => {
     const wrong = await simulate(
       file(
         'wrong.json',
-        '{"format":"oar-bench-sheet","version":4,"title":7,"joints":{},"colour":1,"components":[{"id":"a"}]}',
+        '{"format":"oar-bench-sheet","version":4,"title":7,"junctions":{},"colour":1,"components":[{"id":"a"}]}',
       ),
     )
     expect(wrong.code).toBe(2)
     for (const words of [
       'title: takes a text',
-      'joints: takes a list',
+      'junctions: takes a list',
       'the sheet: has "colour", which is not known here',
       'components.0.kind: is missing; it takes a text',
     ])

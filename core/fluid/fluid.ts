@@ -125,7 +125,13 @@ export class Fluid {
   }
 
   /** Sets what tanks and temperature go on from, at t and at these rates. @param rates m³/s @param warming K/s */
-  restartFrom(t: number, tanks: Float64Array, temperature: number, rates: Float64Array, warming: number): void {
+  restartFrom(
+    t: number,
+    tanks: Float64Array,
+    temperature: number,
+    rates: Float64Array,
+    warming: number,
+  ): void {
     this.since = t
     this.tanksThen.set(tanks)
     this.tankRate.set(rates)

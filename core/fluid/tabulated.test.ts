@@ -28,9 +28,9 @@ describe('Tabulated', () => {
   })
   it('joins its pieces without a step or a kink', () => {
     const law = power(-1 / 1.4)
-    for (const joint of [64, 65, 128, 1.015625 * 65536]) {
-      const h = joint * 1e-6
-      const [before, at, after] = [law(joint - h), law(joint), law(joint + h)].map((l) => l.value)
+    for (const junction of [64, 65, 128, 1.015625 * 65536]) {
+      const h = junction * 1e-6
+      const [before, at, after] = [law(junction - h), law(junction), law(junction + h)].map((l) => l.value)
       expect((after - at) / (at - before)).toBeCloseTo(1, 4)
     }
   })

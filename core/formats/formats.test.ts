@@ -159,8 +159,8 @@ describe('DXF', () => {
     )
   })
   it('has a hose hang through', () => {
-    const [pipe] = unit.pipes.filter((p) => p.line === 'working')
-    const hosed = changePipe(unit, pipe.id, { line: 'hose' })
+    const [pipe] = unit.pipes.filter((p) => p.lineType === 'working')
+    const hosed = changePipe(unit, pipe.id, { lineType: 'hose' })
     const on = (sheet: Sheet) => read(sheet).entities.filter((e) => e.layer === 'hose')
     expect(on(unit)).toEqual([])
     expect(on(hosed).map((e) => e.type)).toEqual(['LWPOLYLINE', 'ARC', 'LWPOLYLINE'])

@@ -52,9 +52,17 @@ export function partsList(sheet: Sheet, show: Show): Rows {
 export function netlistRows(sheet: Sheet): Rows {
   const named = new Map(sheet.components.map((c) => [c.id, nameOf(c)]))
   const end = (e: PipeEnd): [string, string] =>
-    'joint' in e ? [`joint ${e.joint}`, ''] : [named.get(e.component) ?? e.component, e.port]
+    'junction' in e ? [`junction ${e.junction}`, ''] : [named.get(e.component) ?? e.component, e.port]
   return [
     ['Pipe', 'Line', 'Kind', 'From', 'Port', 'To', 'Port', 'Bore', 'Length'],
-    ...sheet.pipes.map((p) => [p.id, p.name ?? '', p.line, ...end(p.from), ...end(p.to), p.bore, p.length]),
+    ...sheet.pipes.map((p) => [
+      p.id,
+      p.name ?? '',
+      p.lineType,
+      ...end(p.from),
+      ...end(p.to),
+      p.bore,
+      p.length,
+    ]),
   ]
 }

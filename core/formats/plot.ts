@@ -1,6 +1,6 @@
 /**
  * A sheet as strokes and letters, ready for any drawing format: symbols as they lie on the sheet, pipes by line kind,
- * joints, lettering. Coordinates in modules of 2.5 mm, y down.
+ * junctions, lettering. Coordinates in modules of 2.5 mm, y down.
  */
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
@@ -91,21 +91,21 @@ function turned(component: SheetComponent, shapes: readonly Shape[]): Inked[] {
   })
 }
 
-const dashOf = (line: Pipe['line']) =>
+const dashOf = (line: Pipe['lineType']) =>
   line === 'pilot' || line === 'drain' ? 'pilot' : line === 'rod' ? 'chain' : undefined
 
 /** The strokes of a pipe: a shaft is two lines beside each other, a hose hangs through. */
 function pipeStrokes(points: readonly XY[], pipe: Pipe): Stroke[] {
-  const layer = pipe.line
-  const dash = dashOf(pipe.line)
+  const layer = pipe.lineType
+  const dash = dashOf(pipe.lineType)
   const stroke = (inked: readonly XY[]): Stroke => ({
     layer,
     width: THIN,
     ink: { shape: 'line', points: inked, ...(dash ? { dash } : {}) },
   })
-  const hose = pipe.line === 'hose' ? hoseOf(points) : undefined
+  const hose = pipe.lineType === 'hose' ? hoseOf(points) : undefined
   if (hose) return hose.shapes.map((ink) => ({ layer, width: THIN, ink }))
-  if (pipe.line === 'shaft') return [stroke(beside(points, 0.25)), stroke(beside(points, -0.25))]
+  if (pipe.lineType === 'shaft') return [stroke(beside(points, 0.25)), stroke(beside(points, -0.25))]
   return [stroke(points)]
 }
 
@@ -140,7 +140,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
     const points = polyline(sheet, pipe)
     if (points.length > 1) strokes.push(...pipeStrokes(points, pipe))
   }
-  const dots = [...sheet.joints.map(({ x, y }): XY => [x, y]), ...branches(sheet).map(({ at }) => at)]
+  const dots = [...sheet.junctions.map(({ x, y }): XY => [x, y]), ...branches(sheet).map(({ at }) => at)]
   for (const at of dots)
     strokes.push({
       layer: 'working',

@@ -77,7 +77,7 @@ export function reportSections({ sheet, findings, run }: ReportOf, show: Show): 
           {
             heading: `Schedule: ${schedule.name}`,
             words: [
-              `${schedule.duration}, begins ${schedule.start === 'settled' ? 'at rest with its first commands' : 'from the values on the sheet'}.`,
+              `${schedule.duration}, begins ${schedule.start === 'steadyState' ? 'at rest with its first commands' : 'from the values on the sheet'}.`,
             ],
             table: { shares: [0.2, 0.25, 0.15, 0.2, 0.2], rows: scheduleRows(sheet, schedule) },
           },

@@ -18,7 +18,7 @@ import { readSheet } from './read'
 import { emptySheet, type Sheet } from './schema'
 
 const unit = circuit(powerUnit, powerUnitPipes)
-const all = (sheet: Sheet) => [...sheet.components, ...sheet.joints].map((item) => item.id)
+const all = (sheet: Sheet) => [...sheet.components, ...sheet.junctions].map((item) => item.id)
 const sound = (sheet: Sheet) => {
   const read = readSheet(sheet)
   return read.ok ? [] : read.problems.map((p) => p.message)
@@ -156,7 +156,9 @@ describe('splicing', () => {
   })
   it('does not join what must stay apart: the lines of a pump, of a relief valve', () => {
     expect(removeAndReconnect(unit, [idOf(unit, 'fixed-pump')]).pipes).toHaveLength(unit.pipes.length - 3)
-    expect(removeAndReconnect(unit, [idOf(unit, 'relief-valve-direct')]).pipes).toHaveLength(unit.pipes.length - 2)
+    expect(removeAndReconnect(unit, [idOf(unit, 'relief-valve-direct')]).pipes).toHaveLength(
+      unit.pipes.length - 2,
+    )
   })
 })
 

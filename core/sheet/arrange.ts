@@ -16,25 +16,30 @@ import { lineDomain } from './netlist'
 import { outline, placedPorts, polyline, type Rect, type XY } from './geometry'
 import { pipeSchema, type Junction, type Pipe, type PipeEnd, type Sheet, type SheetComponent } from './schema'
 
-/** Parts of a sheet that were copied: components and joints, and the pipes between two of them. */
+/** Parts of a sheet that were copied: components and junctions, and the pipes between two of them. */
 export interface ClipboardContent {
   readonly components: readonly SheetComponent[]
-  readonly joints: readonly Junction[]
+  readonly junctions: readonly Junction[]
   readonly pipes: readonly Pipe[]
 }
 
 export function copy(sheet: Sheet, ids: Iterable<string>): ClipboardContent {
   const chosen = new Set(ids)
-  const inside = (end: PipeEnd) => chosen.has('joint' in end ? end.joint : end.component)
+  const inside = (end: PipeEnd) => chosen.has('junction' in end ? end.junction : end.component)
   return {
     components: sheet.components.filter((c) => chosen.has(c.id)),
-    joints: sheet.joints.filter((j) => chosen.has(j.id)),
+    junctions: sheet.junctions.filter((j) => chosen.has(j.id)),
     pipes: sheet.pipes.filter((p) => inside(p.from) && inside(p.to)),
   }
 }
 
 /** Puts a copy on a sheet, moved by (dx, dy), under new ids and designations. @returns the new ids as well */
-export function paste(sheet: Sheet, clip: ClipboardContent, dx: number, dy: number): { sheet: Sheet; ids: string[] } {
+export function paste(
+  sheet: Sheet,
+  clip: ClipboardContent,
+  dx: number,
+  dy: number,
+): { sheet: Sheet; ids: string[] } {
   let result = sheet
   const named = new Map<string, string>()
   for (const { id, kind, x, y, ...rest } of clip.components) {
@@ -47,17 +52,17 @@ export function paste(sheet: Sheet, clip: ClipboardContent, dx: number, dy: numb
       ),
     }
   }
-  for (const joint of clip.joints) {
+  for (const junction of clip.junctions) {
     const id = unusedName(
       'J',
-      result.joints.map((j) => j.id),
+      result.junctions.map((j) => j.id),
     )
-    named.set(joint.id, id)
-    result = { ...result, joints: [...result.joints, { id, x: joint.x + dx, y: joint.y + dy }] }
+    named.set(junction.id, id)
+    result = { ...result, junctions: [...result.junctions, { id, x: junction.x + dx, y: junction.y + dy }] }
   }
   const renamed = (end: PipeEnd): PipeEnd =>
-    'joint' in end
-      ? { joint: named.get(end.joint)! }
+    'junction' in end
+      ? { junction: named.get(end.junction)! }
       : { component: named.get(end.component)!, port: end.port }
   for (const pipe of clip.pipes) {
     const id = unusedName(
@@ -138,7 +143,10 @@ export function distribute(sheet: Sheet, ids: readonly string[], axis: 'x' | 'y'
 /** The pipes that run through the body of some components without being joined to them; frames and words hide nothing. */
 function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
   const bodies = sheet.components
-    .filter(({ id, kind }) => ids.has(id) && findKind(kind)?.role !== 'enclosure' && !findKind(kind)?.excludedFromPartsList)
+    .filter(
+      ({ id, kind }) =>
+        ids.has(id) && findKind(kind)?.role !== 'enclosure' && !findKind(kind)?.excludedFromPartsList,
+    )
     .map((component) => ({ id: component.id, ...outline(component) }))
   const under = new Set<string>()
   for (const pipe of sheet.pipes) {
@@ -167,7 +175,7 @@ export function routeAround(sheet: Sheet, ids: readonly string[], before: Sheet)
   const put = new Set(ids)
   const were = pipesUnder(before, put)
   const under = [...pipesUnder(sheet, put)].filter(
-    (id) => !were.has(id) && !sheet.pipes.find((p) => p.id === id)!.shaped,
+    (id) => !were.has(id) && !sheet.pipes.find((p) => p.id === id)!.manualRoute,
   )
   return under.length ? reroute(sheet, new Set(under)) : sheet
 }
@@ -187,7 +195,7 @@ export function insertInPipe(sheet: Sheet, id: string): Sheet {
     if (turn && ports.some((p) => pipesAt(sheet, { component: id, port: p.name }).length)) break
     const free = placedPorts(lying).filter(({ port }) => !pipesAt(sheet, { component: id, port }).length)
     for (const pipe of sheet.pipes) {
-      const fitting = free.filter(({ port }) => domain(port) === lineDomain(pipe.line))
+      const fitting = free.filter(({ port }) => domain(port) === lineDomain(pipe.lineType))
       const points = polyline(sheet, pipe)
       for (let i = 0; i + 1 < points.length; i++) {
         const on = fitting.filter(({ at }) => between(points[i], points[i + 1], at))
@@ -248,7 +256,7 @@ export function removeAndReconnect(sheet: Sheet, ids: readonly string[]): Sheet 
       ports[0] === ports[1] ||
       !passes ||
       at.some((p) => gone.has(p.id)) ||
-      ends.some((e) => gone.has('joint' in e ? e.joint : e.component)) ||
+      ends.some((e) => gone.has('junction' in e ? e.junction : e.component)) ||
       sameEnd(ends[0], ends[1])
     )
       continue
@@ -260,10 +268,10 @@ export function removeAndReconnect(sheet: Sheet, ids: readonly string[]): Sheet 
     joins.flatMap(({ from, to }) => [from, to]),
   )
   for (const { from, to, pipe } of joins) {
-    const laid = connect(result, from, to, pipe.line)
+    const laid = connect(result, from, to, pipe.lineType)
     if ('problem' in laid) continue
-    const { name, line, bore, friction } = pipe
-    result = changePipe(laid.sheet, laid.id, { name, line, bore, friction })
+    const { name, lineType: line, bore, friction } = pipe
+    result = changePipe(laid.sheet, laid.id, { name, lineType: line, bore, friction })
   }
   return result
 }

@@ -5,17 +5,17 @@ import { changePipe, connect } from './edit'
 import type { XY } from './geometry'
 import { emptySheet, type Sheet } from './schema'
 
-/** A sheet of pipes that leave one joint along given corners, each to a joint of its own. */
+/** A sheet of pipes that leave one junction along given corners, each to a junction of its own. */
 function from(start: XY, ...ways: XY[][]): Sheet {
-  const joint = (id: string, [x, y]: XY) => ({ id, x, y })
+  const junction = (id: string, [x, y]: XY) => ({ id, x, y })
   return {
     ...emptySheet('Ways'),
-    joints: [joint('S', start), ...ways.map((way, i) => joint(`E${i}`, way[way.length - 1]))],
+    junctions: [junction('S', start), ...ways.map((way, i) => junction(`E${i}`, way[way.length - 1]))],
     pipes: ways.map((way, i) => ({
       id: `L${i}`,
-      line: 'working',
-      from: { joint: 'S' },
-      to: { joint: `E${i}` },
+      lineType: 'working',
+      from: { junction: 'S' },
+      to: { junction: `E${i}` },
       route: way.slice(0, -1).map(([x, y]): [number, number] => [x, y]),
       bore: '10 mm',
       length: '0 m',
@@ -61,7 +61,7 @@ describe('pipes from one place', () => {
       ),
     ).toEqual([['0,4', 'L0,L1,L2']])
   })
-  it('have none where one lies wholly on the other, or where a joint has its dot', () => {
+  it('have none where one lies wholly on the other, or where a junction has its dot', () => {
     expect(found(from([0, 0], [[0, 4]], [[0, 9]]))).toEqual([])
     expect(found(from([0, 0], [[0, 4]], [[4, 0]]))).toEqual([])
   })
@@ -93,7 +93,7 @@ describe('pipes from one place', () => {
     // at the pump and at the relief two pipes begin
     expect(branches(laid.sheet)).toHaveLength(2)
     for (const { pipes } of branches(laid.sheet)) expect(pipes).toContain(laid.id)
-    const shafts = laid.sheet.pipes.reduce((s, p) => changePipe(s, p.id, { line: 'shaft' }), laid.sheet)
+    const shafts = laid.sheet.pipes.reduce((s, p) => changePipe(s, p.id, { lineType: 'shaft' }), laid.sheet)
     expect(branches(shafts)).toEqual([])
   })
 })

@@ -1,5 +1,5 @@
 /**
- * Where pipes that start at one port or joint part from each other. Lines that are joined have a dot where they meet
+ * Where pipes that start at one port or junction part from each other. Lines that are joined have a dot where they meet
  * (ISO 1219-1); these lie together as far as they run alike.
  */
 import { endKey, lineDomain } from './netlist'
@@ -38,7 +38,7 @@ function parting(a: readonly XY[], b: readonly XY[]): XY | undefined {
 export function branches(sheet: Sheet): Branch[] {
   const from = new Map<string, { pipe: string; points: readonly XY[] }[]>()
   for (const pipe of sheet.pipes) {
-    if (lineDomain(pipe.line) !== 'oil') continue
+    if (lineDomain(pipe.lineType) !== 'oil') continue
     const points = polyline(sheet, pipe)
     const ends = [
       [pipe.from, points],
@@ -49,15 +49,15 @@ export function branches(sheet: Sheet): Branch[] {
       from.set(key, [...(from.get(key) ?? []), { pipe: pipe.id, points: way }])
     }
   }
-  const joints = new Set(sheet.joints.map(({ x, y }) => `${x},${y}`))
+  const junctions = new Set(sheet.junctions.map(({ x, y }) => `${x},${y}`))
   const found = new Map<string, Branch>()
   for (const ways of from.values())
     for (let i = 0; i < ways.length; i++)
       for (let j = i + 1; j < ways.length; j++) {
         const at = parting(ways[i].points, ways[j].points)
         const name = at?.join() ?? ''
-        // a joint has its dot already
-        if (!at || joints.has(name)) continue
+        // a junction has its dot already
+        if (!at || junctions.has(name)) continue
         const pipes = new Set([...(found.get(name)?.pipes ?? []), ways[i].pipe, ways[j].pipe])
         found.set(name, { at, pipes: [...pipes] })
       }

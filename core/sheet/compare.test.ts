@@ -2,7 +2,16 @@ import { describe, expect, it } from 'vitest'
 import { circuit, idOf, powerUnit, powerUnitPipes } from '../testing'
 import { replaceKind } from './arrange'
 import { compareSheets } from './compare'
-import { addComponent, changePipe, move, remove, rotate, setDesignation, setParameter, acceptWarning } from './edit'
+import {
+  addComponent,
+  changePipe,
+  move,
+  remove,
+  rotate,
+  setDesignation,
+  setParameter,
+  acceptWarning,
+} from './edit'
 import type { Sheet } from './schema'
 
 const unit = circuit(powerUnit, powerUnitPipes)

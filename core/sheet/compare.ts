@@ -113,18 +113,18 @@ function componentChanges(a: SheetComponent, b: SheetComponent): string[] {
 }
 
 function endWords(end: PipeEnd, sheet: Sheet): string {
-  if ('joint' in end) return 'a joint'
+  if ('junction' in end) return 'a junction'
   const component = sheet.components.find((c) => c.id === end.component)
   return `${component ? nameOf(component) : end.component} ${end.port}`
 }
 const pipeWords = (pipe: Pipe, sheet: Sheet) =>
-  `${pipe.line} line from ${endWords(pipe.from, sheet)} to ${endWords(pipe.to, sheet)}`
+  `${pipe.lineType} line from ${endWords(pipe.from, sheet)} to ${endWords(pipe.to, sheet)}`
 
 function pipeChanges(a: Pipe, b: Pipe, before: Sheet, after: Sheet): string[] {
   const details: string[] = []
   const [was, is] = [pipeWords(a, before), pipeWords(b, after)]
   if (was !== is) details.push(`${was} → ${is}`)
-  else if (!same(a.from, b.from) || !same(a.to, b.to)) details.push('other joints')
+  else if (!same(a.from, b.from) || !same(a.to, b.to)) details.push('other junctions')
   for (const name of ['name', 'length', 'bore', 'volume', 'friction'] as const)
     if (!same(a[name], b[name])) details.push(step(name, a[name] ?? 'none', b[name] ?? 'none'))
   if (!details.length && !same(a.route, b.route)) details.push('led another way')
@@ -148,8 +148,9 @@ function record(name: string, before: object, after: object): Change[] {
 }
 
 function silencedChanges(before: Sheet, after: Sheet): Change[] {
-  const key = (s: Sheet['silenced'][number]) => `${s.rule} at ${s.place || 'the sheet'}: ${s.reason}`
-  const [was, is] = [before.silenced.map(key), after.silenced.map(key)]
+  const key = (s: Sheet['acceptedWarnings'][number]) =>
+    `${s.rule} at ${s.location || 'the sheet'}: ${s.reason}`
+  const [was, is] = [before.acceptedWarnings.map(key), after.acceptedWarnings.map(key)]
   const details = [
     ...is.filter((s) => !was.includes(s)).map((s) => `accepted ${s}`),
     ...was.filter((s) => !is.includes(s)).map((s) => `no longer accepted ${s}`),

@@ -28,9 +28,9 @@ const endsAtPorts = (sheet: Sheet) =>
     const points = polyline(sheet, pipe)
     return [pipe.from, pipe.to].every((end, i) => {
       const at = points[i ? points.length - 1 : 0]
-      if ('joint' in end) {
-        const joint = sheet.joints.find((j) => j.id === end.joint)!
-        return joint.x === at[0] && joint.y === at[1]
+      if ('junction' in end) {
+        const junction = sheet.junctions.find((j) => j.id === end.junction)!
+        return junction.x === at[0] && junction.y === at[1]
       }
       const port = placedPorts(sheet.components.find((c) => c.id === end.component)!).find(
         (p) => p.port === end.port,
@@ -61,7 +61,7 @@ describe('edits', () => {
     expect([first.id, second.id]).toEqual(['P1', 'P2'])
     expect(second.sheet.components.map((c) => c.designation)).toEqual(['1-1P1', '1-1P2'])
   })
-  it('keeps pipes orthogonal, at their ports and joints, whatever is done', () => {
+  it('keeps pipes orthogonal, at their ports and junctions, whatever is done', () => {
     const ids = base.components.map((c) => c.id)
     const action = fc.oneof(
       fc.record({
@@ -130,16 +130,18 @@ describe('edits', () => {
     const middle = points[Math.floor(points.length / 2)]
     const laid = connect(added.sheet, { component: added.id, port: 'P' }, { pipe: line.id, at: middle })
     if ('problem' in laid) throw new Error(laid.problem)
-    expect(laid.sheet.joints).toHaveLength(1)
+    expect(laid.sheet.junctions).toHaveLength(1)
     expect(laid.sheet.pipes).toHaveLength(base.pipes.length + 2)
     const total = laid.sheet.pipes
-      .filter((p) => p.id !== laid.id && p.line === 'working' && [p.from, p.to].some((e) => 'joint' in e))
+      .filter(
+        (p) => p.id !== laid.id && p.lineType === 'working' && [p.from, p.to].some((e) => 'junction' in e),
+      )
       .reduce((sum, p) => sum + Number(p.length.replace(' m', '')), 0)
     expect(total).toBeCloseTo(1, 6)
     const { netlist } = buildNetlist(laid.sheet)
     expect(netlist.nodeOf.get(`${added.id}.P`)).toBe(netlist.nodeOf.get(`${idOf(base, 'fixed-pump')}.P`))
     const healed = remove(laid.sheet, [added.id])
-    expect(healed.joints).toHaveLength(0)
+    expect(healed.junctions).toHaveLength(0)
     expect(healed.pipes).toHaveLength(base.pipes.length)
     expect(isOrthogonal(healed) && endsAtPorts(healed)).toBe(true)
   })
@@ -219,8 +221,8 @@ describe('sheet file', () => {
     ],
     [
       'a pipe to nowhere',
-      '{"format":"oar-bench-sheet","version":1,"pipes":[{"id":"l","from":{"joint":"j"},"to":{"component":"c","port":"A"}}]}',
-      'ends at joint "j", which is not there',
+      '{"format":"oar-bench-sheet","version":1,"pipes":[{"id":"l","from":{"junction":"j"},"to":{"component":"c","port":"A"}}]}',
+      'ends at junction "j", which is not there',
     ],
   ])('refuses %s', (_what, text, words) => {
     const read = readSheetText(text)

@@ -4,7 +4,16 @@ import type { Domain, SymbolForm } from '../catalogue/kind'
 import { quantityText } from '../units/text'
 import { parseQuantity } from '../units/text'
 import type { RawValue } from './resolve'
-import { boundsOnSheet, endAt, nearestOn, polyline, polylineLength, simplify, stretched, type XY } from './geometry'
+import {
+  boundsOnSheet,
+  endAt,
+  nearestOn,
+  polyline,
+  polylineLength,
+  simplify,
+  stretched,
+  type XY,
+} from './geometry'
 import { lineDomain, MIXED_DOMAINS } from './netlist'
 import { plainRoute, route } from './route'
 import {
@@ -17,8 +26,8 @@ import {
 } from './schema'
 
 export const sameEnd = (a: PipeEnd, b: PipeEnd) =>
-  'joint' in a
-    ? 'joint' in b && a.joint === b.joint
+  'junction' in a
+    ? 'junction' in b && a.junction === b.junction
     : 'component' in b && a.component === b.component && a.port === b.port
 
 /** The first of prefix1, prefix2 … that is not taken. */
@@ -78,14 +87,14 @@ export function reroute(
   for (const id of pipes) {
     const pipe = result.pipes.find((p) => p.id === id)!
     const kept =
-      before && (pipe.shaped || laying === 'rough') ? stretchedRoute(before, result, pipe) : undefined
+      before && (pipe.manualRoute || laying === 'rough') ? stretchedRoute(before, result, pipe) : undefined
     const corners =
       kept ??
       (laying === 'rough' ? plainRoute(result, pipe.from, pipe.to) : route(result, pipe.from, pipe.to, loose))
     loose.delete(id)
     result = changePipe(result, id, {
       route: corners.map(([x, y]) => [x, y]),
-      shaped: (kept && pipe.shaped) || undefined,
+      manualRoute: (kept && pipe.manualRoute) || undefined,
     })
   }
   return result
@@ -102,7 +111,7 @@ export const changePipe = (sheet: Sheet, id: string, change: Partial<Pipe>): She
 })
 
 /**
- * Moves components and joints by whole modules; the pipes between two of them move along.
+ * Moves components and junctions by whole modules; the pipes between two of them move along.
  * @param laying rough: the other pipes are only stretched, which is quick and enough while the move goes on
  */
 export function move(
@@ -114,13 +123,13 @@ export function move(
 ): Sheet {
   if (!dx && !dy) return sheet
   const moved = new Set(withEnclosed(sheet, ids))
-  const inside = (end: PipeEnd) => moved.has('joint' in end ? end.joint : end.component)
+  const inside = (end: PipeEnd) => moved.has('junction' in end ? end.junction : end.component)
   const shift = <T extends { id: string; x: number; y: number }>(item: T): T =>
     moved.has(item.id) ? { ...item, x: item.x + dx, y: item.y + dy } : item
   const shifted: Sheet = {
     ...sheet,
     components: sheet.components.map(shift),
-    joints: sheet.joints.map(shift),
+    junctions: sheet.junctions.map(shift),
     pipes: sheet.pipes.map((p) =>
       inside(p.from) && inside(p.to)
         ? { ...p, route: p.route.map(([x, y]): [number, number] => [x + dx, y + dy]) }
@@ -151,7 +160,7 @@ export function withEnclosed(sheet: Sheet, ids: readonly string[]): string[] {
     ...new Set([
       ...ids,
       ...sheet.components.filter(inside).map((c) => c.id),
-      ...sheet.joints.filter((j) => within(j.x, j.y)).map((j) => j.id),
+      ...sheet.junctions.filter((j) => within(j.x, j.y)).map((j) => j.id),
     ]),
   ]
 }
@@ -202,8 +211,8 @@ export const setPeopleUnder = (sheet: Sheet, id: string, peopleUnder: boolean): 
 
 /** Accepts a finding for a reason; without one, it counts again. */
 export function acceptWarning(sheet: Sheet, rule: string, place: string, reason: string | undefined): Sheet {
-  const others = sheet.silenced.filter((s) => s.rule !== rule || s.place !== place)
-  return { ...sheet, silenced: reason ? [...others, { rule, place, reason }] : others }
+  const others = sheet.acceptedWarnings.filter((s) => s.rule !== rule || s.location !== place)
+  return { ...sheet, acceptedWarnings: reason ? [...others, { rule, location: place, reason }] : others }
 }
 
 export const setDesignation = (sheet: Sheet, id: string, designation: string): Sheet =>
@@ -214,14 +223,14 @@ const sumText = (a: string, b: string, quantityName: 'length' | 'volume', symbol
   return m.ok && n.ok ? quantityText(m.si + n.si, quantityName, symbol) : a
 }
 
-/** Two pipes that meet at a joint as one; none where they are not of one kind or lead round to the joint itself. */
-export function mergedPipe(sheet: Sheet, a: Pipe, b: Pipe, joint: string): Pipe | undefined {
-  if (a.line !== b.line || a.friction !== b.friction || a.bore !== b.bore) return undefined
-  const isHere = (e: PipeEnd) => 'joint' in e && e.joint === joint
+/** Two pipes that meet at a junction as one; none where they are not of one kind or lead round to the junction itself. */
+export function mergedPipe(sheet: Sheet, a: Pipe, b: Pipe, junction: string): Pipe | undefined {
+  if (a.lineType !== b.lineType || a.friction !== b.friction || a.bore !== b.bore) return undefined
+  const isHere = (e: PipeEnd) => 'junction' in e && e.junction === junction
   if (isHere(a.from) && isHere(a.to)) return undefined
-  const corners = (p: Pipe, toJoint: boolean): readonly XY[] => {
+  const corners = (p: Pipe, toJunction: boolean): readonly XY[] => {
     const points = polyline(sheet, p)
-    return isHere(toJoint ? p.to : p.from) ? points : [...points].reverse()
+    return isHere(toJunction ? p.to : p.from) ? points : [...points].reverse()
   }
   const points = simplify([...corners(a, true), ...corners(b, false)])
   const volume =
@@ -239,37 +248,39 @@ export function mergedPipe(sheet: Sheet, a: Pipe, b: Pipe, joint: string): Pipe 
   }
 }
 
-/** Joints with no pipe go; joints with two pipes of one kind become one pipe again. */
+/** Junctions with no pipe go; junctions with two pipes of one kind become one pipe again. */
 function removeRedundantJunctions(sheet: Sheet, needed: ReadonlySet<string> = new Set()): Sheet {
   let result = sheet
-  for (const joint of sheet.joints) {
-    if (needed.has(joint.id)) continue
-    const at = result.pipes.filter((p) => [p.from, p.to].some((e) => 'joint' in e && e.joint === joint.id))
+  for (const junction of sheet.junctions) {
+    if (needed.has(junction.id)) continue
+    const at = result.pipes.filter((p) =>
+      [p.from, p.to].some((e) => 'junction' in e && e.junction === junction.id),
+    )
     if (at.length === 0) {
-      result = { ...result, joints: result.joints.filter((j) => j.id !== joint.id) }
+      result = { ...result, junctions: result.junctions.filter((j) => j.id !== junction.id) }
       continue
     }
     if (at.length !== 2) continue
     const [a, b] = at
-    const merged = mergedPipe(result, a, b, joint.id)
+    const merged = mergedPipe(result, a, b, junction.id)
     if (!merged) continue
     result = {
       ...result,
-      joints: result.joints.filter((j) => j.id !== joint.id),
+      junctions: result.junctions.filter((j) => j.id !== junction.id),
       pipes: result.pipes.filter((p) => p.id !== b.id).map((p) => (p.id === a.id ? merged : p)),
     }
   }
   return result
 }
 
-/** Removes components, joints and pipes by id; pipes that lose an end go too, lines heal but at the ends that are `needed` yet. */
+/** Removes components, junctions and pipes by id; pipes that lose an end go too, lines heal but at the ends that are `needed` yet. */
 export function remove(sheet: Sheet, ids: readonly string[], needed: readonly PipeEnd[] = []): Sheet {
   const gone = new Set(ids)
-  const lost = (end: PipeEnd) => gone.has('joint' in end ? end.joint : end.component)
+  const lost = (end: PipeEnd) => gone.has('junction' in end ? end.junction : end.component)
   const left = {
     ...sheet,
     components: sheet.components.filter((c) => !gone.has(c.id)),
-    joints: sheet.joints.filter((j) => !gone.has(j.id)),
+    junctions: sheet.junctions.filter((j) => !gone.has(j.id)),
     pipes: sheet.pipes.filter((p) => !gone.has(p.id) && !lost(p.from) && !lost(p.to)),
     schedules: sheet.schedules.map((s) => ({
       ...s,
@@ -278,9 +289,12 @@ export function remove(sheet: Sheet, ids: readonly string[], needed: readonly Pi
     initialPressures: Object.fromEntries(
       Object.entries(sheet.initialPressures).filter(([key]) => !gone.has(key.split('.')[0])),
     ),
-    silenced: sheet.silenced.filter((s) => !gone.has(s.place)),
+    silenced: sheet.acceptedWarnings.filter((s) => !gone.has(s.location)),
   }
-  return removeRedundantJunctions(left, new Set(needed.flatMap((end) => ('joint' in end ? [end.joint] : []))))
+  return removeRedundantJunctions(
+    left,
+    new Set(needed.flatMap((end) => ('junction' in end ? [end.junction] : []))),
+  )
 }
 
 type Part = Pick<Pipe, 'length' | 'volume' | 'route'>
@@ -309,64 +323,65 @@ export function splitRoute(
   return [half(first, share), half(second, 1 - share)]
 }
 
-/** Puts a joint on a pipe; length and volume are shared out as drawn. */
-export function splitPipe(sheet: Sheet, pipeId: string, near: XY): { sheet: Sheet; joint: string } {
+/** Puts a junction on a pipe; length and volume are shared out as drawn. */
+export function splitPipe(sheet: Sheet, pipeId: string, near: XY): { sheet: Sheet; junction: string } {
   const pipe = sheet.pipes.find((p) => p.id === pipeId)
   if (!pipe) throw new Error(`No pipe "${pipeId}"`)
   const points = polyline(sheet, pipe)
   const { at, segment } = nearestOn(points, near)
-  // a click on the end of a pipe that is a joint already is that joint
+  // a click on the end of a pipe that is a junction already is that junction
   for (const [end, point] of [
     [pipe.from, points[0]],
     [pipe.to, points[points.length - 1]],
   ] as const)
-    if ('joint' in end && point[0] === at[0] && point[1] === at[1]) return { sheet, joint: end.joint }
-  const joint = unusedName(
+    if ('junction' in end && point[0] === at[0] && point[1] === at[1])
+      return { sheet, junction: end.junction }
+  const junction = unusedName(
     'J',
-    sheet.joints.map((j) => j.id),
+    sheet.junctions.map((j) => j.id),
   )
   const [first, second] = splitRoute(pipe, points, segment, at, at)
   const newId = unusedName(
     'L',
     sheet.pipes.map((p) => p.id),
   )
-  const a: Pipe = { ...pipe, ...first, to: { joint } }
-  const b: Pipe = { ...pipe, ...second, id: newId, from: { joint } }
+  const a: Pipe = { ...pipe, ...first, to: { junction: junction } }
+  const b: Pipe = { ...pipe, ...second, id: newId, from: { junction: junction } }
   return {
-    joint,
+    junction,
     sheet: {
       ...sheet,
-      joints: [...sheet.joints, { id: joint, x: at[0], y: at[1] }],
+      junctions: [...sheet.junctions, { id: junction, x: at[0], y: at[1] }],
       pipes: [...sheet.pipes.flatMap((p) => (p.id === pipeId ? [a, b] : [p]))],
     },
   }
 }
 
-/** Where a new pipe is to end: at a port or joint, or somewhere on a pipe. */
+/** Where a new pipe is to end: at a port or junction, or somewhere on a pipe. */
 export type Target = PipeEnd | { pipe: string; at: XY }
 
 function domainOf(sheet: Sheet, end: PipeEnd): Domain {
-  if ('joint' in end) {
+  if ('junction' in end) {
     const on = sheet.pipes.find((p) => sameEnd(p.from, end) || sameEnd(p.to, end))
-    return on ? lineDomain(on.line) : 'oil'
+    return on ? lineDomain(on.lineType) : 'oil'
   }
   const kind = findKind(sheet.components.find((c) => c.id === end.component)?.kind ?? '')
   return kind?.ports.find((p) => p.name === end.port)?.domain ?? 'oil'
 }
 
-/** Lays a pipe between two places. A place on a pipe makes a joint there. */
+/** Lays a pipe between two places. A place on a pipe makes a junction there. */
 export function connect(
   sheet: Sheet,
   from: Target,
   to: Target,
-  line?: Pipe['line'],
+  line?: Pipe['lineType'],
 ): { sheet: Sheet; id: string } | { problem: string } {
   let result = sheet
   const land = (target: Target): PipeEnd => {
     if (!('pipe' in target)) return target
     const split = splitPipe(result, target.pipe, target.at)
     result = split.sheet
-    return { joint: split.joint }
+    return { junction: split.junction }
   }
   const a = land(from)
   const b = land(to)
@@ -393,7 +408,7 @@ export function connect(
   return { sheet: { ...result, pipes: [...result.pipes, pipe] }, id }
 }
 
-/** Leads one end of a pipe somewhere else; a place on a pipe makes a joint there. */
+/** Leads one end of a pipe somewhere else; a place on a pipe makes a junction there. */
 export function movePipeEnd(
   sheet: Sheet,
   pipeId: string,
@@ -408,11 +423,17 @@ export function movePipeEnd(
     without,
     which === 'from' ? target : pipe.from,
     which === 'to' ? target : pipe.to,
-    pipe.line,
+    pipe.lineType,
   )
   if ('problem' in laid) return laid
   const drawn = laid.sheet.pipes.find((p) => p.id === laid.id)!
-  const moved: Pipe = { ...pipe, from: drawn.from, to: drawn.to, line: drawn.line, route: drawn.route }
+  const moved: Pipe = {
+    ...pipe,
+    from: drawn.from,
+    to: drawn.to,
+    lineType: drawn.lineType,
+    route: drawn.route,
+  }
   return {
     id: pipeId,
     sheet: removeRedundantJunctions({

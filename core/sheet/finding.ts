@@ -4,7 +4,7 @@ export interface Location {
   readonly port?: string
   readonly parameter?: string
   readonly pipe?: string
-  readonly joint?: string
+  readonly junction?: string
   readonly schedule?: string
 }
 /** A change of the sheet that a finding offers, as data: see `applyFix`. */
@@ -42,13 +42,13 @@ export interface Finding {
 }
 
 /** What a finding is about, by which a sheet remembers that it is accepted: the id of a part, or nothing for the whole sheet. */
-export const subjectOf = (place: Location) => place.component ?? place.pipe ?? place.joint ?? ''
+export const subjectOf = (place: Location) => place.component ?? place.pipe ?? place.junction ?? ''
 
 /** The place in words, for messages without a drawing beside them. */
 export function locationText(place: Location): string {
   if (place.component) return [place.component, place.port ?? place.parameter].filter(Boolean).join('.')
   if (place.pipe) return `pipe ${place.pipe}`
-  if (place.joint) return `joint ${place.joint}`
+  if (place.junction) return `junction ${place.junction}`
   if (place.schedule) return `schedule ${place.schedule}`
   return 'sheet'
 }

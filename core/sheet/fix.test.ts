@@ -30,8 +30,13 @@ describe('what a finding offers', () => {
   it('removes a line that ends in nothing', () => {
     const sheet = circuit(powerUnit, powerUnitPipes)
     const pump = idOf(sheet, 'fixed-pump')
-    const stub = { ...sheet.pipes[0], id: 'stub', from: { component: pump, port: 'P' }, to: { joint: 'J9' } }
-    const loose = { ...sheet, joints: [{ id: 'J9', x: 90, y: 0 }], pipes: [...sheet.pipes, stub] }
+    const stub = {
+      ...sheet.pipes[0],
+      id: 'stub',
+      from: { component: pump, port: 'P' },
+      to: { junction: 'J9' },
+    }
+    const loose = { ...sheet, junctions: [{ id: 'J9', x: 90, y: 0 }], pipes: [...sheet.pipes, stub] }
     expect(fixed(loose, 'dead-end').pipes).toEqual(sheet.pipes)
   })
   it('widens a suction line, and mends a slip of units', () => {

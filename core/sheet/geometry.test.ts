@@ -39,8 +39,18 @@ describe('placing', () => {
     expect(transformSide('left', at(1, true))).toBe('down')
   })
   it('keeps rectangles upright', () => {
-    expect(transformRect({ x: -3, y: -2, w: 8, h: 5 }, at(0, false, 0, 0))).toEqual({ x: -3, y: -2, w: 8, h: 5 })
-    expect(transformRect({ x: -3, y: -2, w: 8, h: 5 }, at(1, false, 0, 0))).toEqual({ x: -3, y: -3, w: 5, h: 8 })
+    expect(transformRect({ x: -3, y: -2, w: 8, h: 5 }, at(0, false, 0, 0))).toEqual({
+      x: -3,
+      y: -2,
+      w: 8,
+      h: 5,
+    })
+    expect(transformRect({ x: -3, y: -2, w: 8, h: 5 }, at(1, false, 0, 0))).toEqual({
+      x: -3,
+      y: -3,
+      w: 5,
+      h: 8,
+    })
   })
   it('puts ports on the grid whichever way a component lies', () => {
     for (const rotation of [0, 1, 2, 3] as const)
@@ -181,8 +191,8 @@ describe('routes', () => {
   it('end nowhere for an end that is not there', () => {
     const sheet = two(20, 0)
     expect(endAt(sheet, { component: 'none', port: 'A' })).toBeUndefined()
-    expect(endAt(sheet, { joint: 'none' })).toBeUndefined()
-    expect(route(sheet, { component: 'none', port: 'A' }, { joint: 'none' })).toEqual([])
+    expect(endAt(sheet, { junction: 'none' })).toBeUndefined()
+    expect(route(sheet, { component: 'none', port: 'A' }, { junction: 'none' })).toEqual([])
   })
 })
 
@@ -207,7 +217,7 @@ describe('extent', () => {
 })
 
 describe('splitting a pipe', () => {
-  it('at the end that is a joint gives that joint', () => {
+  it('at the end that is a junction gives that junction', () => {
     let sheet = addComponent(emptySheet('x'), 'orifice', { x: 0, y: 0 }).sheet
     sheet = addComponent(sheet, 'orifice', { x: 20, y: 0 }).sheet
     const laid = connect(
@@ -217,9 +227,9 @@ describe('splitting a pipe', () => {
     )
     if ('problem' in laid) throw new Error(laid.problem)
     const once = splitPipe(laid.sheet, laid.id, [10, 0])
-    expect(once.sheet.joints).toEqual([{ id: 'J1', x: 10, y: 0 }])
+    expect(once.sheet.junctions).toEqual([{ id: 'J1', x: 10, y: 0 }])
     const again = splitPipe(once.sheet, laid.id, [10, 0])
-    expect(again.joint).toBe('J1')
+    expect(again.junction).toBe('J1')
     expect(again.sheet).toBe(once.sheet)
     expect(() => splitPipe(sheet, 'none', [0, 0])).toThrow('No pipe')
   })

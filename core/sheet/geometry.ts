@@ -85,14 +85,14 @@ const byId = memoized(
     new Map(list.map((item) => [item.id, item])),
 ) as <T extends { id: string }>(list: readonly T[]) => ReadonlyMap<string, T>
 
-const jointOrComponent = (sheet: Sheet, end: PipeEnd) =>
-  'joint' in end ? byId(sheet.joints).get(end.joint) : byId(sheet.components).get(end.component)
+const junctionOrComponent = (sheet: Sheet, end: PipeEnd) =>
+  'junction' in end ? byId(sheet.junctions).get(end.junction) : byId(sheet.components).get(end.component)
 
-/** Where an end of a pipe is, and to which side a line leaves it (none for a joint). */
+/** Where an end of a pipe is, and to which side a line leaves it (none for a junction). */
 export function endAt(sheet: Sheet, end: PipeEnd): { at: XY; side?: Side } | undefined {
-  if ('joint' in end) {
-    const joint = byId(sheet.joints).get(end.joint)
-    return joint && { at: [joint.x, joint.y] }
+  if ('junction' in end) {
+    const junction = byId(sheet.junctions).get(end.junction)
+    return junction && { at: [junction.x, junction.y] }
   }
   const component = byId(sheet.components).get(end.component)
   const port = component && placedPorts(component).find((p) => p.port === end.port)
@@ -104,8 +104,8 @@ const lying = new WeakMap<Pipe, { from: unknown; to: unknown; points: readonly X
 
 /** All corners of a pipe, ends included. */
 export function polyline(sheet: Sheet, pipe: Pipe): readonly XY[] {
-  const from = jointOrComponent(sheet, pipe.from)
-  const to = jointOrComponent(sheet, pipe.to)
+  const from = junctionOrComponent(sheet, pipe.from)
+  const to = junctionOrComponent(sheet, pipe.to)
   const known = lying.get(pipe)
   if (known && known.from === from && known.to === to) return known.points
   const [start, goal] = [endAt(sheet, pipe.from), endAt(sheet, pipe.to)]

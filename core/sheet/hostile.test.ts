@@ -31,8 +31,8 @@ describe('files that are refused', () => {
     ],
     ['the same id twice', file({ components: [{ id: 'a', kind: 'plug' }, { id: 'a', kind: 'plug' }] }), /twice|a/], // prettier-ignore
     ['an id that is a path', file({ components: [{ id: '../a', kind: 'plug' }] }), /components\.0\.id/],
-    ['an id that is a script', file({ joints: [{ id: '<script>' }] }), /joints\.0\.id/],
-    ['coordinates without end', file({ joints: [{ id: 'a', x: 1e300 }] }), /joints\.0\.x/],
+    ['an id that is a script', file({ junctions: [{ id: '<script>' }] }), /junctions\.0\.id/],
+    ['coordinates without end', file({ junctions: [{ id: 'a', x: 1e300 }] }), /junctions\.0\.x/],
     [
       'a value that is no text',
       file({ components: [{ id: 'a', kind: 'plug', parameters: { x: 7 } }] }),
@@ -73,14 +73,14 @@ describe('files that are read with care', () => {
     expect(messages).toContain('Plugged port has no parameter "hasOwnProperty".')
   })
   it('lines that go round in circles are checked and come to an end', () => {
-    const joints = ['a', 'b', 'c'].map((id, i) => ({ id, x: 4 * i, y: i % 2 }))
+    const junctions = ['a', 'b', 'c'].map((id, i) => ({ id, x: 4 * i, y: i % 2 }))
     const pipes = [
       ['a', 'b'],
       ['b', 'c'],
       ['c', 'a'],
       ['a', 'a'],
-    ].map(([from, to], i) => ({ id: `L${i}`, from: { joint: from }, to: { joint: to } }))
-    const read = readSheetText(file({ joints, pipes }))
+    ].map(([from, to], i) => ({ id: `L${i}`, from: { junction: from }, to: { junction: to } }))
+    const read = readSheetText(file({ junctions, pipes }))
     if (read.ok) expect(() => check(read.sheet)).not.toThrow()
     else expect(read.problems[0].message).toMatch(/L3/)
   })

@@ -14,11 +14,11 @@ describe('lettering', () => {
   const right = box.x + box.w + 0.6
   const withLine = (x: number): Sheet => ({
     ...sheet,
-    joints: [
+    junctions: [
       { id: 'J1', x, y: -10 },
       { id: 'J2', x, y: 10 },
     ],
-    pipes: [pipeSchema.parse({ id: 'L1', from: { joint: 'J1' }, to: { joint: 'J2' } })],
+    pipes: [pipeSchema.parse({ id: 'L1', from: { junction: 'J1' }, to: { junction: 'J2' } })],
   })
   const of = (s: Sheet, n = 0) => labels(s, show).get(s.components[n].id)!
   it('stands to the right of a symbol where nothing is in its way', () => {

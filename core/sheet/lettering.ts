@@ -199,7 +199,7 @@ export function lineNames(sheet: Sheet): LineName[] {
     const [[ax, ay], [bx, by]] = [best.a, best.b]
     const [x, y] = [(ax + bx) / 2, (ay + by) / 2]
     // a hose hangs out to the right there
-    const right = pipe.line === 'hose' ? hoseOf(points)!.lowest[0] : x
+    const right = pipe.lineType === 'hose' ? hoseOf(points)!.lowest[0] : x
     return [
       {
         pipe: pipe.id,

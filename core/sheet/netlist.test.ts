@@ -36,7 +36,7 @@ describe('netlist', () => {
         {
           ...line,
           id: 'X',
-          line: 'working',
+          lineType: 'working',
           from: { component: pump, port: 'W' },
           to: { component: pump, port: 'P' },
         },
@@ -57,7 +57,10 @@ describe('netlist', () => {
     }
   })
   it('gives lines of one name different names', () => {
-    const twice = { ...base, pipes: base.pipes.map((p) => (p.line === 'shaft' ? p : { ...p, name: 'line' })) }
+    const twice = {
+      ...base,
+      pipes: base.pipes.map((p) => (p.lineType === 'shaft' ? p : { ...p, name: 'line' })),
+    }
     const names = buildNetlist(twice).netlist.nodes.map((n) => n.name)
     expect(new Set(names).size).toBe(names.length)
     expect(names).toEqual(expect.arrayContaining(['line', 'line (2)', 'line (3)']))

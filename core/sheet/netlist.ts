@@ -38,13 +38,14 @@ export interface Netlist {
   readonly pipes: readonly NetPipe[]
 }
 
-export const lineDomain = (line: Pipe['line']): Domain => (line === 'shaft' || line === 'rod' ? line : 'oil')
+export const lineDomain = (line: Pipe['lineType']): Domain =>
+  line === 'shaft' || line === 'rod' ? line : 'oil'
 export const MIXED_DOMAINS =
   'A shaft joins only a shaft, a rod only what follows a rod, and an oil line only an oil line.'
 
 export const portKey = (component: string, port: string) => `${component}.${port}`
 export const endKey = (end: PipeEnd) =>
-  'joint' in end ? `joint:${end.joint}` : portKey(end.component, end.port)
+  'junction' in end ? `junction:${end.junction}` : portKey(end.component, end.port)
 
 /** Builds the nodes. The netlist is complete only where no problem is an error. */
 export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Finding[] } {
@@ -59,7 +60,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     for (const port of resolved.kind.ports) domains.set(portKey(component.id, port.name), port.domain)
   }
 
-  // union-find over ports and joints
+  // union-find over ports and junctions
   const parent = new Map<string, string>()
   const find = (key: string): string => {
     let root = key
@@ -68,11 +69,11 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     return root
   }
   for (const key of domains.keys()) parent.set(key, key)
-  for (const joint of sheet.joints) parent.set(`joint:${joint.id}`, `joint:${joint.id}`)
+  for (const junction of sheet.junctions) parent.set(`junction:${junction.id}`, `junction:${junction.id}`)
 
   const known = new Map(components.map((r) => [r.component.id, r]))
   const lossy: { pipe: Pipe; length: number; bore: number; volume: number }[] = []
-  const volumes: { key: string; volume: number; line: Pipe['line'] }[] = []
+  const volumes: { key: string; volume: number; line: Pipe['lineType'] }[] = []
   const laid: Pipe[] = []
   for (const pipe of sheet.pipes) {
     let complete = true
@@ -90,7 +91,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     problems.push(...values.problems)
     if (!complete || values.problems.length) continue
     const [a, b] = [endKey(pipe.from), endKey(pipe.to)]
-    const domain = lineDomain(pipe.line)
+    const domain = lineDomain(pipe.lineType)
     if ([a, b].some((k) => (domains.get(k) ?? domain) !== domain)) {
       problems.push({
         rule: 'domain',
@@ -103,11 +104,11 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     laid.push(pipe)
     if (pipe.friction && domain === 'oil') {
       lossy.push({ pipe, ...values })
-      const half = { volume: values.volume / 2, line: pipe.line }
+      const half = { volume: values.volume / 2, line: pipe.lineType }
       volumes.push({ key: a, ...half }, { key: b, ...half })
     } else {
       parent.set(find(a), find(b))
-      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, line: pipe.line })
+      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, line: pipe.lineType })
     }
   }
 
@@ -140,11 +141,11 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
       drafts[i].ports.push({ component: component.id, port: port.name })
       drafts[i].domain = port.domain
     }
-  const nodeOfJoint = new Map<string, number>()
-  for (const joint of sheet.joints) {
-    const i = nodeFor(`joint:${joint.id}`)
-    nodeOfJoint.set(joint.id, i)
-    drafts[i].junctions.push(joint.id)
+  const nodeOfJunction = new Map<string, number>()
+  for (const junction of sheet.junctions) {
+    const i = nodeFor(`junction:${junction.id}`)
+    nodeOfJunction.set(junction.id, i)
+    drafts[i].junctions.push(junction.id)
   }
   for (const { key, volume, line } of volumes) {
     const draft = drafts[nodeFor(key)]
@@ -175,7 +176,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
       nodes,
       nodeOf,
       nodeOfPipe,
-      nodeOfJunction: nodeOfJoint,
+      nodeOfJunction: nodeOfJunction,
       pipes: lossy.map(({ pipe, length, bore }) => ({
         pipe,
         length,

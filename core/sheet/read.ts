@@ -51,13 +51,52 @@ export function readSheet(data: unknown): ReadResult {
 
 /** What changed from each version of the format to the next, the first entry from 1 to 2. */
 const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, unknown>)[] = [
-  // page and silenced findings came in, with defaults
+  // page and accepted warnings came in, with defaults
   (sheet) => ({ ...sheet, version: 2 }),
   // pipes shaped by hand, words on the sheet, people under a load: nothing that an older file has changes
   (sheet) => ({ ...sheet, version: 3 }),
   // what happens where a line would burst, with a default; pumps and motors have friction of their own, with defaults
   (sheet) => ({ ...sheet, version: 4 }),
+  withStandardTerms,
 ]
+
+type Fields = Record<string, unknown>
+const isFields = (value: unknown): value is Fields =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+/** A field under its new name; data of any other form is left to the schema to refuse. */
+function renamed(fields: Fields, names: Readonly<Record<string, string>>): Fields {
+  return Object.fromEntries(
+    Object.entries(fields).map(([name, value]) => [Object.hasOwn(names, name) ? names[name] : name, value]),
+  )
+}
+const eachRenamed = (list: unknown, change: (item: Fields) => Fields): unknown =>
+  Array.isArray(list) ? list.map((item: unknown) => (isFields(item) ? change(item) : item)) : list
+
+/** From version 4 to 5: the fields have the standard terms. */
+function withStandardTerms(sheet: Fields): Fields {
+  const starts: Readonly<Record<string, string>> = { asSet: 'initialValues', settled: 'steadyState' }
+  const end = (value: unknown) => (isFields(value) ? renamed(value, { joint: 'junction' }) : value)
+  const pipe = (fields: Fields): Fields => {
+    const { from, to, ...others } = renamed(fields, { line: 'lineType', shaped: 'manualRoute' })
+    return { ...others, from: end(from), to: end(to) }
+  }
+  const { junctions, pipes, schedules, acceptedWarnings, ...others } = renamed(sheet, {
+    joints: 'junctions',
+    silenced: 'acceptedWarnings',
+  })
+  const known = Object.entries({
+    junctions,
+    pipes: eachRenamed(pipes, pipe),
+    schedules: eachRenamed(schedules, (s) => ({
+      ...s,
+      ...(typeof s.start === 'string'
+        ? { start: Object.hasOwn(starts, s.start) ? starts[s.start] : s.start }
+        : {}),
+    })),
+    acceptedWarnings: eachRenamed(acceptedWarnings, (w) => renamed(w, { place: 'location' })),
+  }).filter(([, value]) => value !== undefined)
+  return { ...others, ...Object.fromEntries(known), version: 5 }
+}
 
 /** The data of an older file as the current format has it; what is no version is left to the schema to refuse. */
 function migrated(data: object): object {
@@ -80,13 +119,13 @@ function nameProblems(sheet: Sheet): Finding[] {
     return seen
   }
   const components = twice('component', sheet.components)
-  const joints = twice('joint', sheet.joints)
+  const junctions = twice('junction', sheet.junctions)
   twice('pipe', sheet.pipes)
   twice('schedule', sheet.schedules)
   for (const pipe of sheet.pipes)
     for (const end of [pipe.from, pipe.to]) {
-      if ('joint' in end && !joints.has(end.joint))
-        add(`Pipe "${pipe.id}" ends at joint "${end.joint}", which is not there.`, { pipe: pipe.id })
+      if ('junction' in end && !junctions.has(end.junction))
+        add(`Pipe "${pipe.id}" ends at junction "${end.junction}", which is not there.`, { pipe: pipe.id })
       if ('component' in end && !components.has(end.component))
         add(`Pipe "${pipe.id}" ends at component "${end.component}", which is not there.`, {
           pipe: pipe.id,

@@ -100,7 +100,8 @@ function search(
     const [nx, ny] = [at[0] + dx, at[1] + dy]
     if (inside(nx, ny)) price[cell(nx, ny)] += PRICE.nearPort
   }
-  for (const joint of sheet.joints) if (inside(joint.x, joint.y)) blocked[cell(joint.x, joint.y)] = 1
+  for (const junction of sheet.junctions)
+    if (inside(junction.x, junction.y)) blocked[cell(junction.x, junction.y)] = 1
   for (const points of lines)
     for (let i = 0; i + 1 < points.length; i++) {
       const [ax, ay] = points[i]

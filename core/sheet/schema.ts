@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 4
+export const SHEET_VERSION = 5
 
 const identifier = z
   .string()
@@ -19,7 +19,7 @@ const coordinate = z.number().int().min(-5000).max(5000)
 
 export const endSchema = z.union([
   z.strictObject({ component: identifier, port: z.string().min(1).max(8) }),
-  z.strictObject({ joint: identifier }),
+  z.strictObject({ junction: identifier }),
 ])
 
 export const tableSchema = z
@@ -62,7 +62,7 @@ export const junctionSchema = z.strictObject({
 export const pipeSchema = z.strictObject({
   id: identifier,
   name: shortText.optional().describe('Name of the line, used for its pressure in results.'),
-  line: z.enum(['working', 'pilot', 'drain', 'hose', 'shaft', 'rod']).default('working'),
+  lineType: z.enum(['working', 'pilot', 'drain', 'hose', 'shaft', 'rod']).default('working'),
   from: endSchema,
   to: endSchema,
   route: z
@@ -70,7 +70,7 @@ export const pipeSchema = z.strictObject({
     .max(200)
     .default([])
     .describe('Corners between the two ends, in modules.'),
-  shaped: z
+  manualRoute: z
     .boolean()
     .optional()
     .describe('True: the corners were set by hand, and are kept where an end moves.'),
@@ -119,10 +119,10 @@ export const pageSchema = z.strictObject({
 /** A finding of the design checks that somebody has looked at and accepts. */
 export const acceptedWarningSchema = z.strictObject({
   rule: z.string().min(1).max(64),
-  place: z
+  location: z
     .string()
     .max(80)
-    .describe('Id of the component, pipe or joint concerned; empty for the whole sheet.'),
+    .describe('Id of the component, pipe or junction concerned; empty for the whole sheet.'),
   reason: shortText.min(1),
 })
 
@@ -150,9 +150,11 @@ export const scheduleSchema = z.strictObject({
   duration: written.default('5 s'),
   every: written.default('10 ms').describe('Interval of the recorded samples.'),
   start: z
-    .enum(['asSet', 'settled'])
-    .default('asSet')
-    .describe('asSet: from the initial values. settled: from the rest that the commands at 0 s lead to.'),
+    .enum(['initialValues', 'steadyState'])
+    .default('initialValues')
+    .describe(
+      'initialValues: from the initial values of the sheet. steadyState: from the steady state with the commands at 0 s.',
+    ),
   onBurst: z
     .enum(['report', 'stop', 'open'])
     .default('report')
@@ -171,7 +173,7 @@ export const sheetSchema = z.strictObject({
   fluid: fluidSchema.default(() => fluidSchema.parse({})),
   tank: tankSchema.default(() => tankSchema.parse({})),
   components: z.array(componentSchema).max(2000).default([]),
-  joints: z.array(junctionSchema).max(5000).default([]),
+  junctions: z.array(junctionSchema).max(5000).default([]),
   pipes: z.array(pipeSchema).max(5000).default([]),
   schedules: z
     .array(scheduleSchema)
@@ -181,7 +183,7 @@ export const sheetSchema = z.strictObject({
     .record(z.string().max(80), written)
     .default({})
     .describe('Pressure of a line at the start, by "component.port"; 0 bar where nothing is said.'),
-  silenced: z.array(acceptedWarningSchema).max(500).default([]),
+  acceptedWarnings: z.array(acceptedWarningSchema).max(500).default([]),
 })
 
 export type Sheet = z.infer<typeof sheetSchema>

@@ -4,7 +4,14 @@ import { addComponent, changePipe, connect, move, setParameter, splitPipe } from
 import { boundsOnSheet, polyline, stretched } from './geometry'
 import { lineNames } from './lettering'
 import { emptySheet, type Sheet } from './schema'
-import { crossingOf, encloseComponents, connectCrossing, moveSegment, disconnectCrossing, segmentAcross } from './shape'
+import {
+  crossingOf,
+  encloseComponents,
+  connectCrossing,
+  moveSegment,
+  disconnectCrossing,
+  segmentAcross,
+} from './shape'
 
 /** Two plugs with a pipe between them, the second away by (dx, dy). */
 function pair(dx: number, dy: number) {
@@ -32,7 +39,7 @@ describe('a pipe shaped by hand', () => {
     expect([moved[0], moved[moved.length - 1]]).toEqual([before[0], before[before.length - 1]])
     expect(Math.min(...moved.map((p) => p[1]))).toBe(across.at[1] - 5)
     expect(straight(moved)).toBe(true)
-    expect(after.pipes[0].shaped).toBe(true)
+    expect(after.pipes[0].manualRoute).toBe(true)
   })
   it('leaves its port straight where its first part is moved', () => {
     const { sheet, pipe } = pair(0, -30)
@@ -48,10 +55,10 @@ describe('a pipe shaped by hand', () => {
     const height = Math.min(...points(shaped, pipe).map((p) => p[1]))
     const aside = move(shaped, [two], 7, 2)
     expect(Math.min(...points(aside, pipe).map((p) => p[1]))).toBe(height)
-    expect(aside.pipes[0].shaped).toBe(true)
+    expect(aside.pipes[0].manualRoute).toBe(true)
     // above its own line, the line would come in through the symbol
     const over = move(shaped, [two], 0, -40)
-    expect(over.pipes[0].shaped).toBeUndefined()
+    expect(over.pipes[0].manualRoute).toBeUndefined()
     expect(straight(points(over, pipe))).toBe(true)
   })
   it('is stretched at both ends at once', () => {
@@ -91,20 +98,20 @@ describe('crossings', () => {
     const [one, two] = [a, b].map((id) => sheet.pipes.find((p) => p.id === id)!)
     expect(crossingOf(sheet, one, two)).toEqual([10, -10])
     const joined = connectCrossing(sheet, a, b)
-    expect(joined.joints).toHaveLength(1)
+    expect(joined.junctions).toHaveLength(1)
     expect(joined.pipes).toHaveLength(4)
-    const parted = disconnectCrossing(joined, joined.joints[0].id)
-    expect(parted.joints).toEqual([])
+    const parted = disconnectCrossing(joined, joined.junctions[0].id)
+    expect(parted.junctions).toEqual([])
     expect(parted.pipes.map((p) => polyline(parted, p))).toEqual(
       expect.arrayContaining([one, two].map((p) => polyline(sheet, p))),
     )
     // half and half of a metre are a metre again
     expect(parted.pipes.map((p) => p.length)).toEqual(['1 m', '1 m'])
   })
-  it('are none between lines side by side, and a joint of three is left alone', () => {
+  it('are none between lines side by side, and a junction of three is left alone', () => {
     const { sheet, a } = cross()
-    const { sheet: split, joint } = splitPipe(sheet, a, [5, -10])
-    expect(disconnectCrossing(split, joint)).toBe(split)
+    const { sheet: split, junction } = splitPipe(sheet, a, [5, -10])
+    expect(disconnectCrossing(split, junction)).toBe(split)
     expect(crossingOf(sheet, sheet.pipes[0], sheet.pipes[0])).toBeUndefined()
   })
 })

@@ -1,4 +1,4 @@
-/** Pipes shaped by hand: parts moved aside, joints put on and taken off, crossings joined and parted. */
+/** Pipes shaped by hand: parts moved aside, junctions put on and taken off, crossings joined and parted. */
 import { kindInRole } from '../catalogue'
 import type { Show } from '../catalogue/kind'
 import { addComponent, changePipe, mergedPipe, sameEnd, splitPipe } from './edit'
@@ -34,7 +34,7 @@ export function moveSegment(sheet: Sheet, pipeId: string, segment: number, throu
   const first = segment === 0 ? before[before.length - 1] : a
   const second = segment === points.length - 2 ? after[0] : b
   const corners = withoutSpikes([...before, aside(first), aside(second), ...after]).slice(1, -1)
-  return changePipe(sheet, pipeId, { route: corners.map(([x, y]) => [x, y]), shaped: true })
+  return changePipe(sheet, pipeId, { route: corners.map(([x, y]) => [x, y]), manualRoute: true })
 }
 
 /** Drops corners at which a line goes straight on, or back the way it came. */
@@ -75,7 +75,7 @@ export function segmentAcross(
 
 /** Where two pipes cross without touching; none where they do not. */
 export function crossingOf(sheet: Sheet, a: Pipe, b: Pipe): XY | undefined {
-  if (lineDomain(a.line) !== lineDomain(b.line)) return undefined
+  if (lineDomain(a.lineType) !== lineDomain(b.lineType)) return undefined
   const [p, q] = [polyline(sheet, a), polyline(sheet, b)]
   const inside = (v: number, m: number, n: number) => v > Math.min(m, n) && v < Math.max(m, n)
   for (let i = 0; i + 1 < p.length; i++)
@@ -97,20 +97,20 @@ export function connectCrossing(sheet: Sheet, a: string, b: string): Sheet {
   const one = splitPipe(sheet, a, at)
   const two = splitPipe(one.sheet, b, at)
   const lead = (end: PipeEnd): PipeEnd =>
-    'joint' in end && end.joint === two.joint ? { joint: one.joint } : end
+    'junction' in end && end.junction === two.junction ? { junction: one.junction } : end
   return {
     ...two.sheet,
-    joints: two.sheet.joints.filter((j) => j.id !== two.joint),
+    junctions: two.sheet.junctions.filter((j) => j.id !== two.junction),
     pipes: two.sheet.pipes.map((p) => ({ ...p, from: lead(p.from), to: lead(p.to) })),
   }
 }
 
-/** Parts a joint of four pipes into two lines that cross: each goes straight on. The same sheet where that is not so. */
-export function disconnectCrossing(sheet: Sheet, jointId: string): Sheet {
-  const joint = sheet.joints.find((j) => j.id === jointId)
-  const here: PipeEnd = { joint: jointId }
+/** Parts a junction of four pipes into two lines that cross: each goes straight on. The same sheet where that is not so. */
+export function disconnectCrossing(sheet: Sheet, junctionId: string): Sheet {
+  const junction = sheet.junctions.find((j) => j.id === junctionId)
+  const here: PipeEnd = { junction: junctionId }
   const at = sheet.pipes.filter((p) => sameEnd(p.from, here) || sameEnd(p.to, here))
-  if (!joint || at.length !== 4) return sheet
+  if (!junction || at.length !== 4) return sheet
   const outward = (p: Pipe): readonly XY[] => {
     const points = polyline(sheet, p)
     return sameEnd(p.from, here) ? points : [...points].reverse()
@@ -125,12 +125,12 @@ export function disconnectCrossing(sheet: Sheet, jointId: string): Sheet {
     [going('0 1'), going('0 -1')],
   ]
   if (pairs.flat().some((p) => !p)) return sheet
-  const merged = (pairs as [Pipe, Pipe][]).map(([a, b]) => mergedPipe(sheet, a, b, jointId))
+  const merged = (pairs as [Pipe, Pipe][]).map(([a, b]) => mergedPipe(sheet, a, b, junctionId))
   if (merged.some((p) => !p)) return sheet
   const gone = new Set(at.map((p) => p.id))
   return {
     ...sheet,
-    joints: sheet.joints.filter((j) => j.id !== jointId),
+    junctions: sheet.junctions.filter((j) => j.id !== junctionId),
     pipes: [...sheet.pipes.filter((p) => !gone.has(p.id)), ...(merged as Pipe[])],
   }
 }

@@ -111,7 +111,7 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
     duration: read('duration', 86400),
     every: read('every', 3600),
     tolerance: schedule.tolerance,
-    steadyState: schedule.start === 'settled',
+    steadyState: schedule.start === 'steadyState',
   }
   if (settings.duration / settings.every > MOST_SAMPLES)
     findings.push({

@@ -71,9 +71,10 @@ export interface PipeFlow {
  */
 export function pipeFlows(sheet: Sheet, result: Pick<RunResult, 'signals'>): PipeFlow[] {
   const map = signalMap(result)
-  const key = (end: PipeEnd) => ('joint' in end ? `joint:${end.joint}` : portKey(end.component, end.port))
+  const key = (end: PipeEnd) =>
+    'junction' in end ? `junction:${end.junction}` : portKey(end.component, end.port)
   const at = new Map<string, { pipe: string; other: string }[]>()
-  const oil = sheet.pipes.filter((p) => lineDomain(p.line) === 'oil')
+  const oil = sheet.pipes.filter((p) => lineDomain(p.lineType) === 'oil')
   for (const pipe of oil)
     for (const [a, b] of [
       [key(pipe.from), key(pipe.to)],

@@ -72,17 +72,17 @@ function changePipes(sheet: Sheet, random: Random): Sheet {
     pipes: sheet.pipes.map((p) => (p.id === pipe.id ? changed : p)),
   })
   const how = random()
-  const oil = lineDomain(pipe.line) === 'oil'
+  const oil = lineDomain(pipe.lineType) === 'oil'
   if (how < 0.4 && oil)
     return replace({
       ...pipe,
       bore: written(between(...pipeLimits.bore, random), 'length'),
       length: written(between(0.05, 50, random), 'length'),
       friction: random() < 0.6,
-      line: random() < 0.2 ? 'hose' : pipe.line,
+      lineType: random() < 0.2 ? 'hose' : pipe.lineType,
     })
   if (how < 0.55) return { ...sheet, pipes: sheet.pipes.filter((p) => p.id !== pipe.id) }
-  const to = pick(portsOf(sheet, lineDomain(pipe.line)), random)
+  const to = pick(portsOf(sheet, lineDomain(pipe.lineType)), random)
   if (!to || endKey(to) === endKey(pipe.from)) return sheet
   return replace({ ...pipe, to, route: [] })
 }
@@ -138,6 +138,6 @@ export function mutated(sheet: Sheet, random: Random): Sheet {
     else if (how < 0.93) result = addTrack(result, random)
     else result = changeOil(result, random)
   }
-  const start = random() < 0.3 ? 'settled' : 'asSet'
+  const start = random() < 0.3 ? 'steadyState' : 'initialValues'
   return { ...result, schedules: result.schedules.map((s) => ({ ...s, start })) }
 }

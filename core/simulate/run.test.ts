@@ -205,7 +205,9 @@ describe('a run as data', () => {
       for (const component of press.components) {
         const kind = findKind(component.kind)!
         const local = localAt(pressRun, frame, component)!
-        const words = kind.describeState!(local, valuesOrDefaults(component), (si, q) => showQuantity(si, q, 'metric'))
+        const words = kind.describeState!(local, valuesOrDefaults(component), (si, q) =>
+          showQuantity(si, q, 'metric'),
+        )
         expect(words, component.id).toMatch(/^[A-Z].*\.$/)
         expect(words, component.id).not.toMatch(/NaN|undefined|–/)
       }
@@ -221,9 +223,9 @@ describe('a run as data', () => {
     expect(map.has('flow(V1.P)')).toBe(true)
     // a second way between the same two places makes a ring
     const gauge = addComponent(press, 'pressure-gauge', { x: 60, y: 0 })
-    const one = connect(gauge.sheet, { joint: 'J1' }, { component: gauge.id, port: 'P' })
+    const one = connect(gauge.sheet, { junction: 'J1' }, { component: gauge.id, port: 'P' })
     if ('problem' in one) throw new Error(one.problem)
-    const two = connect(one.sheet, { joint: 'J2' }, { component: gauge.id, port: 'P' })
+    const two = connect(one.sheet, { junction: 'J2' }, { component: gauge.id, port: 'P' })
     if ('problem' in two) throw new Error(two.problem)
     const listed = new Set(pipeFlows(two.sheet, runSheet(two.sheet)).map((f) => f.pipe))
     expect(listed.has('L6')).toBe(false)

@@ -479,7 +479,8 @@ export class Simulation {
       const input = this.inputIndex(action.component, action.target)
       if (action.kind === 'release') network.inputs.release(input)
       else {
-        if (network.inputs.inputs[input].fault && action.value !== 0) this.attachFaults(action.component, input)
+        if (network.inputs.inputs[input].fault && action.value !== 0)
+          this.attachFaults(action.component, input)
         network.inputs.set(input, action.value, 'hand')
       }
     }

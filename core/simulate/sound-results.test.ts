@@ -104,7 +104,9 @@ describe('rest', () => {
     const sheet = demo(name)
     const held: Sheet = {
       ...sheet,
-      schedules: [{ ...sheet.schedules[0], tracks: [], start: 'settled', duration: '1 s', tolerance: 1e-4 }],
+      schedules: [
+        { ...sheet.schedules[0], tracks: [], start: 'steadyState', duration: '1 s', tolerance: 1e-4 },
+      ],
     }
     const r = run(compile(held).compiled!)
     expect(r.warnings).toEqual([])

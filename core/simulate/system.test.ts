@@ -29,7 +29,7 @@ const withTank = (sheet: Sheet, tank: Partial<Sheet['tank']>): Sheet => ({
 })
 const settled = (sheet: Sheet): Sheet => ({
   ...sheet,
-  schedules: sheet.schedules.map((s) => ({ ...s, start: 'settled' as const })),
+  schedules: sheet.schedules.map((s) => ({ ...s, start: 'steadyState' as const })),
 })
 
 describe('tank', () => {
@@ -524,7 +524,7 @@ describe('instruments and what is coupled', () => {
       )
       const r = runSheet({
         ...timed(sheet, 1, []),
-        pipes: sheet.pipes.map((p, i) => (i ? { ...p, line, length: '2 m', bore: '20 mm' } : p)),
+        pipes: sheet.pipes.map((p, i) => (i ? { ...p, lineType: line, length: '2 m', bore: '20 mm' } : p)),
       })
       expect(r.oil.error).toBeLessThan(1e-3)
       return end(r, `pressure(${idOf(sheet, 'flow-source')}.B)`)

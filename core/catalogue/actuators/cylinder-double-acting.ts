@@ -38,7 +38,8 @@ export const cylinderDoubleActing = defineKind({
       return cylinderMotions(v, cylinderAreas(v.bore, v.rod), v.rod)
     },
   },
-  safetyNote: 'A raised or pressed load can move when a line opens. Support it mechanically before anyone reaches in.',
+  safetyNote:
+    'A raised or pressed load can move when a line opens. Support it mechanically before anyone reaches in.',
   validate: cylinderProblems,
   symbol: (v) => cylinderSymbol({ rodSide: true, cushionIn: v.cushionIn > 0, cushionOut: v.cushionOut > 0 }),
   caption: (v, show) => [

@@ -37,7 +37,8 @@ export const cylinderPlunger = defineKind({
       return cylinderMotions(v, { cap: circleArea(v.plunger), annulus: 0 }, v.plunger)
     },
   },
-  safetyNote: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
+  safetyNote:
+    'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: travelProblems,
   symbol: () => cylinderSymbol({ rodSide: false, plunger: true }),
   caption: (v, show) => [`⌀ ${show(v.plunger, 'length')}`, `stroke ${show(v.stroke, 'length')}`],

@@ -36,7 +36,8 @@ export const cylinderSingleActing = defineKind({
       return cylinderMotions(v, { cap: circleArea(v.bore), annulus: 0 }, 0)
     },
   },
-  safetyNote: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
+  safetyNote:
+    'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: travelProblems,
   symbol: (v) => cylinderSymbol({ rodSide: false, spring: v.springRate > 0 }),
   caption: (v, show) => [`⌀ ${show(v.bore, 'length')}`, `stroke ${show(v.stroke, 'length')}`],

@@ -53,7 +53,8 @@ export const cylinderTelescopic = defineKind({
       return cylinderMotions(v, { cap: circleArea(v.last), annulus: 0 }, 0)
     },
   },
-  safetyNote: 'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
+  safetyNote:
+    'A raised load can come down when its line opens. Support it mechanically before anyone reaches in.',
   validate: (v) => [
     ...travelProblems(v),
     ...(v.last >= v.first

@@ -31,7 +31,10 @@ export const cooler = defineKind({
     on: { type: 'switch', label: 'Coolant runs', default: true },
   },
   faults: [blocked()],
-  traits: { nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' }, paths: [{ from: 'A', to: 'B', type: 'open' }] },
+  traits: {
+    nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    paths: [{ from: 'A', to: 'B', type: 'open' }],
+  },
   symbol: () => ({
     shapes: [
       line([-3, 0], [-2, 0]),

@@ -62,7 +62,8 @@ export const doublePilotCheck = defineKind({
       { from: 'B1', to: 'B', type: 'switched' },
     ],
   },
-  safetyNote: 'The valve before it must relieve both lines in its centre, or the checks do not shut. No single valve may be relied on under a raised load.',
+  safetyNote:
+    'The valve before it must relieve both lines in its centre, or the checks do not shut. No single valve may be relied on under a raised load.',
   forms: true,
   symbol: (_v, form) => ({
     shapes: [

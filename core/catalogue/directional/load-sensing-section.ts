@@ -217,7 +217,11 @@ export const loadSensingSection = defineKind({
         // the load is told while the spool is beyond its dead band
         const above = p[one] - p[X]
         const told =
-          smoothRamp(opening / 0.02) * smoothRamp(above / SIGNAL_RANGE) * feed * fluid.orificeFactor * smoothSquareRoot(above)
+          smoothRamp(opening / 0.02) *
+          smoothRamp(above / SIGNAL_RANGE) *
+          feed *
+          fluid.orificeFactor *
+          smoothSquareRoot(above)
         const bled = bleed * fluid.orificeFactor * smoothSquareRoot(p[X] - p[T])
         const g = (v.leakage / 100e5) * fluid.leakageFactor
         const size = y < 0 ? -y : y

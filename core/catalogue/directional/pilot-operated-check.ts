@@ -55,7 +55,8 @@ export const pilotOperatedCheck = defineKind({
       { from: 'B', to: 'A', type: 'switched' },
     ],
   },
-  safetyNote: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it. Oil stays trapped under pressure at B.',
+  safetyNote:
+    'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it. Oil stays trapped under pressure at B.',
   forms: true,
   symbol: (values, form) => ({
     shapes: [

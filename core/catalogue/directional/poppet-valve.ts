@@ -81,7 +81,8 @@ export const poppetValve = defineKind({
     ratedPressure: 'maxPressure',
     paths: [{ from: 'A', to: 'B', type: 'switched' }],
   },
-  safetyNote: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
+  safetyNote:
+    'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
   symbol: (v) => ({
     shapes: partOf('poppet', [
       rectangle(-BOX + 2, -2, BOX, BOX),

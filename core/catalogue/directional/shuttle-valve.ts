@@ -60,7 +60,8 @@ export const shuttleValve = defineKind({
         ball: { label: 'share open to A', quantity: 'share', initial: 0.5, scale: 1 },
       }),
       evaluate(l) {
-        l.dx[STATE.ball] = (smoothRamp((l.p[A] - l.p[B]) / CROSSING + 0.5) - l.x[STATE.ball]) / values.timeConstant
+        l.dx[STATE.ball] =
+          (smoothRamp((l.p[A] - l.p[B]) / CROSSING + 0.5) - l.x[STATE.ball]) / values.timeConstant
         l.q[A] = l.x[STATE.ball] * coefficient * smoothSquareRoot(l.p[A] - l.p[OUT])
         l.q[B] = (1 - l.x[STATE.ball]) * coefficient * smoothSquareRoot(l.p[B] - l.p[OUT])
         l.q[OUT] = -l.q[A] - l.q[B]

@@ -26,8 +26,8 @@ export function pairsOf(box: Box): [string, string][] {
 
 /** The edges of a spool that somebody leads hold back what comes from the load. */
 export const spoolEdges = [
-  { from: 'A', to: 'T', by: 'spool' },
-  { from: 'B', to: 'T', by: 'spool' },
+  { from: 'A', to: 'T', element: 'spool' },
+  { from: 'B', to: 'T', element: 'spool' },
 ] as const satisfies readonly Restriction[]
 
 /** One path through the valve and the boxes (by index) in which it is open. */

@@ -407,6 +407,7 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
     forms: true,
     symbol: (values: DirectionalValues, form?: SymbolForm) => directionalSymbol(design, values, form),
     model: (values: DirectionalValues, fluid: Fluid) => directionalModel(design, values, fluid),
-    describeState: (l: Local, values: DirectionalValues, show: Show) => describeDirectionalValve(design, l, values, show),
+    describeState: (l: Local, values: DirectionalValues, show: Show) =>
+      describeDirectionalValve(design, l, values, show),
   } as const
 }

@@ -54,7 +54,7 @@ export const flowControl2Way = defineKind({
   }),
   faults: [drifted(INPUT.flow), blocked()],
   traits: {
-    restrictions: [{ from: 'A', to: 'B', by: 'throttle' }],
+    restrictions: [{ from: 'A', to: 'B', element: 'throttle' }],
     paths: [{ from: 'A', to: 'B', type: 'open' }],
   },
   forms: true,

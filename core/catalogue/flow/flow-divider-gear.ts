@@ -45,7 +45,8 @@ export const flowDividerGear = defineKind({
       { from: 'P', to: 'B', type: 'open' },
     ],
   },
-  safetyNote: 'With one side free and the other blocked it multiplies pressure: each outlet needs its own relief valve.',
+  safetyNote:
+    'With one side free and the other blocked it multiplies pressure: each outlet needs its own relief valve.',
   symbol: () => ({
     shapes: [
       circle(-3, 0, 2),
@@ -74,7 +75,8 @@ export const flowDividerGear = defineKind({
     const [a, b] = [v.displacementA / (2 * Math.PI), v.displacementB / (2 * Math.PI)]
     const leakage = v.leakage / 200e5
     const viscous = v.viscousTorque / ((1000 * 2 * Math.PI) / 60)
-    const friction = (speed: number) => v.frictionTorque * frictionReversal(speed / SHAFT_REVERSAL) + viscous * speed
+    const friction = (speed: number) =>
+      v.frictionTorque * frictionReversal(speed / SHAFT_REVERSAL) + viscous * speed
     return {
       states: stateSpecs(STATE, {
         speed: { label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 },

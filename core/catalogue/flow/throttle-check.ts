@@ -49,7 +49,7 @@ export const throttleCheck = defineKind({
   faults: [blocked('throttle and check blocked')],
   traits: {
     ratedPressure: 'maxPressure',
-    restrictions: [{ from: 'B', to: 'A', by: 'throttle' }],
+    restrictions: [{ from: 'B', to: 'A', element: 'throttle' }],
     paths: [{ from: 'A', to: 'B', type: 'open' }],
   },
   safetyNote: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
@@ -87,7 +87,8 @@ export const throttleCheck = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const flow =
-          (l.u[INPUT.opening] * area * fluid.orificeFactor + l.x[STATE.checkOpening] * free) * smoothSquareRoot(drop)
+          (l.u[INPUT.opening] * area * fluid.orificeFactor + l.x[STATE.checkOpening] * free) *
+          smoothSquareRoot(drop)
         l.dx[STATE.checkOpening] = checkRate(drop, l.x[STATE.checkOpening])
         l.q[A] = flow
         l.q[B] = -flow

@@ -13,8 +13,8 @@ export const throttledParameters = (flow: string, drop: string, largestDrop = 30
   }) as const
 /** What throttles from A to B and back. */
 export const throttlesBothWays = [
-  { from: 'A', to: 'B', by: 'throttle' },
-  { from: 'B', to: 'A', by: 'throttle' },
+  { from: 'A', to: 'B', element: 'throttle' },
+  { from: 'B', to: 'A', element: 'throttle' },
 ] as const satisfies readonly Restriction[]
 export const throttledFaults = [blocked()] as const
 

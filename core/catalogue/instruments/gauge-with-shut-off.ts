@@ -37,7 +37,8 @@ export const gaugeWithShutOff = defineKind({
     },
   }),
   faults: [stuck(STATE.needle, 'needle sticks')],
-  safetyNote: 'Shut, it can show pressure where there is none, and none where there is: open it before you trust it.',
+  safetyNote:
+    'Shut, it can show pressure where there is none, and none where there is: open it before you trust it.',
   symbol: () => ({
     shapes: [
       circle(0, -2, 2),

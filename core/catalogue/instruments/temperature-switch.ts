@@ -43,5 +43,6 @@ export const temperatureSwitch = defineKind({
       },
     }
   },
-  describeState: (l, v, show) => describeSwitch(l, l.o[OUTPUT.temperature], v.set, v.reset, 'temperature', show),
+  describeState: (l, v, show) =>
+    describeSwitch(l, l.o[OUTPUT.temperature], v.set, v.reset, 'temperature', show),
 })

@@ -36,7 +36,8 @@ export const burst = defineKind({
   inputs: inputSpecs(INPUT, {
     open: { label: 'hole', quantity: 'share', rest: 0, min: 0, max: 1 },
   }),
-  safetyNote: 'Oil under pressure goes through the skin: never look for a leak by hand. Stop the pump, bleed the line, then look.',
+  safetyNote:
+    'Oil under pressure goes through the skin: never look for a leak by hand. Stop the pump, bleed the line, then look.',
   symbol: () => ({
     shapes: [
       line([0, 3], [0, 0.8]),

@@ -12,7 +12,7 @@ export const rotaryJoint = defineKind({
   name: 'rotary-joint',
   label: 'Rotary joint',
   family: 'lines',
-  searchTerms: ['rotary joint', 'swivel', 'rotating union', 'centre joint'],
+  searchTerms: ['rotary joint', 'swivel', 'rotating union', 'centre junction'],
   designationLetter: 'Z',
   description: 'Leads a line through something that turns; its seals leak a little to the drain.',
   ports: [

@@ -13,7 +13,8 @@ export const testPoint = defineKind({
   description: 'Where a gauge can be put on while the line is under pressure.',
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],
   parameters: {},
-  safetyNote: 'Put a gauge on with the cap tool and the rated hose only; a jet from a loose fitting goes through the skin.',
+  safetyNote:
+    'Put a gauge on with the cap tool and the rated hose only; a jet from a loose fitting goes through the skin.',
   symbol: () => ({
     shapes: [line([0, 2], [0, 0.6]), circle(0, 0, 0.6), line([-0.9, -0.9], [0.9, -0.9])],
     ports: { P: { x: 0, y: 2, side: 'down' } },

@@ -25,7 +25,7 @@ export const backPressureValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
-    restrictions: [{ from: 'A', to: 'B', by: 'spring' }],
+    restrictions: [{ from: 'A', to: 'B', element: 'spring' }],
     paths: [
       { from: 'A', to: 'B', type: 'open' },
       { from: 'B', to: 'A', type: 'oneWay' },
@@ -53,7 +53,8 @@ export const backPressureValve = defineKind({
         const drop = l.p[A] - l.p[B]
         l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting])
         l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
-        l.q[A] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
+        l.q[A] =
+          relief.flow(l.x[STATE.opening], drop) + l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
         l.q[B] = -l.q[A]
       },
       observe(l) {

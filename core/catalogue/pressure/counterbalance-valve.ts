@@ -53,15 +53,18 @@ export const counterbalanceValve = defineKind({
   faults: settingFaults,
   traits: {
     pilotPorts: ['X'],
-    loadHolding: [{ port: '1', outletPort: '2', pilot: 'X', ratio: 'pilotRatio', setting: 'setting', vented: 'vented' }],
-    restrictions: [{ from: '1', to: '2', by: 'spring' }],
+    loadHolding: [
+      { port: '1', outletPort: '2', pilot: 'X', ratio: 'pilotRatio', setting: 'setting', vented: 'vented' },
+    ],
+    restrictions: [{ from: '1', to: '2', element: 'spring' }],
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     paths: [
       { from: '1', to: '2', type: 'switched' },
       { from: '2', to: '1', type: 'oneWay' },
     ],
   },
-  safetyNote: 'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
+  safetyNote:
+    'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
   symbol: () => ({
     shapes: [
       ...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }),
@@ -97,10 +100,12 @@ export const counterbalanceValve = defineKind({
         const drop = l.p[HELD] - l.p[OUT]
         const driving = l.p[HELD] + values.pilotRatio * l.p[X] - l.u[INPUT.setting] - back * l.p[OUT]
         l.dx[STATE.opening] =
-          (smoothRamp(driving / (RANGE * Math.max(l.u[INPUT.setting], LOWEST_SETTING))) - l.x[STATE.opening]) /
+          (smoothRamp(driving / (RANGE * Math.max(l.u[INPUT.setting], LOWEST_SETTING))) -
+            l.x[STATE.opening]) /
           values.timeConstant
         l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
-        const flow = (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * free) * smoothSquareRoot(drop)
+        const flow =
+          (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * free) * smoothSquareRoot(drop)
         l.q[HELD] = flow
         l.q[OUT] = -flow
         l.q[X] = 0

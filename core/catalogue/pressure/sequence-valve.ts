@@ -109,7 +109,8 @@ export const sequenceValve = defineKind({
         const driving = l.p[pilot] - l.p[drain] - l.u[INPUT.setting]
         l.dx[STATE.opening] = (smoothRamp(driving / values.range) - l.x[STATE.opening]) / values.timeConstant
         l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
-        const flow = (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * back) * smoothSquareRoot(drop)
+        const flow =
+          (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * back) * smoothSquareRoot(drop)
         l.q[A] = flow
         l.q[B] = -flow
         l.q[X] = 0

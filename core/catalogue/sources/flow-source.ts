@@ -56,5 +56,6 @@ export const flowSource = defineKind({
       l.power[Power.input] = -l.p[A] * l.q[A] - l.p[B] * l.q[B]
     },
   }),
-  describeState: (l, _values, show) => `Moves ${show(Math.abs(l.q[A]), 'flow')}${l.q[A] < 0 ? ' from B to A' : ''}.`,
+  describeState: (l, _values, show) =>
+    `Moves ${show(Math.abs(l.q[A]), 'flow')}${l.q[A] < 0 ? ' from B to A' : ''}.`,
 })

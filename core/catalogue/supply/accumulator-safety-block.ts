@@ -78,7 +78,8 @@ export const accumulatorSafetyBlock = defineKind({
       { from: 'A', to: 'T', type: 'relief' },
     ],
   },
-  safetyNote: 'Before any work: shut off, open the bleed, read zero on the gauge, and only then loosen a fitting.',
+  safetyNote:
+    'Before any work: shut off, open the bleed, read zero on the gauge, and only then loosen a fitting.',
   symbol: () => ({
     shapes: [
       { ...rectangle(-5, -4, 10, 8, 'none'), dash: 'chain' },

@@ -74,7 +74,13 @@ export function accumulatorModel(
   const into = inlet(v)
   return {
     states: stateSpecs(STATE, {
-      oil: { label: 'oil in it', quantity: 'volume', initial: start, scale: v.volume * 1e-2, storesOil: true },
+      oil: {
+        label: 'oil in it',
+        quantity: 'volume',
+        initial: start,
+        scale: v.volume * 1e-2,
+        storesOil: true,
+      },
     }),
     outputs: outputSpecs(OUTPUT, {
       stored: { label: 'pressure of its load', quantity: 'pressure' },

@@ -10,7 +10,14 @@ import {
   inputSpecs,
   stateSpecs,
 } from '../kind'
-import { inletFilling, pathCoefficient, frictionReversal, smoothSquareRoot, SHAFT_REVERSAL, starvation } from '../laws'
+import {
+  inletFilling,
+  pathCoefficient,
+  frictionReversal,
+  smoothSquareRoot,
+  SHAFT_REVERSAL,
+  starvation,
+} from '../laws'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
 
 const STATE = indices('position')
@@ -161,7 +168,9 @@ export const overCentrePump = defineKind({
         l.q[L] = -drainA - drainB - flushing
         l.q[F] = flushing
         const ideal = perRadian * u * drop
-        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * frictionReversal(speed / SHAFT_REVERSAL)
+        l.q[W] =
+          ideal * (ideal * speed >= 0 ? 1 / eta : eta) +
+          values.drag * frictionReversal(speed / SHAFT_REVERSAL)
       },
       observe(l) {
         const u = lagging ? l.x[STATE.position] : l.u[INPUT.stroke]

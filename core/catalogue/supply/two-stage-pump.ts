@@ -127,7 +127,8 @@ export const twoStagePump = defineKind({
         l.q[S] = flow
         l.q[P] = -flow
         const ideal = large * (s * drop + (1 - s) * v.idle) + small * drop
-        l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + v.drag * frictionReversal(speed / SHAFT_REVERSAL)
+        l.q[W] =
+          ideal * (ideal * speed >= 0 ? 1 / eta : eta) + v.drag * frictionReversal(speed / SHAFT_REVERSAL)
       },
       switch(l, _index, direction) {
         l.mode[0] = direction > 0 ? 1 : 0

@@ -29,7 +29,12 @@ export const variablePumpManual = defineKind({
     stroke: { label: 'stroke', quantity: 'share', rest: 'stroke', min: 0, max: 1 },
   }),
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
-  traits: { ratedPressure: 'maxPressure', deliveryPorts: ['P'], suctionPorts: ['S'], sizingTargets: { displacement: 'displacement' } },
+  traits: {
+    ratedPressure: 'maxPressure',
+    deliveryPorts: ['P'],
+    suctionPorts: ['S'],
+    sizingTargets: { displacement: 'displacement' },
+  },
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),

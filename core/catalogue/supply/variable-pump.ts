@@ -112,7 +112,8 @@ export function variablePumpModel(
       l.q[S] = flow
       l.q[P] = -flow
       const ideal = perRadian * u * drop
-      l.q[W] = ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * frictionReversal(speed / SHAFT_REVERSAL)
+      l.q[W] =
+        ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * frictionReversal(speed / SHAFT_REVERSAL)
       l.dx[STATE.position] = (wanted(l) - u) / values.strokeTime
     },
     observe(l) {

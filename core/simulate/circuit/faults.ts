@@ -24,7 +24,8 @@ export function withFaults(
     if (keptInputs.length !== l.u.length) keptInputs = new Float64Array(l.u.length)
     keptPotentials.set(l.p)
     keptInputs.set(l.u)
-    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.beforeEvaluate?.(l, keptInputs[input])
+    for (const { spec, input } of faults)
+      if (keptInputs[input] !== 0) spec.beforeEvaluate?.(l, keptInputs[input])
     work(l)
     if (!imposes) l.p.set(keptPotentials)
     l.u.set(keptInputs)
@@ -34,7 +35,8 @@ export function withFaults(
   const observing = (l: Local) => {
     if (keptFlows.length !== l.q.length) keptFlows = new Float64Array(l.q.length)
     keptFlows.set(l.q)
-    for (const { spec, input } of faults) if (keptInputs[input] !== 0) spec.duringObserve?.(l, keptInputs[input])
+    for (const { spec, input } of faults)
+      if (keptInputs[input] !== 0) spec.duringObserve?.(l, keptInputs[input])
     observe!(l)
     l.q.set(keptFlows)
   }
@@ -42,7 +44,8 @@ export function withFaults(
     l.a.fill(0)
     if (sound) around(l, sound)
     else l.q.fill(0)
-    for (const { spec, input } of faults) if (l.u[input] !== 0) spec.afterEvaluate?.(l, l.u[input], fluid, values)
+    for (const { spec, input } of faults)
+      if (l.u[input] !== 0) spec.afterEvaluate?.(l, l.u[input], fluid, values)
   }
   return {
     ...model,

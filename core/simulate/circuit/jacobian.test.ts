@@ -21,7 +21,7 @@ const moving = () => {
 }
 const withHoses = (sheet: Sheet): Sheet => ({
   ...sheet,
-  pipes: sheet.pipes.map((p) => (p.line === 'working' ? { ...p, line: 'hose' as const } : p)),
+  pipes: sheet.pipes.map((p) => (p.lineType === 'working' ? { ...p, lineType: 'hose' as const } : p)),
 })
 
 describe.each([
