@@ -3,7 +3,7 @@
 import { valuesOrDefaults } from '@oar-bench/core/sheet/geometry'
 import { buildNetlist, portKey } from '@oar-bench/core/sheet/netlist'
 import { findKind } from '@oar-bench/core/catalogue'
-import { valuesAt, localAt } from '@oar-bench/core/simulate/frame'
+import { valuesAt, localAt } from '@oar-bench/core/simulate/playback'
 import { nameOf } from '@oar-bench/core/sheet/schema'
 
 const drawing = useDrawing()

@@ -19,7 +19,7 @@ import { valuesOrDefaults } from '@oar-bench/core/sheet/geometry'
 import { lineDomain } from '@oar-bench/core/sheet/netlist'
 import { pipeLimits, resolvePipe, type RawValue } from '@oar-bench/core/sheet/resolve'
 import type { Pipe } from '@oar-bench/core/sheet/schema'
-import { valuesAt, localAt } from '@oar-bench/core/simulate/frame'
+import { valuesAt, localAt } from '@oar-bench/core/simulate/playback'
 import { asRead } from '@oar-bench/core/units/quantities'
 
 const drawing = useDrawing()

@@ -5,7 +5,7 @@ import { Activity, Pause, Play, Save, Square, StepBack, Zap } from 'lucide-vue-n
 import { findKind } from '@oar-bench/core/catalogue'
 import { commandableOf } from '@oar-bench/core/catalogue/kind'
 import { asRead, shownUnit } from '@oar-bench/core/units/quantities'
-import { valuesAt } from '@oar-bench/core/simulate/frame'
+import { valuesAt } from '@oar-bench/core/simulate/playback'
 import { BALANCE_WARNING } from '@oar-bench/core/simulate/result'
 import { valueAt, type Condition, type RunResult } from '@oar-bench/core/simulate/result'
 import type { ChartSeries } from './TapeChart.client.vue'

@@ -11,7 +11,12 @@ import {
 import { kindInRole } from '@oar-bench/core/catalogue'
 import { swapPorts, reroute, mirror, rotate, splitPipe } from '@oar-bench/core/sheet/edit'
 import { extent, polyline } from '@oar-bench/core/sheet/geometry'
-import { crossingOf, encloseComponents, connectCrossing, disconnectCrossing } from '@oar-bench/core/sheet/shape'
+import {
+  crossingOf,
+  encloseComponents,
+  connectCrossing,
+  disconnectCrossing,
+} from '@oar-bench/core/sheet/shape'
 import { exportFormats, type ExportFormat } from './useFiles'
 
 export interface Command {
@@ -66,7 +71,13 @@ export function useCommands() {
   }
   function pasteClip() {
     const { clip } = desk
-    const box = extent({ ...drawing.sheet, ...clip, components: [...clip.components], junctions: [], pipes: [] })
+    const box = extent({
+      ...drawing.sheet,
+      ...clip,
+      components: [...clip.components],
+      junctions: [],
+      pipes: [],
+    })
     const at = desk.view?.pointer() ?? [box.x + BESIDE, box.y + BESIDE]
     put(
       paste(
@@ -219,7 +230,9 @@ export function useCommands() {
         name: 'partCrossing',
         label: 'Let the two lines cross unjoined',
         group: 'Arrange',
-        enabled: !!chosenJunction.value && disconnectCrossing(drawing.sheet, chosenJunction.value.id) !== drawing.sheet,
+        enabled:
+          !!chosenJunction.value &&
+          disconnectCrossing(drawing.sheet, chosenJunction.value.id) !== drawing.sheet,
         run: () => drawing.apply(disconnectCrossing(drawing.sheet, chosenJunction.value!.id)),
       },
       {

@@ -13,7 +13,13 @@ import {
 } from '@oar-bench/core/sheet/geometry'
 import { hoseOf } from '@oar-bench/core/sheet/hose'
 import { labels, type Label } from '@oar-bench/core/sheet/lettering'
-import { nameOf, type Junction, type Pipe, type Sheet, type SheetComponent } from '@oar-bench/core/sheet/schema'
+import {
+  nameOf,
+  type Junction,
+  type Pipe,
+  type Sheet,
+  type SheetComponent,
+} from '@oar-bench/core/sheet/schema'
 
 export interface DrawnComponent {
   component: SheetComponent

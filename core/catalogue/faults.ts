@@ -1,7 +1,7 @@
 /** The ways in which components fail, as the kinds declare them. Each rests at 0 and is set by a schedule. */
 import { ATMOSPHERE } from '../units/quantities'
 import type { FaultSpec } from './kind'
-import { frictionReversal } from './laws'
+import { frictionReversal } from './flow-laws'
 
 export const yesNo = {
   quantity: 'ratio',

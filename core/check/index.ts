@@ -1,6 +1,6 @@
 /** The design rules. Each is a module of its own; this list is the only place that knows them all. */
-import { shaftWithoutDrive } from './nothing-drives'
-import { noReturnPath } from './no-way-out'
+import { motionWithoutSource } from './motion-without-source'
+import { noReturnPath } from './no-return-path'
 import { reliefShutOff } from './relief-shut-off'
 import { suctionRestricted } from './suction-restricted'
 import { counterbalanceBackPressure } from './counterbalance-back-pressure'
@@ -14,10 +14,10 @@ import { holdsTooLittle, pilotTooWeak } from './holding'
 import { singleHoldingValve } from './single-holding-valve'
 import { beyondRatedFlow } from './beyond-rated-flow'
 import { buckling } from './buckling'
-import { unitMistake } from './unit-slip'
+import { unitMistake } from './unit-mistake'
 import { subjectOf, type Finding } from '../sheet/finding'
 import { deadEnd } from './dead-end'
-import { holdingValvesInSeries } from './held-twice'
+import { holdingValvesInSeries } from './holding-valves-in-series'
 import { noTank } from './no-tank'
 import { openPort } from './open-port'
 import { pumpWithoutRelief } from './pump-without-relief'
@@ -25,11 +25,11 @@ import { reversedCheck } from './reversed-check'
 import { chargeTooHigh } from './charge-too-high'
 import { drainUnderPressure } from './drain-under-pressure'
 import { narrowSuction } from './narrow-suction'
-import { noUnloadingPath } from './no-way-to-unload'
+import { noUnloadingPath } from './no-unloading-path'
 import { opensTooHigh } from './opens-too-high'
 import { pilotWithoutSource } from './pilot-without-source'
 import { ratingBelowSetting } from './rating-below-setting'
-import { storageWithoutBlock } from './store-without-block'
+import { storageWithoutBlock } from './storage-without-block'
 import type { Rule, Subject } from './rule'
 
 export const rules: readonly Rule[] = [
@@ -49,7 +49,7 @@ export const rules: readonly Rule[] = [
   noUnloadingPath,
   reliefShutOff,
   noReturnPath,
-  shaftWithoutDrive,
+  motionWithoutSource,
   suctionRestricted,
   counterbalanceBackPressure,
   opensTooLow,

@@ -1,7 +1,7 @@
 /** The motions on a sheet with the lines they need, as rules about loads ask for them. */
 import type { Motion } from '../catalogue/kind'
 import { portKey, type Netlist } from '../sheet/netlist'
-import { memoized } from '../sheet/remembered'
+import { memoized } from '../sheet/memoized'
 import type { ResolvedComponent } from '../sheet/resolve'
 
 export interface PlacedMotion extends Motion {

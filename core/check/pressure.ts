@@ -1,6 +1,6 @@
 /** How high the pressure of each line can be set, as rules need it: what the reliefs allow, and where it spreads. */
 import type { Traits } from '../catalogue/kind'
-import { memoized } from '../sheet/remembered'
+import { memoized } from '../sheet/memoized'
 import { portKey, type Netlist } from '../sheet/netlist'
 import type { ResolvedComponent } from '../sheet/resolve'
 import { ALWAYS, nameOfComponent, oilEdges, portsWith, reachable, type Edge } from './rule'

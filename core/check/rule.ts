@@ -2,7 +2,7 @@
 import type { Restriction, Show, Traits } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { portKey, type Netlist } from '../sheet/netlist'
-import { memoized } from '../sheet/remembered'
+import { memoized } from '../sheet/memoized'
 import type { ResolvedComponent } from '../sheet/resolve'
 import { nameOf, type Sheet } from '../sheet/schema'
 

@@ -9,7 +9,7 @@ import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
 import { changePipe, addComponent, mirror, rotate, setParameter, acceptWarning } from '../sheet/edit'
 import { readSheetText, writeSheetText } from '../sheet/read'
-import { emptySheet, type Sheet } from '../sheet/schema'
+import { emptySheet, SHEET_VERSION, type PipeEnd, type Sheet } from '../sheet/schema'
 import { check } from '../simulate/compile'
 import { circuit, idOf, powerUnit, powerUnitPipes, runSheet, timed, track } from '../testing'
 import { showIn } from '../units/text'
@@ -40,15 +40,67 @@ const font = readFileSync(
 
 describe('the sheet file', () => {
   it('of version 1 is read with what came in later at its defaults', () => {
-    const old = { ...JSON.parse(writeSheetText(unit)), version: 1 }
-    delete old.page
-    delete old.silenced
-    expect(readSheetText(JSON.stringify(old))).toEqual({ ok: true, sheet: unit })
+    const old = {
+      format: 'oar-bench-sheet',
+      version: 1,
+      title: 'Old',
+      joints: [{ id: 'J1', x: 0, y: 0 }],
+      pipes: [{ id: 'L1', line: 'pilot', from: { joint: 'J1' }, to: { joint: 'J1' } }],
+    }
+    const read = readSheetText(JSON.stringify(old))
+    if (!read.ok) throw new Error(read.problems[0].message)
+    expect(read.sheet).toMatchObject({
+      version: SHEET_VERSION,
+      page: { size: 'A3' },
+      acceptedWarnings: [],
+      junctions: [{ id: 'J1' }],
+      pipes: [{ lineType: 'pilot', from: { junction: 'J1' } }],
+    })
+  })
+  it('of version 4 has its fields renamed, and loses nothing', () => {
+    const { junctions, pipes, schedules, acceptedWarnings: _, ...rest } = unit
+    const end = (e: PipeEnd) => ('junction' in e ? { joint: e.junction } : e)
+    const old = {
+      ...rest,
+      version: 4,
+      joints: junctions,
+      pipes: pipes.map(({ lineType, manualRoute: _manual, from, to, ...pipe }) => ({
+        ...pipe,
+        line: lineType,
+        shaped: true,
+        from: end(from),
+        to: end(to),
+      })),
+      schedules: [{ ...schedules[0], start: 'settled' }],
+      silenced: [{ rule: 'open-port', place: 'P1', reason: 'later' }],
+    }
+    expect(readSheetText(JSON.stringify(old))).toEqual({
+      ok: true,
+      sheet: {
+        ...unit,
+        pipes: pipes.map((pipe) => ({ ...pipe, manualRoute: true })),
+        schedules: [{ ...schedules[0], start: 'steadyState' }],
+        acceptedWarnings: [{ rule: 'open-port', location: 'P1', reason: 'later' }],
+      },
+    })
+  })
+  it.each([
+    ['pipes that are no list', { pipes: 7 }, 'pipes'],
+    ['a pipe that is nothing', { pipes: [null] }, 'pipes'],
+    ['a start of no meaning', { schedules: [{ id: 'a', start: 'constructor' }] }, 'start'],
+    ['a field of no meaning', { toString: 1 }, 'toString'],
+  ])('of version 4 with %s is refused, and says where', (_words, fields, where) => {
+    const read = readSheetText(JSON.stringify({ format: 'oar-bench-sheet', version: 4, ...fields }))
+    expect(read.ok ? '' : read.problems[0].message).toContain(where)
   })
   it.each([
     ['a version of no meaning', 'version', 0],
     ['paper of no standard', 'page', { size: 'B7' }],
-    ['a silenced finding without its reason', 'silenced', [{ rule: 'open-port', place: '', reason: '' }]],
+    [
+      'an accepted warning without its reason',
+      'acceptedWarnings',
+      [{ rule: 'open-port', location: '', reason: '' }],
+    ],
   ])('with %s is refused', (_words, field, value) => {
     const read = readSheetText(JSON.stringify({ ...unit, [field]: value }))
     expect(read.ok ? '' : read.problems[0].message).toContain(field)

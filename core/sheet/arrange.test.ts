@@ -64,7 +64,7 @@ describe('a part that is put on a pipe', () => {
     expect(sound(round)).toEqual([])
   })
   it('leaves what was shaped by hand, and what was under it before', () => {
-    const shaped = { ...sheet, pipes: [{ ...pipe, shaped: true as const }] }
+    const shaped = { ...sheet, pipes: [{ ...pipe, manualRoute: true as const }] }
     expect(runsThrough(put(shaped))).toBe(true)
     const added = addComponent(sheet, 'pressure-gauge', { x: 20, y: middle[1] })
     const along = move(added.sheet, [added.id], 1, 0)
@@ -150,7 +150,7 @@ describe('splicing', () => {
     const y = polyline(sheet, sheet.pipes[0])[0][1]
     const beside = addComponent(sheet, 'check-valve', { x: 20, y: y + 1 })
     expect(insertInPipe(beside.sheet, beside.id)).toBe(beside.sheet)
-    const shaft = { ...sheet, pipes: sheet.pipes.map((p) => ({ ...p, line: 'shaft' as const })) }
+    const shaft = { ...sheet, pipes: sheet.pipes.map((p) => ({ ...p, lineType: 'shaft' as const })) }
     const on = addComponent(shaft, 'check-valve', { x: 20, y })
     expect(insertInPipe(on.sheet, on.id)).toBe(on.sheet)
   })

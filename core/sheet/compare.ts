@@ -52,7 +52,7 @@ export function compareSheets(before: Sheet, after: Sheet): Change[] {
     ...(before.title === after.title
       ? []
       : [{ what: 'changed' as const, name: 'Title', details: [step('title', before.title, after.title)] }]),
-    ...silencedChanges(before, after),
+    ...acceptedWarningChanges(before, after),
   ]
   const order = { added: 0, removed: 1, changed: 2 }
   return changes.sort((a, b) => order[a.what] - order[b.what])
@@ -147,7 +147,7 @@ function record(name: string, before: object, after: object): Change[] {
   return details.length ? [{ what: 'changed', name, details }] : []
 }
 
-function silencedChanges(before: Sheet, after: Sheet): Change[] {
+function acceptedWarningChanges(before: Sheet, after: Sheet): Change[] {
   const key = (s: Sheet['acceptedWarnings'][number]) =>
     `${s.rule} at ${s.location || 'the sheet'}: ${s.reason}`
   const [was, is] = [before.acceptedWarnings.map(key), after.acceptedWarnings.map(key)]

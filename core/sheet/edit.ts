@@ -289,7 +289,7 @@ export function remove(sheet: Sheet, ids: readonly string[], needed: readonly Pi
     initialPressures: Object.fromEntries(
       Object.entries(sheet.initialPressures).filter(([key]) => !gone.has(key.split('.')[0])),
     ),
-    silenced: sheet.acceptedWarnings.filter((s) => !gone.has(s.location)),
+    acceptedWarnings: sheet.acceptedWarnings.filter((s) => !gone.has(s.location)),
   }
   return removeRedundantJunctions(
     left,
@@ -402,7 +402,7 @@ export function connect(
     id,
     from: a,
     to: b,
-    line: domain === 'oil' ? (line ?? 'working') : domain,
+    lineType: domain === 'oil' ? (line ?? 'working') : domain,
     route: route(result, a, b).map(([x, y]) => [x, y]),
   })
   return { sheet: { ...result, pipes: [...result.pipes, pipe] }, id }

@@ -17,7 +17,7 @@ import {
   type XY,
 } from './geometry'
 import { route } from './route'
-import { emptySheet, sheetSchema, type Sheet } from './schema'
+import { emptySheet, SHEET_VERSION, sheetSchema, type Sheet } from './schema'
 
 const at = (rotation: 0 | 1 | 2 | 3, mirrored = false, x = 10, y = 20) => ({ x, y, rotation, mirrored })
 
@@ -239,7 +239,7 @@ describe('routes beside what a file may hold', () => {
   it('come to an end where another pipe slants', () => {
     const sheet = sheetSchema.parse({
       format: 'oar-bench-sheet',
-      version: 4,
+      version: SHEET_VERSION,
       title: 'x',
       components: [
         { id: 'a', kind: 'reservoir', x: 0, y: 0 },

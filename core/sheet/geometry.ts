@@ -2,7 +2,7 @@
 import { findKind } from '../catalogue'
 import type { Parameter } from '../catalogue/kind'
 import type { Side, SymbolDrawing } from '../catalogue/symbol'
-import { memoized } from './remembered'
+import { memoized } from './memoized'
 import { readParameter, type Value } from './resolve'
 import type { Pipe, PipeEnd, Sheet, SheetComponent } from './schema'
 

@@ -43,7 +43,7 @@ describe('netlist', () => {
       ],
     }
     expect(buildNetlist(wrong).problems).toContainEqual(
-      expect.objectContaining({ rule: 'domain', place: { pipe: 'X' } }),
+      expect.objectContaining({ rule: 'domain', location: { pipe: 'X' } }),
     )
   })
   it('splits a line where a pipe has friction, half its oil at each end', () => {
@@ -71,7 +71,7 @@ describe('netlist', () => {
       pipes: base.pipes.map((p) => (p.id === line.id ? { ...p, to: { component: relief, port: 'Q' } } : p)),
     }
     expect(buildNetlist(port).problems).toContainEqual(
-      expect.objectContaining({ place: { pipe: line.id }, message: expect.stringContaining('no port "Q"') }),
+      expect.objectContaining({ location: { pipe: line.id }, message: expect.stringContaining('no port "Q"') }),
     )
     for (const change of [
       { length: '2 kg' },
@@ -80,7 +80,7 @@ describe('netlist', () => {
       { friction: true, length: '0 m' },
     ]) {
       const { problems } = buildNetlist(changePipe(base, line.id, change))
-      expect(problems[0]).toMatchObject({ severity: 'error', place: { pipe: line.id } })
+      expect(problems[0]).toMatchObject({ severity: 'error', location: { pipe: line.id } })
     }
   })
 })

@@ -5,7 +5,7 @@ import { type FluidData } from '../fluid/fluid'
 import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
 import type { Finding, Location } from './finding'
-import { memoized } from './remembered'
+import { memoized } from './memoized'
 import type { FluidSettings, Pipe, SheetComponent, TankSettings } from './schema'
 
 export type Value = number | string | boolean | Table

@@ -4,7 +4,7 @@ import { compile } from './compile'
 import { Network } from './circuit/network'
 import { Recorder } from './observers/recorder'
 import type { Signal } from './result'
-import { findSteadyState } from './settle'
+import { findSteadyState } from './steady-state'
 
 export interface OperatingPoint {
   /** Whether there is one: nothing moves any more. */

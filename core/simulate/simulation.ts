@@ -23,7 +23,7 @@ import { Conditions } from './observers/conditions'
 import { Hunting } from './observers/hunting'
 import { Recorder } from './observers/recorder'
 import { BALANCE_WARNING, type RunResult } from './result'
-import { findSteadyState } from './settle'
+import { findSteadyState } from './steady-state'
 import type { Changed, Snapshot, Stop } from './snapshot'
 import { StepFailure, Stepper, type StepVisitor } from './stepper'
 

@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, smoothRamp, frictionReversal } from '../laws'
+import { circleArea, smoothRamp, frictionReversal } from '../flow-laws'
 import { dashed, line, rectangle, shaftStub, spring } from '../symbol'
 
 const STATE = indices('lift')

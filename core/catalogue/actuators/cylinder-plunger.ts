@@ -1,5 +1,5 @@
 import { defineKind, quantity } from '../kind'
-import { circleArea } from '../laws'
+import { circleArea } from '../flow-laws'
 import {
   type CylinderValues,
   cylinderInputs,

@@ -1,5 +1,5 @@
 import { defineKind, quantity } from '../kind'
-import { circleArea } from '../laws'
+import { circleArea } from '../flow-laws'
 import { rectangle } from '../symbol'
 import {
   type CylinderValues,

@@ -27,7 +27,7 @@ import {
   interpolate,
   pathCoefficient,
   frictionReversal,
-} from '../laws'
+} from '../flow-laws'
 import { line, partOf, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
 
 const INPUT = indices('force')

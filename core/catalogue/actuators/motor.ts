@@ -13,7 +13,7 @@ import {
   outputSpecs,
   conditionSpecs,
 } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
 import { circle, dashed, flowTriangle, line, shaftStub, type Shape, type SymbolDrawing } from '../symbol'
 
 const INPUT = indices('loadTorque')

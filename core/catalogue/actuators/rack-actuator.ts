@@ -1,5 +1,5 @@
 import { defineKind, quantity } from '../kind'
-import { circleArea } from '../laws'
+import { circleArea } from '../flow-laws'
 import { arrow, circle, line, rectangle, shaftStub } from '../symbol'
 import {
   rotaryFaults,

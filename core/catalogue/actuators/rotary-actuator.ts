@@ -16,7 +16,7 @@ import {
   eventSpecs,
   inputSpecs,
 } from '../kind'
-import { endStopChamber, DEAD_VOLUME, frictionReversal } from '../laws'
+import { endStopChamber, DEAD_VOLUME, frictionReversal } from '../flow-laws'
 
 const INPUT = indices('loadTorque')
 const STATE = indices('angle')

@@ -1,7 +1,7 @@
 import { GRAVITY } from '../../units/quantities'
 import { dragging } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, inputSpecs, stateSpecs } from '../kind'
-import { frictionReversal } from '../laws'
+import { frictionReversal } from '../flow-laws'
 import { arrow, circle, line, shaftStub } from '../symbol'
 
 const STATE = indices('angle', 'wave', 'waveCosine')

@@ -10,7 +10,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { smoothPositivePart, frictionReversal } from '../laws'
+import { smoothPositivePart, frictionReversal } from '../flow-laws'
 import { circle, line, rectangle, shaftStub } from '../symbol'
 
 const STATE = indices('hauled')

@@ -1,6 +1,6 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { circle, line, polygon } from '../symbol'
 
 const OUTPUT = indices('drop', 'bypassFlow')

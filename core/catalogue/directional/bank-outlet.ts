@@ -1,6 +1,6 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { circle, dashed, line, rectangle } from '../symbol'
 
 const OUTPUT = indices('flow')

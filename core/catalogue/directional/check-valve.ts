@@ -1,5 +1,5 @@
 import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { circle, line } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
 import { checkNominal, checkParameters, checkValveFlow } from './check'

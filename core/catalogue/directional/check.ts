@@ -1,6 +1,6 @@
 /** The check valve law, shared by the check valve and the valves with a check built in. */
 import { quantity } from '../kind'
-import { smoothRamp } from '../laws'
+import { smoothRamp } from '../flow-laws'
 
 export const checkParameters = (group?: string) =>
   ({

@@ -1,6 +1,6 @@
 import { leak, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkSeat, circle, dashed, line, rectangle, shifted, type Shape } from '../symbol'
 import { checkNominal, checkParameters } from './check'
 

@@ -19,7 +19,7 @@ import {
   smoothSquareRoot,
   SHORT_FLOW,
   spoolRate,
-} from '../laws'
+} from '../flow-laws'
 import { arrow, circle, dashed, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
 

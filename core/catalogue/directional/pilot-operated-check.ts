@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkSeat, dashed, line, rectangle } from '../symbol'
 import { leak, reversed, stuck } from '../faults'
 import { checkNominal, checkParameters } from './check'

@@ -1,6 +1,6 @@
 import { leak, reversed, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkSeat, dashed, line } from '../symbol'
 import { checkParameters } from './check'
 

@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { line, partOf, polygon, rectangle, spring } from '../symbol'
 import { BOX, solenoid } from './spool'
 

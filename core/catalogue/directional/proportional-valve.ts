@@ -9,7 +9,7 @@ import {
   inputSpecs,
 } from '../kind'
 import { leak, lost, stuck } from '../faults'
-import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../laws'
+import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { adjustable, line, partOf, spring } from '../symbol'
 import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
 

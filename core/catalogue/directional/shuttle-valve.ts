@@ -1,6 +1,6 @@
 import { blocked, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { circle, line } from '../symbol'
 
 const STATE = indices('ball')

@@ -10,7 +10,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../laws'
+import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { checkParameters, checkValveFlow } from './check'
 import { portRelief } from '../pressure/port-relief'
 import { circle, line, partOf, spring } from '../symbol'

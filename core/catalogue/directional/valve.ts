@@ -18,7 +18,7 @@ import {
   inputSpecs,
 } from '../kind'
 import { leak, lost, stuck } from '../faults'
-import { addPathFlows, pathCoefficient, spoolRate } from '../laws'
+import { addPathFlows, pathCoefficient, spoolRate } from '../flow-laws'
 import {
   arrow,
   circle,

@@ -1,6 +1,6 @@
 /** What the pressure-compensated flow valves with a bypass share: the regulated way and the way of the excess. */
 import { quantity, indices, inputSpecs } from '../kind'
-import { compensatedEdge, pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { compensatedEdge, pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 
 export const compensatedParameters = (flow: string) =>
   ({

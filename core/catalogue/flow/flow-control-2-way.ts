@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { compensatedEdge, pathCoefficient, smoothSquareRoot, SHORT_FLOW } from '../laws'
+import { compensatedEdge, pathCoefficient, smoothSquareRoot, SHORT_FLOW } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { adjustable, arrowHead, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
 

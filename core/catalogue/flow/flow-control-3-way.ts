@@ -1,5 +1,5 @@
 import { blocked, drifted, stuck } from '../faults'
-import { SHORT_FLOW } from '../laws'
+import { SHORT_FLOW } from '../flow-laws'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { adjustable, arrowHead, line, rectangle } from '../symbol'
 import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'

@@ -1,6 +1,6 @@
 import { leak } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL } from '../flow-laws'
 import { circle, flowTriangle, line, shaftStub } from '../symbol'
 
 const STATE = indices('speed')

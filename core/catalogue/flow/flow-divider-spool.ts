@@ -1,6 +1,6 @@
 import { blocked, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, frictionReversal, smoothSquareRoot } from '../laws'
+import { pathCoefficient, frictionReversal, smoothSquareRoot } from '../flow-laws'
 import { arrow, line, rectangle } from '../symbol'
 
 const STATE = indices('spool')

@@ -1,6 +1,6 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
-import { circleArea, smoothSquareRoot } from '../laws'
+import { circleArea, smoothSquareRoot } from '../flow-laws'
 import { line } from '../symbol'
 import { throttlesBothWays } from './throttled'
 

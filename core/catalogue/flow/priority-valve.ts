@@ -1,6 +1,6 @@
 import { blocked, drifted, stuck } from '../faults'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { SHORT_FLOW } from '../laws'
+import { SHORT_FLOW } from '../flow-laws'
 import { arrow, line, rectangle, spring, text } from '../symbol'
 import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'
 

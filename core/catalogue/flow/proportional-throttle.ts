@@ -1,6 +1,6 @@
 import { lost, stuck } from '../faults'
 import { defineKind, quantity, indices, stateSpecs, inputSpecs } from '../kind'
-import { notchOpening, spoolRate } from '../laws'
+import { notchOpening, spoolRate } from '../flow-laws'
 import { adjustable, line, rectangle } from '../symbol'
 import { solenoid } from '../directional/spool'
 import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'

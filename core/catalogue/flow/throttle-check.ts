@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, pathCoefficient, smoothSquareRoot } from '../laws'
+import { circleArea, pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { arrow, circle, line } from '../symbol'
 import { checkParameters, checkValveFlow } from '../directional/check'
 

@@ -1,7 +1,7 @@
 /** A single way through, opened so far: what cocks, throttles and couplings share. */
 import { blocked } from '../faults'
 import { Power, quantity, type Local, type Model, type Restriction, indices, outputSpecs } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 
 const OUTPUT = indices('flow')
 

@@ -1,6 +1,6 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { arrowHead, circle, line } from '../symbol'
 
 const OUTPUT = indices('reading')

@@ -1,6 +1,6 @@
 import { stuck } from '../faults'
 import { defineKind, Power, quantity } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { line } from '../symbol'
 import { filterParameter, transducerBox, transducerModel, STATE, OUTPUT } from './transducer'
 

@@ -8,7 +8,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, smoothSquareRoot } from '../laws'
+import { circleArea, smoothSquareRoot } from '../flow-laws'
 import { line, polygon } from '../symbol'
 
 const STATE = indices('spilled')

@@ -1,5 +1,5 @@
 /** What a pipe is to the engine: a volume, and where it has friction, a flow resistance. */
-import { frictionFactor } from '../laws'
+import { frictionFactor } from '../flow-laws'
 import { Power, type Model, indices, stateSpecs } from '../kind'
 import type { Fluid } from '../../fluid/fluid'
 

@@ -1,6 +1,6 @@
 import { blocked, leak } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { arrow, circle, dashed, line } from '../symbol'
 
 const OUTPUT = indices('flow', 'drained')

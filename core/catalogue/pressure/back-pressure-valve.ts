@@ -1,5 +1,5 @@
 import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'

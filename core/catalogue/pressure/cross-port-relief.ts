@@ -8,7 +8,7 @@ import {
   inputSpecs,
   stateSpecs,
 } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { drifted, springBroken, stuck } from '../faults'
 import { arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'

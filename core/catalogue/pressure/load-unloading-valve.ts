@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, inputSpecs } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { blocked, drifted, stuck } from '../faults'
 import { dashed } from '../symbol'
 import { pressureBody } from './body'

@@ -1,5 +1,5 @@
 /** How every relief opens, whatever sets it. */
-import { smoothPositivePart, pathCoefficient, smoothSquareRoot } from '../laws'
+import { smoothPositivePart, pathCoefficient, smoothSquareRoot } from '../flow-laws'
 
 /** Pressure drop at rated flow of a relief that is wide open, Pa. */
 const WIDE_OPEN_DROP = 4e5

@@ -1,5 +1,5 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { circleArea, smoothSquareRoot } from '../laws'
+import { circleArea, smoothSquareRoot } from '../flow-laws'
 import { dashed } from '../symbol'
 import {
   reliefCaption,

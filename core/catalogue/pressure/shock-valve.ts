@@ -1,5 +1,5 @@
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { arrow, circle, dashed, line, rectangle, spring } from '../symbol'
 import { settingFaults, settingInput, INPUT } from './body'

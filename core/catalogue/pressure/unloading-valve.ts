@@ -8,7 +8,7 @@ import {
   conditionSpecs,
   eventSpecs,
 } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { pressureBody, settingFaults, settingInput, INPUT } from './body'
 
 const STATE = indices('opening')

@@ -1,4 +1,4 @@
-import { inletFilling, starvation } from '../laws'
+import { inletFilling, starvation } from '../flow-laws'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { arrow, circle, line } from '../symbol'
 

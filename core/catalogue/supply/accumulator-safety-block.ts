@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, pathCoefficient, smoothSquareRoot } from '../laws'
+import { circleArea, pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { portRelief } from '../pressure/port-relief'
 import { arrow, circle, dashed, line, polygon, rectangle, spring } from '../symbol'
 

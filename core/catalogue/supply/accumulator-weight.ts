@@ -1,7 +1,7 @@
 import { GRAVITY } from '../../units/quantities'
 import { blockedStore } from '../faults'
 import { defineKind, quantity } from '../kind'
-import { circleArea } from '../laws'
+import { circleArea } from '../flow-laws'
 import { rectangle } from '../symbol'
 import {
   accumulatorSafetyNote,

@@ -9,7 +9,7 @@ import {
   outputSpecs,
   conditionSpecs,
 } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../laws'
+import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { line, polygon, type Point, type Shape } from '../symbol'
 
 export const STATE = indices('oil')

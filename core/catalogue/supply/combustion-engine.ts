@@ -1,6 +1,6 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
-import { interpolate, frictionReversal } from '../laws'
+import { interpolate, frictionReversal } from '../flow-laws'
 import { rectangle, shaftStub, text } from '../symbol'
 
 const OUTPUT = indices('running', 'torque', 'shaftPower')

@@ -1,6 +1,6 @@
 import { leak } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
 import { circle, line, polygon } from '../symbol'
 
 const OUTPUT = indices('delivery', 'leakage', 'shaftPower')

@@ -1,6 +1,6 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
-import { frictionReversal, SHAFT_REVERSAL } from '../laws'
+import { frictionReversal, SHAFT_REVERSAL } from '../flow-laws'
 import { circle, shaftStub, text } from '../symbol'
 
 const OUTPUT = indices('shaftPower', 'torque')

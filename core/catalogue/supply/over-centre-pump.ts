@@ -17,7 +17,7 @@ import {
   smoothSquareRoot,
   SHAFT_REVERSAL,
   starvation,
-} from '../laws'
+} from '../flow-laws'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
 
 const STATE = indices('position')

@@ -9,7 +9,7 @@ import {
   conditionSpecs,
   eventSpecs,
 } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
 import { circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
 
 const STATE = indices('joined')

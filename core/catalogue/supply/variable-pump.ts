@@ -11,7 +11,7 @@ import {
   outputSpecs,
   conditionSpecs,
 } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../laws'
+import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
 import { arrow, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 export const STATE = indices('position')

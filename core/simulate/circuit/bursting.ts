@@ -1,6 +1,6 @@
 /** Where a line would burst: beyond four times the lowest rating of what stands in it. */
 import { Power, type Model } from '../../catalogue/kind'
-import { circleArea, smoothSquareRoot } from '../../catalogue/laws'
+import { circleArea, smoothSquareRoot } from '../../catalogue/flow-laws'
 import type { Fluid } from '../../fluid/fluid'
 import { portKey, type Netlist } from '../../sheet/netlist'
 

@@ -20,7 +20,7 @@ import {
   frictionReversal,
   smoothSquareRoot,
   spoolRate,
-} from './laws'
+} from './flow-laws'
 
 const slope = (f: (x: number) => number, x: number, h = 1e-7) => (f(x + h) - f(x - h)) / (2 * h)
 

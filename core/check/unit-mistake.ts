@@ -1,6 +1,6 @@
 import type { Parameter } from '../catalogue/kind'
 import { findKind } from '../catalogue'
-import { memoized } from '../sheet/remembered'
+import { memoized } from '../sheet/memoized'
 import { pipeSchema, type Pipe, type SheetComponent } from '../sheet/schema'
 import { quantities, type Quantity } from '../units/quantities'
 import { parseQuantity } from '../units/text'

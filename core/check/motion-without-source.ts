@@ -2,7 +2,7 @@ import { portKey } from '../sheet/netlist'
 import { motions } from './motion'
 import { isJoined, nameOfComponent, oilEdges, OPENED, reachable, tankNodes, type Rule } from './rule'
 
-export const shaftWithoutDrive: Rule = {
+export const motionWithoutSource: Rule = {
   id: 'nothing-drives',
   reason:
     'A motion that no pump, accumulator or source can reach never happens: a line is missing, or a valve never opens to it.',
