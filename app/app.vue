@@ -1,5 +1,6 @@
 <script setup lang="ts">
 useTheme()
+holdTabLock()
 </script>
 
 <template>

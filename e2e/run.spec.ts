@@ -85,7 +85,7 @@ test('answers a changed setting and a valve turned round; keeps a run and lays i
 
   // the check valve turned round shuts the way
   await page.locator('[data-component="V2"]').click()
-  await page.getByRole('button', { name: 'Turn round' }).click()
+  await page.getByRole('button', { name: 'Swap ports' }).click()
   await run(page)
   await goTo(page, 7)
   expect(await number(reading(page, 'A1'))).toBeLessThan(1)

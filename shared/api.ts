@@ -13,9 +13,11 @@ const variantName = z.string().trim().min(1, 'Give the variant a name.').max(80)
 export const variantNameBody = z.strictObject({ name: variantName })
 /** A new variant, copied from another or empty. */
 export const variantBody = z.strictObject({ name: variantName, from: z.string().max(64).optional() })
-export const briefBody = z.strictObject({ revision: z.number().int().positive(), brief: briefSchema })
+/** A save: the revision that it started from, and a name of its own by which its sender knows it again. */
+const save = { revision: z.number().int().positive(), saveId: z.string().min(1).max(64).optional() }
+export const briefBody = z.strictObject({ ...save, brief: briefSchema })
 /** The sheet itself is checked by the core, which says what is wrong where. */
-export const sheetBody = z.strictObject({ revision: z.number().int().positive(), sheet: z.unknown() })
+export const sheetBody = z.strictObject({ ...save, sheet: z.unknown() })
 export const runNameBody = z.strictObject({ name: z.string().trim().min(1, 'Give the run a name.').max(80) })
 /** A state of the sheet to keep under a name. */
 export const revisionBody = z.strictObject({
@@ -23,11 +25,11 @@ export const revisionBody = z.strictObject({
   note: z.string().trim().max(400).default(''),
   sheet: z.unknown(),
 })
-/** A run to keep: its bytes (base64) and the sheet it came from. */
+/** A run to keep: its bytes (base64, compressed by gzip or not) and the sheet it came from. */
 export const runBody = z.strictObject({
   name: z.string().trim().min(1).max(80),
   sheet: z.unknown(),
-  data: z.string().max(60_000_000),
+  data: z.base64(),
 })
 
 export type Brief = z.infer<typeof briefSchema>

@@ -4,8 +4,11 @@ import { Check, CloudOff, LoaderCircle, Moon, Redo2, Sun, Undo2 } from 'lucide-v
 import { unitSystems } from '@oar-bench/core/units/quantities'
 
 defineProps<{ step?: string }>()
-const drawing = useDrawing()
-const run = useRun()
+const sheetDocument = useSheetDocument()
+const saving = useSaving()
+const tabs = useTabs()
+const checks = useSheetChecks()
+const runs = useSimulationRuns()
 const { system } = useUnits()
 const { dark, toggle } = useTheme()
 const systemWords = { metric: 'metric', us: 'US customary' }
@@ -14,28 +17,28 @@ const steps = computed(() => [
   {
     name: 'brief',
     label: 'Brief',
-    missing: drawing.briefProblems.length
-      ? `${drawing.briefProblems.length} to mend`
-      : drawing.brief.purpose
+    missing: sheetDocument.briefProblems.length
+      ? `${sheetDocument.briefProblems.length} to mend`
+      : sheetDocument.brief.purpose
         ? ''
         : 'purpose missing',
   },
   {
     name: 'sheet',
     label: 'Sheet',
-    missing: drawing.errors.length
-      ? `${drawing.errors.length} ${drawing.errors.length === 1 ? 'error' : 'errors'}`
+    missing: checks.errors.length
+      ? `${checks.errors.length} ${checks.errors.length === 1 ? 'error' : 'errors'}`
       : '',
   },
-  { name: 'sizes', label: 'Sizes', missing: drawing.briefProblems.length ? 'brief first' : '' },
+  { name: 'sizes', label: 'Sizes', missing: sheetDocument.briefProblems.length ? 'brief first' : '' },
   {
     name: 'run',
     label: 'Run',
-    missing: drawing.errors.length
+    missing: checks.errors.length
       ? 'sheet first'
-      : !run.shown
+      : !runs.shown
         ? 'not run'
-        : run.outdated
+        : runs.outdated
           ? 'out of date'
           : '',
   },
@@ -50,18 +53,18 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
         >Oar Bench</span
       >
     </NuxtLink>
-    <template v-if="step && drawing.machine">
+    <template v-if="step && sheetDocument.machine">
       <span
         class="max-w-44 min-w-20 truncate border-l border-rule pl-3 font-semibold"
         data-testid="machine-name"
-        >{{ drawing.machine.name }}</span
+        >{{ sheetDocument.machine.name }}</span
       >
       <VariantMenu v-if="step !== 'brief'" />
       <nav aria-label="Steps" class="ml-2 flex h-full">
         <NuxtLink
           v-for="s in steps"
           :key="s.name"
-          :to="{ path: `/machines/${drawing.machine.id}/${s.name}`, query: $route.query }"
+          :to="{ path: `/machines/${sheetDocument.machine.id}/${s.name}`, query: $route.query }"
           class="flex h-full flex-col justify-center border-b-2 px-3 leading-tight hover:text-accent max-lg:px-2"
           :class="s.name === step ? 'border-accent text-accent' : 'border-transparent'"
           :aria-current="s.name === step ? 'step' : undefined"
@@ -77,31 +80,31 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
       <span
         class="ml-auto flex items-center gap-1.5 text-[13px] whitespace-nowrap"
         data-testid="save-state"
-        :data-state="drawing.saveState"
+        :data-state="saving.state"
         role="status"
       >
         <span
-          v-if="drawing.elsewhere"
+          v-if="tabs.elsewhere"
           class="rounded bg-accent-paper px-2 py-0.5"
           title="What is saved there is taken over here; where both have changes, you are asked."
           data-testid="elsewhere"
           >Open in another tab too</span
         >
-        <template v-if="drawing.saveState === 'saved'">
+        <template v-if="saving.state === 'saved'">
           <Check :size="16" class="text-good" aria-hidden="true" />
           <span class="text-soft max-lg:sr-only"
-            >Saved{{ drawing.savedAt ? ` ${clock.format(drawing.savedAt)}` : '' }}</span
+            >Saved{{ saving.savedAt ? ` ${clock.format(saving.savedAt)}` : '' }}</span
           >
         </template>
-        <template v-else-if="drawing.saveState === 'failed'">
+        <template v-else-if="saving.state === 'failed'">
           <CloudOff :size="16" class="text-error" aria-hidden="true" />
-          <span class="text-error">Not saved: {{ drawing.saveProblem }}</span>
-          <button class="button" @click="drawing.saveNow()">Try again</button>
+          <span class="text-error">Not saved: {{ saving.problem }}</span>
+          <button class="button" @click="saving.saveNow()">Try again</button>
         </template>
-        <template v-else-if="drawing.saveState === 'conflict'">
-          <span class="text-error">{{ drawing.saveProblem }}</span>
-          <button class="button" @click="drawing.settleConflict('theirs')">Take the other version</button>
-          <button class="button" @click="drawing.settleConflict('mine')">Keep this one</button>
+        <template v-else-if="saving.state === 'conflict'">
+          <span class="text-error">{{ saving.problem }}</span>
+          <button class="button" @click="saving.resolveConflict('theirs')">Take the other version</button>
+          <button class="button" @click="saving.resolveConflict('mine')">Keep this one</button>
         </template>
         <template v-else>
           <LoaderCircle :size="16" class="animate-spin text-soft" aria-hidden="true" /><span class="text-soft"
@@ -113,16 +116,16 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
         <ToolButton
           hint="Undo (Ctrl Z)"
           label="Undo"
-          :disabled="!drawing.past.length"
-          @click="drawing.undo()"
+          :disabled="!sheetDocument.canUndo"
+          @click="sheetDocument.undo()"
         >
           <Undo2 :size="18" />
         </ToolButton>
         <ToolButton
           hint="Redo (Ctrl Shift Z)"
           label="Redo"
-          :disabled="!drawing.future.length"
-          @click="drawing.redo()"
+          :disabled="!sheetDocument.canRedo"
+          @click="sheetDocument.redo()"
         >
           <Redo2 :size="18" />
         </ToolButton>

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 /** What the machine must do. */
-import type { Parameter } from '@oar-bench/core/catalogue/kind'
 import { briefParameters, type Brief } from '@oar-bench/core/size/brief'
 import { ShieldAlert } from 'lucide-vue-next'
 
-const drawing = useDrawing()
+const sheetDocument = useSheetDocument()
 const statements = [
   {
     name: 'purpose',
@@ -22,18 +21,12 @@ const statements = [
     hint: 'what stops, what stays held, who is warned',
   },
 ] as const
-const groups = computed(() => {
-  const result = new Map<string, [string, Parameter][]>()
-  for (const [name, parameter] of Object.entries(briefParameters) as [string, Parameter][]) {
-    const group = parameter.group ?? ''
-    result.set(group, [...(result.get(group) ?? []), [name, parameter]])
-  }
-  return [...result.entries()]
-})
-const problemOf = (name: string) => drawing.briefProblems.find((p) => p.location.parameter === name)?.message
+const groups = parametersByGroup(briefParameters)
+const problemOf = (name: string) =>
+  sheetDocument.briefProblems.find((p) => p.location.parameter === name)?.message
 const rename = (name: string, summary: string) =>
-  drawing.rename(name.trim() || drawing.machine!.name, summary)
-const change = (next: Partial<Brief>) => drawing.setBrief({ ...drawing.brief, ...next })
+  sheetDocument.rename(name.trim() || sheetDocument.machine!.name, summary)
+const change = (next: Partial<Brief>) => sheetDocument.setBrief({ ...sheetDocument.brief, ...next })
 </script>
 
 <template>
@@ -45,25 +38,25 @@ const change = (next: Partial<Brief>) => drawing.setBrief({ ...drawing.brief, ..
           <span class="mb-0.5 block text-soft">Machine</span>
           <input
             class="field"
-            :value="drawing.machine?.name"
+            :value="sheetDocument.machine?.name"
             maxlength="80"
-            @change="rename(($event.target as HTMLInputElement).value, drawing.machine!.summary)"
+            @change="rename(($event.target as HTMLInputElement).value, sheetDocument.machine!.summary)"
           />
         </label>
         <label class="mb-4 block">
           <span class="mb-0.5 block text-soft">What it is, in a line</span>
           <input
             class="field"
-            :value="drawing.machine?.summary"
+            :value="sheetDocument.machine?.summary"
             maxlength="400"
-            @change="rename(drawing.machine!.name, ($event.target as HTMLInputElement).value)"
+            @change="rename(sheetDocument.machine!.name, ($event.target as HTMLInputElement).value)"
           />
         </label>
         <label v-for="s in statements" :key="s.name" class="mb-4 block">
           <span class="mb-0.5 block text-soft">{{ s.label }}</span>
           <textarea
             class="field min-h-24"
-            :value="drawing.brief[s.name]"
+            :value="sheetDocument.brief[s.name]"
             :placeholder="s.hint"
             maxlength="4000"
             rows="4"
@@ -85,10 +78,12 @@ const change = (next: Partial<Brief>) => drawing.setBrief({ ...drawing.brief, ..
               v-for="[name, parameter] in list"
               :key="name"
               :parameter="parameter"
-              :model-value="drawing.brief.values[name]"
+              :model-value="sheetDocument.brief.values[name]"
               :problem="problemOf(name)"
               :data-testid="`brief-${name}`"
-              @update:model-value="change({ values: { ...drawing.brief.values, [name]: String($event) } })"
+              @update:model-value="
+                change({ values: { ...sheetDocument.brief.values, [name]: String($event) } })
+              "
             />
           </div>
         </div>

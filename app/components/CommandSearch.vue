@@ -9,12 +9,15 @@ import {
   DialogPanel,
   DialogTitle,
 } from '@headlessui/vue'
+import { keyTexts, labelOf } from '../commands/command'
 import { findKind } from '@oar-bench/core/catalogue'
 import { nameOf } from '@oar-bench/core/sheet/schema'
 
-const drawing = useDrawing()
-const desk = useDesk()
-const { commands } = useCommands()
+const selection = useSelection()
+const sheetDocument = useSheetDocument()
+const editor = useEditorUi()
+const open = useDialog('search')
+const { enabled } = useCommands()
 const word = ref('')
 
 interface Entry {
@@ -24,22 +27,27 @@ interface Entry {
   readonly run: () => void
 }
 const go = (id: string) => () => {
-  drawing.select([id])
-  desk.view?.reveal(id)
+  selection.select([id])
+  editor.view?.reveal(id)
 }
 const entries = computed<Entry[]>(() => [
-  ...drawing.sheet.components.map((c) => ({
+  ...sheetDocument.sheet.components.map((c) => ({
     key: c.id,
     label: nameOf(c),
     note: findKind(c.kind)?.label ?? c.kind,
     run: go(c.id),
   })),
-  ...drawing.sheet.pipes
+  ...sheetDocument.sheet.pipes
     .filter((p) => p.name)
     .map((p) => ({ key: `pipe ${p.id}`, label: p.name!, note: 'line', run: go(p.id) })),
-  ...commands.value
-    .filter((c) => c.enabled && c.name !== 'search')
-    .map((c) => ({ key: `command ${c.name}`, label: c.label, note: c.keys ?? c.group, run: c.run })),
+  ...enabled.value
+    .filter((c) => c.name !== 'search')
+    .map((c) => ({
+      key: `command ${c.name}`,
+      label: labelOf(c),
+      note: keyTexts(c)[0] ?? c.group,
+      run: c.run,
+    })),
 ])
 const found = computed(() => {
   const words = word.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
@@ -49,17 +57,14 @@ const found = computed(() => {
 })
 function choose(entry: Entry | null) {
   if (!entry) return
-  desk.searching = false
+  open.value = false
   entry.run()
 }
-watch(
-  () => desk.searching,
-  () => (word.value = ''),
-)
+watch(open, () => (word.value = ''))
 </script>
 
 <template>
-  <Dialog :open="desk.searching" class="relative z-40" @close="desk.searching = false">
+  <Dialog :open="open" class="relative z-40" @close="open = false">
     <div class="fixed inset-0 bg-black/25" aria-hidden="true" />
     <div class="fixed inset-x-0 top-24 flex justify-center px-4">
       <DialogPanel class="w-full max-w-lg rounded border border-rule bg-paper shadow-xl" data-testid="search">
@@ -70,7 +75,7 @@ watch(
             placeholder="Designation, kind, line or command"
             aria-label="Designation, kind, line or command"
             data-testid="search-word"
-            @keydown.esc.stop="desk.searching = false"
+            @keydown.esc.stop="open = false"
             @change="word = $event.target.value"
           />
           <ComboboxOptions static class="max-h-80 overflow-auto py-1">

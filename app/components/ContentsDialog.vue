@@ -6,18 +6,20 @@ import { findKind } from '@oar-bench/core/catalogue'
 import { valuesAt, localAt } from '@oar-bench/core/simulate/playback'
 import { nameOf } from '@oar-bench/core/sheet/schema'
 
-const drawing = useDrawing()
-const desk = useDesk()
-const run = useRun()
+const sheetDocument = useSheetDocument()
+const selection = useSelection()
+const editor = useEditorUi()
+const runs = useSimulationRuns()
 const { show } = useUnits()
 
+const open = useDialog('contents')
 const rows = computed(() => {
-  if (!desk.contents) return []
-  const { netlist } = buildNetlist(drawing.sheet)
-  const named = new Map(drawing.sheet.components.map((c) => [c.id, nameOf(c)]))
-  const shown = run.outdated ? undefined : run.shown
-  const frame = shown && valuesAt(shown.result, run.time, new Float64Array(shown.result.columns.length))
-  return drawing.sheet.components.map((component) => {
+  if (!open.value) return []
+  const { netlist } = buildNetlist(sheetDocument.sheet)
+  const named = new Map(sheetDocument.sheet.components.map((c) => [c.id, nameOf(c)]))
+  const shown = runs.outdated ? undefined : runs.shown
+  const frame = shown && valuesAt(shown.result, runs.time, new Float64Array(shown.result.columns.length))
+  return sheetDocument.sheet.components.map((component) => {
     const kind = findKind(component.kind)
     const ports = (kind?.ports ?? []).flatMap((port) => {
       const index = netlist.nodeOf.get(portKey(component.id, port.name))
@@ -39,14 +41,14 @@ const rows = computed(() => {
   })
 })
 function go(id: string) {
-  desk.contents = false
-  drawing.select([id])
-  desk.view?.reveal(id)
+  open.value = false
+  selection.select([id])
+  editor.view?.reveal(id)
 }
 </script>
 
 <template>
-  <DialogBox v-model:open="desk.contents" title="The sheet as a list" testid="contents" width="max-w-4xl">
+  <DialogBox v-model:open="open" title="The sheet as a list" testid="contents" width="max-w-4xl">
     <p v-if="!rows.length" class="text-soft">There is nothing on the sheet yet.</p>
     <table v-else class="w-full text-left">
       <thead>
@@ -54,7 +56,7 @@ function go(id: string) {
           <th class="py-1 pr-3 font-normal">Designation</th>
           <th class="pr-3 font-normal">Component</th>
           <th class="pr-3 font-normal">Joined to</th>
-          <th v-if="rows.some((r) => r.doing)" class="font-normal">At {{ run.time.toFixed(2) }} s</th>
+          <th v-if="rows.some((r) => r.doing)" class="font-normal">At {{ runs.time.toFixed(2) }} s</th>
         </tr>
       </thead>
       <tbody>

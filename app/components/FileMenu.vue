@@ -2,15 +2,15 @@
 /** The sheet as a file: written in every format, read from its own. */
 import { Download, History, Printer, Upload } from 'lucide-vue-next'
 
-const desk = useDesk()
+const editor = useEditorUi()
 const emit = defineEmits<{ read: [] }>()
-const { save, read } = useFiles()
+const { exportSheet, importSheet } = useFiles()
 const file = useTemplateRef<HTMLInputElement>('file')
 async function take(event: Event) {
   const input = event.target as HTMLInputElement
   const chosen = input.files?.[0]
   input.value = ''
-  if (chosen && (await read(chosen))) emit('read')
+  if (chosen && (await importSheet(chosen))) emit('read')
 }
 </script>
 
@@ -29,7 +29,7 @@ async function take(event: Event) {
         :key="name"
         class="flex w-full items-baseline justify-between gap-3 rounded px-3 py-1.5 text-left hover:bg-accent-paper hover:text-accent"
         :data-testid="`export-${name}`"
-        @click="(save(name), close())"
+        @click="(exportSheet(name), close())"
       >
         {{ format.label }} <span class="text-[13px] text-soft">{{ format.note }}</span>
       </button>
@@ -37,14 +37,14 @@ async function take(event: Event) {
       <button
         class="flex w-full items-center gap-2 rounded px-3 py-1.5 text-left hover:bg-accent-paper hover:text-accent"
         data-testid="open-print"
-        @click="((desk.printing = true), close())"
+        @click="((editor.dialog = 'print'), close())"
       >
         <Printer :size="16" aria-hidden="true" /> Print: look at the page first
       </button>
       <button
         class="flex w-full items-center gap-2 rounded px-3 py-1.5 text-left hover:bg-accent-paper hover:text-accent"
         data-testid="open-revisions"
-        @click="((desk.revisions = true), close())"
+        @click="((editor.dialog = 'revisions'), close())"
       >
         <History :size="16" aria-hidden="true" /> Revisions: keep, compare, put back
       </button>

@@ -6,26 +6,28 @@ import { acceptWarning } from '@oar-bench/core/sheet/edit'
 import { locationText, subjectOf, type Finding } from '@oar-bench/core/sheet/finding'
 
 const emit = defineEmits<{ reveal: [id: string] }>()
-const drawing = useDrawing()
-const warnings = computed(() => drawing.findings.filter((f) => f.severity === 'warning'))
+const sheetDocument = useSheetDocument()
+const selection = useSelection()
+const checks = useSheetChecks()
+const warnings = computed(() => checks.findings.filter((f) => f.severity === 'warning'))
 const words = computed(() => {
-  if (drawing.checkProblem) return 'No checks'
+  if (checks.problem) return 'No checks'
   const many = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
   const parts = [
-    drawing.errors.length && many(drawing.errors.length, 'error'),
+    checks.errors.length && many(checks.errors.length, 'error'),
     warnings.value.length && many(warnings.value.length, 'warning'),
   ].filter(Boolean)
   if (parts.length) return parts.join(', ')
-  return drawing.unchecked ? 'Checking …' : 'Checks pass'
+  return checks.pending ? 'Checking …' : 'Checks pass'
 })
 const named = (f: Finding) => {
-  const component = drawing.sheet.components.find((c) => c.id === f.location.component)
+  const component = sheetDocument.sheet.components.find((c) => c.id === f.location.component)
   return component?.designation ?? locationText(f.location)
 }
 function go(f: Finding) {
   const id = f.location.component ?? f.location.pipe ?? f.location.junction
   if (!id) return
-  drawing.select([id])
+  selection.select([id])
   emit('reveal', id)
 }
 /** The warning for whose acceptance a reason is being written, by its place in the list. */
@@ -34,35 +36,35 @@ const reason = ref('')
 function accept(f: Finding) {
   const text = reason.value.trim()
   if (!text) return
-  drawing.apply(acceptWarning(drawing.sheet, f.rule, subjectOf(f.location), text.slice(0, 200)))
+  sheetDocument.apply(acceptWarning(sheetDocument.sheet, f.rule, subjectOf(f.location), text.slice(0, 200)))
   accepting.value = undefined
   reason.value = ''
 }
 const restore = (f: Finding) =>
-  drawing.apply(acceptWarning(drawing.sheet, f.rule, subjectOf(f.location), undefined))
+  sheetDocument.apply(acceptWarning(sheetDocument.sheet, f.rule, subjectOf(f.location), undefined))
 </script>
 
 <template>
   <PopUp testid="findings" panel-class="w-96 p-1">
     <template #button>
       <CircleAlert
-        v-if="drawing.errors.length || drawing.checkProblem"
+        v-if="checks.errors.length || checks.problem"
         :size="16"
         class="text-error"
         aria-hidden="true"
       />
       <TriangleAlert v-else-if="warnings.length" :size="16" class="text-caution" aria-hidden="true" />
-      <Hourglass v-else-if="drawing.unchecked" :size="16" class="text-soft" aria-hidden="true" />
+      <Hourglass v-else-if="checks.pending" :size="16" class="text-soft" aria-hidden="true" />
       <CircleCheck v-else :size="16" class="text-good" aria-hidden="true" />
-      <span :data-checked="drawing.checked">{{ words }}</span>
+      <span :data-checked="checks.upToDate">{{ words }}</span>
     </template>
     <template #default="{ close }">
-      <p v-if="drawing.checkProblem" class="px-3 py-2 text-error" role="alert">{{ drawing.checkProblem }}</p>
-      <p v-else-if="!drawing.findings.length && !drawing.unchecked" class="px-3 py-2 text-soft">
+      <p v-if="checks.problem" class="px-3 py-2 text-error" role="alert">{{ checks.problem }}</p>
+      <p v-else-if="!checks.findings.length && !checks.pending" class="px-3 py-2 text-soft">
         The sheet can be run. The checks find nothing; they do not replace a qualified person's judgement.
       </p>
       <div
-        v-for="(f, i) in drawing.findings"
+        v-for="(f, i) in checks.findings"
         :key="i"
         class="rounded hover:bg-accent-paper"
         data-testid="finding"
@@ -99,9 +101,9 @@ const restore = (f: Finding) =>
           </form>
         </details>
       </div>
-      <section v-if="drawing.accepted.length" class="mt-1 border-t border-rule pt-1">
+      <section v-if="checks.accepted.length" class="mt-1 border-t border-rule pt-1">
         <h3 class="px-3 py-1 text-[13px] text-soft">Accepted</h3>
-        <div v-for="(f, i) in drawing.accepted" :key="i" class="px-3 py-1 text-[13px]" data-testid="accepted">
+        <div v-for="(f, i) in checks.accepted" :key="i" class="px-3 py-1 text-[13px]" data-testid="accepted">
           <button class="text-left hover:text-accent" @click="(go(f), close())">
             {{ named(f) }}: {{ f.message }}
           </button>

@@ -3,17 +3,18 @@
 import { fluidParameters, tankParameters } from '@oar-bench/core/sheet/resolve'
 import type { FluidSettings, TankSettings } from '@oar-bench/core/sheet/schema'
 
-const drawing = useDrawing()
+const sheetDocument = useSheetDocument()
+const checks = useSheetChecks()
 const names = Object.keys(fluidParameters) as (keyof typeof fluidParameters)[]
 const tankNames = Object.keys(tankParameters) as (keyof typeof tankParameters)[]
 const problemOf = (name: string) =>
-  drawing.findings.find((f) => !f.location.component && !f.location.pipe && f.location.parameter === name)
+  checks.findings.find((f) => !f.location.component && !f.location.pipe && f.location.parameter === name)
     ?.message
 function set(name: keyof FluidSettings, value: string) {
-  drawing.apply({ ...drawing.sheet, fluid: { ...drawing.sheet.fluid, [name]: value } })
+  sheetDocument.apply({ ...sheetDocument.sheet, fluid: { ...sheetDocument.sheet.fluid, [name]: value } })
 }
 function setTank(change: Partial<TankSettings>) {
-  drawing.apply({ ...drawing.sheet, tank: { ...drawing.sheet.tank, ...change } })
+  sheetDocument.apply({ ...sheetDocument.sheet, tank: { ...sheetDocument.sheet.tank, ...change } })
 }
 </script>
 
@@ -28,7 +29,7 @@ function setTank(change: Partial<TankSettings>) {
         <span class="mb-0.5 block text-[13px] text-soft">Oil</span>
         <input
           class="field"
-          :value="drawing.sheet.fluid.name"
+          :value="sheetDocument.sheet.fluid.name"
           maxlength="100"
           @change="set('name', ($event.target as HTMLInputElement).value)"
         />
@@ -36,7 +37,7 @@ function setTank(change: Partial<TankSettings>) {
       <QuantityField
         v-for="name in names"
         :key="name"
-        :model-value="drawing.sheet.fluid[name]"
+        :model-value="sheetDocument.sheet.fluid[name]"
         :quantity="fluidParameters[name].quantity"
         :label="fluidParameters[name].label"
         :problem="problemOf(name)"
@@ -48,7 +49,7 @@ function setTank(change: Partial<TankSettings>) {
       <QuantityField
         v-for="name in tankNames"
         :key="name"
-        :model-value="drawing.sheet.tank[name]"
+        :model-value="sheetDocument.sheet.tank[name]"
         :quantity="tankParameters[name].quantity"
         :label="tankParameters[name].label"
         :problem="problemOf(name)"
@@ -56,7 +57,7 @@ function setTank(change: Partial<TankSettings>) {
       />
       <ParameterField
         :parameter="{ type: 'switch', label: 'Oil warms up during a run', default: false }"
-        :model-value="drawing.sheet.tank.warming"
+        :model-value="sheetDocument.sheet.tank.warming"
         @update:model-value="setTank({ warming: $event === true })"
       />
       <p class="text-xs text-soft">

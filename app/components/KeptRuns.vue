@@ -2,21 +2,21 @@
 /** The runs that are kept: open one, lay one over the run on the sheet, rename, delete. */
 import { Layers, Trash2 } from 'lucide-vue-next'
 
-const run = useRun()
+const runs = useSimulationRuns()
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
 <template>
   <PopUp testid="kept-runs" panel-class="w-96 p-2">
-    <template #button> <Layers :size="16" aria-hidden="true" />Kept ({{ run.kept.length }}) </template>
+    <template #button> <Layers :size="16" aria-hidden="true" />Kept ({{ runs.kept.length }}) </template>
     <template #default>
-      <p v-if="run.overlay" class="mb-2 flex items-center justify-between rounded bg-accent-paper px-2 py-1">
-        Laid over, dashed: {{ run.overlay.name }}
-        <button class="button" @click="run.layOver(undefined)">Take off</button>
+      <p v-if="runs.overlay" class="mb-2 flex items-center justify-between rounded bg-accent-paper px-2 py-1">
+        Laid over, dashed: {{ runs.overlay.name }}
+        <button class="button" @click="runs.layOver(undefined)">Take off</button>
       </p>
       <ul>
         <li
-          v-for="row in run.kept"
+          v-for="row in runs.kept"
           :key="row.id"
           class="border-b border-rule px-1 py-2 last:border-0"
           data-testid="kept-run"
@@ -26,7 +26,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
             :value="row.name"
             maxlength="80"
             :aria-label="`Name of ${row.name}`"
-            @change="run.rename(row, ($event.target as HTMLInputElement).value.trim() || row.name)"
+            @change="runs.rename(row, ($event.target as HTMLInputElement).value.trim() || row.name)"
           />
           <div class="flex items-center gap-2 pl-2 text-[13px] text-soft">
             <span
@@ -35,15 +35,15 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
             >
           </div>
           <div class="mt-1 flex items-center gap-2 pl-2">
-            <button class="button" @click="run.reopen(row)">Open</button>
+            <button class="button" @click="runs.reopen(row)">Open</button>
             <button
               class="button"
-              :disabled="!run.shown || run.overlay?.id === row.id"
-              @click="run.layOver(row)"
+              :disabled="!runs.shown || runs.overlay?.id === row.id"
+              @click="runs.layOver(row)"
             >
               Lay over
             </button>
-            <ToolButton class="ml-auto" :label="`Delete ${row.name}`" hint="Delete" @click="run.forget(row)">
+            <ToolButton class="ml-auto" :label="`Delete ${row.name}`" hint="Delete" @click="runs.forget(row)">
               <Trash2 :size="16" />
             </ToolButton>
           </div>

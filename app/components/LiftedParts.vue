@@ -5,8 +5,8 @@ import type { Lifted } from '~/composables/useDrawnSheet'
 
 // asked for here, so that a step of the move draws only this anew and not the sheet under it
 const props = defineProps<{ lifted: () => Lifted | undefined }>()
-const drawing = useDrawing()
-const desk = useDesk()
+const selection = useSelection()
+const editor = useEditorUi()
 const moving = computed(() => props.lifted())
 </script>
 
@@ -16,7 +16,7 @@ const moving = computed(() => props.lifted())
       v-for="d in moving.pipes"
       :key="d.pipe.id"
       :drawn="d"
-      :selected="drawing.selection.has(d.pipe.id)"
+      :selected="selection.ids.has(d.pipe.id)"
     />
     <circle
       v-for="junction in moving.junctions"
@@ -30,7 +30,7 @@ const moving = computed(() => props.lifted())
       v-for="d in moving.components"
       :key="d.component.id"
       :drawn="d"
-      :settings="desk.settings"
+      :settings="editor.settings"
       selected
     />
   </template>

@@ -2,13 +2,13 @@
 /** Title and paper of the drawing: what its title block says. */
 import { pageSchema, type PageSettings } from '@oar-bench/core/sheet/schema'
 
-const drawing = useDrawing()
+const sheetDocument = useSheetDocument()
 const sizes = pageSchema.shape.size.unwrap().options
 const set = (change: Partial<PageSettings>) =>
-  drawing.apply({ ...drawing.sheet, page: { ...drawing.sheet.page, ...change } })
+  sheetDocument.apply({ ...sheetDocument.sheet, page: { ...sheetDocument.sheet.page, ...change } })
 const setTitle = (text: string) => {
   const title = text.trim()
-  if (title) drawing.apply({ ...drawing.sheet, title })
+  if (title) sheetDocument.apply({ ...sheetDocument.sheet, title })
 }
 const fields = {
   number: 'Drawing number',
@@ -28,7 +28,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
         <span class="mb-0.5 block text-[13px] text-soft">Title</span>
         <input
           class="field"
-          :value="drawing.sheet.title"
+          :value="sheetDocument.sheet.title"
           maxlength="200"
           data-testid="title"
           @change="setTitle(text($event))"
@@ -38,7 +38,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
         <span class="mb-0.5 block text-[13px] text-soft">{{ label }}</span>
         <input
           class="field"
-          :value="drawing.sheet.page[name]"
+          :value="sheetDocument.sheet.page[name]"
           maxlength="200"
           :data-testid="`page-${name}`"
           @change="set({ [name]: text($event) })"
@@ -48,7 +48,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
         <span class="mb-0.5 block text-[13px] text-soft">Paper</span>
         <select
           class="field"
-          :value="drawing.sheet.page.size"
+          :value="sheetDocument.sheet.page.size"
           data-testid="paper"
           @change="set({ size: text($event) as PageSettings['size'] })"
         >
@@ -57,7 +57,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
       </label>
       <ParameterField
         :parameter="{ type: 'switch', label: 'Upright', default: false }"
-        :model-value="drawing.sheet.page.upright"
+        :model-value="sheetDocument.sheet.page.upright"
         @update:model-value="set({ upright: $event === true })"
       />
       <p class="text-xs text-soft">The PDF has this paper, its frame and title block.</p>

@@ -7,7 +7,7 @@ import { componentSchema } from '@oar-bench/core/sheet/schema'
 import { symbolBounds, symbolOf } from '@oar-bench/core/sheet/geometry'
 
 const emit = defineEmits<{ placing: [] }>()
-const desk = useDesk()
+const editor = useEditorUi()
 const word = ref('')
 const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
 defineExpose({ focus: () => input.value?.$el.focus() })
@@ -45,7 +45,7 @@ const drawings = new Map(
 function pick(kind: AnyKind | null) {
   if (!kind) return
   word.value = ''
-  desk.startPlacing(kind.name)
+  editor.startPlacing(kind.name)
   emit('placing')
 }
 </script>
@@ -89,7 +89,7 @@ function pick(kind: AnyKind | null) {
           v-for="kind in group.kinds"
           :key="kind.name"
           class="flex w-full items-center gap-2 rounded px-1 py-0.5 text-left hover:bg-accent-paper hover:text-accent"
-          :class="desk.placing?.kind === kind.name ? 'bg-accent-paper text-accent' : ''"
+          :class="editor.placing?.kind === kind.name ? 'bg-accent-paper text-accent' : ''"
           :title="kind.description"
           :data-testid="`place-${kind.name}`"
           @click="pick(kind)"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What the colours of the oil mean. */
-const desk = useDesk()
+const runs = useSimulationRuns()
 const { number, unit } = useUnits()
 const { dark } = useTheme()
 const gradient = computed(() => `linear-gradient(to top, ${rampColours(dark.value).join(', ')})`)
@@ -16,7 +16,7 @@ const ticks = [1, 0.75, 0.5, 0.25, 0]
     <figcaption class="text-right">{{ unit('pressure') }}</figcaption>
     <div class="flex h-44 gap-1">
       <div class="flex flex-1 flex-col justify-between text-right leading-none">
-        <span v-for="t in ticks" :key="t">{{ number(t * desk.fullPressure, 'pressure', 3) }}</span>
+        <span v-for="t in ticks" :key="t">{{ number(t * runs.pressureRange, 'pressure', 3) }}</span>
       </div>
       <div class="w-3 border border-rule" :style="{ background: gradient }" />
     </div>

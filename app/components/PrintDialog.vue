@@ -3,17 +3,18 @@
 import { Printer } from 'lucide-vue-next'
 import type { PageSettings } from '@oar-bench/core/sheet/schema'
 
-const drawing = useDrawing()
-const desk = useDesk()
+const sheetDocument = useSheetDocument()
+const editor = useEditorUi()
 const { pageText } = useFiles()
 const { problem, attempt } = useAttempt()
+const open = useDialog('print')
 const picture = ref<string>()
 const sizes = ['A4', 'A3', 'A2', 'A1'] as const
 
 watch(
-  [() => desk.printing, () => drawing.sheet, () => desk.settings, () => desk.lineNames],
-  ([open]) => {
-    if (!open) return
+  [open, () => sheetDocument.sheet, () => editor.settings, () => editor.lineNames],
+  ([isOpen]) => {
+    if (!isOpen) return
     void attempt(async () => {
       picture.value = `data:image/svg+xml;utf8,${encodeURIComponent(await pageText())}`
     })
@@ -21,16 +22,16 @@ watch(
   { immediate: true },
 )
 const change = (page: Partial<PageSettings>) =>
-  drawing.apply({ ...drawing.sheet, page: { ...drawing.sheet.page, ...page } })
+  sheetDocument.apply({ ...sheetDocument.sheet, page: { ...sheetDocument.sheet.page, ...page } })
 
 /** Prints the page alone, on its own paper. */
 const frame = useTemplateRef<HTMLIFrameElement>('frame')
 function print() {
-  const { size, upright } = drawing.sheet.page
+  const { size, upright } = sheetDocument.sheet.page
   const inside = frame.value?.contentWindow
   if (!inside || !picture.value) return
   inside.document.body.replaceChildren()
-  inside.document.head.innerHTML = `<title>${encodeURIComponent(drawing.sheet.title)}</title><style>@page{size:${size} ${upright ? 'portrait' : 'landscape'};margin:0}body{margin:0}img{display:block;width:100vw}</style>`
+  inside.document.head.innerHTML = `<title>${encodeURIComponent(sheetDocument.sheet.title)}</title><style>@page{size:${size} ${upright ? 'portrait' : 'landscape'};margin:0}body{margin:0}img{display:block;width:100vw}</style>`
   const image = inside.document.createElement('img')
   image.src = picture.value
   inside.document.body.append(image)
@@ -39,7 +40,7 @@ function print() {
 </script>
 
 <template>
-  <DialogBox v-model:open="desk.printing" title="The page as it is printed" testid="print" width="max-w-5xl">
+  <DialogBox v-model:open="open" title="The page as it is printed" testid="print" width="max-w-5xl">
     <template #actions>
       <button class="button-main" data-testid="print-now" :disabled="!picture" @click="print">
         <Printer :size="15" aria-hidden="true" />Print
@@ -51,7 +52,7 @@ function print() {
         <span class="mb-0.5 block text-[13px] text-soft">Paper</span>
         <select
           class="field !w-auto"
-          :value="drawing.sheet.page.size"
+          :value="sheetDocument.sheet.page.size"
           data-testid="paper"
           @change="change({ size: ($event.target as HTMLSelectElement).value as PageSettings['size'] })"
         >
@@ -61,16 +62,16 @@ function print() {
       <label class="flex items-center gap-2 pb-1">
         <input
           type="checkbox"
-          :checked="drawing.sheet.page.upright"
+          :checked="sheetDocument.sheet.page.upright"
           @change="change({ upright: ($event.target as HTMLInputElement).checked })"
         />
         Upright
       </label>
       <label class="flex items-center gap-2 pb-1">
-        <input v-model="desk.settings" type="checkbox" /> Settings beside the symbols
+        <input v-model="editor.settings" type="checkbox" /> Settings beside the symbols
       </label>
       <label class="flex items-center gap-2 pb-1">
-        <input v-model="desk.lineNames" type="checkbox" /> Names of lines
+        <input v-model="editor.lineNames" type="checkbox" /> Names of lines
       </label>
       <p class="basis-full text-[13px] text-soft">
         Number, names and dates of the title block stand with the sheet's properties.

@@ -5,8 +5,10 @@ import type { Change } from '@oar-bench/core/sheet/compare'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { MachineDetail, RevisionRow } from '#shared/api'
 
-const drawing = useDrawing()
-const desk = useDesk()
+const sheetDocument = useSheetDocument()
+const selection = useSelection()
+const editor = useEditorUi()
+const open = useDialog('revisions')
 const list = ref<RevisionRow[]>([])
 const { problem, attempt } = useAttempt()
 const name = ref('')
@@ -19,20 +21,23 @@ interface Choice {
   readonly sheet: () => Promise<Sheet>
 }
 const choices = computed<Choice[]>(() => [
-  { key: 'now', title: 'Now', sheet: async () => drawing.sheet },
+  { key: 'now', title: 'Now', sheet: async () => sheetDocument.sheet },
   ...list.value.map((row) => ({
     key: row.id,
     title: row.name,
     sheet: () => $fetch<Sheet>(`/api/revisions/${row.id}`),
   })),
-  ...drawing.variants
-    .filter((v) => v.id !== drawing.sheetId)
+  ...sheetDocument.variants
+    .filter((v) => v.id !== sheetDocument.sheetId)
     .map((v) => ({
       key: v.id,
       title: `Variant: ${v.name}`,
       sheet: async () =>
-        (await $fetch<MachineDetail>(`/api/machines/${drawing.machine!.id}`, { query: { sheet: v.id } }))
-          .sheet.content,
+        (
+          await $fetch<MachineDetail>(`/api/machines/${sheetDocument.machine!.id}`, {
+            query: { sheet: v.id },
+          })
+        ).sheet.content,
     })),
 ])
 interface State {
@@ -48,21 +53,18 @@ const stateOf = async (key: string): Promise<State> => {
 
 const load = () =>
   attempt(async () => {
-    list.value = await $fetch<RevisionRow[]>(`/api/sheets/${drawing.sheetId}/revisions`)
+    list.value = await $fetch<RevisionRow[]>(`/api/sheets/${sheetDocument.sheetId}/revisions`)
   })
-watch(
-  () => desk.revisions,
-  (open) => {
-    if (!open) return
-    seen.value = undefined
-    doomed.value = undefined
-    void load()
-  },
-)
+watch(open, (isOpen) => {
+  if (!isOpen) return
+  seen.value = undefined
+  doomed.value = undefined
+  void load()
+})
 const keep = () =>
   attempt(async () => {
-    const body = { name: name.value, note: note.value, sheet: drawing.sheet }
-    const row = await $fetch<RevisionRow>(`/api/sheets/${drawing.sheetId}/revisions`, {
+    const body = { name: name.value, note: note.value, sheet: sheetDocument.sheet }
+    const row = await $fetch<RevisionRow>(`/api/sheets/${sheetDocument.sheetId}/revisions`, {
       method: 'POST',
       body,
     })
@@ -93,24 +95,24 @@ const remove = (row: RevisionRow) =>
     list.value = list.value.filter((r) => r.id !== row.id)
   })
 function restore() {
-  drawing.apply(seen.value!.before.sheet)
-  desk.revisions = false
-  void nextTick(() => desk.view?.fit())
+  sheetDocument.apply(seen.value!.before.sheet)
+  open.value = false
+  void nextTick(() => editor.view?.fit())
 }
 const clock = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 /** Shows a part on the sheet, where it is there. */
 function go(change: Change) {
-  const { components, pipes } = drawing.sheet
+  const { components, pipes } = sheetDocument.sheet
   if (!change.id || ![...components, ...pipes].some(({ id }) => id === change.id)) return
-  desk.revisions = false
-  drawing.select([change.id])
-  desk.view?.reveal(change.id)
+  open.value = false
+  selection.select([change.id])
+  editor.view?.reveal(change.id)
 }
 </script>
 
 <template>
   <DialogBox
-    v-model:open="desk.revisions"
+    v-model:open="open"
     :title="seen ? 'Compared' : 'Revisions of this sheet'"
     testid="revisions"
     :width="seen ? 'max-w-6xl' : 'max-w-xl'"
@@ -149,11 +151,16 @@ function go(change: Change) {
         </label>
         <button class="button-main" :disabled="!name.trim()" data-testid="keep-revision">Keep</button>
       </form>
-      <p v-if="drawing.variants.length > 1" class="mt-3">
+      <p v-if="sheetDocument.variants.length > 1" class="mt-3">
         <button
           class="button"
           data-testid="compare-variants"
-          @click="look({ before: drawing.variants.find((v) => v.id !== drawing.sheetId)!.id, after: 'now' })"
+          @click="
+            look({
+              before: sheetDocument.variants.find((v) => v.id !== sheetDocument.sheetId)!.id,
+              after: 'now',
+            })
+          "
         >
           Compare with another variant
         </button>

@@ -11,15 +11,17 @@ import { valueAt, type Condition, type RunResult } from '@oar-bench/core/simulat
 import type { ChartSeries } from './TapeChart.client.vue'
 
 const emit = defineEmits<{ reveal: [id: string] }>()
-const drawing = useDrawing()
-const run = useRun()
-const desk = useDesk()
+const sheetDocument = useSheetDocument()
+const selection = useSelection()
+const checks = useSheetChecks()
+const editor = useEditorUi()
+const runs = useSimulationRuns()
 const { show, number, unit, system } = useUnits()
 const { dark } = useTheme()
 
-const result = computed(() => run.shown?.result)
+const result = computed(() => runs.shown?.result)
 const designation = (id: string | undefined) =>
-  run.shown?.sheet.components.find((c) => c.id === id)?.designation ?? id ?? ''
+  runs.shown?.sheet.components.find((c) => c.id === id)?.designation ?? id ?? ''
 
 // ---- charts -------------------------------------------------------------------------------
 const wanted = ref<ChartQuantity[]>(['length', 'rotationalSpeed', 'pressure'])
@@ -55,7 +57,7 @@ const panels = computed(() => {
   const r = result.value
   if (!r) return []
   const colours = traceColours(dark.value)
-  const over = run.overlay?.result
+  const over = runs.overlay?.result
   return charts.value.map((quantity) => {
     const u = shownUnit(quantity, system.value)
     const traces = idsOf(quantity, r).map((id, k) => {
@@ -73,7 +75,7 @@ const panels = computed(() => {
         const index = over.signals.findIndex((s) => s.id === t.id)
         if (index >= 0)
           series.push({
-            name: `${t.label}, ${run.overlay!.name}`,
+            name: `${t.label}, ${runs.overlay!.name}`,
             data: thinned(over, index, u),
             colour: t.colour,
             dashed: true,
@@ -82,7 +84,9 @@ const panels = computed(() => {
     return { quantity, unit: u.symbol, traces, series }
   })
 })
-const duration = computed(() => Math.max(result.value?.duration ?? 0, run.overlay?.result.duration ?? 0) || 1)
+const duration = computed(
+  () => Math.max(result.value?.duration ?? 0, runs.overlay?.result.duration ?? 0) || 1,
+)
 
 const body = useTemplateRef<HTMLDivElement>('body')
 const { height: bodyHeight } = useElementSize(body)
@@ -98,7 +102,7 @@ const wide = (from: number, to: number) => `${(Math.max(0, to - from) / duration
 /** Values at the cursor. */
 const frame = computed(() => {
   const r = result.value
-  return r ? valuesAt(r, run.time, new Float64Array(r.columns.length)) : undefined
+  return r ? valuesAt(r, runs.time, new Float64Array(r.columns.length)) : undefined
 })
 
 // ---- commands and conditions --------------------------------------------------------------
@@ -108,7 +112,7 @@ const lanes = computed(() => {
   return r.signals.flatMap((s, index) => {
     const e = r.extremes[index]
     if (s.role !== 'input' || e.max === e.min) return []
-    const component = run.shown!.sheet.components.find((c) => c.id === s.component)
+    const component = runs.shown!.sheet.components.find((c) => c.id === s.component)
     const spec =
       component &&
       commandableOf(findKind(component.kind) ?? {}).find((i) => `${component.id}.${i.name}` === s.id)
@@ -155,10 +159,10 @@ const conditionWords = (c: Condition) => {
   return `${span}: ${who}${c.label}${worst}`
 }
 function goTo(c: Condition) {
-  run.time = c.start
+  runs.time = c.start
   const id = c.component ?? c.pipe
   if (id) {
-    drawing.select([id])
+    selection.select([id])
     emit('reveal', id)
   }
 }
@@ -169,28 +173,28 @@ const pace = ref(1)
 const { pause, resume } = useRafFn(
   ({ delta }) => {
     if (!result.value) return
-    const next = run.time + (pace.value * delta) / 1000
+    const next = runs.time + (pace.value * delta) / 1000
     if (next >= result.value.duration) {
-      run.time = result.value.duration
+      runs.time = result.value.duration
       playing.value = false
-    } else run.time = next
+    } else runs.time = next
   },
   { immediate: false },
 )
 watch(playing, (on) => (on ? resume() : pause()))
 watch(
-  () => run.shown,
+  () => runs.shown,
   () => (playing.value = false),
 )
 function play() {
-  if (!playing.value && result.value && run.time >= result.value.duration) run.time = 0
+  if (!playing.value && result.value && runs.time >= result.value.duration) runs.time = 0
   playing.value = !playing.value
 }
 function scrub(event: PointerEvent) {
   if (!result.value || !(event.buttons & 1)) return
   const box = body.value!.getBoundingClientRect()
   const x = event.clientX - box.left - COLUMN - plot.left
-  run.time = Math.min(result.value.duration, Math.max(0, (x / plot.width) * duration.value))
+  runs.time = Math.min(result.value.duration, Math.max(0, (x / plot.width) * duration.value))
 }
 function grab(event: PointerEvent) {
   if ((event.target as Element).closest('button, input')) return
@@ -201,11 +205,11 @@ function grab(event: PointerEvent) {
 // ---- height -------------------------------------------------------------------------------
 function resize(event: PointerEvent) {
   const start = event.clientY
-  const from = desk.tapeHeight
+  const from = editor.tapeHeight
   const element = event.currentTarget as Element
   element.setPointerCapture(event.pointerId)
   const drag = (e: Event) => {
-    desk.tapeHeight = Math.min(640, Math.max(150, from + start - (e as PointerEvent).clientY))
+    editor.tapeHeight = Math.min(640, Math.max(150, from + start - (e as PointerEvent).clientY))
   }
   element.addEventListener('pointermove', drag)
   element.addEventListener('pointerup', () => element.removeEventListener('pointermove', drag), {
@@ -216,7 +220,7 @@ function resize(event: PointerEvent) {
 // ---- keeping ------------------------------------------------------------------------------
 const nameToKeep = ref('')
 async function keep(close: () => void) {
-  await run.keep(
+  await runs.keep(
     nameToKeep.value.trim() ||
       `Run of ${new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`,
   )
@@ -229,7 +233,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
 <template>
   <section
     class="flex flex-col border-t border-rule bg-pane"
-    :style="{ height: `${desk.tapeHeight}px` }"
+    :style="{ height: `${editor.tapeHeight}px` }"
     aria-label="Tape"
     data-testid="tape"
   >
@@ -238,39 +242,39 @@ const kJ = (v: number) => show(v, 'energy', 4)
       role="separator"
       aria-orientation="horizontal"
       aria-label="Height of the tape"
-      :aria-valuenow="desk.tapeHeight"
+      :aria-valuenow="editor.tapeHeight"
       aria-valuemin="150"
       aria-valuemax="640"
       tabindex="0"
       @pointerdown="resize"
-      @keydown.up.prevent="desk.tapeHeight = Math.min(640, desk.tapeHeight + 24)"
-      @keydown.down.prevent="desk.tapeHeight = Math.max(150, desk.tapeHeight - 24)"
+      @keydown.up.prevent="editor.tapeHeight = Math.min(640, editor.tapeHeight + 24)"
+      @keydown.down.prevent="editor.tapeHeight = Math.max(150, editor.tapeHeight - 24)"
     />
     <div class="flex shrink-0 flex-wrap items-center gap-2 px-3 pb-1">
       <button
-        v-if="!run.solving"
+        v-if="!runs.solving"
         class="button-main"
         data-testid="run"
-        :disabled="drawing.errors.length > 0"
-        @click="run.start()"
+        :disabled="checks.errors.length > 0"
+        @click="runs.start()"
       >
         <Zap :size="16" aria-hidden="true" />Run
       </button>
-      <button v-else class="button-main" data-testid="stop" @click="run.stop()">
-        <Square :size="15" aria-hidden="true" />Stop, {{ Math.round(run.progress * 100) }} %
+      <button v-else class="button-main" data-testid="stop" @click="runs.stop()">
+        <Square :size="15" aria-hidden="true" />Stop, {{ Math.round(runs.progress * 100) }} %
       </button>
       <select
-        v-if="drawing.sheet.schedules.length > 1"
-        v-model="drawing.scheduleId"
+        v-if="sheetDocument.sheet.schedules.length > 1"
+        v-model="sheetDocument.scheduleId"
         class="field !w-44"
         aria-label="Schedule"
       >
-        <option v-for="s in drawing.sheet.schedules" :key="s.id" :value="s.id">{{ s.name }}</option>
+        <option v-for="s in sheetDocument.sheet.schedules" :key="s.id" :value="s.id">{{ s.name }}</option>
       </select>
       <FindingsList @reveal="emit('reveal', $event)" />
       <template v-if="result">
         <span class="mx-1 h-5 border-l border-rule" />
-        <ToolButton label="Back to the start" @click="run.time = 0">
+        <ToolButton label="Back to the start" @click="runs.time = 0">
           <StepBack :size="17" />
         </ToolButton>
         <ToolButton :hint="playing ? 'Hold' : 'Play'" :label="playing ? 'Hold' : 'Play'" @click="play">
@@ -283,7 +287,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
           <option :value="4">4 × fast</option>
         </select>
         <output class="min-w-18 text-right font-semibold" data-testid="time"
-          >{{ run.time.toFixed(2) }} s</output
+          >{{ runs.time.toFixed(2) }} s</output
         >
         <span class="mx-1 h-5 border-l border-rule" />
         <div class="flex" role="group" aria-label="Charts">
@@ -320,7 +324,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
             </fieldset>
           </template>
         </PopUp>
-        <PopUp v-if="!run.shown?.id" testid="keep" panel-class="w-72 p-3">
+        <PopUp v-if="!runs.shown?.id" testid="keep" panel-class="w-72 p-3">
           <template #button><Save :size="16" aria-hidden="true" />Keep</template>
           <template #default="{ close }">
             <form class="space-y-2" @submit.prevent="keep(close)">
@@ -334,7 +338,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
                 />
               </label>
               <p class="text-xs text-soft">Kept with the exact sheet it came from.</p>
-              <button class="button-main" :disabled="run.keeping">Keep this run</button>
+              <button class="button-main" :disabled="runs.keeping">Keep this run</button>
             </form>
           </template>
         </PopUp>
@@ -380,20 +384,20 @@ const kJ = (v: number) => show(v, 'energy', 4)
           </template>
         </PopUp>
       </template>
-      <KeptRuns v-if="run.kept.length" />
-      <span v-if="run.shown?.id && !run.outdated" class="truncate text-soft">{{ run.shown.name }}</span>
+      <KeptRuns v-if="runs.kept.length" />
+      <span v-if="runs.shown?.id && !runs.outdated" class="truncate text-soft">{{ runs.shown.name }}</span>
     </div>
-    <p v-if="run.outdated && result" class="shrink-0 px-3 pb-1 text-caution" role="status">
+    <p v-if="runs.outdated && result" class="shrink-0 px-3 pb-1 text-caution" role="status">
       The sheet has changed since this run, so the sheet does not show it.
       <button
         class="underline hover:text-accent"
         title="Undo takes it back"
-        @click="drawing.apply(run.shown!.sheet)"
+        @click="sheetDocument.apply(runs.shown!.sheet)"
       >
         Bring back its sheet
       </button>
     </p>
-    <p v-if="run.problem" class="shrink-0 px-3 pb-1 text-error" role="alert">{{ run.problem }}</p>
+    <p v-if="runs.problem" class="shrink-0 px-3 pb-1 text-error" role="alert">{{ runs.problem }}</p>
 
     <div
       ref="body"
@@ -402,8 +406,8 @@ const kJ = (v: number) => show(v, 'energy', 4)
       @pointermove="scrub"
     >
       <p v-if="!result" class="px-3 py-4 text-soft">
-        <template v-if="drawing.errors.length">
-          The sheet cannot be run yet: {{ drawing.errors[0].message }}
+        <template v-if="checks.errors.length">
+          The sheet cannot be run yet: {{ checks.errors[0].message }}
         </template>
         <template v-else>
           Press Run. The sheet as it is drawn is turned into equations and solved; what happens then lies here
@@ -414,7 +418,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
         <div class="flex h-5 items-center">
           <span class="shrink-0 pl-3 text-[13px] text-soft" :style="{ width: `${COLUMN}px` }">Instant</span>
           <input
-            v-model.number="run.time"
+            v-model.number="runs.time"
             type="range"
             class="instant absolute"
             :style="{
@@ -503,7 +507,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
         </div>
         <div
           class="pointer-events-none absolute top-0 w-px bg-accent"
-          :style="{ left: at(run.time), height: `${fixedRows + chartHeight * charts.length}px` }"
+          :style="{ left: at(runs.time), height: `${fixedRows + chartHeight * charts.length}px` }"
         />
       </template>
     </div>

@@ -14,15 +14,16 @@ import { parseQuantity, quantityText } from '@oar-bench/core/units/text'
 import { shownUnit } from '@oar-bench/core/units/quantities'
 
 defineEmits<{ close: [] }>()
-const drawing = useDrawing()
-const schedule = computed(() => drawing.schedule)
+const sheetDocument = useSheetDocument()
+const checks = useSheetChecks()
+const schedule = computed(() => sheetDocument.schedule)
 
 interface Commandable {
   component: SheetComponent
   spec: InputSpec & { form?: FaultForm }
 }
 const commandable = computed<Commandable[]>(() =>
-  drawing.sheet.components.flatMap((component) =>
+  sheetDocument.sheet.components.flatMap((component) =>
     commandableOf(findKind(component.kind) ?? {}).map((spec) => ({ component, spec })),
   ),
 )
@@ -45,13 +46,13 @@ const offers = computed(() =>
     list: [...g.list].sort((a, b) => name(a).localeCompare(name(b), 'en', { numeric: true })),
   })),
 )
-const problems = computed(() => drawing.findings.filter((f) => f.location.schedule === schedule.value?.id))
+const problems = computed(() => checks.findings.filter((f) => f.location.schedule === schedule.value?.id))
 
 function change(next: Partial<Schedule>) {
   const id = schedule.value!.id
-  drawing.apply({
-    ...drawing.sheet,
-    schedules: drawing.sheet.schedules.map((s) => (s.id === id ? { ...s, ...next } : s)),
+  sheetDocument.apply({
+    ...sheetDocument.sheet,
+    schedules: sheetDocument.sheet.schedules.map((s) => (s.id === id ? { ...s, ...next } : s)),
   })
 }
 function changeTrack(at: number, next: Track | undefined) {
@@ -111,7 +112,7 @@ const positionOf = (spec: InputSpec, value: string) => {
   return spec.positions?.find((p) => parsed.ok && Math.abs(p.value - parsed.si) < 1e-9)?.value
 }
 function addSchedule() {
-  const names = new Set(drawing.sheet.schedules.map((s) => s.id))
+  const names = new Set(sheetDocument.sheet.schedules.map((s) => s.id))
   let n = 1
   while (names.has(`schedule-${n}`)) n++
   const from = schedule.value
@@ -120,8 +121,8 @@ function addSchedule() {
     id: `schedule-${n}`,
     name: from ? `${from.name}, copy` : 'Schedule',
   })
-  drawing.apply({ ...drawing.sheet, schedules: [...drawing.sheet.schedules, added] })
-  drawing.scheduleId = added.id
+  sheetDocument.apply({ ...sheetDocument.sheet, schedules: [...sheetDocument.sheet.schedules, added] })
+  sheetDocument.scheduleId = added.id
 }
 const unread = ref('')
 const { csvFile, download } = useFiles()
@@ -132,17 +133,20 @@ async function fromFile(file: File) {
   const { readScheduleCsv } = await import('@oar-bench/core/formats/csv-read')
   const text = await file.text()
   if (own !== filesChosen) return
-  const read = readScheduleCsv(text, drawing.sheet)
+  const read = readScheduleCsv(text, sheetDocument.sheet)
   unread.value = read.ok ? '' : read.message
   if (read.ok) change({ tracks: read.value })
 }
 async function toFile() {
   const { scheduleRows } = await import('@oar-bench/core/formats/csv-read')
-  download(await csvFile(scheduleRows(drawing.sheet, schedule.value!)), '-schedule.csv')
+  download(await csvFile(scheduleRows(sheetDocument.sheet, schedule.value!)), '-schedule.csv')
 }
 function removeSchedule() {
   const id = schedule.value!.id
-  drawing.apply({ ...drawing.sheet, schedules: drawing.sheet.schedules.filter((s) => s.id !== id) })
+  sheetDocument.apply({
+    ...sheetDocument.sheet,
+    schedules: sheetDocument.sheet.schedules.filter((s) => s.id !== id),
+  })
 }
 </script>
 
@@ -170,7 +174,7 @@ function removeSchedule() {
       </ToolButton>
       <ToolButton
         label="Delete this schedule"
-        :disabled="drawing.sheet.schedules.length < 2"
+        :disabled="sheetDocument.sheet.schedules.length < 2"
         @click="removeSchedule"
       >
         <Trash2 :size="16" />

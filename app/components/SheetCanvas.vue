@@ -7,12 +7,13 @@ import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { asRead } from '@oar-bench/core/units/quantities'
 
 const props = defineProps<{ running: boolean }>()
-const drawing = useDrawing()
-const run = useRun()
-const desk = useDesk()
+const sheetDocument = useSheetDocument()
+const selection = useSelection()
+const editor = useEditorUi()
+const runs = useSimulationRuns()
 // asked for once for each of hundreds of parts
-const { selection } = storeToRefs(drawing)
-const { settings, portLetters } = storeToRefs(desk)
+const { ids: selectedIds } = storeToRefs(selection)
+const { settings, portLetters } = storeToRefs(editor)
 const { show } = useUnits()
 const { dark } = useTheme()
 
@@ -28,10 +29,10 @@ const arrows = useTemplateRef<SVGGElement>('arrows')
 
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
-const names = computed(() => (desk.lineNames ? lineNames(drawing.sheet) : []))
+const names = computed(() => (editor.lineNames ? lineNames(sheetDocument.sheet) : []))
 const { components, pipes, lifted, liftedIds, marks, signs } = useDrawnSheet(preview)
 const moving = () => lifted.value
-const partings = computed(() => branches(drawing.sheet))
+const partings = computed(() => branches(sheetDocument.sheet))
 
 /** The ground that is drawn on, in modules. */
 const PAPER = { x: -500, y: -500, width: 1000, height: 1000 }
@@ -43,7 +44,7 @@ const LETTERS_FROM = 4
 const SCALE_WIDTH = 72
 /** All that is drawn, with the lettering. */
 function content(): Rect {
-  const drawn = extent(drawing.sheet)
+  const drawn = extent(sheetDocument.sheet)
   let [left, top, right, bottom] = [drawn.x, drawn.y, drawn.x + drawn.w, drawn.y + drawn.h]
   for (const { caption } of components.value) {
     if (!caption) continue
@@ -66,17 +67,17 @@ const { scale, visible, fit, refit, zoomBy, centre, middle, toSheet } = useSheet
   content,
   taken: () => (props.running ? SCALE_WIDTH : 0),
 })
-watch(() => [drawing.machine?.id, props.running], refit)
+watch(() => [sheetDocument.machine?.id, props.running], refit)
 const gestures = useSheetGestures({
   host,
   svg,
-  components,
   preview,
   toSheet,
   middle,
   running: () => props.running,
+  press: useCommands().press,
 })
-const { pointer, connecting, marquee, ghost, cursor, cursorWords, pipeEnds } = gestures
+const { pointer, connecting, marquee, ghost, cursor, cursorText, pipeEnds } = gestures
 const { onPointerDown, onPointerMove, onPointerUp, onKey } = gestures
 
 function reveal(id: string) {
@@ -84,26 +85,26 @@ function reveal(id: string) {
   if (found) return centre([found.component.x, found.component.y])
   const pipe = pipes.value.find((p) => p.pipe.id === id)
   if (pipe?.arrow) return centre([pipe.arrow.x, pipe.arrow.y])
-  const junction = drawing.sheet.junctions.find((j) => j.id === id)
+  const junction = sheetDocument.sheet.junctions.find((j) => j.id === id)
   if (junction) centre([junction.x, junction.y])
 }
-defineExpose({ fit, placeInMiddle: () => (pointer.value = middle()), reveal })
+defineExpose({ fit, placeByKeyboard: gestures.placeByKeyboard, reveal })
 onMounted(() => {
-  desk.view = { fit, zoomBy, reveal, focus: () => host.value?.focus(), pointer: () => pointer.value }
+  editor.view = { fit, zoomBy, reveal, focus: () => host.value?.focus(), pointer: () => pointer.value }
 })
 const menuAt = ref<{ x: number; y: number }>()
 function openMenu(event: MouseEvent) {
   if (props.running) return
   pointer.value = toSheet(event)
   const id = (event.target as Element).closest('[data-item]')?.getAttribute('data-item')?.split(':')[1]
-  if (id && !selection.value.has(id)) drawing.select([id])
+  if (id && !selectedIds.value.has(id)) selection.select([id])
   menuAt.value = { x: event.clientX, y: event.clientY }
 }
 
 // ---- the run on the sheet -----------------------------------------------------------------
 let painter: FramePainter | undefined
 /** Not while something is moved, which will have it outdated. */
-const shownRun = computed(() => (props.running && !run.outdated && !preview.value ? run.shown : undefined))
+const shownRun = computed(() => (props.running && !runs.outdated && !preview.value ? runs.shown : undefined))
 function repaint() {
   if (!svg.value || !oil.value || !arrows.value) return
   painter?.clear()
@@ -112,25 +113,25 @@ function repaint() {
     shown &&
     framePainter(
       { svg: svg.value, oil: oil.value, arrows: arrows.value },
-      { sheet: drawing.sheet, components: components.value, pipes: pipes.value },
+      { sheet: sheetDocument.sheet, components: components.value, pipes: pipes.value },
       shown.result,
       {
         colours: rampColours(dark.value),
-        full: desk.fullPressure,
+        full: runs.pressureRange,
         show: (si, signal) => {
           const { quantity } = shown.result.signals[signal]
           return show(asRead(si, quantity), quantity, 3)
         },
       },
     )
-  painter?.paint(run.time)
+  painter?.paint(runs.time)
 }
 onMounted(repaint)
-watch([shownRun, () => drawing.sheet, dark, () => desk.fullPressure, useUnits().system], repaint, {
+watch([shownRun, () => sheetDocument.sheet, dark, () => runs.pressureRange, useUnits().system], repaint, {
   flush: 'post',
 })
 watch(
-  () => run.time,
+  () => runs.time,
   (t) => painter?.paint(t),
 )
 </script>
@@ -139,7 +140,7 @@ watch(
   <div
     ref="host"
     class="sheet relative h-full w-full overflow-hidden bg-paper"
-    :class="[{ running: !!shownRun }, desk.tool === 'connect' || desk.placing ? 'cursor-crosshair' : '']"
+    :class="[{ running: !!shownRun }, editor.tool === 'connect' || editor.placing ? 'cursor-crosshair' : '']"
     tabindex="0"
     role="application"
     aria-label="Sheet"
@@ -181,21 +182,21 @@ watch(
           <SheetPipe
             v-for="d in pipes"
             :key="d.pipe.id"
-            v-memo="[d, selection.has(d.pipe.id), marks.get(d.pipe.id)?.message, liftedIds.has(d.pipe.id)]"
+            v-memo="[d, selectedIds.has(d.pipe.id), marks.get(d.pipe.id)?.message, liftedIds.has(d.pipe.id)]"
             :drawn="d"
-            :selected="selection.has(d.pipe.id)"
+            :selected="selectedIds.has(d.pipe.id)"
             :severity="marks.get(d.pipe.id)?.severity"
             :finding="marks.get(d.pipe.id)?.message"
             :class="{ lifted: liftedIds.has(d.pipe.id) }"
           />
           <g
-            v-for="junction in drawing.sheet.junctions"
+            v-for="junction in sheetDocument.sheet.junctions"
             :key="junction.id"
             :data-item="`junction:${junction.id}`"
             class="junction"
             :class="[
               marks.has(junction.id) && `marked-${marks.get(junction.id)?.severity}`,
-              { selected: selection.has(junction.id), lifted: liftedIds.has(junction.id) },
+              { selected: selectedIds.has(junction.id), lifted: liftedIds.has(junction.id) },
             ]"
           >
             <circle :cx="junction.x" :cy="junction.y" r="0.9" class="junction-reach" />
@@ -229,7 +230,7 @@ watch(
             :key="d.component.id"
             v-memo="[
               d,
-              selection.has(d.component.id),
+              selectedIds.has(d.component.id),
               marks.get(d.component.id)?.message,
               liftedIds.has(d.component.id),
               !!shownRun,
@@ -237,7 +238,7 @@ watch(
               portLetters,
             ]"
             :drawn="d"
-            :selected="selection.has(d.component.id)"
+            :selected="selectedIds.has(d.component.id)"
             :severity="marks.get(d.component.id)?.severity"
             :finding="marks.get(d.component.id)?.message"
             :ports="!shownRun"
@@ -306,13 +307,13 @@ watch(
     </div>
     <SheetMenu v-if="menuAt" :at="menuAt" @close="((menuAt = undefined), host?.focus())" />
     <SheetOverview
-      v-if="desk.overview"
+      v-if="editor.overview"
       :content="content"
       :components="components"
       :visible="visible"
       @look="centre"
     />
-    <p class="sr-only" role="status">{{ cursorWords }}</p>
+    <p class="sr-only" role="status">{{ cursorText }}</p>
     <slot />
   </div>
 </template>

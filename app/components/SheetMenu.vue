@@ -1,15 +1,13 @@
 <script setup lang="ts">
 /** What can be done with what was pointed at, at the pointer. */
+import { keyTexts, labelOf } from '../commands/command'
 import { onClickOutside } from '@vueuse/core'
 
 const { at } = defineProps<{ at: { x: number; y: number } }>()
 const emit = defineEmits<{ close: [] }>()
-const { commands } = useCommands()
+const { enabled } = useCommands()
 const shown = computed(() =>
-  commands.value.filter(
-    (c) =>
-      c.enabled && (c.group === 'Edit' || c.group === 'Arrange') && c.name !== 'undo' && c.name !== 'redo',
-  ),
+  enabled.value.filter((c) => ['Edit', 'Arrange'].includes(c.group) && !['undo', 'redo'].includes(c.name)),
 )
 const menu = useTemplateRef<HTMLElement>('menu')
 const items = () => [...menu.value!.querySelectorAll<HTMLElement>('[role=menuitem]')]
@@ -53,7 +51,7 @@ function onKey(event: KeyboardEvent) {
       class="menu-item justify-between"
       @click="(command.run(), emit('close'))"
     >
-      {{ command.label }} <kbd class="text-[12px] text-soft">{{ command.keys }}</kbd>
+      {{ labelOf(command) }} <kbd class="text-[12px] text-soft">{{ keyTexts(command)[0] }}</kbd>
     </button>
   </div>
 </template>

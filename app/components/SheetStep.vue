@@ -6,10 +6,10 @@ import { readSheet } from '@oar-bench/core/sheet/read'
 import powerUnit from '../assets/examples/power-unit.json'
 
 const props = defineProps<{ running: boolean; shown: boolean }>()
-const drawing = useDrawing()
-const desk = useDesk()
-const run = useRun()
-const canvas = useTemplateRef<{ fit(): void; reveal(id: string): void; placeInMiddle(): void }>('canvas')
+const sheetDocument = useSheetDocument()
+const editor = useEditorUi()
+const runs = useSimulationRuns()
+const canvas = useTemplateRef<{ fit(): void; reveal(id: string): void; placeByKeyboard(): void }>('canvas')
 const palette = useTemplateRef<{ focus(): void }>('palette')
 
 const { press } = useCommands()
@@ -17,7 +17,7 @@ useEventListener('keydown', (event) => {
   if (!props.shown || props.running || event.defaultPrevented) return
   const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
   if (event.key === '/' && !typing) {
-    desk.palette = true
+    editor.palette = true
     void nextTick(() => palette.value?.focus())
   } else {
     // elsewhere only what has no meaning of its own there
@@ -29,19 +29,19 @@ useEventListener('keydown', (event) => {
 watch(
   () => [props.shown, props.running],
   () => {
-    desk.placing = undefined
-    desk.tool = 'select'
+    editor.placing = undefined
+    editor.tool = 'select'
   },
 )
 function startPlacing() {
-  canvas.value?.placeInMiddle()
+  canvas.value?.placeByKeyboard()
   ;(document.querySelector('[data-testid="sheet"]') as HTMLElement).focus()
 }
 
 function drawExample() {
   const read = readSheet(powerUnit)
   if (!read.ok) return
-  drawing.apply({ ...read.sheet, title: drawing.sheet.title })
+  sheetDocument.apply({ ...read.sheet, title: sheetDocument.sheet.title })
   void nextTick(() => canvas.value?.fit())
 }
 const showSchedule = ref(false)
@@ -50,7 +50,7 @@ const showSchedule = ref(false)
 <template>
   <div class="flex min-h-0 flex-1 flex-col">
     <div class="flex min-h-0 flex-1">
-      <PalettePane v-if="desk.palette && !running" ref="palette" @placing="startPlacing" />
+      <PalettePane v-if="editor.palette && !running" ref="palette" @placing="startPlacing" />
       <main class="relative min-w-0 flex-1">
         <SheetCanvas ref="canvas" :running="running">
           <div class="absolute top-2 left-2 flex rounded border border-rule bg-paper/90">
@@ -58,37 +58,34 @@ const showSchedule = ref(false)
               <ToolButton
                 hint="Components ( / )"
                 label="Components"
-                :pressed="desk.palette"
-                @click="desk.palette = !desk.palette"
+                :pressed="editor.palette"
+                @click="editor.palette = !editor.palette"
               >
                 <PanelLeft :size="18" />
               </ToolButton>
               <ToolButton
                 label="Select and move"
-                :pressed="desk.tool === 'select'"
-                @click="desk.tool = 'select'"
+                :pressed="editor.tool === 'select'"
+                @click="editor.tool = 'select'"
               >
                 <MousePointer2 :size="18" />
               </ToolButton>
               <ToolButton
-                hint="Lay pipes (C)"
-                label="Lay pipes"
-                :pressed="desk.tool === 'connect'"
+                hint="Connect (C)"
+                label="Connect"
+                :pressed="editor.tool === 'connect'"
                 data-testid="tool-connect"
-                @click="desk.tool = 'connect'"
+                @click="editor.tool = 'connect'"
               >
                 <Cable :size="18" />
               </ToolButton>
               <select
-                v-if="desk.tool === 'connect'"
-                v-model="desk.lineKind"
+                v-if="editor.tool === 'connect'"
+                v-model="editor.lineType"
                 class="field !w-auto !border-0"
-                aria-label="Kind of line"
+                aria-label="Line type"
               >
-                <option value="working">working line</option>
-                <option value="pilot">pilot line</option>
-                <option value="drain">drain line</option>
-                <option value="hose">flexible hose</option>
+                <option v-for="(label, name) in oilLineTypes" :key="name" :value="name">{{ label }}</option>
               </select>
             </template>
             <ToolButton hint="Fit to window (F)" label="Fit to window" @click="canvas?.fit()">
@@ -98,8 +95,8 @@ const showSchedule = ref(false)
               <ToolButton
                 hint="Settings and sizes beside the symbols"
                 label="Settings beside the symbols"
-                :pressed="desk.settings"
-                @click="desk.settings = !desk.settings"
+                :pressed="editor.settings"
+                @click="editor.settings = !editor.settings"
               >
                 <Tag :size="18" />
               </ToolButton>
@@ -107,11 +104,11 @@ const showSchedule = ref(false)
                 hint="Find a component or a command (Ctrl K)"
                 label="Find"
                 data-testid="find"
-                @click="desk.searching = true"
+                @click="editor.dialog = 'search'"
               >
                 <Search :size="18" />
               </ToolButton>
-              <ToolButton hint="All keys (?)" label="All keys" @click="desk.showingKeys = true">
+              <ToolButton hint="All keys (?)" label="All keys" @click="editor.dialog = 'keys'">
                 <Keyboard :size="18" />
               </ToolButton>
               <FileMenu @read="nextTick(() => canvas?.fit())" />
@@ -129,29 +126,33 @@ const showSchedule = ref(false)
             </button>
             <ToolButton
               label="Properties"
-              :pressed="running ? desk.runInspector : desk.inspector"
-              @click="running ? (desk.runInspector = !desk.runInspector) : (desk.inspector = !desk.inspector)"
+              :pressed="running ? editor.runInspector : editor.inspector"
+              @click="
+                running
+                  ? (editor.runInspector = !editor.runInspector)
+                  : (editor.inspector = !editor.inspector)
+              "
             >
               <PanelRight :size="18" />
             </ToolButton>
           </div>
           <p
-            v-if="desk.message"
+            v-if="editor.message"
             class="absolute top-12 left-2 max-w-md rounded border border-error bg-paper px-3 py-1.5 text-error"
             role="alert"
           >
-            {{ desk.message }}
-            <button class="ml-2 underline" @click="desk.say('')">Close</button>
+            {{ editor.message }}
+            <button class="ml-2 underline" @click="editor.showMessage('')">Close</button>
           </p>
           <p
-            v-if="desk.placing"
+            v-if="editor.placing"
             class="absolute bottom-3 left-1/2 -translate-x-1/2 rounded bg-ink px-3 py-1 text-paper"
             role="status"
           >
             Click or press Enter to place; R turns, M mirrors, Esc gives up.
           </p>
           <div
-            v-if="!drawing.sheet.components.length && !desk.placing"
+            v-if="!sheetDocument.sheet.components.length && !editor.placing"
             class="pointer-events-none absolute inset-0 flex items-center justify-center"
           >
             <div class="max-w-md rounded border border-rule bg-paper p-5">
@@ -170,14 +171,14 @@ const showSchedule = ref(false)
               </button>
             </div>
           </div>
-          <PressureLegend v-if="running && run.shown && !run.outdated" />
+          <PressureLegend v-if="running && runs.shown && !runs.outdated" />
           <div v-if="!running" class="absolute bottom-2 left-2">
             <FindingsList @reveal="canvas?.reveal($event)" />
           </div>
         </SheetCanvas>
       </main>
       <SchedulePane v-if="running && showSchedule" @close="showSchedule = false" />
-      <InspectorPane v-if="running ? desk.runInspector : desk.inspector" />
+      <InspectorPane v-if="running ? editor.runInspector : editor.inspector" />
     </div>
     <CommandSearch v-if="!running" />
     <KeySheet />

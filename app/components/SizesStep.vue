@@ -12,9 +12,9 @@ import { sizingCards } from '@oar-bench/core/size/cards'
 import { quantityText } from '@oar-bench/core/units/text'
 import { shownUnit } from '@oar-bench/core/units/quantities'
 
-const drawing = useDrawing()
+const sheetDocument = useSheetDocument()
 const { show } = useUnits()
-const brief = computed(() => resolveBrief(drawing.brief))
+const brief = computed(() => resolveBrief(sheetDocument.brief))
 const cards = computed(() => (brief.value.values ? sizingCards(brief.value.values) : []))
 
 type Give = Card['gives'][number]
@@ -26,7 +26,7 @@ interface Taker {
 }
 /** The components of the sheet that can take a result. */
 const takers = (give: Give): Taker[] =>
-  drawing.sheet.components.flatMap((component) => {
+  sheetDocument.sheet.components.flatMap((component) => {
     const kind = findKind(component.kind)
     const parameter = kind?.traits?.sizingTargets?.[give.sized]
     if (!kind || !parameter) return []
@@ -38,14 +38,14 @@ const same = (a: number | undefined, b: number) =>
   a !== undefined && Math.abs(a - b) <= 1e-6 * Math.max(Math.abs(a), Math.abs(b))
 function take(taker: Taker, give: Give) {
   const text = quantityText(give.value, give.quantity, shownUnit(give.quantity, 'metric').symbol)
-  drawing.apply(setParameter(drawing.sheet, taker.component.id, taker.parameter, text))
+  sheetDocument.apply(setParameter(sheetDocument.sheet, taker.component.id, taker.parameter, text))
 }
 const agreeing = computed(() => {
   const all = cards.value.flatMap((c) => c.gives.flatMap((g) => takers(g).map((t) => same(t.value, g.value))))
   return { all: all.length, same: all.filter(Boolean).length }
 })
 function takeAll() {
-  let sheet = drawing.sheet
+  let sheet = sheetDocument.sheet
   for (const card of cards.value)
     for (const give of card.gives) {
       const list = takers(give)
@@ -53,7 +53,7 @@ function takeAll() {
       const text = quantityText(give.value, give.quantity, shownUnit(give.quantity, 'metric').symbol)
       sheet = setParameter(sheet, list[0].component.id, list[0].parameter, text)
     }
-  drawing.apply(sheet)
+  sheetDocument.apply(sheet)
 }
 </script>
 
@@ -74,7 +74,9 @@ function takeAll() {
         <ul class="mt-1 list-disc pl-5">
           <li v-for="p in brief.problems" :key="p.message">{{ p.message }}</li>
         </ul>
-        <NuxtLink :to="`/machines/${drawing.machine!.id}/brief`" class="button mt-3">Mend the brief</NuxtLink>
+        <NuxtLink :to="`/machines/${sheetDocument.machine!.id}/brief`" class="button mt-3"
+          >Mend the brief</NuxtLink
+        >
       </template>
       <article
         v-for="card in cards"

@@ -3,7 +3,8 @@
 import { GitFork, Trash2 } from 'lucide-vue-next'
 import type { VariantRow } from '#shared/api'
 
-const drawing = useDrawing()
+const sheetDocument = useSheetDocument()
+const saving = useSaving()
 const route = useRoute()
 const router = useRouter()
 const { problem, attempt } = useAttempt()
@@ -12,16 +13,18 @@ const doomed = ref<string>()
 const open = (id: string) => router.push({ query: { ...route.query, sheet: id } })
 const add = () =>
   attempt(async () => {
-    if (drawing.unsaved) await drawing.saveNow()
-    const names = new Set(drawing.variants.map((v) => v.name))
-    let n = drawing.variants.length + 1
+    // the copy is made from what the server has
+    if (saving.unsaved) await saving.saveNow()
+    if (saving.unsaved) throw new Error(`Save this sheet first. ${saving.problem}`)
+    const names = new Set(sheetDocument.variants.map((v) => v.name))
+    let n = sheetDocument.variants.length + 1
     while (names.has(`Variant ${n}`)) n++
-    const body = { name: `Variant ${n}`, from: drawing.sheetId }
-    const added = await $fetch<VariantRow>(`/api/machines/${drawing.machine!.id}/sheets`, {
+    const body = { name: `Variant ${n}`, from: sheetDocument.sheetId }
+    const added = await $fetch<VariantRow>(`/api/machines/${sheetDocument.machine!.id}/sheets`, {
       method: 'POST',
       body,
     })
-    drawing.variants = [...drawing.variants, added]
+    sheetDocument.variants = [...sheetDocument.variants, added]
     await open(added.id)
   })
 const rename = (variant: VariantRow, text: string) =>
@@ -29,7 +32,7 @@ const rename = (variant: VariantRow, text: string) =>
     const name = text.trim()
     if (!name || name === variant.name) return
     await $fetch(`/api/sheets/${variant.id}`, { method: 'PATCH', body: { name } })
-    drawing.variants = drawing.variants.map((v) => (v.id === variant.id ? { ...v, name } : v))
+    sheetDocument.variants = sheetDocument.variants.map((v) => (v.id === variant.id ? { ...v, name } : v))
   })
 const remove = (variant: VariantRow) =>
   attempt(async () => {
@@ -38,11 +41,11 @@ const remove = (variant: VariantRow) =>
       return
     }
     await $fetch(`/api/sheets/${variant.id}`, { method: 'DELETE' })
-    drawing.variants = drawing.variants.filter((v) => v.id !== variant.id)
+    sheetDocument.variants = sheetDocument.variants.filter((v) => v.id !== variant.id)
     doomed.value = undefined
-    if (variant.id === drawing.sheetId) await open(drawing.variants[0].id)
+    if (variant.id === sheetDocument.sheetId) await open(sheetDocument.variants[0].id)
   })
-const current = computed(() => drawing.variants.find((v) => v.id === drawing.sheetId)?.name ?? '')
+const current = computed(() => sheetDocument.variants.find((v) => v.id === sheetDocument.sheetId)?.name ?? '')
 </script>
 
 <template>
@@ -51,9 +54,9 @@ const current = computed(() => drawing.variants.find((v) => v.id === drawing.she
       <GitFork :size="15" aria-hidden="true" /><span class="max-w-44 truncate max-lg:sr-only">{{
         current
       }}</span>
-      <span v-if="drawing.variants.length > 1" class="text-soft"
-        >{{ drawing.variants.findIndex((v) => v.id === drawing.sheetId) + 1 }}/{{
-          drawing.variants.length
+      <span v-if="sheetDocument.variants.length > 1" class="text-soft"
+        >{{ sheetDocument.variants.findIndex((v) => v.id === sheetDocument.sheetId) + 1 }}/{{
+          sheetDocument.variants.length
         }}</span
       >
     </template>
@@ -61,14 +64,14 @@ const current = computed(() => drawing.variants.find((v) => v.id === drawing.she
       <p class="mb-1 px-1 text-[13px] text-soft">Variants of this machine share its brief.</p>
       <ul>
         <li
-          v-for="variant in drawing.variants"
+          v-for="variant in sheetDocument.variants"
           :key="variant.id"
           class="flex items-center gap-1 py-0.5"
           data-testid="variant"
         >
           <input
             class="field min-w-0 flex-1 !border-transparent hover:!border-rule"
-            :class="variant.id === drawing.sheetId ? 'font-semibold' : ''"
+            :class="variant.id === sheetDocument.sheetId ? 'font-semibold' : ''"
             :value="variant.name"
             maxlength="80"
             :aria-label="`Name of ${variant.name}`"
@@ -76,7 +79,7 @@ const current = computed(() => drawing.variants.find((v) => v.id === drawing.she
           />
           <button
             class="button"
-            :disabled="variant.id === drawing.sheetId"
+            :disabled="variant.id === sheetDocument.sheetId"
             :aria-label="`Open ${variant.name}`"
             @click="
               () => {
@@ -85,10 +88,10 @@ const current = computed(() => drawing.variants.find((v) => v.id === drawing.she
               }
             "
           >
-            {{ variant.id === drawing.sheetId ? 'Open now' : 'Open' }}
+            {{ variant.id === sheetDocument.sheetId ? 'Open now' : 'Open' }}
           </button>
           <ToolButton
-            v-if="drawing.variants.length > 1"
+            v-if="sheetDocument.variants.length > 1"
             :class="doomed === variant.id ? '!text-error' : ''"
             :label="doomed === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`"
             :hint="doomed === variant.id ? 'Press again: its sheet and its kept runs go' : 'Delete'"

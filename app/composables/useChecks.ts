@@ -1,8 +1,11 @@
 /** The checks of a sheet, made by a worker: the page stays free, and what was found follows the sheet as soon as it is known. */
 import { until } from '@vueuse/core'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { UnitSystem } from '@oar-bench/core/units/quantities'
+import { changesSince } from '../utils/sheetChanges'
+import { workerClient, type WorkerClient } from '../utils/workerClient'
 import type { Checker } from '../workers/check.worker'
 
 interface Asked {
@@ -14,8 +17,13 @@ interface Asked {
   readonly system: UnitSystem
 }
 
-export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<string | undefined>) {
-  const { system } = useUnits()
+/** @param id of the sheet @param schedule id of its schedule @param system in which values are written */
+export function useChecks(
+  id: Readonly<Ref<string>>,
+  sheet: Readonly<Ref<Sheet>>,
+  schedule: Readonly<Ref<string | undefined>>,
+  system: Readonly<Ref<UnitSystem>>,
+) {
   const found = shallowRef<{ readonly of: Asked; readonly findings: readonly Finding[] }>()
   /** Why the checks could not be made. */
   const problem = ref('')
@@ -23,13 +31,13 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
   const standing = computed(() => (found.value?.of.id === id.value ? found.value : undefined))
   const findings = computed(() => standing.value?.findings ?? [])
   /** Nothing is known of this sheet yet. */
-  const waiting = computed(() => !standing.value && !problem.value)
-  const checked = computed(() => {
+  const pending = computed(() => !standing.value && !problem.value)
+  const upToDate = computed(() => {
     const of = standing.value?.of
     return !!of && of.sheet === sheet.value && of.schedule === schedule.value && of.system === system.value
   })
 
-  let checker: Helper<Checker> | undefined
+  let checker: WorkerClient<Checker> | undefined
   /** The sheet that the worker has. */
   let sent: Sheet | undefined
   let working = false
@@ -38,8 +46,8 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
     working = true
     problem.value = ''
     try {
-      while (!checked.value) {
-        checker ??= helperOf<Checker>(
+      while (!upToDate.value) {
+        checker ??= workerClient<Checker>(
           new Worker(new URL('../workers/check.worker.ts', import.meta.url), { type: 'module' }),
           'they could not be started',
         )
@@ -62,6 +70,6 @@ export function useChecks(id: Ref<string>, sheet: Ref<Sheet>, schedule: Ref<stri
   }
   watch([id, sheet, schedule, system], () => void work(), { immediate: true })
   /** Resolves when the sheet as it is has been checked, or cannot be. */
-  const settle = () => until(() => checked.value || problem.value !== '').toBe(true)
-  return { findings, waiting, checked, problem, settle }
+  const whenDone = () => until(() => upToDate.value || problem.value !== '').toBe(true)
+  return { findings, pending, upToDate, problem, whenDone }
 }

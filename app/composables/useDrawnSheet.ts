@@ -90,14 +90,15 @@ function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
 
 /** @param preview the sheet with the move that is under way */
 export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
-  const drawing = useDrawing()
+  const sheetDocument = useSheetDocument()
+  const checks = useSheetChecks()
   const { show } = useUnits()
-  const words = computed(() => labels(drawing.sheet, show))
+  const words = computed(() => labels(sheetDocument.sheet, show))
   /** What was drawn last. */
   let drawnComponents = new Map<string, DrawnComponent>()
   let drawnPipes = new Map<string, DrawnPipe>()
   const components = computed<DrawnComponent[]>(() => {
-    const list = drawing.sheet.components.flatMap((component) => {
+    const list = sheetDocument.sheet.components.flatMap((component) => {
       const caption = words.value.get(component.id)
       const last = drawnComponents.get(component.id)
       return last && last.component === component && sameWords(last.caption, caption)
@@ -108,7 +109,9 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
     return list
   })
   const pipes = computed<DrawnPipe[]>(() => {
-    const list = drawing.sheet.pipes.map((pipe) => drawPipe(drawing.sheet, pipe, drawnPipes.get(pipe.id)))
+    const list = sheetDocument.sheet.pipes.map((pipe) =>
+      drawPipe(sheetDocument.sheet, pipe, drawnPipes.get(pipe.id)),
+    )
     drawnPipes = new Map(list.map((d) => [d.pipe.id, d]))
     return list
   })
@@ -116,7 +119,7 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
   const lifted = computed<Lifted | undefined>(() => {
     const moving = preview.value
     if (!moving) return undefined
-    const resting = drawing.sheet
+    const resting = sheetDocument.sheet
     const changed = <T>(list: readonly T[], rest: readonly T[]) => {
       const there = new Set(rest)
       return list.filter((item) => !there.has(item))
@@ -146,7 +149,7 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
   /** The worst finding at each component, pipe or junction. */
   const marks = computed(() => {
     const result = new Map<string, Finding>()
-    for (const finding of drawing.findings) {
+    for (const finding of checks.findings) {
       const { component, pipe, junction: junction } = finding.location
       for (const id of [component, pipe, junction])
         if (id && (!result.has(id) || finding.severity === 'error')) result.set(id, finding)

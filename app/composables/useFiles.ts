@@ -1,8 +1,14 @@
 /** Sheets out of the application and into it, in every format. Writers are loaded when they are asked for. */
 import fontPlain from '@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff?url'
 import fontPacked from '@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff2?url'
+import { uint8ArrayToBase64 } from 'uint8array-extras'
 import { locationText } from '@oar-bench/core/sheet/finding'
 import { readSheetText, writeSheetText, type ReadResult } from '@oar-bench/core/sheet/read'
+import { useEditorUi } from '../stores/editorUi'
+import { useSheetChecks } from '../stores/sheetChecks'
+import { useSheetDocument } from '../stores/sheetDocument'
+import { useSimulationRuns } from '../stores/simulationRuns'
+import { useUnits } from './useUnits'
 
 /** Dots to a millimetre of a PNG: about 300 to an inch. */
 const DOTS = 12
@@ -23,51 +29,56 @@ export const exportFormats = {
 export type ExportFormat = keyof typeof exportFormats
 
 export function useFiles() {
-  const drawing = useDrawing()
-  const desk = useDesk()
-  const run = useRun()
+  const sheetDocument = useSheetDocument()
+  const checks = useSheetChecks()
+  const editor = useEditorUi()
+  const runs = useSimulationRuns()
   const { show } = useUnits()
 
   const bytes = async (url: string) => (await fetch(url)).arrayBuffer()
-  async function look() {
+  async function drawingOptions() {
     const packed = new Uint8Array(await bytes(fontPacked))
-    const woff2Base64 = btoa(packed.reduce((text, byte) => text + String.fromCharCode(byte), ''))
+    const woff2Base64 = uint8ArrayToBase64(packed)
     return {
       font: { family: 'Barlow Semi Condensed', woff2Base64 },
-      settings: desk.settings,
-      lineNames: desk.lineNames,
+      settings: editor.settings,
+      lineNames: editor.lineNames,
     }
   }
   /** @param marks colours of what stands out, by id */
-  const svgText = async (sheet = drawing.sheet, marks?: ReadonlyMap<string, string>) =>
-    (await import('@oar-bench/core/formats/svg')).sheetToSvg(sheet, show, { ...(await look()), marks })
+  const svgText = async (sheet = sheetDocument.sheet, marks?: ReadonlyMap<string, string>) =>
+    (await import('@oar-bench/core/formats/svg')).sheetToSvg(sheet, show, {
+      ...(await drawingOptions()),
+      marks,
+    })
   const pageText = async () =>
-    (await import('@oar-bench/core/formats/svg')).pageToSvg(drawing.sheet, show, await look())
-  const parts = async () => (await import('@oar-bench/core/formats/lists')).partsList(drawing.sheet, show)
+    (await import('@oar-bench/core/formats/svg')).pageToSvg(sheetDocument.sheet, show, await drawingOptions())
+  const parts = async () =>
+    (await import('@oar-bench/core/formats/lists')).partsList(sheetDocument.sheet, show)
   const csvFile = async (rows: (string | number)[][]) =>
     // the mark lets spreadsheets see that it is UTF-8
     new Blob(['\uFEFF', (await import('@oar-bench/core/formats/csv')).csv(rows)], { type: 'text/csv' })
 
   const writers: Record<ExportFormat, () => Promise<{ blob: Blob; ending: string }>> = {
     json: async () => ({
-      blob: new Blob([writeSheetText(drawing.sheet)], { type: 'application/json' }),
+      blob: new Blob([writeSheetText(sheetDocument.sheet)], { type: 'application/json' }),
       ending: '.json',
     }),
     svg: async () => ({ blob: new Blob([await svgText()], { type: 'image/svg+xml' }), ending: '.svg' }),
     pdf: async () => {
       const { sheetToPdf } = await import('@oar-bench/core/formats/pdf')
-      const file = await sheetToPdf(drawing.sheet, show, await bytes(fontPlain))
+      const file = await sheetToPdf(sheetDocument.sheet, show, await bytes(fontPlain))
       return { blob: new Blob([new Uint8Array(file)], { type: 'application/pdf' }), ending: '.pdf' }
     },
     report: async () => {
       const { reportToPdf } = await import('@oar-bench/core/formats/report')
-      await drawing.settleChecks()
-      if (drawing.checkProblem) throw new Error(drawing.checkProblem)
-      const shown = run.outdated ? undefined : run.shown?.result
+      await checks.whenDone()
+      if (checks.problem) throw new Error(checks.problem)
+      const shown = runs.outdated ? undefined : runs.shown?.result
       const of = {
-        sheet: drawing.sheet,
-        findings: [...drawing.findings, ...drawing.accepted],
-        machine: drawing.machine?.name,
+        sheet: sheetDocument.sheet,
+        findings: [...checks.findings, ...checks.accepted],
+        machine: sheetDocument.machine?.name,
         run: shown,
       }
       const file = await reportToPdf(of, show, await bytes(fontPlain))
@@ -75,7 +86,10 @@ export function useFiles() {
     },
     dxf: async () => {
       const { sheetToDxf } = await import('@oar-bench/core/formats/dxf')
-      return { blob: new Blob([sheetToDxf(drawing.sheet, show)], { type: 'image/vnd.dxf' }), ending: '.dxf' }
+      return {
+        blob: new Blob([sheetToDxf(sheetDocument.sheet, show)], { type: 'image/vnd.dxf' }),
+        ending: '.dxf',
+      }
     },
     png: async () => ({ blob: await picture(await svgText()), ending: '.png' }),
     partsXlsx: async () => {
@@ -85,7 +99,7 @@ export function useFiles() {
     partsCsv: async () => ({ blob: await csvFile(await parts()), ending: '-parts.csv' }),
     netlist: async () => {
       const { netlistRows } = await import('@oar-bench/core/formats/lists')
-      return { blob: await csvFile(netlistRows(drawing.sheet)), ending: '-netlist.csv' }
+      return { blob: await csvFile(netlistRows(sheetDocument.sheet)), ending: '-netlist.csv' }
     },
   }
 
@@ -93,25 +107,28 @@ export function useFiles() {
   function download(blob: Blob, ending: string) {
     const link = document.createElement('a')
     link.href = URL.createObjectURL(blob)
-    link.download = (drawing.sheet.title.replace(/[^\w-]+/g, '-').toLowerCase() || 'sheet') + ending
+    link.download = (sheetDocument.sheet.title.replace(/[^\w-]+/g, '-').toLowerCase() || 'sheet') + ending
     link.click()
     URL.revokeObjectURL(link.href)
   }
 
-  async function save(format: ExportFormat) {
+  /** Downloads the sheet in a format. */
+  async function exportSheet(format: ExportFormat) {
     try {
       const { blob, ending } = await writers[format]()
       download(blob, ending)
-      desk.say('')
+      editor.showMessage('')
     } catch (error) {
-      desk.say(`The ${exportFormats[format].label} could not be written: ${(error as Error).message}`)
+      editor.showMessage(
+        `The ${exportFormats[format].label} could not be written: ${(error as Error).message}`,
+      )
     }
   }
 
   /** Puts the sheet of a file in the place of what is open. @returns whether it did */
-  async function read(file: File): Promise<boolean> {
+  async function importSheet(file: File): Promise<boolean> {
     if (file.size > LARGEST_FILE) {
-      desk.say('Nothing was changed. That file is larger than 20 MB; it is no sheet.')
+      editor.showMessage('Nothing was changed. That file is larger than 20 MB; it is no sheet.')
       return false
     }
     const text = await file.text()
@@ -121,14 +138,14 @@ export function useFiles() {
     if (!found.ok) {
       const [first] = found.problems
       const where = locationText(first.location)
-      desk.say(`Nothing was changed. ${where ? `${where}: ` : ''}${first.message}`)
+      editor.showMessage(`Nothing was changed. ${where ? `${where}: ` : ''}${first.message}`)
       return false
     }
-    drawing.apply(found.sheet)
-    desk.say('')
+    sheetDocument.apply(found.sheet)
+    editor.showMessage('')
     return true
   }
-  return { save, read, svgText, pageText, csvFile, download }
+  return { exportSheet, importSheet, svgText, pageText, csvFile, download }
 }
 
 /** An SVG as the picture that the browser makes of it. */

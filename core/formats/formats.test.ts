@@ -8,7 +8,7 @@ import ExcelJS from 'exceljs'
 import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
 import { changePipe, addComponent, mirror, rotate, setParameter, acceptWarning } from '../sheet/edit'
-import { readSheetText, writeSheetText } from '../sheet/read'
+import { readSheetText } from '../sheet/read'
 import { emptySheet, SHEET_VERSION, type PipeEnd, type Sheet } from '../sheet/schema'
 import { check } from '../simulate/compile'
 import { circuit, idOf, powerUnit, powerUnitPipes, runSheet, timed, track } from '../testing'
@@ -58,22 +58,21 @@ describe('the sheet file', () => {
     })
   })
   it('of version 4 has its fields renamed, and loses nothing', () => {
-    const { junctions, pipes, schedules, acceptedWarnings: _, ...rest } = unit
+    const { junctions, pipes, schedules } = unit
     const end = (e: PipeEnd) => ('junction' in e ? { joint: e.junction } : e)
-    const old = {
-      ...rest,
+    const old: Record<string, unknown> = {
+      ...unit,
       version: 4,
       joints: junctions,
-      pipes: pipes.map(({ lineType, manualRoute: _manual, from, to, ...pipe }) => ({
-        ...pipe,
-        line: lineType,
-        shaped: true,
-        from: end(from),
-        to: end(to),
-      })),
+      pipes: pipes.map((pipe) => {
+        const { lineType, from, to, ...others } = pipe
+        return { ...others, line: lineType, shaped: true, from: end(from), to: end(to) }
+      }),
       schedules: [{ ...schedules[0], start: 'settled' }],
       silenced: [{ rule: 'open-port', place: 'P1', reason: 'later' }],
     }
+    delete old.junctions
+    delete old.acceptedWarnings
     expect(readSheetText(JSON.stringify(old))).toEqual({
       ok: true,
       sheet: {

@@ -443,11 +443,15 @@ export function movePipeEnd(
   }
 }
 
-/** Turns a component end for end: what was joined to the first of two ports goes to the second. */
-export function swapPorts(sheet: Sheet, id: string): Sheet {
+const oilPortsOf = (sheet: Sheet, id: string) => {
   const component = sheet.components.find((c) => c.id === id)
-  const kind = component && findKind(component.kind)
-  const ports = kind?.ports.filter((p) => p.domain === 'oil') ?? []
+  return (component && findKind(component.kind))?.ports.filter((p) => p.domain === 'oil') ?? []
+}
+/** Whether a component has two oil ports that can be swapped. */
+export const canSwapPorts = (sheet: Sheet, id: string) => oilPortsOf(sheet, id).length === 2
+/** What was connected to the first of two oil ports goes to the second, and the other way round. */
+export function swapPorts(sheet: Sheet, id: string): Sheet {
+  const ports = oilPortsOf(sheet, id)
   if (ports.length !== 2) return sheet
   const other = (port: string) => (port === ports[0].name ? ports[1].name : ports[0].name)
   const turn = (end: PipeEnd): PipeEnd =>

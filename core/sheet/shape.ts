@@ -105,12 +105,11 @@ export function connectCrossing(sheet: Sheet, a: string, b: string): Sheet {
   }
 }
 
-/** Parts a junction of four pipes into two lines that cross: each goes straight on. The same sheet where that is not so. */
-export function disconnectCrossing(sheet: Sheet, junctionId: string): Sheet {
-  const junction = sheet.junctions.find((j) => j.id === junctionId)
+/** The pipes at a junction that run straight on through it, in pairs; none where four do not cross there. */
+function straightPairs(sheet: Sheet, junctionId: string): [Pipe, Pipe][] | undefined {
   const here: PipeEnd = { junction: junctionId }
   const at = sheet.pipes.filter((p) => sameEnd(p.from, here) || sameEnd(p.to, here))
-  if (!junction || at.length !== 4) return sheet
+  if (at.length !== 4) return undefined
   const outward = (p: Pipe): readonly XY[] => {
     const points = polyline(sheet, p)
     return sameEnd(p.from, here) ? points : [...points].reverse()
@@ -124,10 +123,18 @@ export function disconnectCrossing(sheet: Sheet, junctionId: string): Sheet {
     [going('-1 0'), going('1 0')],
     [going('0 1'), going('0 -1')],
   ]
-  if (pairs.flat().some((p) => !p)) return sheet
-  const merged = (pairs as [Pipe, Pipe][]).map(([a, b]) => mergedPipe(sheet, a, b, junctionId))
-  if (merged.some((p) => !p)) return sheet
-  const gone = new Set(at.map((p) => p.id))
+  return pairs.flat().some((p) => !p) ? undefined : (pairs as [Pipe, Pipe][])
+}
+/** Whether a junction is where two lines cross, so that they can be disconnected. */
+export const canDisconnectCrossing = (sheet: Sheet, junctionId: string) =>
+  straightPairs(sheet, junctionId)?.every(([a, b]) => mergedPipe(sheet, a, b, junctionId)) === true
+
+/** Makes two lines that cross of a junction of four pipes: each goes straight on. The same sheet where that is not so. */
+export function disconnectCrossing(sheet: Sheet, junctionId: string): Sheet {
+  const pairs = straightPairs(sheet, junctionId)
+  const merged = pairs?.map(([a, b]) => mergedPipe(sheet, a, b, junctionId))
+  if (!pairs || !merged || merged.some((p) => !p)) return sheet
+  const gone = new Set(pairs.flat().map((p) => p.id))
   return {
     ...sheet,
     junctions: sheet.junctions.filter((j) => j.id !== junctionId),

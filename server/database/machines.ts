@@ -1,4 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto'
+import { gunzipSync } from 'node:zlib'
 import { asc, eq } from 'drizzle-orm'
 import { briefSchema } from '../../core/size/brief'
 import type { Brief } from '../../core/size/brief'
@@ -8,6 +9,9 @@ import { decodeRun } from '../../core/formats/run-file'
 import type { WorkspaceMachine, WorkspaceRevision, WorkspaceRun } from '../../core/formats/workspace'
 import type { Store } from './open'
 import { machines, revisions, runs, sheets, sheetVersions } from './schema'
+
+/** Of a run that is kept, uncompressed, bytes. */
+const LARGEST_RUN = 1e9
 
 interface NewVariant {
   readonly name: string
@@ -66,6 +70,11 @@ export function insertMachine(store: Store, machine: NewMachine): string {
   return id
 }
 
+/** The bytes of a run, which are kept compressed or as they are. @throws Error where they cannot be uncompressed */
+export const uncompressedRun = (data: Uint8Array): Uint8Array =>
+  isGzip(data) ? gunzipSync(data, { maxOutputLength: LARGEST_RUN }) : data
+export const isGzip = (data: Uint8Array) => data[0] === 0x1f && data[1] === 0x8b
+
 /** Keeps a run with the exact sheet that it came from. @throws Error where its bytes are no run @returns its row without the bytes */
 export function insertRun(
   store: Pick<Store, 'insert'>,
@@ -75,7 +84,7 @@ export function insertRun(
   data: Uint8Array,
   createdAt: Date,
 ) {
-  const result = decodeRun(data)
+  const result = decodeRun(uncompressedRun(data))
   const row = {
     id: randomUUID(),
     name,

@@ -10,6 +10,8 @@ export const machines = sqliteTable('machines', {
   summary: text('summary').notNull().default(''),
   brief: text('brief').notNull(),
   briefRevision: integer('brief_revision').notNull().default(1),
+  /** The save that made the brief as it is. */
+  briefSaveId: text('brief_save_id'),
   createdAt: time('created_at'),
   updatedAt: time('updated_at'),
 })
@@ -27,6 +29,8 @@ export const sheets = sqliteTable(
     content: text('content').notNull(),
     /** Counts saves; a save names the one it started from. */
     revision: integer('revision').notNull().default(1),
+    /** The save that made the sheet as it is. */
+    saveId: text('save_id'),
     updatedAt: time('updated_at'),
   },
   (table) => [index('sheets_by_machine').on(table.machineId)],

@@ -5,9 +5,15 @@ import { issueText } from '@oar-bench/core/sheet/issue-text'
 import { readSheet, readSheetText } from '@oar-bench/core/sheet/read'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 
+/** What comes with a refusal, beside the words for the person. */
+export interface RefusalData {
+  readonly problems?: readonly Finding[]
+  /** What the server has, where a save started from something else. */
+  readonly conflict?: { readonly revision: number; readonly saveId: string | null }
+}
 /** Ends a request with a plain message that the interface shows as it is. */
-export function refuse(statusCode: number, message: string, problems: readonly Finding[] = []): never {
-  throw createError({ statusCode, statusMessage: 'Refused', message, data: { problems } })
+export function refuse(statusCode: number, message: string, data: RefusalData = {}): never {
+  throw createError({ statusCode, statusMessage: 'Refused', message, data })
 }
 
 /** The body of a request, checked. */
@@ -21,13 +27,14 @@ export async function readChecked<S extends z.ZodType>(event: H3Event, schema: S
 /** A sheet out of a body, checked by the core. */
 export function checkedSheet(data: unknown): Sheet {
   const read = readSheet(data)
-  if (!read.ok) refuse(400, read.problems[0].message, read.problems)
+  if (!read.ok) refuse(400, read.problems[0].message, { problems: read.problems })
   return read.sheet
 }
 
 /** A sheet as the database keeps it; of an older format too. */
 export function keptSheet(content: string): Sheet {
   const read = readSheetText(content)
-  if (!read.ok) refuse(500, `The kept sheet does not read: ${read.problems[0].message}`, read.problems)
+  if (!read.ok)
+    refuse(500, `The kept sheet does not read: ${read.problems[0].message}`, { problems: read.problems })
   return read.sheet
 }

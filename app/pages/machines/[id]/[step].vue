@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** One machine: brief, sheet, sizes and run, all around the same sheet. */
-import { useEventListener } from '@vueuse/core'
-import type { MachineDetail } from '#shared/api'
+import { useConfirmDialog, useEventListener } from '@vueuse/core'
 
 type Step = 'brief' | 'sheet' | 'sizes' | 'run'
 definePageMeta({
@@ -9,22 +8,20 @@ definePageMeta({
   validate: (route) => (['brief', 'sheet', 'sizes', 'run'] as unknown[]).includes(route.params.step),
 })
 const route = useRoute()
-const drawing = useDrawing()
-const run = useRun()
+const sheetDocument = useSheetDocument()
+const saving = useSaving()
+const openMachine = useOpenMachine()
 const step = computed(() => route.params.step as Step)
-const words: Record<Step, string> = { brief: 'Brief', sheet: 'Sheet', sizes: 'Sizes', run: 'Run' }
-useHead({ title: () => `${drawing.machine?.name ?? 'Machine'}, ${words[step.value]} · Oar Bench` })
+const stepLabels: Record<Step, string> = { brief: 'Brief', sheet: 'Sheet', sizes: 'Sizes', run: 'Run' }
+useHead({ title: () => `${sheetDocument.machine?.name ?? 'Machine'}, ${stepLabels[step.value]} · Oar Bench` })
 
 const state = ref<'loading' | 'ready' | 'failed'>('loading')
 const problem = ref('')
 async function load() {
   state.value = 'loading'
   try {
-    const detail = await $fetch<MachineDetail>(`/api/machines/${String(route.params.id)}`, {
-      query: route.query.sheet ? { sheet: route.query.sheet } : {},
-    })
-    drawing.open(detail)
-    run.open(detail)
+    const variant = route.query.sheet
+    await openMachine(String(route.params.id), typeof variant === 'string' ? variant : undefined)
     state.value = 'ready'
   } catch (error) {
     problem.value = failureMessage(error)
@@ -32,22 +29,30 @@ async function load() {
   }
 }
 onMounted(load)
-// another variant is another sheet: what is open is saved first
 watch(
   () => route.query.sheet,
-  async (asked) => {
-    if (asked === drawing.sheetId) return
-    if (drawing.unsaved) await drawing.saveNow()
-    await load()
+  (variant) => {
+    if (variant !== sheetDocument.sheetId) void load()
   },
 )
+
+// ---- leaving with edits that are not saved -------------------------------------------------
+const leaving = useConfirmDialog()
+/** Saves first; where that fails the person is asked. */
+async function mayLeave(): Promise<boolean> {
+  if (!saving.unsaved) return true
+  await saving.saveNow()
+  if (!saving.unsaved) return true
+  return !(await leaving.reveal()).isCanceled
+}
+onBeforeRouteLeave(mayLeave)
+onBeforeRouteUpdate((to) =>
+  to.query.sheet === undefined || to.query.sheet === sheetDocument.sheetId ? true : mayLeave(),
+)
 useEventListener('beforeunload', (event) => {
-  if (!drawing.unsaved) return
-  void drawing.saveNow()
+  if (!saving.unsaved) return
+  void saving.saveNow()
   event.preventDefault()
-})
-onBeforeRouteLeave(async () => {
-  if (drawing.unsaved) await drawing.saveNow()
 })
 </script>
 
@@ -63,6 +68,7 @@ onBeforeRouteLeave(async () => {
       </p>
     </main>
     <template v-else>
+      <DraftOffer />
       <SheetStep
         v-show="step === 'sheet' || step === 'run'"
         :running="step === 'run'"
@@ -71,5 +77,17 @@ onBeforeRouteLeave(async () => {
       <BriefStep v-if="step === 'brief'" />
       <SizesStep v-if="step === 'sizes'" />
     </template>
+    <ConfirmDialog
+      :open="leaving.isRevealed.value"
+      title="Leave with unsaved changes?"
+      confirm="Leave"
+      cancel="Stay here"
+      testid="leave"
+      @confirm="leaving.confirm()"
+      @cancel="leaving.cancel()"
+    >
+      {{ saving.problem || 'The changes could not be saved.' }} They stay in this browser and are offered to
+      you when you open this sheet again.
+    </ConfirmDialog>
   </div>
 </template>

@@ -1,21 +1,26 @@
-import { findMachine } from '../../../database/machines'
 import { and, eq } from 'drizzle-orm'
 import { briefBody, type Saved } from '#shared/api'
+import { findMachine } from '../../../database/machines'
 import { machines } from '../../../database/schema'
 
+/** Saves the brief. What the server has already is a success, whatever revision it started from. */
 export default defineEventHandler(async (event): Promise<Saved> => {
   const id = getRouterParam(event, 'id')!
-  const { revision, brief } = await readChecked(event, briefBody)
+  const { revision, saveId, brief } = await readChecked(event, briefBody)
   const store = useStore()
+  const content = JSON.stringify(brief)
   const now = new Date()
   const done = store
     .update(machines)
-    .set({ brief: JSON.stringify(brief), briefRevision: revision + 1, updatedAt: now })
+    .set({ brief: content, briefRevision: revision + 1, briefSaveId: saveId ?? null, updatedAt: now })
     .where(and(eq(machines.id, id), eq(machines.briefRevision, revision)))
     .run()
-  if (!done.changes) {
-    if (!findMachine(store, id)) refuse(404, 'There is no such machine; it may have been deleted.')
-    refuse(409, 'The brief was changed elsewhere since it was opened here.')
-  }
-  return { revision: revision + 1, updatedAt: now.getTime() }
+  if (done.changes) return { revision: revision + 1, updatedAt: now.getTime() }
+  const current = findMachine(store, id)
+  if (!current) refuse(404, 'There is no such machine; it may have been deleted.')
+  if (current.brief === content)
+    return { revision: current.briefRevision, updatedAt: current.updatedAt.getTime() }
+  refuse(409, 'The brief was changed elsewhere since it was opened here.', {
+    conflict: { revision: current.briefRevision, saveId: current.briefSaveId },
+  })
 })

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import { isGzip } from '../../../database/machines'
 import { runs } from '../../../database/schema'
 
 /** The bytes of a kept run. */
@@ -10,5 +11,6 @@ export default defineEventHandler((event) => {
     .get()
   if (!run) refuse(404, 'There is no such run; it may have been deleted.')
   setHeader(event, 'content-type', 'application/octet-stream')
+  if (isGzip(run.data)) setHeader(event, 'content-encoding', 'gzip')
   return run.data
 })

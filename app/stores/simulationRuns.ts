@@ -1,11 +1,18 @@
-/** The run on the sheet, the instant looked at, and the runs that are kept. */
-import { acceptHMRUpdate, defineStore } from 'pinia'
+/** The run on the sheet, the time that is shown, and the runs that are kept. */
 import { proxy } from 'comlink'
+import { acceptHMRUpdate, defineStore } from 'pinia'
+import { uint8ArrayToBase64 } from 'uint8array-extras'
+import { computed, ref, shallowRef } from 'vue'
 import { decodeRun, encodeRun } from '@oar-bench/core/formats/run-file'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import type { MachineDetail, RunRow } from '#shared/api'
+import { gzip } from '../utils/gzip'
+import { failureMessage } from '../utils/messages'
+import { roundUp } from '../utils/ramp'
+import { workerClient, type WorkerClient } from '../utils/workerClient'
 import type { Solver } from '../workers/simulate.worker'
+import { useSheetDocument } from './sheetDocument'
 
 export interface ShownRun {
   readonly result: RunResult
@@ -16,8 +23,12 @@ export interface ShownRun {
   readonly id?: string
 }
 
-export const useRun = defineStore('run', () => {
-  const drawing = useDrawing()
+/** End of the pressure scale where nothing has been run, and the least that it has, Pa. */
+const DEFAULT_PRESSURE_RANGE = 100e5
+const SMALLEST_PRESSURE_RANGE = 10e5
+
+export const useSimulationRuns = defineStore('simulationRuns', () => {
+  const sheetDocument = useSheetDocument()
   const shown = shallowRef<ShownRun>()
   /** A kept run laid over the shown one. */
   const overlay = shallowRef<ShownRun>()
@@ -28,13 +39,21 @@ export const useRun = defineStore('run', () => {
   const kept = ref<RunRow[]>([])
   const keeping = ref(false)
   /** One worker with its one proxy: a proxy that is let go closes its end for good. */
-  let solver: Helper<Solver> | undefined
+  let solver: WorkerClient<Solver> | undefined
   let ask = 0
 
   /** True where the sheet has changed since the shown run. */
   const outdated = computed(
-    () => !!shown.value && JSON.stringify(shown.value.sheet) !== JSON.stringify(drawing.sheet),
+    () => !!shown.value && JSON.stringify(shown.value.sheet) !== JSON.stringify(sheetDocument.sheet),
   )
+
+  /** End of the pressure scale, Pa: a round number above the highest pressure of the shown run. */
+  const pressureRange = computed(() => {
+    const result = shown.value?.result
+    if (!result) return DEFAULT_PRESSURE_RANGE
+    const highest = result.signals.map((s, i) => (s.role === 'pressure' ? result.extremes[i].max : 0))
+    return roundUp(Math.max(SMALLEST_PRESSURE_RANGE, ...highest))
+  })
 
   function open(detail: MachineDetail) {
     abandon()
@@ -47,11 +66,11 @@ export const useRun = defineStore('run', () => {
   async function start(): Promise<void> {
     abandon()
     const own = ++ask
-    const sheet = drawing.sheet
+    const sheet = sheetDocument.sheet
     problem.value = ''
     solving.value = true
     progress.value = 0
-    solver ??= helperOf<Solver>(
+    solver ??= workerClient<Solver>(
       new Worker(new URL('../workers/simulate.worker.ts', import.meta.url), { type: 'module' }),
       'The solver could not be started.',
     )
@@ -59,7 +78,7 @@ export const useRun = defineStore('run', () => {
     try {
       const solved = current.remote.solve(
         sheet,
-        drawing.scheduleId,
+        sheetDocument.scheduleId,
         proxy((share: number) => {
           if (own === ask) progress.value = share
         }),
@@ -99,8 +118,9 @@ export const useRun = defineStore('run', () => {
     if (!run) return
     keeping.value = true
     try {
-      const body = { name, sheet: run.sheet, data: base64(encodeRun(run.result)) }
-      const row = await $fetch<RunRow>(`/api/sheets/${drawing.sheetId}/runs`, { method: 'POST', body })
+      const data = uint8ArrayToBase64(await gzip(encodeRun(run.result)))
+      const body = { name, sheet: run.sheet, data }
+      const row = await $fetch<RunRow>(`/api/sheets/${sheetDocument.sheetId}/runs`, { method: 'POST', body })
       kept.value = [row, ...kept.value]
       if (shown.value === run) shown.value = { ...run, name, id: row.id }
     } catch (error) {
@@ -161,6 +181,7 @@ export const useRun = defineStore('run', () => {
     kept,
     keeping,
     outdated,
+    pressureRange,
     open,
     start,
     stop,
@@ -172,11 +193,4 @@ export const useRun = defineStore('run', () => {
   }
 })
 
-function base64(bytes: Uint8Array): string {
-  let text = ''
-  const part = 0x8000
-  for (let i = 0; i < bytes.length; i += part) text += String.fromCharCode(...bytes.subarray(i, i + part))
-  return btoa(text)
-}
-
-if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useRun, import.meta.hot))
+if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useSimulationRuns, import.meta.hot))

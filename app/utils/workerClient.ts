@@ -1,14 +1,14 @@
 import { wrap, type Remote } from 'comlink'
 
-/** A worker with what it offers, and a promise that fails with it; it is to be ended by `worker.terminate`. */
-export interface Helper<T> {
+/** A worker with its remote interface, and a promise that rejects when the worker fails. End it with `worker.terminate()`. */
+export interface WorkerClient<T> {
   readonly worker: Worker
   readonly remote: Remote<T>
   readonly failed: Promise<never>
 }
 
-/** @param failure what is said where the browser says nothing */
-export function helperOf<T>(worker: Worker, failure: string): Helper<T> {
+/** @param failure message where the browser gives none */
+export function workerClient<T>(worker: Worker, failure: string): WorkerClient<T> {
   const failed = new Promise<never>((_, reject) => {
     worker.onerror = (event) => reject(new Error(event.message || failure))
   })

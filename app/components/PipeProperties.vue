@@ -1,0 +1,108 @@
+<script setup lang="ts">
+/** The properties of a selected pipe, shaft or rod. */
+import { Trash2 } from 'lucide-vue-next'
+import { changePipe, remove } from '@oar-bench/core/sheet/edit'
+import { lineDomain } from '@oar-bench/core/sheet/netlist'
+import { pipeLimits, resolvePipe } from '@oar-bench/core/sheet/resolve'
+import type { Pipe } from '@oar-bench/core/sheet/schema'
+import { valuesAt } from '@oar-bench/core/simulate/playback'
+import { asRead } from '@oar-bench/core/units/quantities'
+
+const props = defineProps<{ pipe: Pipe }>()
+const sheetDocument = useSheetDocument()
+const runs = useSimulationRuns()
+const { show } = useUnits()
+const { general, problemOf } = useFindingsAt(() => props.pipe.id)
+
+const linePressure = computed(() => {
+  const shown = runs.shown
+  if (!shown || runs.outdated) return undefined
+  const node = shown.result.lineOfPipe[props.pipe.id]
+  if (node === undefined || shown.result.signals[node].role !== 'pressure') return undefined
+  const values = valuesAt(shown.result, runs.time, new Float64Array(shown.result.columns.length))
+  return `${show(asRead(values[node], 'pressure'), 'pressure')} in ${shown.result.lines[node]}.`
+})
+const setPipe = (change: Partial<Pipe>) =>
+  sheetDocument.apply(changePipe(sheetDocument.sheet, props.pipe.id, change))
+const volume = computed(() => show(resolvePipe(props.pipe).volume, 'volume', 3))
+const mechanical = computed(() => lineDomain(props.pipe.lineType) !== 'oil')
+const range = (name: 'length' | 'bore') => pipeLimits[name].map((limit) => show(limit, 'length')).join(' to ')
+</script>
+
+<template>
+  <div>
+    <h2 class="heading">
+      {{ pipe.lineType === 'shaft' ? 'Shaft' : pipe.lineType === 'rod' ? 'Rod' : 'Pipe' }}
+    </h2>
+    <p class="mb-2 text-[13px] text-soft">
+      {{
+        pipe.lineType === 'shaft'
+          ? 'Connects two shafts; they turn together.'
+          : pipe.lineType === 'rod'
+            ? 'What is connected follows the position of the rod.'
+            : 'Drag a part of it to reroute it, or one of its ends to connect it elsewhere.'
+      }}
+    </p>
+    <div class="mb-2">
+      <ToolButton
+        hint="Delete (Del)"
+        label="Delete"
+        @click="sheetDocument.apply(remove(sheetDocument.sheet, [pipe.id]))"
+      >
+        <Trash2 :size="17" />
+      </ToolButton>
+    </div>
+    <p v-if="linePressure" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]">
+      {{ linePressure }}
+    </p>
+    <FindingNotes :findings="general" />
+    <div v-if="!mechanical" class="space-y-2">
+      <label class="block">
+        <span class="mb-0.5 block text-[13px] text-soft">Name of the line</span>
+        <input
+          class="field"
+          :value="pipe.name ?? ''"
+          maxlength="60"
+          placeholder="for example pump line"
+          @change="setPipe({ name: ($event.target as HTMLInputElement).value.trim() || undefined })"
+        />
+      </label>
+      <label class="block">
+        <span class="mb-0.5 block text-[13px] text-soft">Line type</span>
+        <select
+          class="field"
+          :value="pipe.lineType"
+          @change="setPipe({ lineType: ($event.target as HTMLSelectElement).value as Pipe['lineType'] })"
+        >
+          <option v-for="(label, name) in oilLineTypes" :key="name" :value="name">{{ label }}</option>
+        </select>
+      </label>
+      <QuantityField
+        :key="`${pipe.id}.length`"
+        :model-value="pipe.length"
+        quantity="length"
+        label="Length"
+        :problem="problemOf('length')"
+        :note="range('length')"
+        @update:model-value="setPipe({ length: $event })"
+      />
+      <QuantityField
+        :key="`${pipe.id}.bore`"
+        :model-value="pipe.bore"
+        quantity="length"
+        label="Bore"
+        :problem="problemOf('bore')"
+        :note="range('bore')"
+        @update:model-value="setPipe({ bore: $event })"
+      />
+      <p class="text-[13px] text-soft">
+        Holds {{ volume }} of oil{{ pipe.volume === undefined ? '' : ', as given' }}.
+      </p>
+      <ParameterField
+        :parameter="{ type: 'switch', label: 'With friction and inertia', default: false }"
+        :model-value="pipe.friction"
+        @update:model-value="setPipe({ friction: $event === true })"
+      />
+    </div>
+  </div>
+</template>

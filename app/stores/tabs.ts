@@ -1,0 +1,57 @@
+/** Which other tabs of this browser have the same sheet open. */
+import { useBroadcastChannel, useEventListener, useIntervalFn } from '@vueuse/core'
+import { acceptHMRUpdate, defineStore } from 'pinia'
+import { ref, watch } from 'vue'
+import { TAB_ID } from '../utils/tabId'
+
+/** A tab that does not answer for so long is gone, ms. */
+const TIMEOUT = 3000
+
+interface Message {
+  readonly tab: string
+  readonly sheet: string
+  readonly event: 'opened' | 'present' | 'saved' | 'closed'
+}
+
+export const useTabs = defineStore('tabs', () => {
+  /** Another tab has this sheet open as well. */
+  const elsewhere = ref(false)
+  let sheetId = ''
+  let lastHeard = 0
+  const savedListeners = new Set<() => void>()
+  const { post, data } = useBroadcastChannel<Message, Message>({ name: 'oar-bench-sheets' })
+  const tell = (event: Message['event']) => post({ tab: TAB_ID, sheet: sheetId, event })
+
+  function receive(message: Message): void {
+    if (message.tab === TAB_ID || message.sheet !== sheetId) return
+    elsewhere.value = message.event !== 'closed'
+    lastHeard = Date.now()
+    if (message.event === 'opened') tell('present')
+    // where a third tab has it open too, it answers
+    if (message.event === 'closed') tell('opened')
+    if (message.event === 'saved') for (const listener of savedListeners) listener()
+  }
+  // each message on its own, two of them in one turn of the event loop as well
+  watch(data, (message) => message && receive(message), { flush: 'sync' })
+
+  /** This tab now has a sheet open, and no longer the one before. */
+  function open(id: string): void {
+    if (sheetId && sheetId !== id) tell('closed')
+    sheetId = id
+    elsewhere.value = false
+    tell('opened')
+  }
+  const announceSaved = () => tell('saved')
+  /** @param listener called when another tab has saved the sheet that is open here */
+  const onSavedElsewhere = (listener: () => void) => savedListeners.add(listener)
+
+  if (typeof window !== 'undefined') useEventListener(window, 'pagehide', () => tell('closed'))
+  useIntervalFn(() => {
+    if (!elsewhere.value) return
+    if (Date.now() - lastHeard > TIMEOUT) elsewhere.value = false
+    else tell('opened')
+  }, TIMEOUT / 3)
+  return { elsewhere, open, announceSaved, onSavedElsewhere }
+})
+
+if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useTabs, import.meta.hot))

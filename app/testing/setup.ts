@@ -1,0 +1,2 @@
+/** What the browser has and the test environment lacks. */
+import 'fake-indexeddb/auto'
