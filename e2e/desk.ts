@@ -83,10 +83,10 @@ export const components = (page: Page) => page.locator('[data-component]')
 export async function run(page: Page): Promise<void> {
   await page.getByTestId('run').click()
   await expect(page.getByTestId('run')).toBeVisible({ timeout: 30_000 })
-  await expect(page.getByTestId('instant')).toBeVisible()
+  await expect(page.getByTestId('time-slider')).toBeVisible()
 }
 export async function goTo(page: Page, t: number): Promise<void> {
-  await page.getByTestId('instant').fill(String(t))
+  await page.getByTestId('time-slider').fill(String(t))
   await expect(page.getByTestId('time')).toHaveText(`${t.toFixed(2)} s`)
 }
 export const reading = (page: Page, component: string) =>

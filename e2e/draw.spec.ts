@@ -86,7 +86,7 @@ test('a second pipe starts at a port where the first one has just ended', async 
   // the second, as a hose, hangs through
   await page.locator('[data-pipe="L2"]').focus()
   await page.keyboard.press('Enter')
-  await page.getByLabel('Kind of line').selectOption('hose')
+  await page.getByLabel('Line type').selectOption('hose')
   await expect(page.locator('[data-pipe="L2"] .pipe-line')).toHaveAttribute('d', /A/)
 })
 
@@ -278,7 +278,7 @@ test('places, turns, moves and deletes with the keyboard alone', async ({ page }
 
 test('an empty sheet offers an example that passes the checks', async ({ page }) => {
   await newMachine(page, 'From the example')
-  await page.getByRole('button', { name: 'Draw a power unit' }).click()
+  await page.getByRole('button', { name: 'Insert a power unit' }).click()
   await expect(components(page)).toHaveCount(6)
   await expect(page.getByTestId('findings')).toContainText('Checks pass')
   await expect(page.getByText('An empty sheet')).toHaveCount(0)
@@ -302,7 +302,7 @@ test('leads a pipe elsewhere by its end, lays a pilot line, selects by a frame, 
 
   // a line laid with the tool is of the kind in hand
   await page.getByTestId('tool-connect').click()
-  await page.getByTestId('sheet').getByRole('combobox', { name: 'Kind of line' }).selectOption('pilot')
+  await page.getByTestId('sheet').getByRole('combobox', { name: 'Line type' }).selectOption('pilot')
   await lay(page, port(page, 'S2', 'P'), page.locator('[data-item="junction:J2"] .junction-dot'))
   await expect(page.locator('.pipe.line-pilot')).toHaveCount(1)
   await page.getByTestId('sheet').press('Escape')
@@ -352,8 +352,8 @@ test('edits pipes and the oil, and names what is out of range', async ({ page })
   await length.fill('4 m')
   await length.press('Enter')
   await expect(pane).toContainText('Holds 0.804 L of oil')
-  await pane.getByRole('textbox', { name: 'Name of the line' }).fill('test line')
-  await pane.getByRole('textbox', { name: 'Name of the line' }).press('Tab')
+  await pane.getByRole('textbox', { name: 'Line name' }).fill('test line')
+  await pane.getByRole('textbox', { name: 'Line name' }).press('Tab')
   await expect(page.locator('[data-pipe="L3"]')).toHaveAttribute('aria-label', /^test line/)
   await length.fill('9 km')
   await length.press('Enter')
@@ -361,7 +361,7 @@ test('edits pipes and the oil, and names what is out of range', async ({ page })
   await length.press('Escape')
   await length.fill('0 mm')
   await length.press('Enter')
-  await pane.getByRole('switch', { name: 'Friction and inertia count' }).click()
+  await pane.getByRole('switch', { name: 'With friction and inertia' }).click()
   await expect(page.locator('[data-pipe="L3"]')).toHaveClass(/marked-error/)
   await expect(pane).toContainText('A pipe with friction needs a length')
   await page.getByRole('button', { name: 'Undo' }).click()
@@ -393,5 +393,5 @@ test('finds components by plain words, and says so where there is none', async (
     await expect(options.first()).toHaveText(label)
   }
   await search.fill('flux capacitor')
-  await expect(page.getByText('Nothing of that name.')).toBeVisible()
+  await expect(page.getByText('No match.')).toBeVisible()
 })

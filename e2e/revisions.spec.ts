@@ -83,7 +83,7 @@ test('accepts a warning with a reason, and lets it count again', async ({ page }
   const findings = page.getByTestId('findings')
   await expect(findings).toContainText('Checks pass')
   await findings.click()
-  await page.getByRole('button', { name: 'Count it again' }).click()
+  await page.getByRole('button', { name: 'Reinstate' }).click()
   await expect(findings).toContainText('1 warning')
   await page.getByText('Why, or accept it').click()
   await expect(page.getByText(/turns all its power into heat/)).toBeVisible()

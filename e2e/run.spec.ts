@@ -33,7 +33,7 @@ test('runs the press: the tape moves rod and spool and colours the oil', async (
 
   // what happened is marked, and a mark leads to its instant and its place
   const marks = page.getByTestId('conditions').getByRole('button')
-  for (const words of ['open, flow', 'cavitation', 'reaches its extended stop', 'meets the work-piece'])
+  for (const words of ['open, flow', 'cavitation', 'reaches its extended stop', 'workpiece contact'])
     await expect(marks.and(page.getByRole('button', { name: new RegExp(words) })).first()).toBeVisible()
   await page.getByRole('button', { name: /reaches its extended stop/ }).click()
   await expect(page.locator('[data-component="A1"]')).toHaveClass(/selected/)
@@ -62,7 +62,7 @@ test('answers a changed setting and a valve turned round; keeps a run and lays i
   const before = await number(reading(page, 'S1'))
   await page.getByTestId('keep').click()
   await page.getByLabel('Name of the run').fill('Relief at 200 bar')
-  await page.getByRole('button', { name: 'Keep this run' }).click()
+  await page.getByRole('button', { name: 'Save this run' }).click()
   await expect(page.getByTestId('kept-runs')).toContainText('(1)')
 
   await page.getByRole('button', { name: 'Properties' }).click()
@@ -79,7 +79,7 @@ test('answers a changed setting and a valve turned round; keeps a run and lays i
   const curves = page.locator('.apexcharts-line-series .apexcharts-series')
   const own = await curves.count()
   await page.getByTestId('kept-runs').click()
-  await page.getByRole('button', { name: 'Lay over' }).click()
+  await page.getByRole('button', { name: 'Overlay' }).click()
   await expect(curves).toHaveCount(own * 2)
   await page.keyboard.press('Escape')
 
@@ -97,7 +97,7 @@ test('answers a changed setting and a valve turned round; keeps a run and lays i
   await page.getByRole('button', { name: 'Open', exact: true }).click()
   await expect(page.getByTestId('tape')).toContainText('The sheet has changed since this run')
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'Bring back its sheet' }).click()
+  await page.getByRole('button', { name: 'Restore its sheet' }).click()
   await goTo(page, 7)
   expect(await number(reading(page, 'S1'))).toBeCloseTo(before, 1)
   await expect(page.locator('[data-component="V1"] .caption')).toContainText('200 bar')
@@ -108,7 +108,7 @@ test('edits the schedule, and the run follows it', async ({ page }) => {
   await openCopy(page, 'relief-rig', 'Scheduled', 'Run')
   await page.getByTestId('edit-schedule').click()
   const pane = page.getByRole('complementary', { name: 'Schedule' })
-  await pane.getByRole('button', { name: 'Another schedule' }).click()
+  await pane.getByRole('button', { name: 'New schedule' }).click()
   await pane.getByRole('textbox', { name: 'Name' }).fill('Piloted at once')
   await pane.getByRole('textbox', { name: 'Name' }).press('Tab')
   const first = pane.getByRole('textbox', { name: 'At', exact: true }).first()
@@ -149,14 +149,14 @@ test('plays, scrubs on the chart, chooses signals, grows its tape', async ({ pag
   await openCopy(page, 'blade-press', 'Player', 'Run')
   await run(page)
   const time = async () => Number.parseFloat((await page.getByTestId('time').textContent())!)
-  await page.getByRole('combobox', { name: 'Pace' }).selectOption({ label: '4 × fast' })
+  await page.getByRole('combobox', { name: 'Playback speed' }).selectOption({ label: '4 ×' })
   await page.getByRole('button', { name: 'Play' }).click()
   await expect.poll(time).toBeGreaterThan(1)
-  await page.getByRole('button', { name: 'Hold' }).click()
+  await page.getByRole('button', { name: 'Pause' }).click()
   const held = await time()
   await page.waitForTimeout(200)
   expect(await time()).toBe(held)
-  await page.getByRole('button', { name: 'Back to the start' }).click()
+  await page.getByRole('button', { name: 'To the start' }).click()
   expect(await time()).toBe(0)
 
   const chart = (await page.locator('.apexcharts-grid').first().boundingBox())!
@@ -176,12 +176,12 @@ test('plays, scrubs on the chart, chooses signals, grows its tape', async ({ pag
 
   const tape = page.getByTestId('tape')
   const height = (await tape.boundingBox())!.height
-  await page.getByRole('separator', { name: 'Height of the tape' }).focus()
+  await page.getByRole('separator', { name: 'Height of the charts' }).focus()
   await page.keyboard.press('ArrowUp')
   await expect.poll(async () => (await tape.boundingBox())!.height).toBeGreaterThan(height)
 
   await page.getByRole('button', { name: 'Balance' }).click()
-  await expect(page.getByText('put in at shafts')).toBeVisible()
+  await expect(page.getByText('shaft input')).toBeVisible()
   await expect(page.getByText(/steps, \d+ rejected/)).toBeVisible()
 })
 
@@ -189,7 +189,7 @@ test('renames and deletes kept runs', async ({ page }) => {
   await openCopy(page, 'relief-rig', 'Keeper', 'Run')
   await run(page)
   await page.getByTestId('keep').click()
-  await page.getByRole('button', { name: 'Keep this run' }).click()
+  await page.getByRole('button', { name: 'Save this run' }).click()
   await page.getByTestId('kept-runs').click()
   const name = page.getByTestId('kept-run').getByRole('textbox')
   await name.fill('First trial')
@@ -231,8 +231,8 @@ test('a run that is ended keeps what it has found, and the next one starts afres
   await expect(page.getByTestId('run')).toBeVisible()
   await expect(page.getByText(/The run stopped at .*: ended by hand/)).toBeVisible()
   // the tape shows what was found until then
-  await expect(page.getByTestId('instant')).toBeVisible()
-  const end = Number(await page.getByTestId('instant').getAttribute('max'))
+  await expect(page.getByTestId('time-slider')).toBeVisible()
+  const end = Number(await page.getByTestId('time-slider').getAttribute('max'))
   expect(end).toBeGreaterThan(0)
   expect(end).toBeLessThan(6000)
 })
@@ -256,7 +256,7 @@ test('a line that would burst is reported, and by choice ends the run', async ({
   ).toBeVisible()
   await page.getByTestId('edit-schedule').click()
   const pane = page.getByRole('complementary', { name: 'Schedule' })
-  await pane.getByLabel(/Where a line would burst/).selectOption('stop')
+  await pane.getByLabel(/At burst pressure/).selectOption('stop')
   await saved(page)
   await run(page)
   await expect(page.getByText(/would burst, beyond 80 bar, four times its lowest rating/)).toBeVisible()

@@ -266,7 +266,7 @@ test('the page is looked at before it is printed', async ({ page }) => {
     picture.evaluate((e) => (e as HTMLImageElement).naturalWidth / (e as HTMLImageElement).naturalHeight)
   await expect.poll(shape).toBeCloseTo(420 / 297, 1)
   await page.getByTestId('print').getByTestId('paper').selectOption('A4')
-  await page.getByTestId('print').getByLabel('Upright').check()
+  await page.getByTestId('print').getByLabel('Portrait').check()
   await expect.poll(shape).toBeCloseTo(210 / 297, 1)
   await page.evaluate(() => {
     // what the printer gets is looked at instead of printed

@@ -200,7 +200,7 @@ test('says so where the checks cannot be made', async ({ page }) => {
   await page.route(/check\.worker/, (route) => route.abort())
   await openMachine(page, 'Relief rig')
   const findings = page.getByTestId('findings')
-  await expect(findings).toContainText('No checks')
+  await expect(findings).toContainText('Checks failed')
   await findings.click()
   await expect(page.getByRole('alert')).toContainText('The checks could not be made')
   // the sheet is there all the same

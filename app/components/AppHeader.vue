@@ -18,7 +18,7 @@ const steps = computed(() => [
     name: 'brief',
     label: 'Brief',
     missing: sheetDocument.briefProblems.length
-      ? `${sheetDocument.briefProblems.length} to mend`
+      ? `${sheetDocument.briefProblems.length} to correct`
       : sheetDocument.brief.purpose
         ? ''
         : 'purpose missing',
@@ -88,7 +88,7 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
           class="rounded bg-accent-paper px-2 py-0.5"
           title="What is saved there is taken over here; where both have changes, you are asked."
           data-testid="elsewhere"
-          >Open in another tab too</span
+          >Open in another tab</span
         >
         <template v-if="saving.state === 'saved'">
           <Check :size="16" class="text-good" aria-hidden="true" />
@@ -103,8 +103,8 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
         </template>
         <template v-else-if="saving.state === 'conflict'">
           <span class="text-error">{{ saving.problem }}</span>
-          <button class="button" @click="saving.resolveConflict('theirs')">Take the other version</button>
-          <button class="button" @click="saving.resolveConflict('mine')">Keep this one</button>
+          <button class="button" @click="saving.resolveConflict('theirs')">Use the other version</button>
+          <button class="button" @click="saving.resolveConflict('mine')">Keep this version</button>
         </template>
         <template v-else>
           <LoaderCircle :size="16" class="animate-spin text-soft" aria-hidden="true" /><span class="text-soft"

@@ -44,7 +44,7 @@ const change = (next: Partial<Brief>) => sheetDocument.setBrief({ ...sheetDocume
           />
         </label>
         <label class="mb-4 block">
-          <span class="mb-0.5 block text-soft">What it is, in a line</span>
+          <span class="mb-0.5 block text-soft">Short description</span>
           <input
             class="field"
             :value="sheetDocument.machine?.summary"

@@ -88,7 +88,7 @@ watch(open, () => (word.value = ''))
                 <span class="text-[13px] text-soft">{{ e.note }}</span>
               </li>
             </ComboboxOption>
-            <li v-if="!found.length" class="px-4 py-2 text-soft">Nothing of that name on this sheet.</li>
+            <li v-if="!found.length" class="px-4 py-2 text-soft">No match on this sheet.</li>
           </ComboboxOptions>
         </Combobox>
       </DialogPanel>

@@ -55,7 +55,7 @@ function go(id: string) {
         <tr class="border-b border-rule text-[13px] text-soft">
           <th class="py-1 pr-3 font-normal">Designation</th>
           <th class="pr-3 font-normal">Component</th>
-          <th class="pr-3 font-normal">Joined to</th>
+          <th class="pr-3 font-normal">Connected to</th>
           <th v-if="rows.some((r) => r.doing)" class="font-normal">At {{ runs.time.toFixed(2) }} s</th>
         </tr>
       </thead>

@@ -39,20 +39,20 @@ async function take(event: Event) {
         data-testid="open-print"
         @click="((editor.dialog = 'print'), close())"
       >
-        <Printer :size="16" aria-hidden="true" /> Print: look at the page first
+        <Printer :size="16" aria-hidden="true" /> Print preview
       </button>
       <button
         class="flex w-full items-center gap-2 rounded px-3 py-1.5 text-left hover:bg-accent-paper hover:text-accent"
         data-testid="open-revisions"
         @click="((editor.dialog = 'revisions'), close())"
       >
-        <History :size="16" aria-hidden="true" /> Revisions: keep, compare, put back
+        <History :size="16" aria-hidden="true" /> Revisions: save, compare, restore
       </button>
       <button
         class="flex w-full items-center gap-2 rounded px-3 py-1.5 text-left hover:bg-accent-paper hover:text-accent"
         @click="(file?.click(), close())"
       >
-        <Upload :size="16" aria-hidden="true" /> Read a sheet file or SVG in place of this
+        <Upload :size="16" aria-hidden="true" /> Import a sheet file or SVG in place of this
       </button>
     </template>
   </PopUp>

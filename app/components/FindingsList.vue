@@ -11,7 +11,7 @@ const selection = useSelection()
 const checks = useSheetChecks()
 const warnings = computed(() => checks.findings.filter((f) => f.severity === 'warning'))
 const words = computed(() => {
-  if (checks.problem) return 'No checks'
+  if (checks.problem) return 'Checks failed'
   const many = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
   const parts = [
     checks.errors.length && many(checks.errors.length, 'error'),
@@ -109,7 +109,7 @@ const restore = (f: Finding) =>
           </button>
           <p class="text-soft">
             Because: {{ f.accepted }}
-            <button class="ml-1 underline hover:text-accent" @click="restore(f)">Count it again</button>
+            <button class="ml-1 underline hover:text-accent" @click="restore(f)">Reinstate</button>
           </p>
         </div>
       </section>

@@ -56,13 +56,13 @@ function setTank(change: Partial<TankSettings>) {
         @update:model-value="setTank({ [name]: $event })"
       />
       <ParameterField
-        :parameter="{ type: 'switch', label: 'Oil warms up during a run', default: false }"
+        :parameter="{ type: 'switch', label: 'Thermal model: the oil warms up during a run', default: false }"
         :model-value="sheetDocument.sheet.tank.warming"
         @update:model-value="setTank({ warming: $event === true })"
       />
       <p class="text-xs text-soft">
-        All the oil is one lump: losses warm it, its surroundings and coolers take heat from it. Else it stays
-        at the temperature above.
+        One temperature for all the oil: losses warm it, the surroundings and coolers remove heat. Without it
+        the oil stays at the temperature above.
       </p>
     </div>
   </div>

@@ -8,11 +8,11 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 
 <template>
   <PopUp testid="kept-runs" panel-class="w-96 p-2">
-    <template #button> <Layers :size="16" aria-hidden="true" />Kept ({{ runs.kept.length }}) </template>
+    <template #button> <Layers :size="16" aria-hidden="true" />Saved runs ({{ runs.kept.length }}) </template>
     <template #default>
       <p v-if="runs.overlay" class="mb-2 flex items-center justify-between rounded bg-accent-paper px-2 py-1">
-        Laid over, dashed: {{ runs.overlay.name }}
-        <button class="button" @click="runs.layOver(undefined)">Take off</button>
+        Overlay, dashed: {{ runs.overlay.name }}
+        <button class="button" @click="runs.layOver(undefined)">Remove</button>
       </p>
       <ul>
         <li
@@ -41,7 +41,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
               :disabled="!runs.shown || runs.overlay?.id === row.id"
               @click="runs.layOver(row)"
             >
-              Lay over
+              Overlay
             </button>
             <ToolButton class="ml-auto" :label="`Delete ${row.name}`" hint="Delete" @click="runs.forget(row)">
               <Trash2 :size="16" />

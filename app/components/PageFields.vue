@@ -56,7 +56,7 @@ const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
         </select>
       </label>
       <ParameterField
-        :parameter="{ type: 'switch', label: 'Upright', default: false }"
+        :parameter="{ type: 'switch', label: 'Portrait', default: false }"
         :model-value="sheetDocument.sheet.page.upright"
         @update:model-value="set({ upright: $event === true })"
       />

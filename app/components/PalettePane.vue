@@ -57,7 +57,7 @@ function pick(kind: AnyKind | null) {
         <ComboboxInput
           ref="input"
           class="field"
-          placeholder="Type a word: pump, check …"
+          placeholder="Search: pump, check …"
           aria-label="Find a component to place"
           data-testid="palette-search"
           @change="word = $event.target.value"
@@ -78,7 +78,7 @@ function pick(kind: AnyKind | null) {
               {{ kind.label }}
             </li>
           </ComboboxOption>
-          <li v-if="!found.length" class="px-3 py-1.5 text-soft">Nothing of that name.</li>
+          <li v-if="!found.length" class="px-3 py-1.5 text-soft">No match.</li>
         </ComboboxOptions>
       </div>
     </Combobox>

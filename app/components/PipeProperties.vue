@@ -58,7 +58,7 @@ const range = (name: 'length' | 'bore') => pipeLimits[name].map((limit) => show(
     <FindingNotes :findings="general" />
     <div v-if="!mechanical" class="space-y-2">
       <label class="block">
-        <span class="mb-0.5 block text-[13px] text-soft">Name of the line</span>
+        <span class="mb-0.5 block text-[13px] text-soft">Line name</span>
         <input
           class="field"
           :value="pipe.name ?? ''"

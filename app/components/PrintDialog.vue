@@ -40,7 +40,7 @@ function print() {
 </script>
 
 <template>
-  <DialogBox v-model:open="open" title="The page as it is printed" testid="print" width="max-w-5xl">
+  <DialogBox v-model:open="open" title="Print preview" testid="print" width="max-w-5xl">
     <template #actions>
       <button class="button-main" data-testid="print-now" :disabled="!picture" @click="print">
         <Printer :size="15" aria-hidden="true" />Print
@@ -65,7 +65,7 @@ function print() {
           :checked="sheetDocument.sheet.page.upright"
           @change="change({ upright: ($event.target as HTMLInputElement).checked })"
         />
-        Upright
+        Portrait
       </label>
       <label class="flex items-center gap-2 pb-1">
         <input v-model="editor.settings" type="checkbox" /> Settings beside the symbols

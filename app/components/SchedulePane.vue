@@ -159,17 +159,17 @@ function removeSchedule() {
       <h2 class="heading">Schedule</h2>
       <FileButton
         class="ml-auto"
-        label="Commands from a CSV file, in place of these"
+        label="Import commands from a CSV file, in place of these"
         accept=".csv,.txt"
         testid="schedule-csv"
         @file="fromFile"
       >
         <FileUp :size="16" />
       </FileButton>
-      <ToolButton label="These commands as a CSV file" data-testid="schedule-to-csv" @click="toFile">
+      <ToolButton label="Export these commands as a CSV file" data-testid="schedule-to-csv" @click="toFile">
         <FileDown :size="16" />
       </ToolButton>
-      <ToolButton hint="Another schedule, copied from this" label="Another schedule" @click="addSchedule">
+      <ToolButton hint="New schedule, copied from this" label="New schedule" @click="addSchedule">
         <Plus :size="17" />
       </ToolButton>
       <ToolButton
@@ -204,12 +204,12 @@ function removeSchedule() {
         <QuantityField
           :model-value="schedule.every"
           quantity="time"
-          label="A sample every"
+          label="Sample interval"
           @update:model-value="change({ every: $event })"
         />
       </div>
       <label class="mb-2 block">
-        <span class="mb-0.5 block text-[13px] text-soft">Accuracy of a step</span>
+        <span class="mb-0.5 block text-[13px] text-soft">Relative tolerance</span>
         <select
           class="field"
           :value="schedule.tolerance"
@@ -220,25 +220,23 @@ function removeSchedule() {
             :key="t"
             :value="t"
           >
-            {{ t }} relative
+            {{ t }}
           </option>
         </select>
       </label>
       <label class="mb-2 block">
-        <span class="mb-0.5 block text-[13px] text-soft">It begins</span>
+        <span class="mb-0.5 block text-[13px] text-soft">Start of the run</span>
         <select
           class="field"
           :value="schedule.start"
           @change="change({ start: ($event.target as HTMLSelectElement).value as Schedule['start'] })"
         >
-          <option value="initialValues">from the values set on the sheet</option>
-          <option value="steadyState">settled: at rest with its first commands</option>
+          <option value="initialValues">initial values of the sheet</option>
+          <option value="steadyState">steady state with its first commands</option>
         </select>
       </label>
       <label class="mb-2 block">
-        <span class="mb-0.5 block text-[13px] text-soft"
-          >Where a line would burst (four times its rating)</span
-        >
+        <span class="mb-0.5 block text-[13px] text-soft">At burst pressure (four times the rating)</span>
         <select
           class="field"
           :value="schedule.onBurst"
@@ -264,7 +262,7 @@ function removeSchedule() {
           <ToolButton class="ml-auto" label="Add a point" @click="addPoint(i)">
             <Plus :size="16" />
           </ToolButton>
-          <ToolButton label="Take the command away" @click="changeTrack(i, undefined)">
+          <ToolButton label="Remove the command" @click="changeTrack(i, undefined)">
             <Trash2 :size="15" />
           </ToolButton>
         </div>
@@ -317,8 +315,8 @@ function removeSchedule() {
           </ToolButton>
         </div>
       </section>
-      <select class="field mt-2" aria-label="Command something" @change="addTrack">
-        <option value="">Command or break something …</option>
+      <select class="field mt-2" aria-label="Add a command or a fault" @change="addTrack">
+        <option value="">Add a command or a fault …</option>
         <optgroup v-for="group in offers" :key="group.label" :label="group.label">
           <option
             v-for="c in group.list"

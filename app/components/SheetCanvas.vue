@@ -253,7 +253,7 @@ watch(
             class="pipe-end"
           >
             <rect :x="at[0] - 0.5" :y="at[1] - 0.5" width="1" height="1" />
-            <title>Drag to lead this end elsewhere</title>
+            <title>Drag to connect this end elsewhere</title>
           </g>
           <g
             v-for="{ id, mark, at } in signs"

@@ -149,7 +149,7 @@ const showSchedule = ref(false)
             class="absolute bottom-3 left-1/2 -translate-x-1/2 rounded bg-ink px-3 py-1 text-paper"
             role="status"
           >
-            Click or press Enter to place; R turns, M mirrors, Esc gives up.
+            Click or press Enter to place; R rotates, M mirrors, Esc cancels.
           </p>
           <div
             v-if="!sheetDocument.sheet.components.length && !editor.placing"
@@ -163,11 +163,11 @@ const showSchedule = ref(false)
                 actuator, and the way back.
               </p>
               <p class="mt-2 text-soft">
-                Press / and type a word, for example “pump”. Drag from port to port to lay a pipe; let go on
-                another pipe to join it.
+                Press / and type a word, for example “pump”. Drag from port to port to draw a pipe; end on
+                another pipe to connect to it.
               </p>
               <button class="button-main pointer-events-auto mt-3" @click="drawExample">
-                Draw a power unit to start from
+                Insert a power unit to start from
               </button>
             </div>
           </div>

@@ -63,19 +63,19 @@ function takeAll() {
       <div class="mb-4 flex flex-wrap items-baseline gap-x-4">
         <h1 class="font-lettering text-2xl font-medium">Sizes</h1>
         <p v-if="cards.length && agreeing.all" class="text-soft">
-          {{ agreeing.same }} of {{ agreeing.all }} values on the sheet are as worked out here.
+          {{ agreeing.same }} of {{ agreeing.all }} values on the sheet agree with these results.
         </p>
         <button v-if="agreeing.same < agreeing.all" class="button ml-auto" @click="takeAll">
-          Take all over to the sheet
+          Apply all to the sheet
         </button>
       </div>
       <template v-if="brief.problems.length">
-        <p class="text-error" role="alert">The brief has values that cannot be worked with:</p>
+        <p class="text-error" role="alert">The brief has invalid values:</p>
         <ul class="mt-1 list-disc pl-5">
           <li v-for="p in brief.problems" :key="p.message">{{ p.message }}</li>
         </ul>
         <NuxtLink :to="`/machines/${sheetDocument.machine!.id}/brief`" class="button mt-3"
-          >Mend the brief</NuxtLink
+          >Correct the brief</NuxtLink
         >
       </template>
       <article
@@ -138,7 +138,7 @@ function takeAll() {
                 </button>
               </li>
               <li v-if="!takers(give).length" class="text-[13px] text-soft">
-                Nothing on the sheet takes the {{ give.label.toLowerCase() }} yet.
+                No component on the sheet uses the {{ give.label.toLowerCase() }} yet.
               </li>
             </template>
           </ul>

@@ -2,14 +2,9 @@
 /** One chart of the tape: signals of one quantity against time. */
 import VueApexCharts from 'vue3-apexcharts'
 import type { ApexOptions } from 'apexcharts'
+import type { ChartSeries } from '../composables/useTapeCharts'
 import { formatNumber } from '@oar-bench/core/units/text'
 
-export interface ChartSeries {
-  name: string
-  data: [number, number][]
-  colour: string
-  dashed: boolean
-}
 const props = defineProps<{
   series: ChartSeries[]
   duration: number

@@ -88,7 +88,7 @@ const current = computed(() => sheetDocument.variants.find((v) => v.id === sheet
               }
             "
           >
-            {{ variant.id === sheetDocument.sheetId ? 'Open now' : 'Open' }}
+            {{ variant.id === sheetDocument.sheetId ? 'Current' : 'Open' }}
           </button>
           <ToolButton
             v-if="sheetDocument.variants.length > 1"
@@ -103,7 +103,9 @@ const current = computed(() => sheetDocument.variants.find((v) => v.id === sheet
         </li>
       </ul>
       <p v-if="problem" class="px-1 text-[13px] text-error" role="alert">{{ problem }}</p>
-      <button class="button mt-1" data-testid="add-variant" @click="add">Another, copied from this</button>
+      <button class="button mt-1" data-testid="add-variant" @click="add">
+        New variant, copied from this
+      </button>
     </template>
   </PopUp>
 </template>

@@ -128,7 +128,7 @@ export function useFiles() {
   /** Puts the sheet of a file in the place of what is open. @returns whether it did */
   async function importSheet(file: File): Promise<boolean> {
     if (file.size > LARGEST_FILE) {
-      editor.showMessage('Nothing was changed. That file is larger than 20 MB; it is no sheet.')
+      editor.showMessage('Nothing was changed. That file is larger than 20 MB; it is not a sheet.')
       return false
     }
     const text = await file.text()

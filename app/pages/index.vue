@@ -83,18 +83,18 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
             title="All machines with their variants, revisions and kept runs, in one archive"
             data-testid="save-all"
           >
-            <Download :size="15" aria-hidden="true" />Save all
+            <Download :size="15" aria-hidden="true" />Export
           </a>
           <label
             class="button mr-2 cursor-pointer self-center"
-            title="Add the machines of an archive to these"
+            title="Import the machines of an archive, beside these"
           >
-            <Upload :size="15" aria-hidden="true" />Bring in
+            <Upload :size="15" aria-hidden="true" />Import
             <input
               type="file"
               accept=".zip"
               class="sr-only"
-              aria-label="Bring in machines from an archive"
+              aria-label="Import machines from an archive"
               data-testid="bring-in"
               @change="bringIn"
             />
@@ -166,7 +166,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
             </label>
             <p v-if="nameProblem" class="text-[13px] text-error" role="alert">{{ nameProblem }}</p>
             <label class="block">
-              <span class="mb-0.5 block text-[13px] text-soft">What it is, in a line</span>
+              <span class="mb-0.5 block text-[13px] text-soft">Short description</span>
               <input v-model="summary" class="field" maxlength="400" />
             </label>
             <div class="flex justify-end gap-2 pt-1">

@@ -11,10 +11,10 @@ export const chartQuantities = [
   'flow',
 ] as const satisfies readonly Quantity[]
 export type ChartQuantity = (typeof chartQuantities)[number]
-export const chartWords: Record<ChartQuantity, string> = {
+export const chartLabels: Record<ChartQuantity, string> = {
   length: 'Stroke',
   speed: 'Speed',
-  rotationalSpeed: 'Turning',
+  rotationalSpeed: 'Rotational speed',
   pressure: 'Pressure',
   flow: 'Flow',
 }
@@ -23,7 +23,8 @@ export const traceColours = (dark: boolean) =>
   dark
     ? ['#6ac6cd', '#f0b35c', '#c9a7ee', '#9bd17d', '#ff9d93', '#9db4ff']
     : ['#0e5f6c', '#a35200', '#6a3d9a', '#3f7d2c', '#b3263a', '#2f4fa8']
-const MOST_TRACES = 6
+/** Traces in one chart at most. */
+export const MOST_TRACES = 6
 const FIRST_TRACES = 4
 
 /** Signals that can be drawn in a chart. */
@@ -51,8 +52,6 @@ export function firstSignals(result: RunResult, quantity: ChartQuantity): string
     .slice(0, FIRST_TRACES)
     .map(({ signal }) => signal.id)
 }
-export const mostTraces = MOST_TRACES
-
 /**
  * Samples in a unit, thinned to about `most` points: the least and the greatest of each bucket
  * stay, so that no peak is lost.

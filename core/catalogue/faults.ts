@@ -94,7 +94,7 @@ export const drifted = (input: number, label = 'setting drifted by'): FaultSpec 
 /** Worn bearings of what turns: a drag on its shaft against either way round, that of dry friction. */
 export const dragging = (shaft: number, reversalSpeed: number): FaultSpec => ({
   name: 'worn',
-  label: 'bearings worn: drag on the shaft',
+  label: 'bearings worn: additional drag torque',
   form: 'worn',
   quantity: 'torque',
   min: 0,
@@ -122,7 +122,7 @@ export const lost = (input: number, label = 'command lost') => gone('lost', inpu
 /** What takes nothing from its line reads more or less than is there, by this share; its words tell what it reads. */
 export const misread = (port: number): FaultSpec => ({
   name: 'drift',
-  label: 'reads off by',
+  label: 'zero offset',
   form: 'drift',
   quantity: 'share',
   min: -1,
@@ -135,7 +135,7 @@ export const misread = (port: number): FaultSpec => ({
 /** A contact no longer changes: its guards stay on the side of their modes. */
 export const stuckContact: FaultSpec = {
   name: 'stuck',
-  label: 'contact stuck as it is',
+  label: 'contact stuck',
   form: 'stuck',
   ...yesNo,
   afterEvaluate(l, amount) {
@@ -152,7 +152,7 @@ function exchange(values: Float64Array, a: number, b: number): void {
 /** Plumbed the wrong way round: two ports exchanged. */
 export const reversed = (a: number, b: number): FaultSpec => ({
   name: 'reversed',
-  label: 'plumbed the wrong way round',
+  label: 'installed the wrong way round',
   form: 'reversed',
   ...yesNo,
   beforeEvaluate(l, amount) {

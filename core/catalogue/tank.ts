@@ -5,7 +5,7 @@ type Tank = 'first' | 'second'
 
 export const tankParameter = (note?: string) => {
   const choices = { first: 'first tank', second: 'second tank' } as const
-  const parameter = { type: 'choice', label: 'Which tank', default: 'first', choices, note } as const
+  const parameter = { type: 'choice', label: 'Tank', default: 'first', choices, note } as const
   return parameter satisfies ChoiceParameter
 }
 /** Its place among the tanks of the fluid. */

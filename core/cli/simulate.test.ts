@@ -63,7 +63,7 @@ describe('headless runner', { timeout: 30_000 }, () => {
     ['an unknown component', [press, '--set', 'V99.setting=1 bar'], 'no component "V99"'],
     ['an unknown parameter', [press, '--set', 'V1.colour=1'], 'no parameter "colour"'],
     ['an unknown fault', [press, '--break', 'V1.melted=1'], 'it has drift, springBroken, stuck, leak'],
-    ['a fault beyond its range', [press, '--break', 'V1.leak=900 L/min@1'], 'is outside'],
+    ['a fault out of range', [press, '--break', 'V1.leak=900 L/min@1'], 'is outside'],
     ['a bad end', [press, '--until=-1'], 'seconds above 0'],
     ['an end beyond a day', [press, '--until', '1e6'], 'at most 86400 s'],
     [
@@ -71,7 +71,7 @@ describe('headless runner', { timeout: 30_000 }, () => {
       [press, '--until', '0.1', '--signals', 'A1.positon,pump'],
       'no signal "A1.positon"',
     ],
-    ['a tolerance beyond its range', [press, '--tolerance', '1'], 'from 1e-10 to 1e-2'],
+    ['a tolerance out of range', [press, '--tolerance', '1'], 'from 1e-10 to 1e-2'],
     ['an interval that is no time', [press, '--every', 'often'], '--every takes a time'],
   ])('refuses %s with code 2', async (_what, args, words) => {
     const { code, err } = await simulate(...args)

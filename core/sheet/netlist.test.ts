@@ -71,7 +71,10 @@ describe('netlist', () => {
       pipes: base.pipes.map((p) => (p.id === line.id ? { ...p, to: { component: relief, port: 'Q' } } : p)),
     }
     expect(buildNetlist(port).problems).toContainEqual(
-      expect.objectContaining({ location: { pipe: line.id }, message: expect.stringContaining('no port "Q"') }),
+      expect.objectContaining({
+        location: { pipe: line.id },
+        message: expect.stringContaining('no port "Q"'),
+      }),
     )
     for (const change of [
       { length: '2 kg' },

@@ -33,7 +33,7 @@ describe('a run of the press', () => {
     const at = (name: string) => pressRun.conditions.find((c) => c.name === name)!.start
     expect(at('contact')).toBeLessThan(at('extended'))
     expect(at('extended')).toBeLessThan(at('retracted'))
-    // at rest on the stop, the force of the oil is the load and what the stop takes
+    // at rest on the stop, the hydraulic force is the load and what the stop takes
     const position = pressRun.extremes[signalIndex(pressRun, 'A1.position')]
     expect(position.max).toBeCloseTo(0.6, 3)
     expect(pressRun.extremes[signalIndex(pressRun, 'A1.loadForce')].max).toBeCloseTo(60e3, -3)

@@ -12,7 +12,7 @@ export const briefParameters = {
   stroke: quantity('Stroke', 'length', '600 mm', 1e-3, 20, motion),
   advanceTime: quantity('Time to advance', 'time', '6 s', 0.05, 3600, motion),
   returnTime: quantity('Time to return', 'time', '5 s', 0.05, 3600, motion),
-  pressForce: quantity('Greatest force, extending', 'force', '60 kN', 1, 1e8, {
+  pressForce: quantity('Maximum force, extending', 'force', '60 kN', 1, 1e8, {
     ...load,
     note: 'at the end of the pressing stroke',
   }),
@@ -26,13 +26,13 @@ export const briefParameters = {
     ...load,
     note: '0.5 both ends fixed, 0.7 one fixed one pivoted, 1 both pivoted, 2 one end free',
   }),
-  rodOverhang: quantity('Rod and mounting beyond the stroke', 'length', '250 mm', 0, 10, {
+  rodOverhang: quantity('Additional buckling length', 'length', '250 mm', 0, 10, {
     ...load,
     note: 'added to the stroke for the length that can buckle',
   }),
   bucklingSafety: quantity('Safety against buckling', 'ratio', '3.5', 1, 10, choices),
-  workingPressure: quantity('Highest working pressure wanted', 'pressure', '160 bar', 5e5, 700e5, choices),
-  lineLoss: quantity('Pressure lost on the way to the cylinder', 'pressure', '10 bar', 0, 100e5, {
+  workingPressure: quantity('Maximum working pressure', 'pressure', '160 bar', 5e5, 700e5, choices),
+  lineLoss: quantity('Pressure loss to the cylinder', 'pressure', '10 bar', 0, 100e5, {
     ...choices,
     note: 'valve and lines, at full flow',
   }),
@@ -47,7 +47,7 @@ export const briefParameters = {
   }),
   settingAt: {
     type: 'choice',
-    label: 'Relief setting is named at',
+    label: 'Relief setting defined at',
     group: 'Decisions',
     default: 'ratedFlow',
     choices: { ratedFlow: 'rated flow', cracking: 'cracking' },

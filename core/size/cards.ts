@@ -348,8 +348,8 @@ function loadCard(v: BriefValues): Card {
     gives: [
       { sized: 'stroke', label: 'Stroke', ...of(v.stroke, 'length') },
       { sized: 'mass', label: 'Moved mass', ...of(v.mass, 'mass') },
-      { sized: 'workPieceAt', label: 'Work-piece met at', ...of(start.value, 'length') },
-      { sized: 'workPieceStiffness', label: 'Work-piece stiffness', ...of(stiffness.value, 'stiffness') },
+      { sized: 'workPieceAt', label: 'Workpiece contact position', ...of(start.value, 'length') },
+      { sized: 'workPieceStiffness', label: 'Workpiece stiffness', ...of(stiffness.value, 'stiffness') },
     ],
   }
 }

@@ -38,10 +38,10 @@ export const brake = defineKind({
   ],
   parameters: {
     torque: quantity('Braking torque', 'torque', '600 N·m', 0.1, 1e7, { note: 'without pressure' }),
-    begins: quantity('Begins to lift at', 'pressure', '12 bar', 1e4, 300e5),
-    lifted: quantity('Wholly lifted at', 'pressure', '20 bar', 1e4, 350e5),
+    begins: quantity('Start of lifting', 'pressure', '12 bar', 1e4, 300e5),
+    lifted: quantity('Fully lifted at', 'pressure', '20 bar', 1e4, 350e5),
     piston: quantity('Piston', 'length', '80 mm', 1e-3, 1, { note: 'its diameter' }),
-    way: quantity('Way of the piston', 'length', '2 mm', 1e-5, 0.05),
+    way: quantity('Piston stroke', 'length', '2 mm', 1e-5, 0.05),
     response: quantity('Response', 'time', '50 ms', 1e-3, 2),
   },
   inputs: inputSpecs(INPUT, {
@@ -74,13 +74,13 @@ export const brake = defineKind({
     return {
       hasVariableVolume: true,
       states: stateSpecs(STATE, {
-        lift: { label: 'lifted', quantity: 'share', initial: 0, scale: 1 },
+        lift: { label: 'lift', quantity: 'share', initial: 0, scale: 1 },
       }),
       outputs: outputSpecs(OUTPUT, {
-        holding: { label: 'torque it can hold', quantity: 'torque' },
+        holding: { label: 'holding torque', quantity: 'torque' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        slips: { label: 'slips: turns while it is on', severity: 'warning' },
+        slips: { label: 'slips while applied', severity: 'warning' },
       }),
       evaluate(l) {
         const wanted = smoothRamp((l.p[X] - v.begins) / (v.lifted - v.begins))

@@ -84,14 +84,14 @@ const load = {
     x: { label: 'stroke', quantity: 'length' },
     y: { label: 'force', quantity: 'force', min: -1e8, max: 1e8 },
   } satisfies TableParameter,
-  workPieceAt: quantity('Work-piece met at', 'length', '0 mm', 0, 20, { group: 'Load' }),
-  workPieceStiffness: quantity('Work-piece stiffness', 'stiffness', '0 kN/mm', 0, 1e11, {
+  workPieceAt: quantity('Workpiece contact position', 'length', '0 mm', 0, 20, { group: 'Load' }),
+  workPieceStiffness: quantity('Workpiece stiffness', 'stiffness', '0 kN/mm', 0, 1e11, {
     group: 'Load',
     note: '0 is no work-piece; it only pushes back',
   }),
 } as const
 const friction = {
-  coulombFriction: quantity('Running friction', 'force', '0.4 kN', 0, 1e7, { group: 'Friction' }),
+  coulombFriction: quantity('Kinetic friction', 'force', '0.4 kN', 0, 1e7, { group: 'Friction' }),
   breakawayFriction: quantity('Breakaway friction', 'force', '0.6 kN', 0, 1e7, {
     group: 'Friction',
   }),
@@ -193,7 +193,7 @@ const JAM = 1e8
 /** The rod no longer moves: something holds it, as a damper that nothing overcomes. */
 const jammed: FaultSpec = {
   name: 'jammed',
-  label: 'jammed where it is',
+  label: 'jammed in place',
   form: 'stuck',
   ...yesNo,
   afterEvaluate(l, amount) {
@@ -364,7 +364,7 @@ export function cylinderModel(
     }),
     outputs: outputSpecs(OUTPUT, {
       loadForce: { label: 'load force', quantity: 'force' },
-      pushForce: { label: 'force of the oil', quantity: 'force' },
+      pushForce: { label: 'hydraulic force', quantity: 'force' },
       capPressure: { label: 'cap-side pressure', quantity: 'pressure' },
       rodPressure: { label: 'rod-side pressure', quantity: 'pressure' },
       travelled: { label: 'stroke share', quantity: 'share' },
@@ -381,7 +381,7 @@ export function cylinderModel(
     eventFunctions: eventSpecs(EVENT, {
       retracted: { label: 'reaches its retracted stop', report: 1, value: 'velocity' },
       extended: { label: 'reaches its extended stop', report: 1, value: 'velocity' },
-      contact: { label: 'meets the work-piece', report: workPieceStiffness > 0 ? 1 : 0, value: 'velocity' },
+      contact: { label: 'workpiece contact', report: workPieceStiffness > 0 ? 1 : 0, value: 'velocity' },
     }),
     modes: [0, 0],
     evaluate(l) {

@@ -24,11 +24,11 @@ export const hydraulicMotorVariable = defineKind({
   description: 'Set back, it turns faster with less torque from the same flow.',
   ports: motorPorts,
   parameters: {
-    displacement: quantity('Displacement, whole', 'displacement', '80 cm³/rev', 1e-8, 2e-2),
-    least: quantity('Least displacement', 'share', '30 %', 0.05, 1, {
+    displacement: quantity('Displacement, total', 'displacement', '80 cm³/rev', 1e-8, 2e-2),
+    least: quantity('Minimum displacement', 'share', '30 %', 0.05, 1, {
       note: 'of the whole; a stop keeps it from running away',
     }),
-    swing: quantity('Displacement set', 'share', '100 %', 0, 1, { note: 'without a schedule' }),
+    swing: quantity('Set displacement', 'share', '100 %', 0, 1, { note: 'without a schedule' }),
     ...motorParameters,
   },
   inputs: inputSpecs(INPUT, {

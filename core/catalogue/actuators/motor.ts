@@ -40,7 +40,7 @@ export const motorParameters = {
     note: 'positive opposes turning from A to B',
   }),
   coulombTorque: quantity('Friction torque', 'torque', '5 N·m', 0, 1e6, { group: 'Load' }),
-  viscousFriction: quantity('Friction torque at 1000 rpm more', 'torque', '10 N·m', 0, 1e6, {
+  viscousFriction: quantity('Friction torque per 1000 r/min', 'torque', '10 N·m', 0, 1e6, {
     group: 'Load',
     note: 'grows with the speed',
   }),
@@ -49,11 +49,11 @@ export const motorParameters = {
   caseLeakage: quantity('Leakage to the case, each port, at 250 bar', 'flow', '1 L/min', 0, 1e-2, {
     group: 'Losses',
   }),
-  maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+  maxPressure: quantity('Maximum pressure', 'pressure', '350 bar', 1e5, 1000e5, {
     group: 'Rating',
     note: 'reported when exceeded at A or B',
   }),
-  maxCasePressure: quantity('Highest case pressure', 'pressure', '3 bar', 1e4, 50e5, {
+  maxCasePressure: quantity('Maximum case pressure', 'pressure', '3 bar', 1e4, 50e5, {
     group: 'Rating',
     note: 'reported when exceeded: the shaft seal fails',
   }),
@@ -139,13 +139,13 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
     }),
     outputs: outputSpecs(OUTPUT, {
       speed: { label: 'speed', quantity: 'rotationalSpeed' },
-      torque: { label: 'torque of the oil', quantity: 'torque' },
+      torque: { label: 'hydraulic torque', quantity: 'torque' },
       highest: { label: 'higher port pressure', quantity: 'pressure' },
       casePressure: { label: 'case pressure', quantity: 'pressure' },
     }),
     conditions: conditionSpecs(CONDITION, {
-      overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
-      caseOver: { label: 'case above its highest pressure', severity: 'danger', worst: 'casePressure' },
+      overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'highest' },
+      caseOver: { label: 'case above its maximum pressure', severity: 'danger', worst: 'casePressure' },
       starved: { label: 'starved at its inlet', severity: 'warning' },
     }),
     evaluate(l) {

@@ -40,7 +40,7 @@ export const rotaryPorts = [
 ] as const satisfies readonly PortSpec[]
 
 export const rotaryParameters = {
-  range: quantity('Whole angle', 'angle', '90 °', 0.1, 20),
+  range: quantity('Full angle', 'angle', '90 °', 0.1, 20),
   start: quantity('Starts at', 'angle', '45 °', 0, 20),
   inertia: quantity('Moment of inertia', 'inertia', '50 kg·m²', 1e-3, 1e7, { group: 'Load' }),
   loadTorque: quantity('Load torque', 'torque', '0 N·m', -1e8, 1e8, {
@@ -48,8 +48,8 @@ export const rotaryParameters = {
     note: 'positive opposes A',
   }),
   coulombTorque: quantity('Friction torque', 'torque', '50 N·m', 0, 1e7, { group: 'Load' }),
-  damping: quantity('Friction torque at 1 rpm more', 'torque', '20 N·m', 0, 1e7, { group: 'Load' }),
-  maxPressure: quantity('Highest pressure allowed', 'pressure', '210 bar', 1e5, 1000e5, {
+  damping: quantity('Friction torque per 1 r/min', 'torque', '20 N·m', 0, 1e7, { group: 'Load' }),
+  maxPressure: quantity('Maximum pressure', 'pressure', '210 bar', 1e5, 1000e5, {
     group: 'Rating',
     note: 'reported when exceeded on either side',
   }),
@@ -109,11 +109,11 @@ export function rotaryModel(
     }),
     outputs: outputSpecs(OUTPUT, {
       speed: { label: 'speed', quantity: 'rotationalSpeed' },
-      torque: { label: 'torque of the oil', quantity: 'torque' },
+      torque: { label: 'hydraulic torque', quantity: 'torque' },
       highest: { label: 'higher port pressure', quantity: 'pressure' },
     }),
     conditions: conditionSpecs(CONDITION, {
-      overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'highest' },
     }),
     eventFunctions: eventSpecs(EVENT, {
       lower: { label: 'reaches its lower stop', report: 1, value: 'speed' },

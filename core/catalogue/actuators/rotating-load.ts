@@ -30,11 +30,11 @@ export const rotatingLoad = defineKind({
     ratio: quantity('Gear ratio', 'ratio', '1', 1e-2, 1000, {
       note: 'turns of the shaft for one of the load',
     }),
-    torque: quantity('Torque against turning forward', 'torque', '0 N·m', -1e8, 1e8),
+    torque: quantity('Load torque, forward', 'torque', '0 N·m', -1e8, 1e8),
     friction: quantity('Friction torque', 'torque', '200 N·m', 0, 1e8),
     armMass: quantity('Mass on an arm', 'mass', '0 kg', 0, 1e7),
     arm: quantity('Arm', 'length', '1 m', 0, 100, { note: 'level at the start' }),
-    waveTorque: quantity('Wave or gust, largest torque', 'torque', '0 N·m', 0, 1e8),
+    waveTorque: quantity('Wave or gust, peak torque', 'torque', '0 N·m', 0, 1e8),
     wavePeriod: quantity('Wave or gust, period', 'time', '6 s', 0.05, 1000),
   },
   inputs: inputSpecs(INPUT, {
@@ -65,11 +65,17 @@ export const rotatingLoad = defineKind({
       states: stateSpecs(STATE, {
         angle: { label: 'angle', quantity: 'angle', initial: 0, isCounter: gravity === 0, scale: 0.01 },
         wave: { label: 'wave', quantity: 'ratio', initial: 0, isCounter: true, scale: 1 },
-        waveCosine: { label: 'wave, a quarter on', quantity: 'ratio', initial: 1, isCounter: true, scale: 1 },
+        waveCosine: {
+          label: 'wave, phase-shifted by a quarter',
+          quantity: 'ratio',
+          initial: 1,
+          isCounter: true,
+          scale: 1,
+        },
       }).slice(0, waves ? 3 : 1),
       outputs: outputSpecs(OUTPUT, {
         speed: { label: 'speed', quantity: 'rotationalSpeed' },
-        load: { label: 'torque of the load', quantity: 'torque' },
+        load: { label: 'load torque', quantity: 'torque' },
       }),
       evaluate(l) {
         const speed = l.p[W] / v.ratio

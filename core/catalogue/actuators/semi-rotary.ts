@@ -22,9 +22,9 @@ export const semiRotary = defineKind({
   description: 'Turns through part of a turn: oil at A one way, at B the other.',
   ports: rotaryPorts,
   parameters: {
-    displacement: quantity('Displacement for its whole angle', 'volume', '1 L', 1e-6, 10),
+    displacement: quantity('Displacement over the full angle', 'volume', '1 L', 1e-6, 10),
     ...rotaryParameters,
-    leakage: quantity('Leakage past the vane at 100 bar', 'flow', '0.2 L/min', 0, 1e-2, { group: 'Losses' }),
+    leakage: quantity('Vane leakage at 100 bar', 'flow', '0.2 L/min', 0, 1e-2, { group: 'Losses' }),
   },
   inputs: rotaryInputs,
   faults: rotaryFaults,

@@ -40,7 +40,7 @@ export const winchLoad = defineKind({
     mass: quantity('Load', 'mass', '4 t', 1, 1e7),
     slope: quantity('Slope', 'angle', '8 °', -Math.PI / 2, Math.PI / 2, { note: '90° hangs' }),
     rolling: quantity('Rolling or sliding friction', 'force', '1 kN', 0, 1e7),
-    force: quantity('Other pull on the rope', 'force', '0 kN', -1e8, 1e8, {
+    force: quantity('Additional rope force', 'force', '0 kN', -1e8, 1e8, {
       note: 'positive opposes hauling: wind, waves, current',
     }),
     radius: quantity('Drum radius', 'length', '180 mm', 1e-3, 5, { note: 'to the middle of the rope' }),
@@ -53,7 +53,7 @@ export const winchLoad = defineKind({
     }),
   },
   inputs: inputSpecs(INPUT, {
-    force: { label: 'other pull', quantity: 'force', rest: 'force', min: -1e8, max: 1e8 },
+    force: { label: 'additional rope force', quantity: 'force', rest: 'force', min: -1e8, max: 1e8 },
   }),
   safetyNote: 'Keep clear of a rope under load, and of everything that it holds.',
   faults: [dragging(W, SHAFT_REVERSAL)],
@@ -92,11 +92,11 @@ export const winchLoad = defineKind({
     }
     return {
       states: stateSpecs(STATE, {
-        hauled: { label: 'rope hauled', quantity: 'length', initial: 0, isCounter: true, scale: 1e-2 },
+        hauled: { label: 'rope length hauled', quantity: 'length', initial: 0, isCounter: true, scale: 1e-2 },
       }),
       outputs: outputSpecs(OUTPUT, {
-        rope: { label: 'speed of the rope', quantity: 'speed' },
-        pull: { label: 'pull in the rope', quantity: 'force' },
+        rope: { label: 'rope speed', quantity: 'speed' },
+        pull: { label: 'rope force', quantity: 'force' },
       }),
       conditions: conditionSpecs(CONDITION, {
         slack: { label: 'rope slack', severity: 'warning' },

@@ -23,8 +23,8 @@ export const breather = defineKind({
   description: 'Lets air into the tank and out of it as the level falls and rises, and keeps the dirt out.',
   ports: [],
   parameters: {
-    airSpace: quantity('Air space over the oil at the start', 'volume', '30 L', 1e-4, 1000),
-    allowed: quantity('Pressure the tank can take', 'pressure', '0.2 bar', 1e3, 5e5, {
+    airSpace: quantity('Initial air volume above the oil', 'volume', '30 L', 1e-4, 1000),
+    allowed: quantity('Maximum tank pressure', 'pressure', '0.2 bar', 1e3, 5e5, {
       note: 'either way; reported where a clogged breather would pass it',
     }),
     tank: tankParameter(),
@@ -32,7 +32,7 @@ export const breather = defineKind({
   faults: [
     {
       ...blocked('clogged'),
-      label: 'clogged (it is the only one of its tank)',
+      label: 'clogged (the only breather of its tank)',
     },
   ],
   symbol: () => ({
@@ -50,11 +50,11 @@ export const breather = defineKind({
     return {
       breathing: { tank, airSpace: v.airSpace, shut: (l) => l.u[CLOGGED] },
       outputs: outputSpecs(OUTPUT, {
-        let: { label: 'air let in', quantity: 'volume' },
+        let: { label: 'air admitted', quantity: 'volume' },
         clogged: { label: 'tank pressure if it were clogged', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        needed: { label: 'clogged, it would strain the tank', severity: 'info', worst: 'clogged' },
+        needed: { label: 'clogged, it would overload the tank', severity: 'info', worst: 'clogged' },
       }),
       observe(l) {
         l.o[OUTPUT.let] = start - fluid.tanks[tank]

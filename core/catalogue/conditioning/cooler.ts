@@ -23,12 +23,12 @@ export const cooler = defineKind({
     { name: 'B', domain: 'oil', role: 'outlet' },
   ],
   parameters: {
-    rating: quantity('Heat for each kelvin', 'heatTransfer', '150 W/K', 0, 1e6, {
+    rating: quantity('Heat transfer per kelvin', 'heatTransfer', '150 W/K', 0, 1e6, {
       note: 'at its rated flow',
     }),
     coolant: quantity('Coolant', 'temperature', '20 °C', 233.15, 353.15),
     ...throttledParameters('60 L/min', '1 bar', 20e5),
-    on: { type: 'switch', label: 'Coolant runs', default: true },
+    on: { type: 'switch', label: 'Coolant on', default: true },
   },
   faults: [blocked()],
   traits: {
@@ -51,7 +51,7 @@ export const cooler = defineKind({
     throttledModel(v, () => 1, {
       outputs: outputSpecs(OUTPUT, {
         flow: { label: 'flow', quantity: 'flow' },
-        taken: { label: 'heat taken from the oil', quantity: 'power' },
+        taken: { label: 'heat removed from the oil', quantity: 'power' },
       }),
       observe(l) {
         const share = Math.abs(l.q[A]) / v.ratedFlow

@@ -34,8 +34,8 @@ export const filter = defineKind({
       note: 'share of the element that no longer passes oil',
     }),
     bypass: { type: 'switch', label: 'Bypass valve', default: true },
-    bypassPressure: quantity('Bypass opens at', 'pressure', '2 bar', 1e4, 20e5),
-    indicatorPressure: quantity('Clogging indicator at', 'pressure', '1.5 bar', 1e4, 20e5, {
+    bypassPressure: quantity('Bypass cracking pressure', 'pressure', '2 bar', 1e4, 20e5),
+    indicatorPressure: quantity('Clogging indicator setting', 'pressure', '1.5 bar', 1e4, 20e5, {
       note: 'reported when exceeded',
     }),
   },
@@ -76,7 +76,7 @@ export const filter = defineKind({
     return {
       outputs: outputSpecs(OUTPUT, {
         drop: { label: 'pressure drop', quantity: 'pressure' },
-        bypassFlow: { label: 'flow past the element', quantity: 'flow' },
+        bypassFlow: { label: 'bypass flow', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
         clogged: { label: 'clogging indicator shows', severity: 'warning', worst: 'drop' },

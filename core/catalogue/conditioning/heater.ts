@@ -17,8 +17,8 @@ export const heater = defineKind({
   ports: [],
   parameters: {
     power: quantity('Power', 'power', '2 kW', 0, 1e6),
-    onBelow: quantity('On below', 'temperature', '20 °C', 233.15, 373.15),
-    offAbove: quantity('Off above', 'temperature', '25 °C', 233.15, 373.15),
+    onBelow: quantity('Switches on below', 'temperature', '20 °C', 233.15, 373.15),
+    offAbove: quantity('Switches off above', 'temperature', '25 °C', 233.15, 373.15),
   },
   inputs: inputSpecs(INPUT, {
     enabled: {
@@ -52,7 +52,7 @@ export const heater = defineKind({
   caption: (v, show) => [show(v.power, 'power')],
   model: (v, fluid) => ({
     outputs: outputSpecs(OUTPUT, {
-      heat: { label: 'heat given', quantity: 'power' },
+      heat: { label: 'heat output', quantity: 'power' },
     }),
     eventFunctions: eventSpecs(EVENT, {
       thermostat: { label: 'thermostat switches on', report: -1 },

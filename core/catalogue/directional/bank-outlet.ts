@@ -36,7 +36,7 @@ export const bankOutlet = defineKind({
   parameters: {
     setup: {
       type: 'choice',
-      label: 'Set up as',
+      label: 'Function',
       default: 'openCentre',
       choices: {
         openCentre: 'open centre: N to T, no plug',
@@ -84,7 +84,7 @@ export const bankOutlet = defineKind({
     return {
       idlePorts: out === C ? [] : [C],
       outputs: outputSpecs(OUTPUT, {
-        flow: { label: 'flow out of the gallery', quantity: 'flow' },
+        flow: { label: 'flow out of the neutral passage', quantity: 'flow' },
       }),
       evaluate(l) {
         l.q.fill(0)

@@ -5,7 +5,7 @@ import { smoothRamp } from '../flow-laws'
 export const checkParameters = (group?: string) =>
   ({
     crackingPressure: quantity('Cracking pressure', 'pressure', '0.5 bar', 0, 50e5, { group }),
-    openingRange: quantity('Opens fully over', 'pressure', '0.5 bar', 1e3, 50e5, { group }),
+    openingRange: quantity('Pressure rise to full opening', 'pressure', '0.5 bar', 1e3, 50e5, { group }),
     checkFlow: quantity('Free flow, rated', 'flow', '40 L/min', 1e-6, 0.2, { group }),
     checkDrop: quantity('at pressure drop', 'pressure', '3 bar', 1e4, 50e5, { group }),
     checkResponse: quantity('Response', 'time', '1 ms', 1e-4, 1, { group }),

@@ -38,7 +38,7 @@ export const doublePilotCheck = defineKind({
   parameters: {
     ...checkParameters(),
     pilotRatio: quantity('Pilot ratio', 'ratio', '4', 1, 100, { note: 'pilot area to seat area' }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '350 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded at A1 or B1',
     }),
@@ -106,7 +106,7 @@ export const doublePilotCheck = defineKind({
         held: { label: 'higher pressure held', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'held' },
       }),
       evaluate(l) {
         l.dx[STATE.openingA] = rate(l.p[A], l.p[A1], l.p[B], l.x[STATE.openingA])

@@ -77,11 +77,11 @@ export const loadSensingSection = defineKind({
         none: 'none',
       },
     },
-    flow: quantity('Flow at full lever', 'flow', '30 L/min', 1e-6, 0.2, { note: 'compensated' }),
+    flow: quantity('Flow at full command', 'flow', '30 L/min', 1e-6, 0.2, { note: 'compensated' }),
     margin: quantity('Compensator spring', 'pressure', '7 bar', 1e5, 50e5, {
       note: 'before the edge: the drop it keeps; behind the edge: lost from the margin of the pump',
     }),
-    pumpMargin: quantity('Margin of the pump', 'pressure', '20 bar', 1e5, 100e5, {
+    pumpMargin: quantity('Pump margin', 'pressure', '20 bar', 1e5, 100e5, {
       note: 'for which the full flow holds, where it shares the flow',
     }),
     returnDrop: quantity('Pressure drop of the return edge', 'pressure', '5 bar', 1e4, 100e5, {
@@ -95,7 +95,7 @@ export const loadSensingSection = defineKind({
       note: 'a counterbalance or a piloted check beyond it shuts only where its line is vented',
     },
     deadBand: quantity('Dead band', 'share', '10 %', 0, 0.5),
-    exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4),
+    exponent: quantity('Notch exponent', 'ratio', '1.5', 0.5, 4),
     shiftTime: quantity('Time for full stroke', 'time', '80 ms', 1e-3, 5),
     signalFeed: quantity('Signal, feed orifice', 'length', '1.2 mm', 1e-4, 5e-3),
     signalBleed: quantity('Signal, bleed orifice', 'length', '0.2 mm', 1e-5, 5e-3, {
@@ -203,7 +203,7 @@ export const loadSensingSection = defineKind({
         load: { label: 'load pressure', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        short: { label: 'gets less than its lever asks for', severity: 'info', worst: 'load' },
+        short: { label: 'flow below its command', severity: 'info', worst: 'load' },
       }),
       evaluate(l) {
         const { p, q } = l

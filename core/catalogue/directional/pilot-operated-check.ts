@@ -38,7 +38,7 @@ export const pilotOperatedCheck = defineKind({
       choices: { internal: 'internally, to A', external: 'externally, at Y' },
       note: 'back pressure at A works against an internally drained pilot',
     },
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '350 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded at B',
     }),
@@ -97,7 +97,7 @@ export const pilotOperatedCheck = defineKind({
         held: { label: 'pressure held', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'held' },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

@@ -44,15 +44,15 @@ export const poppetValve = defineKind({
     },
     blocks: {
       type: 'choice',
-      label: 'Shut, it blocks',
+      label: 'When closed, blocks',
       default: 'one',
       choices: { one: 'B to A only, as a check', both: 'both ways' },
     },
     ratedFlow: quantity('Rated flow', 'flow', '40 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
-    crackingPressure: quantity('As a check it opens at', 'pressure', '1 bar', 0, 50e5),
+    crackingPressure: quantity('Cracking pressure in the check direction', 'pressure', '1 bar', 0, 50e5),
     switchTime: quantity('Response', 'time', '25 ms', 1e-3, 2, { note: 'time constant of its opening' }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '350 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded',
     }),
@@ -117,10 +117,10 @@ export const poppetValve = defineKind({
       outputs: outputSpecs(OUTPUT, {
         flow: { label: 'flow A to B', quantity: 'flow' },
         held: { label: 'pressure held', quantity: 'pressure' },
-        switched: { label: 'way of the spool', quantity: 'share' },
+        switched: { label: 'spool stroke', quantity: 'share' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'held' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'held' },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

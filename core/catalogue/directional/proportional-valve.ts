@@ -42,12 +42,12 @@ export const proportionalValve = defineKind({
     ratedFlow: quantity('Rated flow, each edge', 'flow', '40 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
     deadBand: quantity('Dead band', 'share', '5 %', 0, 0.5, { note: 'overlap of the spool' }),
-    exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4, { note: '1 is linear; 1.5 is usual' }),
+    exponent: quantity('Notch exponent', 'ratio', '1.5', 0.5, 4, { note: '1 is linear; 1.5 is usual' }),
     shiftTime: quantity('Time for full stroke', 'time', '60 ms', 1e-3, 5),
     leakage: quantity('Spool leakage at 100 bar', 'flow', '0 L/min', 0, 1e-3, {
       note: 'between neighbouring lands',
     }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '315 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded at P, A or B',
     }),
@@ -113,7 +113,7 @@ export const proportionalValve = defineKind({
         highest: { label: 'highest port pressure', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'highest' },
       }),
       evaluate(l) {
         const y = l.x[STATE.spool]

@@ -49,12 +49,12 @@ export const valveSection = defineKind({
   parameters: {
     ratedFlow: quantity('Rated flow, each edge', 'flow', '60 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '7 bar', 1e4, 100e5),
-    neutralDrop: quantity('Pressure drop of the neutral gallery', 'pressure', '2 bar', 1e4, 50e5, {
+    neutralDrop: quantity('Pressure drop of the neutral passage', 'pressure', '2 bar', 1e4, 50e5, {
       note: 'at the rated flow, spool in neutral',
     }),
-    neutralClosed: quantity('Neutral gallery shut at', 'share', '70 %', 0.1, 1, { note: 'of the lever' }),
+    neutralClosed: quantity('Neutral passage closed at', 'share', '70 %', 0.1, 1, { note: 'of the lever' }),
     deadBand: quantity('Dead band', 'share', '15 %', 0, 0.5, { note: 'of the lever' }),
-    exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4),
+    exponent: quantity('Notch exponent', 'ratio', '1.5', 0.5, 4),
     shiftTime: quantity('Time for full stroke', 'time', '100 ms', 1e-3, 5),
     leakage: quantity('Spool leakage at 100 bar', 'flow', '0.03 L/min', 0, 1e-3, {
       note: 'from A and from B to the tank gallery',
@@ -64,8 +64,8 @@ export const valveSection = defineKind({
       note: 'at its rated flow',
     }),
     reliefB: quantity('Port relief at B', 'pressure', '200 bar', 2e5, 700e5, { group: 'Ports' }),
-    portReliefs: { type: 'switch', label: 'Port reliefs fitted', default: true, group: 'Ports' },
-    suction: { type: 'switch', label: 'Suction checks fitted', default: true, group: 'Ports' },
+    portReliefs: { type: 'switch', label: 'Port relief valves', default: true, group: 'Ports' },
+    suction: { type: 'switch', label: 'Suction check valves', default: true, group: 'Ports' },
     ...checkParameters('Checks'),
   },
   inputs: inputSpecs(INPUT, {
@@ -154,11 +154,11 @@ export const valveSection = defineKind({
       }),
       outputs: outputSpecs(OUTPUT, {
         working: { label: 'flow to the actuator', quantity: 'flow' },
-        neutralFlow: { label: 'flow through the neutral gallery', quantity: 'flow' },
+        neutralFlow: { label: 'flow through the neutral passage', quantity: 'flow' },
         relieved: { label: 'flow of the port reliefs', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        relieving: { label: 'a port relief is open', severity: 'warning', worst: 'relieved' },
+        relieving: { label: 'port relief valve open', severity: 'warning', worst: 'relieved' },
       }),
       evaluate(l) {
         const { p, q } = l

@@ -110,10 +110,10 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
     actuation: choice('Actuation', 'solenoid', actuations),
     ratedFlow: quantity('Rated flow, each path', 'flow', '20 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '10 bar', 1e4, 100e5),
-    shiftTime: quantity('Shift time, one box', 'time', '30 ms', 1e-3, 5, {
+    shiftTime: quantity('Shift time, one position', 'time', '30 ms', 1e-3, 5, {
       note: '30 ms for a solenoid, 100 ms piloted',
     }),
-    shiftPressure: quantity('Pilot pressure for one box', 'pressure', '5 bar', 1e4, 100e5, {
+    shiftPressure: quantity('Pilot pressure for full shift', 'pressure', '5 bar', 1e4, 100e5, {
       note: 'where it is piloted: the spool goes as far as the pilot pressure reaches this',
     }),
     detent,
@@ -124,7 +124,7 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
     leakage: quantity('Spool leakage at 100 bar', 'flow', '0 L/min', 0, 1e-3, {
       note: 'between neighbouring lands; 0.02 to 0.1 L/min is usual for this size',
     }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '315 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded at P, A or B',
     }),
@@ -318,7 +318,7 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       highest: { label: 'highest port pressure', quantity: 'pressure' },
     }),
     conditions: conditionSpecs(CONDITION, {
-      overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+      overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'highest' },
     }),
     evaluate(l) {
       const y = l.x[STATE.spool]

@@ -5,10 +5,10 @@ import { compensatedEdge, pathCoefficient, smoothRamp, smoothSquareRoot } from '
 export const compensatedParameters = (flow: string) =>
   ({
     flow: quantity('Set flow', 'flow', flow, 0, 0.2),
-    leastDrop: quantity('Pressure drop it keeps', 'pressure', '7 bar', 1e5, 50e5, {
+    leastDrop: quantity('Regulated pressure drop', 'pressure', '7 bar', 1e5, 50e5, {
       note: 'across its metering edge; also the least that it needs',
     }),
-    range: quantity('Excess opens fully over', 'pressure', '1 bar', 1e4, 50e5),
+    range: quantity('Pressure rise to full opening, excess flow', 'pressure', '1 bar', 1e4, 50e5),
     ratedFlow: quantity('Excess, rated flow', 'flow', '60 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),

@@ -25,9 +25,9 @@ export const decelerationValve = defineKind({
   ],
   parameters: {
     ...throttledParameters('40 L/min', '3 bar'),
-    from: quantity('Begins to close at', 'length', '300 mm', -20, 20, { note: 'position of the rod' }),
+    from: quantity('Start of closing', 'length', '300 mm', -20, 20, { note: 'position of the rod' }),
     over: quantity('Rise of the cam', 'length', '50 mm', 1e-4, 5),
-    left: quantity('Stays open by', 'share', '5 %', 0, 1),
+    left: quantity('Opening held', 'share', '5 %', 0, 1),
   },
   faults: [stuck(STATE.opening, 'spool sticks')],
   traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'open' }] },

@@ -45,7 +45,7 @@ export const flowControl2Way = defineKind({
   ],
   parameters: {
     flow: quantity('Set flow', 'flow', '10 L/min', 0, 0.2),
-    leastDrop: quantity('Least pressure drop', 'pressure', '8 bar', 1e5, 50e5),
+    leastDrop: quantity('Minimum pressure drop', 'pressure', '8 bar', 1e5, 50e5),
     bypass: { type: 'switch', label: 'Check valve for the way back', default: true },
     ...checkParameters('Check'),
   },
@@ -94,7 +94,7 @@ export const flowControl2Way = defineKind({
         passed: { label: 'flow A to B', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        short: { label: 'too little pressure drop to keep its flow', severity: 'info' },
+        short: { label: 'pressure drop too low to keep its flow', severity: 'info' },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

@@ -65,7 +65,7 @@ export const flowControl3Way = defineKind({
         excess: { label: 'flow to T', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        short: { label: 'the pump gives less than its setting', severity: 'info' },
+        short: { label: 'pump delivers less than its setting', severity: 'info' },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

@@ -31,9 +31,9 @@ export const flowDividerGear = defineKind({
     displacementB: quantity('Displacement, section B', 'displacement', '12 cm³/rev', 1e-8, 5e-3),
     leakage: quantity('Leakage of each section at 200 bar', 'flow', '0.6 L/min', 0, 1e-2),
     frictionTorque: quantity('Friction torque', 'torque', '1.5 N·m', 0, 1e4),
-    viscousTorque: quantity('Friction torque at 1000 rpm more', 'torque', '1 N·m', 0, 1e4),
+    viscousTorque: quantity('Friction torque per 1000 r/min', 'torque', '1 N·m', 0, 1e4),
     inertia: quantity('Moment of inertia', 'inertia', '0.002 kg·m²', 1e-6, 10),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '250 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded at A or B',
     }),
@@ -87,8 +87,8 @@ export const flowDividerGear = defineKind({
         highest: { label: 'higher outlet pressure', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        intensified: { label: 'an outlet is above the inlet', severity: 'info', worst: 'highest' },
-        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+        intensified: { label: 'outlet pressure above the inlet', severity: 'info', worst: 'highest' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'highest' },
       }),
       evaluate(l) {
         const speed = l.x[STATE.speed]

@@ -34,7 +34,7 @@ export const flowDividerSpool = defineKind({
     { name: 'B', domain: 'oil', role: 'second share' },
   ],
   parameters: {
-    share: quantity('Share of A', 'share', '50 %', 0.05, 0.95),
+    share: quantity('Flow share of A', 'share', '50 %', 0.05, 0.95),
     ratedFlow: quantity('Rated flow, both', 'flow', '40 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '8 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '15 ms', 1e-3, 1),
@@ -77,7 +77,7 @@ export const flowDividerSpool = defineKind({
         toB: { label: 'flow to B', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        unequal: { label: 'cannot keep its shares', severity: 'warning' },
+        unequal: { label: 'cannot keep its flow shares', severity: 'warning' },
       }),
       evaluate(l) {
         const y = l.x[STATE.spool]

@@ -69,7 +69,7 @@ export const priorityValve = defineKind({
         excess: { label: 'flow to B', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        short: { label: 'less than its set flow for A', severity: 'warning' },
+        short: { label: 'below the set flow of A', severity: 'warning' },
       }),
       evaluate(l) {
         const drop = l.p[P] - l.p[A]

@@ -23,7 +23,7 @@ export const proportionalThrottle = defineKind({
   parameters: {
     ...throttledParameters('40 L/min', '5 bar'),
     deadBand: quantity('Dead band', 'share', '10 %', 0, 0.5),
-    exponent: quantity('Shape of the notch', 'ratio', '1.5', 0.5, 4),
+    exponent: quantity('Notch exponent', 'ratio', '1.5', 0.5, 4),
     shiftTime: quantity('Time for full stroke', 'time', '80 ms', 1e-3, 5),
   },
   inputs: inputSpecs(INPUT, {

@@ -38,7 +38,7 @@ export const throttleCheck = defineKind({
       note: '0 is screwed shut',
     }),
     ...checkParameters('Check'),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '315 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded',
     }),
@@ -82,7 +82,7 @@ export const throttleCheck = defineKind({
         flow: { label: 'flow A to B', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        overPressure: { label: 'above its highest pressure', severity: 'danger' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger' },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

@@ -24,7 +24,7 @@ export const flowMeter = defineKind({
     range: quantity('Range', 'flow', '100 L/min', 1e-6, 0.2, {
       note: 'reported when the flow goes beyond it',
     }),
-    drop: quantity('Pressure drop at its range', 'pressure', '1 bar', 1e4, 20e5),
+    drop: quantity('Pressure drop at full scale', 'pressure', '1 bar', 1e4, 20e5),
   },
   faults: [blocked()],
   traits: { paths: [{ from: 'A', to: 'B', type: 'open' }] },
@@ -49,7 +49,7 @@ export const flowMeter = defineKind({
         reading: { label: 'reading', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
+        overRange: { label: 'out of range', severity: 'warning', worst: 'reading' },
       }),
       evaluate(l) {
         const flow = coefficient * smoothSquareRoot(l.p[A] - l.p[B])

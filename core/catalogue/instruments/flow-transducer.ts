@@ -20,7 +20,7 @@ export const flowTransducer = defineKind({
   ],
   parameters: {
     range: quantity('Range', 'flow', '100 L/min', 1e-6, 0.2, { note: 'either way' }),
-    drop: quantity('Pressure drop at its range', 'pressure', '1 bar', 1e4, 20e5),
+    drop: quantity('Pressure drop at full scale', 'pressure', '1 bar', 1e4, 20e5),
     filter: filterParameter,
   },
   faults: [stuck(STATE.filtered, 'signal frozen')],
@@ -39,7 +39,7 @@ export const flowTransducer = defineKind({
       -v.range,
       v.range,
       v.filter,
-      { quantity: 'flow', label: 'flow read' },
+      { quantity: 'flow', label: 'measured flow' },
       0.5,
     )
     return {

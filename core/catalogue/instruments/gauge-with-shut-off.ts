@@ -58,7 +58,7 @@ export const gaugeWithShutOff = defineKind({
       needle: { label: 'reading', quantity: 'pressure', initial: 0, scale: 1e5 },
     }),
     conditions: conditionSpecs(CONDITION, {
-      overRange: { label: 'beyond its range', severity: 'warning' },
+      overRange: { label: 'out of range', severity: 'warning' },
     }),
     evaluate(l) {
       l.q[0] = 0

@@ -19,9 +19,9 @@ export const limitSwitch = defineKind({
   description: 'Switches while the rod is in its region, and lets go a little later than it takes.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod that is watched' }],
   parameters: {
-    at: quantity('On from', 'length', '395 mm', -20, 40, { note: 'position of the rod' }),
+    at: quantity('Switched on at', 'length', '395 mm', -20, 40, { note: 'position of the rod' }),
     width: quantity('over', 'length', '20 mm', 1e-5, 20),
-    reset: quantity('Reset region', 'length', '2 mm', 0, 1, {
+    reset: quantity('Reset range', 'length', '2 mm', 0, 1, {
       note: 'how far it must go back to switch off',
     }),
   },
@@ -29,7 +29,7 @@ export const limitSwitch = defineKind({
     stuckContact,
     {
       name: 'drift',
-      label: 'cam shifted by',
+      label: 'cam offset',
       form: 'drift',
       quantity: 'length',
       min: -1,

@@ -19,7 +19,7 @@ export const loadCell = defineKind({
   faults: [
     {
       name: 'drift',
-      label: 'zero has drifted by',
+      label: 'zero drift',
       form: 'drift',
       quantity: 'force',
       min: -1e7,
@@ -37,11 +37,11 @@ export const loadCell = defineKind({
   }),
   model: (v) => ({
     outputs: outputSpecs(OUTPUT, {
-      reading: { label: 'force read', quantity: 'force' },
+      reading: { label: 'measured force', quantity: 'force' },
       signal: { label: 'signal', quantity: 'share' },
     }),
     conditions: conditionSpecs(CONDITION, {
-      overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
+      overRange: { label: 'out of range', severity: 'warning', worst: 'reading' },
     }),
     observe(l) {
       l.o[OUTPUT.reading] = l.f[0]

@@ -21,7 +21,7 @@ export const positionTransducer = defineKind({
     reading: 'reading',
   }),
   model: (v) =>
-    transducerModel((l) => l.p[0], 0, v.range, v.filter, { quantity: 'length', label: 'position read' }),
+    transducerModel((l) => l.p[0], 0, v.range, v.filter, { quantity: 'length', label: 'measured position' }),
   describeState: (l, _v, show) =>
     `Reads ${show(l.o[OUTPUT.reading], 'length')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

@@ -36,7 +36,7 @@ export const pressureGauge = defineKind({
       reading: { label: 'reading', quantity: 'pressure' },
     }),
     conditions: conditionSpecs(CONDITION, {
-      overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
+      overRange: { label: 'out of range', severity: 'warning', worst: 'reading' },
     }),
     observe(l) {
       l.o[OUTPUT.reading] = l.p[0]

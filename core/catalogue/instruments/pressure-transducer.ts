@@ -21,7 +21,10 @@ export const pressureTransducer = defineKind({
     reading: 'reading',
   }),
   model: (v) =>
-    transducerModel((l) => l.p[0], 0, v.range, v.filter, { quantity: 'pressure', label: 'pressure read' }),
+    transducerModel((l) => l.p[0], 0, v.range, v.filter, {
+      quantity: 'pressure',
+      label: 'measured pressure',
+    }),
   describeState: (l, _v, show) =>
     `Reads ${show(l.o[OUTPUT.reading], 'pressure')}, a signal of ${Math.round(l.o[OUTPUT.signal] * 100)} %.`,
 })

@@ -13,8 +13,8 @@ export const temperatureTransducer = defineKind({
   description: 'Gives an electric signal in proportion to the temperature of the oil.',
   ports: [],
   parameters: {
-    low: quantity('Signal begins at', 'temperature', '0 °C', 223.15, 423.15),
-    high: quantity('Whole signal at', 'temperature', '100 °C', 223.15, 473.15),
+    low: quantity('Start of the signal range', 'temperature', '0 °C', 223.15, 423.15),
+    high: quantity('Full signal at', 'temperature', '100 °C', 223.15, 473.15),
     filter: filterParameter,
   },
   faults: [stuck(STATE.filtered, 'signal frozen')],
@@ -34,7 +34,7 @@ export const temperatureTransducer = defineKind({
       v.low,
       v.high,
       v.filter,
-      { quantity: 'temperature', label: 'temperature read' },
+      { quantity: 'temperature', label: 'measured temperature' },
       (fluid.temperature - v.low) / (v.high - v.low),
     ),
   describeState: (l, _v, show) =>

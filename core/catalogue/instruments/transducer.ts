@@ -29,7 +29,7 @@ export function transducerModel(
       reading: { label: shown.label, quantity: shown.quantity },
     }),
     conditions: conditionSpecs(CONDITION, {
-      overRange: { label: 'beyond its range', severity: 'warning', worst: 'reading' },
+      overRange: { label: 'out of range', severity: 'warning', worst: 'reading' },
     }),
     evaluate(l) {
       l.q.fill(0)

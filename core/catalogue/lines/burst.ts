@@ -31,10 +31,10 @@ export const burst = defineKind({
   description: 'A hole in a line through which oil is lost from the moment a schedule opens it.',
   ports: [{ name: 'P', domain: 'oil', role: 'line that breaks' }],
   parameters: {
-    hole: quantity('Hole, as orifice diameter', 'length', '4 mm', 1e-5, 0.1, { note: 'when wholly open' }),
+    hole: quantity('Leak, as orifice diameter', 'length', '4 mm', 1e-5, 0.1, { note: 'when wholly open' }),
   },
   inputs: inputSpecs(INPUT, {
-    open: { label: 'hole', quantity: 'share', rest: 0, min: 0, max: 1 },
+    open: { label: 'leak', quantity: 'share', rest: 0, min: 0, max: 1 },
   }),
   safetyNote:
     'Oil under pressure goes through the skin: never look for a leak by hand. Stop the pump, bleed the line, then look.',
@@ -62,7 +62,7 @@ export const burst = defineKind({
     return {
       states: stateSpecs(STATE, {
         spilled: {
-          label: 'oil spilled',
+          label: 'oil lost',
           quantity: 'volume',
           initial: 0,
           isCounter: true,
@@ -74,7 +74,7 @@ export const burst = defineKind({
         flow: { label: 'oil lost', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        losing: { label: 'loses oil to the outside', severity: 'danger', worst: 'flow' },
+        losing: { label: 'external leakage', severity: 'danger', worst: 'flow' },
       }),
       evaluate(l) {
         const flow = l.u[INPUT.open] * area * fluid.orificeFactor * smoothSquareRoot(l.p[P])

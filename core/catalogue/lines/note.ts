@@ -15,7 +15,7 @@ export const note = defineKind({
   description: 'Free words on the sheet: a heading, a remark, an instruction.',
   ports: [],
   parameters: {
-    text: { type: 'text', label: 'Words', default: 'Text' },
+    text: { type: 'text', label: 'Text', default: 'Text' },
     size: quantity('Height of the letters, in modules', 'ratio', '1.4', 0.5, 10),
   },
   symbol(v) {

@@ -26,7 +26,7 @@ export const quickCoupling = defineKind({
       max: 1,
       positions: [
         { value: 1, label: 'coupled' },
-        { value: 0, label: 'apart' },
+        { value: 0, label: 'disconnected' },
       ],
     },
   }),

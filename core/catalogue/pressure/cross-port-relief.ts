@@ -119,7 +119,7 @@ export const crossPortRelief = defineKind({
         madeUp: { label: 'flow from C', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        spills: { label: 'spills from line to line', severity: 'info', worst: 'spilled' },
+        spills: { label: 'flows from port to port', severity: 'info', worst: 'spilled' },
         drawing: { label: 'makes up oil', severity: 'info', worst: 'madeUp' },
       }),
       evaluate(l) {

@@ -28,7 +28,7 @@ export const loadUnloadingValve = defineKind({
   ],
   parameters: {
     margin: quantity('Margin above the load', 'pressure', '10 bar', 1e4, 100e5),
-    range: quantity('Opens fully over', 'pressure', '3 bar', 1e4, 50e5),
+    range: quantity('Pressure rise to full opening', 'pressure', '3 bar', 1e4, 50e5),
     ratedFlow: quantity('Rated flow', 'flow', '80 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),

@@ -48,7 +48,7 @@ export const pressureCompensator = defineKind({
   parameters: {
     place: {
       type: 'choice',
-      label: 'It sits',
+      label: 'Position in the circuit',
       default: 'before',
       choices: { before: 'before the metering edge', behind: 'behind it: flow sharing' },
       note: 'before: Y is the own load; behind: Y is the highest load of all sections',
@@ -56,7 +56,7 @@ export const pressureCompensator = defineKind({
     margin: quantity('Spring', 'pressure', '7 bar', 1e4, 100e5, {
       note: 'pressure drop of the metering edge; behind the edge that of the spring alone',
     }),
-    range: quantity('Moves fully over', 'pressure', '3 bar', 1e4, 50e5),
+    range: quantity('Pressure rise to full travel', 'pressure', '3 bar', 1e4, 50e5),
     ratedFlow: quantity('Rated flow', 'flow', '60 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 100e5),
     timeConstant: quantity('Response', 'time', '10 ms', 1e-4, 1),
@@ -99,7 +99,7 @@ export const pressureCompensator = defineKind({
         },
       }),
       conditions: conditionSpecs(CONDITION, {
-        wide: { label: 'wide open: too little pressure to compensate', severity: 'info' },
+        wide: { label: 'fully open: pressure too low to compensate', severity: 'info' },
       }),
       evaluate(l) {
         const driving = before ? l.p[Y] + l.u[INPUT.margin] - l.p[B] : l.p[A] - l.p[Y] - l.u[INPUT.margin]

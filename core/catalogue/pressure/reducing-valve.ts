@@ -28,10 +28,10 @@ export const reducingValve = defineKind({
   ],
   parameters: {
     setting: quantity('Setting', 'pressure', '50 bar', 0, 700e5),
-    range: quantity('Shuts over', 'pressure', '5 bar', 1e4, 100e5),
+    range: quantity('Pressure drop to full closing', 'pressure', '5 bar', 1e4, 100e5),
     relieving: {
       type: 'switch',
-      label: 'Relieves its outlet',
+      label: 'Relieving',
       default: true,
       note: 'at 5 bar above the setting, to the drain: then the drain must be led to tank',
     },

@@ -77,7 +77,7 @@ export const reliefValveVented = defineKind({
       }),
       conditions: conditionSpecs(CONDITION, {
         cracked: { label: 'open', severity: 'info', worst: 'flow' },
-        full: { label: 'at or above its rated flow', severity: 'warning', worst: 'flow' },
+        full: { label: 'at or above rated flow', severity: 'warning', worst: 'flow' },
       }),
       evaluate(l) {
         const drop = l.p[P] - l.p[T]

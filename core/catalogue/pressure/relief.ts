@@ -35,7 +35,7 @@ export const reliefParameters = (override: string, timeConstant: string) =>
     setting: quantity('Setting', 'pressure', '160 bar', 2e5, 700e5),
     settingAt: {
       type: 'choice',
-      label: 'Setting is named at',
+      label: 'Setting defined at',
       default: 'ratedFlow',
       choices: { ratedFlow: 'rated flow', cracking: 'cracking' },
       note: 'offices differ: the pressure at which it starts to open, or at which it passes its rated flow',
@@ -82,7 +82,7 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
     }),
     conditions: conditionSpecs(CONDITION, {
       cracked: { label: 'open', severity: 'info', worst: 'flow' },
-      full: { label: 'at or above its rated flow', severity: 'warning', worst: 'flow' },
+      full: { label: 'at or above rated flow', severity: 'warning', worst: 'flow' },
     }),
     evaluate(l) {
       const drop = l.p[P] - l.p[T]

@@ -30,7 +30,7 @@ export const sequenceValve = defineKind({
   ],
   parameters: {
     setting: quantity('Setting', 'pressure', '80 bar', 0, 700e5, { note: 'where it begins to open' }),
-    range: quantity('Opens fully over', 'pressure', '5 bar', 1e4, 100e5),
+    range: quantity('Pressure rise to full opening', 'pressure', '5 bar', 1e4, 100e5),
     pilot: {
       type: 'choice',
       label: 'Pilot',

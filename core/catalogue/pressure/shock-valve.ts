@@ -64,12 +64,12 @@ export const shockValve = defineKind({
         suction: { label: 'suction opening', quantity: 'share', initial: 0, scale: 1 },
       }),
       outputs: outputSpecs(OUTPUT, {
-        relieved: { label: 'flow let go', quantity: 'flow' },
-        drawn: { label: 'flow drawn in', quantity: 'flow' },
+        relieved: { label: 'relieved flow', quantity: 'flow' },
+        drawn: { label: 'suction flow', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
         cracked: { label: 'open', severity: 'info', worst: 'relieved' },
-        drawing: { label: 'draws oil in', severity: 'info', worst: 'drawn' },
+        drawing: { label: 'makes up oil', severity: 'info', worst: 'drawn' },
       }),
       evaluate(l) {
         const drop = l.p[P] - l.p[T]

@@ -40,10 +40,12 @@ export const unloadingValve = defineKind({
     setting: quantity('Setting', 'pressure', '100 bar', 1e5, 700e5, {
       note: 'pilot pressure at which it opens',
     }),
-    differential: quantity('Shuts again at', 'share', '85 %', 0.1, 1, {
+    differential: quantity('Reseating pressure', 'share', '85 %', 0.1, 1, {
       note: 'of the setting; 100 % opens in proportion over the range',
     }),
-    range: quantity('Opens fully over', 'pressure', '5 bar', 1e4, 100e5, { note: 'without a differential' }),
+    range: quantity('Pressure rise to full opening', 'pressure', '5 bar', 1e4, 100e5, {
+      note: 'without a differential',
+    }),
     drain: {
       type: 'choice',
       label: 'Drain',

@@ -51,7 +51,7 @@ export const accumulatorGas = defineKind({
     }),
     process: {
       type: 'choice',
-      label: 'Gas behaves',
+      label: 'Gas model',
       default: 'thermal',
       choices: {
         isothermal: 'isothermal: slow, as in hours',
@@ -63,7 +63,7 @@ export const accumulatorGas = defineKind({
       note: 'bladder tens of seconds, piston longer',
     }),
     ...inletParameters,
-    startPressure: quantity('Starts charged to', 'pressure', '0 bar', 0, 700e5, {
+    startPressure: quantity('Initial pressure', 'pressure', '0 bar', 0, 700e5, {
       note: 'below the precharge it starts empty',
     }),
     maxPressure: ratingParameter,
@@ -103,7 +103,7 @@ export const accumulatorGas = defineKind({
     return {
       states: stateSpecs(STATE, {
         oil: {
-          label: 'oil in it',
+          label: 'oil volume',
           quantity: 'volume',
           initial: startOil,
           scale: values.volume * 1e-2,
@@ -122,8 +122,8 @@ export const accumulatorGas = defineKind({
       }),
       conditions: conditionSpecs(CONDITION, {
         empty: { label: 'empty', severity: 'info' },
-        full: { label: 'nine tenths full: near its end', severity: 'warning' },
-        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'gas' },
+        full: { label: 'more than 90 % full', severity: 'warning' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'gas' },
       }),
       refuses: (l) =>
         l.x[STATE.oil] > values.volume

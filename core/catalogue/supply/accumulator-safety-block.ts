@@ -122,7 +122,11 @@ export const accumulatorSafetyBlock = defineKind({
         toTank: { label: 'flow to tank', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        guarding: { label: 'its relief guards the vessel', severity: 'warning', worst: 'toTank' },
+        guarding: {
+          label: 'its relief valve limits the vessel pressure',
+          severity: 'warning',
+          worst: 'toTank',
+        },
         shutOff: { label: 'accumulator shut off under pressure', severity: 'warning' },
       }),
       evaluate(l) {

@@ -28,10 +28,10 @@ export const accumulatorWeight = defineKind({
   parameters: {
     mass: quantity('Weight', 'mass', '5 t', 1, 1e7),
     plunger: quantity('Plunger', 'length', '100 mm', 1e-3, 3, { note: 'its diameter' }),
-    volume: quantity('Oil when full', 'volume', '10 L', 1e-5, 100),
-    friction: quantity('Friction of its packing', 'share', '2 %', 0, 0.3, { note: 'of its pressure' }),
+    volume: quantity('Oil volume when full', 'volume', '10 L', 1e-5, 100),
+    friction: quantity('Seal friction', 'share', '2 %', 0, 0.3, { note: 'of its pressure' }),
     ...inletParameters,
-    startFilled: quantity('Starts filled by', 'share', '0 %', 0, 1),
+    startFilled: quantity('Initial fill', 'share', '0 %', 0, 1),
     maxPressure: ratingParameter,
   },
   traits: { energyStorage: { port: 'P' }, ratedPressure: 'maxPressure' },

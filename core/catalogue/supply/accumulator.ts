@@ -23,7 +23,7 @@ export const inletParameters = {
   ratedFlow: quantity('Inlet, rated flow', 'flow', '200 L/min', 1e-6, 0.5),
   ratedDrop: quantity('at pressure drop', 'pressure', '4 bar', 1e4, 50e5),
 } as const
-export const ratingParameter = quantity('Highest pressure allowed', 'pressure', '330 bar', 1e5, 1000e5, {
+export const ratingParameter = quantity('Maximum pressure', 'pressure', '330 bar', 1e5, 1000e5, {
   group: 'Rating',
   note: 'reported when exceeded',
 })
@@ -75,7 +75,7 @@ export function accumulatorModel(
   return {
     states: stateSpecs(STATE, {
       oil: {
-        label: 'oil in it',
+        label: 'oil volume',
         quantity: 'volume',
         initial: start,
         scale: v.volume * 1e-2,
@@ -83,13 +83,13 @@ export function accumulatorModel(
       },
     }),
     outputs: outputSpecs(OUTPUT, {
-      stored: { label: 'pressure of its load', quantity: 'pressure' },
+      stored: { label: 'load pressure', quantity: 'pressure' },
       flow: { label: 'flow in', quantity: 'flow' },
     }),
     conditions: conditionSpecs(CONDITION, {
       empty: { label: 'empty', severity: 'info' },
       full: { label: 'full', severity: 'warning' },
-      overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'stored' },
+      overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'stored' },
     }),
     refuses: (l) =>
       l.x[STATE.oil] > v.volume

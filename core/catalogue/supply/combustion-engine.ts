@@ -28,7 +28,7 @@ export const combustionEngine = defineKind({
     reserve: quantity('Torque reserve', 'share', '20 %', 0, 1, {
       note: 'peak torque over rated torque, at the speed below',
     }),
-    peakAt: quantity('Peak torque at', 'share', '65 %', 0.2, 0.95, { note: 'of the set speed' }),
+    peakAt: quantity('Speed at peak torque', 'share', '65 %', 0.2, 0.95, { note: 'of the set speed' }),
     inertia: quantity('Moment of inertia', 'inertia', '1.2 kg·m²', 1e-3, 1e5, { note: 'with its flywheel' }),
   },
   inputs: inputSpecs(INPUT, {

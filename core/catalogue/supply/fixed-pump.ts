@@ -40,7 +40,7 @@ export const fixedPump = defineKind({
       group: 'Losses',
       note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
     }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '250 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded',
     }),
@@ -83,7 +83,7 @@ export const fixedPump = defineKind({
       }),
       conditions: conditionSpecs(CONDITION, {
         starved: { label: 'starved at its inlet', severity: 'warning' },
-        overPressure: { label: 'above its highest pressure', severity: 'danger' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger' },
       }),
       evaluate(l) {
         const speed = l.p[W]

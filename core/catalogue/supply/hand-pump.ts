@@ -28,8 +28,8 @@ export const handPump = defineKind({
     { name: 'P', domain: 'oil', role: 'pressure line' },
   ],
   parameters: {
-    displacement: quantity('Oil for each double stroke', 'volume', '25 cm³', 1e-7, 1e-3),
-    force: quantity('Push of the hand', 'force', '0.25 kN', 10, 1000, { note: 'what a person can keep up' }),
+    displacement: quantity('Displacement per double stroke', 'volume', '25 cm³', 1e-7, 1e-3),
+    force: quantity('Hand force', 'force', '0.25 kN', 10, 1000, { note: 'what a person can keep up' }),
     lever: quantity('Lever', 'ratio', '12', 1, 100, { note: 'hand way to piston way' }),
     piston: quantity('Piston', 'length', '20 mm', 1e-3, 0.2, { note: 'its diameter' }),
   },
@@ -59,10 +59,10 @@ export const handPump = defineKind({
     return {
       outputs: outputSpecs(OUTPUT, {
         delivery: { label: 'delivery', quantity: 'flow' },
-        most: { label: 'pressure that the hand can hold', quantity: 'pressure' },
+        most: { label: 'pressure limit of the hand force', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        tooHeavy: { label: 'too heavy for the hand', severity: 'info' },
+        tooHeavy: { label: 'above the hand force', severity: 'info' },
       }),
       evaluate(l) {
         const left = (most - (l.p[P] - l.p[S])) / (TIRING * most)

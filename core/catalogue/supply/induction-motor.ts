@@ -23,7 +23,7 @@ export const inductionMotor = defineKind({
   description: 'Runs up against its inertia and slips under load. A schedule may switch it on and off.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
   parameters: {
-    synchronousSpeed: quantity('Speed without load', 'rotationalSpeed', '1500 rpm', 1, 700),
+    synchronousSpeed: quantity('No-load speed', 'rotationalSpeed', '1500 rpm', 1, 700),
     ratedPower: quantity('Rated power', 'power', '7.5 kW', 10, 2e6, {
       note: 'reported when the shaft takes more',
     }),

@@ -38,7 +38,7 @@ export const loadSensingPump = defineKind({
       note: 'above the load signal, at half stroke; 14 to 25 bar is usual',
     }),
     compensator: quantity('Compensator setting', 'pressure', '250 bar', 5e5, 700e5, { note: 'zero stroke' }),
-    band: quantity('Control band', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
+    band: quantity('Control range', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
     ...variablePumpParameters(),
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],

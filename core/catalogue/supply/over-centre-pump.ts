@@ -54,7 +54,7 @@ export const overCentrePump = defineKind({
   parameters: {
     displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
     stroke: quantity('Stroke', 'share', '0 %', -1, 1, { note: 'without a schedule' }),
-    strokeTime: quantity('Lag of the stroke', 'time', '40 ms', 0, 5, { note: '0 follows at once' }),
+    strokeTime: quantity('Swivel time constant', 'time', '40 ms', 0, 5, { note: '0 follows at once' }),
     volumetricEfficiency: quantity('Volumetric efficiency', 'share', '95 %', 0.3, 1, {
       group: 'Losses',
       note: 'at the rated speed and pressure; leakage from port to port',
@@ -73,17 +73,17 @@ export const overCentrePump = defineKind({
     }),
     flushed: {
       type: 'switch',
-      label: 'Case is flushed through port F',
+      label: 'Case flushing through port F',
       default: false,
     },
-    casePassage: quantity('Passage through the case, flow at 1 bar', 'flow', '40 L/min', 1e-5, 0.2, {
+    casePassage: quantity('Case passage, flow at 1 bar', 'flow', '40 L/min', 1e-5, 0.2, {
       note: 'from F to L, where the case is flushed',
     }),
     maxCasePressure: quantity('Maximum case pressure', 'pressure', '3 bar', 1e4, 50e5, {
       group: 'Rating',
       note: 'reported when exceeded: the shaft seal fails',
     }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '350 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '350 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded at A or B',
     }),
@@ -144,12 +144,12 @@ export const overCentrePump = defineKind({
         shaftPower: { label: 'shaft power', quantity: 'power' },
         highest: { label: 'higher port pressure', quantity: 'pressure' },
         casePressure: { label: 'case pressure', quantity: 'pressure' },
-        caseHeat: { label: 'heat carried off by the case oil', quantity: 'power' },
-        caseTemperature: { label: 'temperature of the case oil, once settled', quantity: 'temperature' },
+        caseHeat: { label: 'heat removed by the case oil', quantity: 'power' },
+        caseTemperature: { label: 'steady-state case oil temperature', quantity: 'temperature' },
       }),
       conditions: conditionSpecs(CONDITION, {
         starved: { label: 'starved at its inlet', severity: 'warning' },
-        overPressure: { label: 'above its highest pressure', severity: 'danger', worst: 'highest' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'highest' },
         caseOver: { label: 'case above its maximum pressure', severity: 'danger', worst: 'casePressure' },
       }),
       evaluate(l) {

@@ -28,7 +28,7 @@ export const pressureCompensatedPump = defineKind({
   parameters: {
     displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
     compensator: quantity('Compensator setting', 'pressure', '200 bar', 5e5, 700e5, { note: 'zero stroke' }),
-    band: quantity('Control band', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
+    band: quantity('Control range', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
     powerLimit: quantity('Power limit at the shaft', 'power', '1000 kW', 10, 1e7, {
       note: 'the stroke goes back where pressure and flow would take more; far up is no limit',
     }),

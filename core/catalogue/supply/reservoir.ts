@@ -33,7 +33,7 @@ export const reservoir = defineKind({
       choices: { below: 'below the oil level', above: 'above the oil level' },
     },
     tank: tankParameter('all reservoirs of one tank share its oil; how much is in it stands with the fluid'),
-    reach: quantity('Line draws air below', 'volume', '10 L', 1e-5, 100, {
+    reach: quantity('Air ingestion below', 'volume', '10 L', 1e-5, 100, {
       note: 'oil left in the tank when the end of a line below the level comes out of it',
     }),
   },
@@ -41,7 +41,7 @@ export const reservoir = defineKind({
   faults: [
     {
       name: 'lost',
-      label: 'line torn off: draws air',
+      label: 'line torn off: air ingestion',
       form: 'lost',
       ...yesNo,
       afterImpose(l, amount) {
@@ -74,7 +74,7 @@ export const reservoir = defineKind({
         temperature: { label: 'oil temperature', quantity: 'temperature' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        dry: { label: 'draws air: the oil has sunk below its line', severity: 'danger' },
+        dry: { label: 'air ingestion: oil level below the line', severity: 'danger' },
       }),
       impose(l) {
         const over = values.pressure + fluid.overTank[tank]

@@ -40,7 +40,7 @@ export const twoStagePump = defineKind({
   parameters: {
     large: quantity('Displacement, large stage', 'displacement', '25 cm³/rev', 1e-8, 5e-3),
     small: quantity('Displacement, small stage', 'displacement', '6 cm³/rev', 1e-8, 5e-3),
-    changeOver: quantity('Change-over at', 'pressure', '60 bar', 1e5, 400e5),
+    changeOver: quantity('Change-over pressure', 'pressure', '60 bar', 1e5, 400e5),
     differential: quantity('Back at', 'share', '85 %', 0.1, 0.99, { note: 'of the change-over pressure' }),
     idle: quantity('Idling pressure of the large stage', 'pressure', '4 bar', 0, 50e5),
     response: quantity('Response', 'time', '15 ms', 1e-3, 1),
@@ -57,7 +57,7 @@ export const twoStagePump = defineKind({
       group: 'Losses',
       note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
     }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '250 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '250 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded',
     }),
@@ -110,7 +110,7 @@ export const twoStagePump = defineKind({
       conditions: conditionSpecs(CONDITION, {
         unloaded: { label: 'large stage unloaded', severity: 'info' },
         starved: { label: 'starved at its inlet', severity: 'warning' },
-        overPressure: { label: 'above its highest pressure', severity: 'danger' },
+        overPressure: { label: 'above its maximum pressure', severity: 'danger' },
       }),
       eventFunctions: eventSpecs(EVENT, {
         changeOver: { label: 'changes over', report: 1 },

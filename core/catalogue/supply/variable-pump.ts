@@ -39,7 +39,7 @@ export const pumpController = (form: SymbolForm | undefined): Shape[] =>
 
 export const variablePumpParameters = () =>
   ({
-    strokeTime: quantity('Lag of the stroke', 'time', '40 ms', 1e-3, 5),
+    strokeTime: quantity('Swivel time constant', 'time', '40 ms', 1e-3, 5),
     volumetricEfficiency: quantity('Volumetric efficiency', 'share', '95 %', 0.3, 1, {
       group: 'Losses',
       note: 'at the rated speed and pressure; wear lowers it',
@@ -53,7 +53,7 @@ export const variablePumpParameters = () =>
       group: 'Losses',
       note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
     }),
-    maxPressure: quantity('Highest pressure allowed', 'pressure', '315 bar', 1e5, 1000e5, {
+    maxPressure: quantity('Maximum pressure', 'pressure', '315 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded',
     }),
@@ -99,7 +99,7 @@ export function variablePumpModel(
     }),
     conditions: conditionSpecs(CONDITION, {
       starved: { label: 'starved at its inlet', severity: 'warning' },
-      overPressure: { label: 'above its highest pressure', severity: 'danger' },
+      overPressure: { label: 'above its maximum pressure', severity: 'danger' },
     }),
     evaluate(l) {
       const speed = l.p[W]

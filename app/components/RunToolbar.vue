@@ -1,0 +1,68 @@
+<script setup lang="ts">
+/** The controls of the run: solve, play back, choose charts, save. */
+import { Pause, Play, Square, StepBack, Zap } from 'lucide-vue-next'
+import type { TapeCharts } from '../composables/useTapeCharts'
+
+defineProps<{ charts: TapeCharts; designation: (id: string | undefined) => string }>()
+const emit = defineEmits<{ reveal: [id: string] }>()
+const sheetDocument = useSheetDocument()
+const checks = useSheetChecks()
+const runs = useSimulationRuns()
+const result = computed(() => runs.shown?.result)
+const { time, shown } = storeToRefs(runs)
+const { playing, speed, toggle } = usePlayback(
+  time,
+  computed(() => result.value?.duration),
+)
+watch(shown, () => (playing.value = false))
+</script>
+
+<template>
+  <div class="flex shrink-0 flex-wrap items-center gap-2 px-3 pb-1">
+    <button
+      v-if="!runs.solving"
+      class="button-main"
+      data-testid="run"
+      :disabled="checks.errors.length > 0"
+      @click="runs.start()"
+    >
+      <Zap :size="16" aria-hidden="true" />Run
+    </button>
+    <button v-else class="button-main" data-testid="stop" @click="runs.stop()">
+      <Square :size="15" aria-hidden="true" />Stop, {{ Math.round(runs.progress * 100) }} %
+    </button>
+    <select
+      v-if="sheetDocument.sheet.schedules.length > 1"
+      v-model="sheetDocument.scheduleId"
+      class="field !w-44"
+      aria-label="Schedule"
+    >
+      <option v-for="s in sheetDocument.sheet.schedules" :key="s.id" :value="s.id">{{ s.name }}</option>
+    </select>
+    <FindingsList @reveal="emit('reveal', $event)" />
+    <template v-if="result">
+      <span class="mx-1 h-5 border-l border-rule" />
+      <ToolButton label="To the start" @click="runs.time = 0">
+        <StepBack :size="17" />
+      </ToolButton>
+      <ToolButton :hint="playing ? 'Pause' : 'Play'" :label="playing ? 'Pause' : 'Play'" @click="toggle">
+        <Pause v-if="playing" :size="17" /><Play v-else :size="17" />
+      </ToolButton>
+      <select v-model.number="speed" class="field !w-auto" aria-label="Playback speed">
+        <option :value="0.05">0.05 ×</option>
+        <option :value="0.25">0.25 ×</option>
+        <option :value="1">1 ×, real time</option>
+        <option :value="4">4 ×</option>
+      </select>
+      <output class="min-w-18 text-right font-semibold" data-testid="time"
+        >{{ runs.time.toFixed(2) }} s</output
+      >
+      <span class="mx-1 h-5 border-l border-rule" />
+      <ChartChoice :result="result" :charts="charts" />
+      <SaveRun v-if="!runs.shown?.id" />
+      <RunBalance :result="result" :designation="designation" />
+    </template>
+    <KeptRuns v-if="runs.kept.length" />
+    <span v-if="runs.shown?.id && !runs.outdated" class="truncate text-soft">{{ runs.shown.name }}</span>
+  </div>
+</template>
