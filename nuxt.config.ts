@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
+import { SECURITY_HEADERS } from './server/security/headers'
 
 const core = fileURLToPath(new URL('./core', import.meta.url))
 const migrations = fileURLToPath(new URL('./server/database/migrations', import.meta.url))
@@ -32,7 +33,9 @@ export default defineNuxtConfig({
   },
   runtimeConfig: { dataFolder: '.data' },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },
+  routeRules: { '/**': { headers: SECURITY_HEADERS } },
   nitro: {
+    errorHandler: '~~/server/error',
     virtual: { '#migrations': migrationsModule },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },
   },

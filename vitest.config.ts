@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
 import autoImport from 'unplugin-auto-import/vite'
+import * as h3 from 'h3'
 import { defineConfig } from 'vitest/config'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
@@ -10,12 +11,22 @@ const alias = {
   '~': here('./app'),
 }
 
+const nitroImports = Object.keys(h3).filter((name) => /^[a-z]/.test(name))
+
 export default defineConfig({
   test: {
     projects: [
       './core/vitest.config.ts',
       {
-        resolve: { alias },
+        plugins: [
+          // the imports that Nitro adds to routes
+          autoImport({
+            imports: [{ h3: nitroImports }, { [here('./server/testing/nitro')]: ['useRuntimeConfig'] }],
+            dirs: [here('./server/utils')],
+            dts: false,
+          }),
+        ],
+        resolve: { alias: { ...alias, '#migrations': here('./server/testing/migrations') } },
         test: {
           name: 'server',
           include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],

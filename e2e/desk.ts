@@ -93,14 +93,29 @@ export const reading = (page: Page, component: string) =>
   page.locator(`[data-component="${component}"] [data-reading]`)
 export const number = async (locator: Locator) => Number.parseFloat((await locator.textContent())!)
 
-/** Finds a component by a word, and places it so many arrow keys from the middle of the sheet: no pointer is used. */
-export async function placeByKey(page: Page, word: string, ...keys: string[]) {
+/** Where the component that is being placed stands, modules. */
+async function ghostAt(page: Page): Promise<[number, number]> {
+  const transform = await page.locator('.ghost .symbol').getAttribute('transform')
+  const [, x, y] = /translate\((\S+) (\S+)\)/.exec(transform!)!
+  return [Number(x), Number(y)]
+}
+/** Finds a component by a word and places it by arrow keys: no pointer is used. @param to place in modules; where it starts if none @returns its place */
+export async function placeByKey(
+  page: Page,
+  word: string,
+  to?: readonly [number, number],
+): Promise<[number, number]> {
   await page.getByTestId('sheet').focus()
   await page.keyboard.press('/')
   await page.keyboard.type(word)
   await page.keyboard.press('Enter')
-  for (const key of keys) await page.keyboard.press(key)
+  const from = await ghostAt(page)
+  const [x, y] = to ? [to[0] - from[0], to[1] - from[1]] : [0, 0]
+  for (const key of times(Math.abs(x), x < 0 ? 'ArrowLeft' : 'ArrowRight')) await page.keyboard.press(key)
+  for (const key of times(Math.abs(y), y < 0 ? 'ArrowUp' : 'ArrowDown')) await page.keyboard.press(key)
+  const at = await ghostAt(page)
   await page.keyboard.press('Enter')
+  return at
 }
 export const times = (n: number, key: string) => Array<string>(n).fill(key)
 

@@ -13,7 +13,7 @@ test('all machines go out in one archive and come in again; a bad archive change
   await expect(rows.nth(1)).toBeVisible()
   const count = await rows.count()
   const saving = page.waitForEvent('download')
-  await page.getByTestId('save-all').click()
+  await page.getByTestId('export-workspace').click()
   const path = (await (await saving).path())!
   const { readFileSync } = await import('node:fs')
   const files = unzipSync(readFileSync(path))
@@ -25,7 +25,7 @@ test('all machines go out in one archive and come in again; a bad archive change
   }
   const bring = (bytes: Uint8Array) =>
     page
-      .getByTestId('bring-in')
+      .getByTestId('import-workspace')
       .setInputFiles({ name: 'w.zip', mimeType: 'application/zip', buffer: Buffer.from(bytes) })
   await bring(zipSync({ ...files, 'workspace.json': Buffer.from(JSON.stringify(one)) }))
   await expect(page.getByRole('status')).toContainText('1 machine was added')

@@ -46,13 +46,7 @@ test('the boat lift is drawn from nothing by keyboard alone, taken back twenty s
     ['cbv', 'V3', 10, -12],
     ['cyl', 'A1', 26, -26],
   ]
-  for (const [word, , x, y] of parts)
-    await placeByKey(
-      page,
-      word,
-      ...times(Math.abs(x), x < 0 ? 'ArrowLeft' : 'ArrowRight'),
-      ...times(Math.abs(y), y < 0 ? 'ArrowUp' : 'ArrowDown'),
-    )
+  for (const [word, , x, y] of parts) await placeByKey(page, word, [x, y])
   await expect(components(page)).toHaveCount(parts.length)
   const named = async (id: string) =>
     (await page.locator(`[data-component="${id}"]`).getAttribute('aria-label'))!.split(',')[0]
@@ -132,7 +126,7 @@ test('a pipe keeps the shape that it was given by hand', async ({ page }) => {
   await page.keyboard.press('Control+z')
   await expect.poll(() => path(page, id!)).toBe(shaped)
   await page.keyboard.press('Control+k')
-  await page.keyboard.type('lay the pipe anew')
+  await page.keyboard.type('reroute the pipe')
   await page.keyboard.press('Enter')
   await expect.poll(() => path(page, id!)).toBe(before)
 })
@@ -206,13 +200,13 @@ test('two lines are joined where they cross, and parted again', async ({ page })
   await page.mouse.click(end.x + end.width / 2, end.y + 40)
   await page.keyboard.up('Shift')
   await page.keyboard.press('Control+k')
-  await page.keyboard.type('join the two lines')
+  await page.keyboard.type('connect the two lines')
   await page.keyboard.press('Enter')
   await expect(page.locator('.junction')).toHaveCount(1)
   await expect(pipes(page)).toHaveCount(4)
   await page.locator('.junction .junction-dot').click()
   await page.keyboard.press('Control+k')
-  await page.keyboard.type('cross unjoined')
+  await page.keyboard.type('cross without connection')
   await page.keyboard.press('Enter')
   await expect(page.locator('.junction')).toHaveCount(0)
   await expect(pipes(page)).toHaveCount(2)

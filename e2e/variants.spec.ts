@@ -46,7 +46,7 @@ test('the machines of the yard are there with their variants, and one of each ru
   await page.getByRole('button', { name: 'Open Cross-port reliefs, tandem centre' }).click()
   await expect(page.getByTestId('variants')).toContainText('tandem')
   // a run of the other variant is not shown as one of this
-  await expect(page.getByText('Press Run.')).toBeVisible()
+  await expect(page.getByText('Press Run:')).toBeVisible()
   await run(page)
   await goTo(page, 6)
   expect(await number(reading(page, 'H1'))).toBeGreaterThan(50)

@@ -1,24 +1,48 @@
 /** npm run demo: installs what is missing, builds, migrates, seeds the demo data and serves. */
 import { spawn } from 'node:child_process'
+import { createServer } from 'node:net'
 import { build, installPackages, tool } from './prepare.mjs'
+
+const port = Number(process.env.PORT ?? '3000')
+const host = process.env.HOST ?? '127.0.0.1'
+const folder = process.env.NUXT_DATA_FOLDER ?? '.data'
+
+/** Why the server could not listen there; nothing where it can. */
+const listenProblem = () =>
+  new Promise((resolve) => {
+    const probe = createServer()
+    probe.once('error', (error) => resolve(error.code))
+    probe.listen(port, host, () => probe.close(() => resolve(undefined)))
+  })
+const problem = await listenProblem()
+if (problem) {
+  console.error(
+    problem === 'EADDRINUSE'
+      ? `Port ${port} is taken by another program. End it, or choose another port: PORT=${port + 1} npm run demo`
+      : `The server cannot listen on ${host}, port ${port} (${problem}). Choose another HOST or PORT.`,
+  )
+  process.exit(1)
+}
 
 installPackages()
 build()
-const folder = process.env.NUXT_DATA_FOLDER ?? '.data'
 if (tool('tsx', ['demo/seed.ts', folder])) process.exit(1)
-const port = process.env.PORT ?? '3000'
-const host = process.env.HOST ?? '127.0.0.1'
 const server = spawn(process.execPath, ['.output/server/index.mjs'], {
   stdio: ['ignore', 'ignore', 'inherit'],
-  env: { ...process.env, NUXT_DATA_FOLDER: folder, PORT: port, HOST: host },
+  env: { ...process.env, NUXT_DATA_FOLDER: folder, PORT: String(port), HOST: host },
 })
+let ended = false
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
-server.on('exit', (code) => process.exit(code ?? 0))
+server.on('exit', (code) => {
+  ended = true
+  process.exit(code ?? 0)
+})
 
-const address = `http://${host}:${port}`
-for (let i = 0; i < 100; i++) {
+const shown = host.includes(':') ? `[${host}]` : host
+const address = `http://${shown}:${port}`
+for (let i = 0; i < 100 && !ended; i++) {
   try {
-    if ((await fetch(`${address}/api/machines`)).ok) {
+    if ((await fetch(`${address}/api/session`)).ok) {
       console.log(`\nOar Bench is up: ${address}\nStop it with Ctrl C.`)
       break
     }

@@ -32,16 +32,37 @@ export const runBody = z.strictObject({
   data: z.base64(),
 })
 
+export const sessionBody = z.strictObject({ password: z.string().min(1).max(200) })
+export interface SessionState {
+  /** The server can be reached from other machines. */
+  passwordDemanded: boolean
+  signedIn: boolean
+}
+/** A copy of a machine under another name. */
+export const copyBody = z.strictObject({ name: machineBody.shape.name })
 export type Brief = z.infer<typeof briefSchema>
 export interface MachineRow {
   id: string
   name: string
   summary: string
-  /** Of the variant with the most. */
-  components: number
+  /** Of its first variant, whose state is given here. */
+  sheetId: string
+  sheetRevision: number
   variants: number
-  runs: number
   updatedAt: number
+  briefFilled: boolean
+  /** What is known of the sheet; nothing where it was not looked at since it was changed. */
+  sheet: {
+    components: number
+    errors: number
+    warnings: number
+    /** Values on the sheet that sizing has a result for, and those that agree with it. */
+    sized: number
+    agreeing: number
+  } | null
+  runs: number
+  /** The last run that was saved; `current` where it is of the sheet as it is. */
+  lastRun: { finished: boolean; conditions: number; createdAt: number; current: boolean } | null
 }
 export interface VariantRow {
   id: string

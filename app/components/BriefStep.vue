@@ -30,7 +30,7 @@ const change = (next: Partial<Brief>) => sheetDocument.setBrief({ ...sheetDocume
 </script>
 
 <template>
-  <main class="min-h-0 flex-1 overflow-auto bg-paper" tabindex="0" aria-label="Brief">
+  <section class="min-h-0 flex-1 overflow-auto bg-paper" tabindex="0" aria-label="Brief">
     <div class="mx-auto grid max-w-5xl gap-x-10 gap-y-6 px-6 py-6 md:grid-cols-[1fr_1.2fr]">
       <section>
         <h1 class="mb-3 font-lettering text-2xl font-medium">Brief</h1>
@@ -89,5 +89,5 @@ const change = (next: Partial<Brief>) => sheetDocument.setBrief({ ...sheetDocume
         </div>
       </section>
     </div>
-  </main>
+  </section>
 </template>

@@ -51,7 +51,7 @@ const showSchedule = ref(false)
   <div class="flex min-h-0 flex-1 flex-col">
     <div class="flex min-h-0 flex-1">
       <PalettePane v-if="editor.palette && !running" ref="palette" @placing="startPlacing" />
-      <main class="relative min-w-0 flex-1">
+      <div class="relative min-w-0 flex-1">
         <SheetCanvas ref="canvas" :running="running">
           <div class="absolute top-2 left-2 flex rounded border border-rule bg-paper/90">
             <template v-if="!running">
@@ -176,7 +176,7 @@ const showSchedule = ref(false)
             <FindingsList @reveal="canvas?.reveal($event)" />
           </div>
         </SheetCanvas>
-      </main>
+      </div>
       <SchedulePane v-if="running && showSchedule" @close="showSchedule = false" />
       <InspectorPane v-if="running ? editor.runInspector : editor.inspector" />
     </div>

@@ -1,71 +1,44 @@
 <script setup lang="ts">
-/** The sizes that follow from the brief, each with its sum, and what of it the sheet takes. */
+/** The sizes that follow from the brief, each with its calculation, and the values of the sheet that take them. */
 import { ArrowRight, Check, TriangleAlert } from 'lucide-vue-next'
-import { findKind } from '@oar-bench/core/catalogue'
-import type { QuantityParameter } from '@oar-bench/core/catalogue/kind'
-import { setParameter } from '@oar-bench/core/sheet/edit'
-import { readParameter } from '@oar-bench/core/sheet/resolve'
-import { nameOf, type SheetComponent } from '@oar-bench/core/sheet/schema'
+import { nameOf } from '@oar-bench/core/sheet/schema'
+import {
+  agreement,
+  agrees,
+  applyAll,
+  applyResult,
+  targetsOf,
+  type Result,
+  type Target,
+} from '@oar-bench/core/size/agreement'
 import { resolveBrief } from '@oar-bench/core/size/brief'
-import { formulaWithNumbers, type Card } from '@oar-bench/core/size/card'
+import { formulaWithNumbers } from '@oar-bench/core/size/card'
 import { sizingCards } from '@oar-bench/core/size/cards'
-import { quantityText } from '@oar-bench/core/units/text'
-import { shownUnit } from '@oar-bench/core/units/quantities'
 
 const sheetDocument = useSheetDocument()
 const { show } = useUnits()
 const brief = computed(() => resolveBrief(sheetDocument.brief))
 const cards = computed(() => (brief.value.values ? sizingCards(brief.value.values) : []))
 
-type Give = Card['gives'][number]
-interface Taker {
-  component: SheetComponent
-  parameter: string
-  definition: QuantityParameter
-  value: number | undefined
+const targets = (result: Result) => targetsOf(sheetDocument.sheet, result)
+function apply(target: Target, result: Result) {
+  sheetDocument.apply(applyResult(sheetDocument.sheet, target, result))
 }
-/** The components of the sheet that can take a result. */
-const takers = (give: Give): Taker[] =>
-  sheetDocument.sheet.components.flatMap((component) => {
-    const kind = findKind(component.kind)
-    const parameter = kind?.traits?.sizingTargets?.[give.sized]
-    if (!kind || !parameter) return []
-    const definition = kind.parameters[parameter] as QuantityParameter
-    const read = readParameter(definition, component.parameters[parameter])
-    return [{ component, parameter, definition, value: 'value' in read ? (read.value as number) : undefined }]
-  })
-const same = (a: number | undefined, b: number) =>
-  a !== undefined && Math.abs(a - b) <= 1e-6 * Math.max(Math.abs(a), Math.abs(b))
-function take(taker: Taker, give: Give) {
-  const text = quantityText(give.value, give.quantity, shownUnit(give.quantity, 'metric').symbol)
-  sheetDocument.apply(setParameter(sheetDocument.sheet, taker.component.id, taker.parameter, text))
-}
-const agreeing = computed(() => {
-  const all = cards.value.flatMap((c) => c.gives.flatMap((g) => takers(g).map((t) => same(t.value, g.value))))
-  return { all: all.length, same: all.filter(Boolean).length }
-})
-function takeAll() {
-  let sheet = sheetDocument.sheet
-  for (const card of cards.value)
-    for (const give of card.gives) {
-      const list = takers(give)
-      if (list.length !== 1) continue
-      const text = quantityText(give.value, give.quantity, shownUnit(give.quantity, 'metric').symbol)
-      sheet = setParameter(sheet, list[0].component.id, list[0].parameter, text)
-    }
-  sheetDocument.apply(sheet)
+const agreeing = computed(() => agreement(sheetDocument.sheet, sheetDocument.brief))
+function applyEverything() {
+  sheetDocument.apply(applyAll(sheetDocument.sheet, cards.value))
 }
 </script>
 
 <template>
-  <main class="min-h-0 flex-1 overflow-auto bg-paper" tabindex="0" aria-label="Sizes">
+  <section class="min-h-0 flex-1 overflow-auto bg-paper" tabindex="0" aria-label="Sizes">
     <div class="mx-auto max-w-5xl px-6 py-6">
       <div class="mb-4 flex flex-wrap items-baseline gap-x-4">
         <h1 class="font-lettering text-2xl font-medium">Sizes</h1>
-        <p v-if="cards.length && agreeing.all" class="text-soft">
-          {{ agreeing.same }} of {{ agreeing.all }} values on the sheet agree with these results.
+        <p v-if="cards.length && agreeing.sized" class="text-soft">
+          {{ agreeing.agreeing }} of {{ agreeing.sized }} values on the sheet agree with these results.
         </p>
-        <button v-if="agreeing.same < agreeing.all" class="button ml-auto" @click="takeAll">
+        <button v-if="agreeing.agreeing < agreeing.sized" class="button ml-auto" @click="applyEverything">
           Apply all to the sheet
         </button>
       </div>
@@ -120,16 +93,16 @@ function takeAll() {
           <p class="mb-2 text-[13px] text-soft">{{ card.source }}</p>
           <ul class="space-y-1.5">
             <template v-for="give in card.gives" :key="give.sized">
-              <li v-for="t in takers(give)" :key="t.component.id" class="text-[13px]">
-                <span v-if="same(t.value, give.value)" class="flex items-center gap-1.5 text-good">
+              <li v-for="t in targets(give)" :key="t.component.id" class="text-[13px]">
+                <span v-if="agrees(t, give)" class="flex items-center gap-1.5 text-good">
                   <Check :size="15" aria-hidden="true" />{{ nameOf(t.component) }}:
                   {{ t.definition.label.toLowerCase() }} {{ show(give.value, give.quantity) }}
                 </span>
                 <button
                   v-else
                   class="button !text-[13px]"
-                  :data-testid="`take-${give.sized}`"
-                  @click="take(t, give)"
+                  :data-testid="`apply-${give.sized}`"
+                  @click="apply(t, give)"
                 >
                   <ArrowRight :size="15" aria-hidden="true" />
                   {{ nameOf(t.component) }}: {{ t.definition.label.toLowerCase() }}
@@ -137,7 +110,7 @@ function takeAll() {
                   {{ show(give.value, give.quantity) }}
                 </button>
               </li>
-              <li v-if="!takers(give).length" class="text-[13px] text-soft">
+              <li v-if="!targets(give).length" class="text-[13px] text-soft">
                 No component on the sheet uses the {{ give.label.toLowerCase() }} yet.
               </li>
             </template>
@@ -145,5 +118,5 @@ function takeAll() {
         </div>
       </article>
     </div>
-  </main>
+  </section>
 </template>

@@ -1,7 +1,7 @@
 /** Which other tabs of this browser have the same sheet open. */
-import { useBroadcastChannel, useEventListener, useIntervalFn } from '@vueuse/core'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { acceptHMRUpdate, defineStore } from 'pinia'
-import { ref, watch } from 'vue'
+import { onScopeDispose, ref } from 'vue'
 import { TAB_ID } from '../utils/tabId'
 
 /** A tab that does not answer for so long is gone, ms. */
@@ -19,8 +19,12 @@ export const useTabs = defineStore('tabs', () => {
   let sheetId = ''
   let lastHeard = 0
   const savedListeners = new Set<() => void>()
-  const { post, data } = useBroadcastChannel<Message, Message>({ name: 'oar-bench-sheets' })
-  const tell = (event: Message['event']) => post({ tab: TAB_ID, sheet: sheetId, event })
+  // of the store, not of the component that happens to use it first
+  const channel =
+    typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('oar-bench-sheets')
+  onScopeDispose(() => channel?.close())
+  const tell = (event: Message['event']) =>
+    channel?.postMessage({ tab: TAB_ID, sheet: sheetId, event } satisfies Message)
 
   function receive(message: Message): void {
     if (message.tab === TAB_ID || message.sheet !== sheetId) return
@@ -31,8 +35,7 @@ export const useTabs = defineStore('tabs', () => {
     if (message.event === 'closed') tell('opened')
     if (message.event === 'saved') for (const listener of savedListeners) listener()
   }
-  // each message on its own, two of them in one turn of the event loop as well
-  watch(data, (message) => message && receive(message), { flush: 'sync' })
+  channel?.addEventListener('message', ({ data }: MessageEvent<Message>) => receive(data))
 
   /** This tab now has a sheet open, and no longer the one before. */
   function open(id: string): void {

@@ -1,4 +1,5 @@
 /** Checks a sheet away from the interface. */
+import './zodConfig'
 import { expose } from 'comlink'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'

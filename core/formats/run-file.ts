@@ -94,8 +94,8 @@ export function encodeRun(result: RunResult): Uint8Array {
 export function decodeRun(bytes: Uint8Array): RunResult {
   const bad = () => new Error('These bytes are not a kept run.')
   if (bytes.length < 8) throw bad()
-  // a copy, so that the numbers are aligned whatever the bytes came in
-  const { buffer } = bytes.slice()
+  // a copy, so that the numbers are aligned whatever the bytes came in (the slice of a Buffer of Node is no copy)
+  const { buffer } = new Uint8Array(bytes)
   const length = new DataView(buffer).getUint32(0, true)
   if (4 + length > buffer.byteLength) throw bad()
   let data: unknown

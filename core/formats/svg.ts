@@ -107,6 +107,19 @@ function layered(plot: Plot, family: string): string[] {
   })
 }
 
+/** A small picture of a sheet: its lines and symbols without lettering, to be shown at any size. Empty for an empty sheet. */
+export function sheetThumbnail(sheet: Sheet, show: Show): string {
+  if (!sheet.components.length) return ''
+  const plot = plotSheet(sheet, show)
+  const strokes = allStrokes(plot).filter(({ ink }) => ink.shape !== 'letters')
+  const { x, y, w, h } = plot.bounds
+  return [
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${[x - 1, y - 1, w + 2, h + 2].map(number).join(' ')}" fill="none" stroke="#000" stroke-width="0.3">`,
+    ...strokes.map(({ ink }) => element(ink)),
+    '</svg>',
+  ].join('\n')
+}
+
 /** The sheet on its paper with frame and title block, as it is printed: the page that the PDF has, in millimetres. */
 export function pageToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): string {
   const plot = plotSheet(sheet, show, options)

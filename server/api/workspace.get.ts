@@ -1,9 +1,8 @@
-import { writeWorkspace } from '@oar-bench/core/formats/workspace'
-import { workspaceOf } from '../database/machines'
+import { exportWorkspace } from '../workspace/export'
 
 /** All machines as one archive. */
 export default defineEventHandler((event) => {
-  setResponseHeader(event, 'Content-Type', 'application/zip')
-  setResponseHeader(event, 'Content-Disposition', 'attachment; filename="oar-bench-workspace.zip"')
-  return Buffer.from(writeWorkspace(workspaceOf(useStore())))
+  setResponseHeader(event, 'content-type', 'application/zip')
+  setResponseHeader(event, 'content-disposition', 'attachment; filename="oar-bench-workspace.zip"')
+  return sendStream(event, exportWorkspace(useStore()))
 })

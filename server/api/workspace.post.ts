@@ -1,16 +1,17 @@
-import { readWorkspace, type WorkspaceMachine } from '@oar-bench/core/formats/workspace'
-import { insertWorkspace } from '../database/machines'
+import { ArchiveRefused } from '../workspace/archive'
+import { importWorkspace } from '../workspace/import'
+
+const LARGEST = 4e9
 
 /** Adds the machines of an archive: all of them, or none where anything in it is wrong. */
 export default defineEventHandler(async (event) => {
-  const body = await readRawBody(event, false)
-  if (!body?.length) refuse(400, 'There is nothing in it.')
-  let machines: WorkspaceMachine[]
   try {
-    machines = readWorkspace(body)
+    const added = await importWorkspace(useStore(), event.node.req, LARGEST)
+    updateSummaries()
+    setResponseStatus(event, 201)
+    return { machines: added }
   } catch (error) {
-    refuse(400, (error as Error).message)
+    if (error instanceof ArchiveRefused) refuse(400, error.message)
+    throw error
   }
-  setResponseStatus(event, 201)
-  return { machines: insertWorkspace(useStore(), machines) }
 })

@@ -1,14 +1,15 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { gunzipSync } from 'node:zlib'
 import { asc, eq } from 'drizzle-orm'
 import { briefSchema } from '../../core/size/brief'
 import type { Brief } from '../../core/size/brief'
 import type { Sheet } from '../../core/sheet/schema'
-import { readSheetText, writeSheetText } from '../../core/sheet/read'
+import { writeSheetText } from '../../core/sheet/read'
 import { decodeRun } from '../../core/formats/run-file'
-import type { WorkspaceMachine, WorkspaceRevision, WorkspaceRun } from '../../core/formats/workspace'
+import type { MachineRow } from '../../shared/api'
 import type { Store } from './open'
-import { machines, revisions, runs, sheets, sheetVersions } from './schema'
+import { machines, revisions, runs, sheets, sheetSummaries, sheetVersions } from './schema'
+import { hashOf } from './summaries'
 
 /** Of a run that is kept, uncompressed, bytes. */
 const LARGEST_RUN = 1e9
@@ -16,8 +17,6 @@ const LARGEST_RUN = 1e9
 interface NewVariant {
   readonly name: string
   readonly sheet: Sheet
-  readonly revisions?: readonly WorkspaceRevision[]
-  readonly runs?: readonly WorkspaceRun[]
 }
 interface NewMachine {
   readonly name: string
@@ -41,32 +40,38 @@ export function insertMachine(store: Store, machine: NewMachine): string {
         updatedAt: now,
       })
       .run()
-    machine.variants.forEach(({ name, sheet, revisions: kept = [], runs: ran = [] }, position) => {
-      const sheetId = randomUUID()
-      tx.insert(sheets)
-        .values({
-          id: sheetId,
-          machineId: id,
-          name,
-          position,
-          content: writeSheetText(sheet),
-          updatedAt: now,
-        })
-        .run()
-      for (const { name: revision, note, createdAt, sheet: state } of kept)
-        tx.insert(revisions)
-          .values({
-            id: randomUUID(),
-            sheetId,
-            versionHash: keepVersion(tx, state),
-            name: revision,
-            note,
-            createdAt: new Date(createdAt),
-          })
-          .run()
-      for (const run of ran) insertRun(tx, sheetId, run.name, run.sheet, run.data, new Date(run.createdAt))
-    })
+    machine.variants.forEach(({ name, sheet }, position) => insertVariant(tx, id, name, sheet, position))
   })
+  return id
+}
+
+/** Adds a variant to a machine. @returns the id of its sheet */
+export function insertVariant(
+  store: Pick<Store, 'insert'>,
+  machineId: string,
+  name: string,
+  sheet: Sheet,
+  position: number,
+): string {
+  const id = randomUUID()
+  store
+    .insert(sheets)
+    .values({ id, machineId, name, position, content: writeSheetText(sheet), updatedAt: new Date() })
+    .run()
+  return id
+}
+/** Keeps a state of a sheet under a name. @returns the id of the revision */
+export function insertRevision(
+  store: Pick<Store, 'insert'>,
+  sheetId: string,
+  revision: { readonly name: string; readonly note: string; readonly createdAt: Date },
+  sheet: Sheet,
+): string {
+  const id = randomUUID()
+  store
+    .insert(revisions)
+    .values({ ...revision, id, sheetId, versionHash: keepVersion(store, sheet) })
+    .run()
   return id
 }
 
@@ -101,62 +106,110 @@ export function insertRun(
   return row
 }
 
-/** All machines with all that is kept of them, in the order in which they were made. */
-export function workspaceOf(store: Store): WorkspaceMachine[] {
-  const version = (hash: string) =>
-    keptSheet(store.select().from(sheetVersions).where(eq(sheetVersions.hash, hash)).get()!.content)
+/** Makes a machine with the brief and the sheets of another one. @returns its id; none where there is no such machine */
+export function copyMachine(store: Store, id: string, name: string): string | undefined {
+  const machine = findMachine(store, id)
+  if (!machine) return undefined
+  const now = new Date()
+  const copy = { ...machine, id: randomUUID(), name, briefRevision: 1, createdAt: now, updatedAt: now }
+  store.transaction((tx) => {
+    tx.insert(machines).values(copy).run()
+    for (const sheet of variantsOf(store, id))
+      tx.insert(sheets)
+        .values({ ...sheet, id: randomUUID(), machineId: copy.id, revision: 1, saveId: null, updatedAt: now })
+        .run()
+  })
+  return copy.id
+}
+
+/** The machines with what the list shows of them, by name; no sheet is read for it. */
+export function listMachines(store: Store): MachineRow[] {
+  const variants = store
+    .select({
+      id: sheets.id,
+      machineId: sheets.machineId,
+      revision: sheets.revision,
+      updatedAt: sheets.updatedAt,
+      summary: {
+        revision: sheetSummaries.revision,
+        contentHash: sheetSummaries.contentHash,
+        components: sheetSummaries.components,
+        errors: sheetSummaries.errors,
+        warnings: sheetSummaries.warnings,
+        sized: sheetSummaries.sized,
+        agreeing: sheetSummaries.agreeing,
+      },
+    })
+    .from(sheets)
+    .leftJoin(sheetSummaries, eq(sheetSummaries.sheetId, sheets.id))
+    .orderBy(asc(sheets.position), asc(sheets.id))
+    .all()
+  const saved = store
+    .select({
+      sheetId: runs.sheetId,
+      versionHash: runs.versionHash,
+      finished: runs.finished,
+      conditions: runs.conditions,
+      createdAt: runs.createdAt,
+    })
+    .from(runs)
+    .orderBy(asc(runs.createdAt))
+    .all()
+  const variantsBy = grouped(variants, (v) => v.machineId)
+  const runsBy = grouped(saved, (r) => r.sheetId)
   return store
     .select()
     .from(machines)
-    .orderBy(asc(machines.createdAt), asc(machines.id))
+    .orderBy(asc(machines.name))
     .all()
-    .map(({ id, name, summary, brief }) => ({
-      name,
-      summary,
-      brief: briefSchema.parse(JSON.parse(brief)),
-      variants: variantsOf(store, id).map((variant) => ({
-        name: variant.name,
-        sheet: keptSheet(variant.content),
-        revisions: store
-          .select()
-          .from(revisions)
-          .where(eq(revisions.sheetId, variant.id))
-          .orderBy(asc(revisions.createdAt))
-          .all()
-          .map((r) => ({
-            name: r.name,
-            note: r.note,
-            createdAt: r.createdAt.getTime(),
-            sheet: version(r.versionHash),
-          })),
-        runs: store
-          .select()
-          .from(runs)
-          .where(eq(runs.sheetId, variant.id))
-          .orderBy(asc(runs.createdAt))
-          .all()
-          .map((r) => ({
-            name: r.name,
-            createdAt: r.createdAt.getTime(),
-            sheet: version(r.versionHash),
-            data: new Uint8Array(r.data),
-          })),
-      })),
-    }))
+    .flatMap((machine) => {
+      const own = variantsBy.get(machine.id) ?? []
+      if (!own.length) return []
+      const [first] = own
+      const ownRuns = own.flatMap((v) => (runsBy.get(v.id) ?? []).map((run) => ({ run, variant: v })))
+      const last = ownRuns.sort((a, b) => a.run.createdAt.getTime() - b.run.createdAt.getTime()).at(-1)
+      const { summary } = first
+      const known = summary && summary.revision === first.revision ? summary : undefined
+      return [
+        {
+          id: machine.id,
+          name: machine.name,
+          summary: machine.summary,
+          sheetId: first.id,
+          sheetRevision: first.revision,
+          variants: own.length,
+          updatedAt: Math.max(machine.updatedAt.getTime(), ...own.map((v) => v.updatedAt.getTime())),
+          briefFilled: (JSON.parse(machine.brief) as Brief).purpose !== '',
+          sheet: known
+            ? {
+                components: known.components,
+                errors: known.errors,
+                warnings: known.warnings,
+                sized: known.sized,
+                agreeing: known.agreeing,
+              }
+            : null,
+          runs: ownRuns.length,
+          lastRun: last
+            ? {
+                finished: last.run.finished,
+                conditions: last.run.conditions,
+                createdAt: last.run.createdAt.getTime(),
+                current: last.run.versionHash === last.variant.summary?.contentHash,
+              }
+            : null,
+        },
+      ]
+    })
 }
-
-/** Adds all machines of a workspace to those that are there, or none of them. @returns how many */
-export function insertWorkspace(store: Store, list: readonly WorkspaceMachine[]): number {
-  store.transaction((tx) => {
-    for (const machine of list) insertMachine(tx as unknown as Store, machine)
-  })
-  return list.length
-}
-
-function keptSheet(content: string): Sheet {
-  const read = readSheetText(content)
-  if (!read.ok) throw new Error(`A kept sheet does not read: ${read.problems[0].message}`)
-  return read.sheet
+function grouped<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>()
+  for (const item of list) {
+    const group = groups.get(keyOf(item))
+    if (group) group.push(item)
+    else groups.set(keyOf(item), [item])
+  }
+  return groups
 }
 
 export const findMachine = (store: Store, id: string) =>
@@ -178,7 +231,7 @@ export const findSheetOf = (store: Store, machineId: string, sheetId?: string) =
 /** Keeps the exact content of a sheet, once however often it is referred to. @returns its hash */
 export function keepVersion(store: Pick<Store, 'insert'>, sheet: Sheet): string {
   const content = writeSheetText(sheet)
-  const hash = createHash('sha256').update(content).digest('hex')
+  const hash = hashOf(content)
   store.insert(sheetVersions).values({ hash, content, createdAt: new Date() }).onConflictDoNothing().run()
   return hash
 }

@@ -82,3 +82,22 @@ export const revisions = sqliteTable(
   },
   (table) => [index('revisions_by_sheet').on(table.sheetId)],
 )
+
+/** What the list of machines shows of a sheet, worked out after each change; it can be worked out anew at any time. */
+export const sheetSummaries = sqliteTable('sheet_summaries', {
+  sheetId: text('sheet_id')
+    .primaryKey()
+    .references(() => sheets.id, { onDelete: 'cascade' }),
+  /** Revisions of the sheet and of the brief that it is of. */
+  revision: integer('revision').notNull(),
+  briefRevision: integer('brief_revision').notNull(),
+  /** As `sheet_versions.hash`. */
+  contentHash: text('content_hash').notNull(),
+  components: integer('components').notNull(),
+  errors: integer('errors').notNull(),
+  warnings: integer('warnings').notNull(),
+  sized: integer('sized').notNull(),
+  agreeing: integer('agreeing').notNull(),
+  /** SVG; empty for an empty sheet. */
+  thumbnail: text('thumbnail').notNull(),
+})

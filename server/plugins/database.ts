@@ -1,4 +1,28 @@
-/** Opens and migrates the database before the first request. */
+/** Makes ready what the server needs before it listens; says in plain words what is missing. */
+import { isLoopback, listenAddress } from '../security/hosts'
+import { startFailure } from '../utils/failures'
+
+function end(message: string): never {
+  console.error(message)
+  process.exit(1)
+}
+
 export default defineNitroPlugin(() => {
-  useStore()
+  // read when the server begins to listen
+  const address = (process.env.HOST = listenAddress())
+  process.on('uncaughtException', (error: NodeJS.ErrnoException) => {
+    if (error.syscall === 'listen') end(startFailure(error, useRuntimeConfig().dataFolder))
+  })
+  try {
+    useStore()
+    const made = prepareAccess(useRuntimeConfig().dataFolder)
+    if (!isLoopback(address))
+      console.error(
+        made
+          ? `The server can be reached from other machines. The password is shown this once: ${made}`
+          : 'The server can be reached from other machines, and demands its password.',
+      )
+  } catch (error) {
+    end(startFailure(error as Error, useRuntimeConfig().dataFolder))
+  }
 })

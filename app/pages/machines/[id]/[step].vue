@@ -67,7 +67,7 @@ useEventListener('beforeunload', (event) => {
         <NuxtLink to="/" class="button">All machines</NuxtLink>
       </p>
     </main>
-    <template v-else>
+    <main v-else class="flex min-h-0 flex-1 flex-col">
       <DraftOffer />
       <SheetStep
         v-show="step === 'sheet' || step === 'run'"
@@ -76,7 +76,7 @@ useEventListener('beforeunload', (event) => {
       />
       <BriefStep v-if="step === 'brief'" />
       <SizesStep v-if="step === 'sizes'" />
-    </template>
+    </main>
     <ConfirmDialog
       :open="leaving.isRevealed.value"
       title="Leave with unsaved changes?"

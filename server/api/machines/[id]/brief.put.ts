@@ -15,6 +15,7 @@ export default defineEventHandler(async (event): Promise<Saved> => {
     .set({ brief: content, briefRevision: revision + 1, briefSaveId: saveId ?? null, updatedAt: now })
     .where(and(eq(machines.id, id), eq(machines.briefRevision, revision)))
     .run()
+  if (done.changes) updateSummaries()
   if (done.changes) return { revision: revision + 1, updatedAt: now.getTime() }
   const current = findMachine(store, id)
   if (!current) refuse(404, 'There is no such machine; it may have been deleted.')

@@ -1,8 +1,7 @@
-import { randomUUID } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import { revisionBody, type RevisionRow } from '#shared/api'
-import { keepVersion } from '../../../database/machines'
-import { revisions, sheets } from '../../../database/schema'
+import { insertRevision } from '../../../database/machines'
+import { sheets } from '../../../database/schema'
 
 /** Keeps a state of the sheet under a name. */
 export default defineEventHandler(async (event): Promise<RevisionRow> => {
@@ -12,14 +11,8 @@ export default defineEventHandler(async (event): Promise<RevisionRow> => {
   const store = useStore()
   if (!store.select({ id: sheets.id }).from(sheets).where(eq(sheets.id, sheetId)).get())
     refuse(404, 'There is no such sheet; its machine may have been deleted.')
-  const row = { id: randomUUID(), name, note }
   const createdAt = new Date()
-  store.transaction((tx) => {
-    const versionHash = keepVersion(tx, checked)
-    tx.insert(revisions)
-      .values({ ...row, sheetId, versionHash, createdAt })
-      .run()
-  })
+  const id = store.transaction((tx) => insertRevision(tx, sheetId, { name, note, createdAt }, checked))
   setResponseStatus(event, 201)
-  return { ...row, createdAt: createdAt.getTime() }
+  return { id, name, note, createdAt: createdAt.getTime() }
 })

@@ -1,0 +1,4 @@
+export default defineEventHandler(async (event) => {
+  await signOut(event)
+  return sendNoContent(event)
+})
