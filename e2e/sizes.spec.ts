@@ -50,7 +50,7 @@ test('says what keeps a brief from being worked with', async ({ page }) => {
   await stroke.press('Enter')
   await step(page, 'Sizes')
   await expect(page.getByTestId('card-motor')).toBeVisible()
-  await expect(page.getByTestId('card-bore')).toContainText('Nothing on the sheet takes the bore yet')
+  await expect(page.getByTestId('card-bore')).toContainText('No component on the sheet uses the bore yet')
   await saved(page)
 })
 

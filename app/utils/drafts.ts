@@ -28,8 +28,9 @@ const writers = new Map<string, ReturnType<typeof latestWrite<Write>>>()
 function write(key: string, change: Write): void {
   let writer = writers.get(key)
   if (!writer) {
-    writer = latestWrite<Write>(DELAY, (next) =>
-      'keep' in next ? set(key, next.keep, store()) : del(key, store()),
+    writer = latestWrite<Write>(
+      (next) => ('keep' in next ? DELAY : 0),
+      (next) => ('keep' in next ? set(key, next.keep, store()) : del(key, store())),
     )
     writers.set(key, writer)
   }
@@ -40,16 +41,18 @@ export const dropDraft = (draft: Pick<Draft, 'sheetId' | 'tab'>): void => write(
 /** Resolves when all drafts are written. */
 export const draftsWritten = () => Promise.all([...writers.values()].map((writer) => writer.done()))
 
+async function storedDrafts(): Promise<[string, Draft][]> {
+  try {
+    return await entries<string, Draft>(store())
+  } catch {
+    // a browser that denies storage throws at once
+    return []
+  }
+}
 /** All drafts that no other open tab is still at work on, the latest first. None where the browser denies storage. */
 export async function abandonedDrafts(): Promise<Draft[]> {
   await draftsWritten()
-  const [all, alive] = await Promise.all([
-    // a store that cannot be opened throws at once
-    Promise.resolve()
-      .then(() => entries<string, Draft>(store()))
-      .catch(() => []),
-    otherLiveTabs(),
-  ])
+  const [all, alive] = await Promise.all([storedDrafts(), otherLiveTabs()])
   return all
     .map(([, draft]) => draft)
     .filter(({ tab }) => !alive.has(tab))

@@ -17,7 +17,10 @@ interface Stored extends UndoSteps {
 const DELAY = 150
 const keyOf = (sheetId: string) => `oar-bench-steps-${sheetId}`
 
-const writer = latestWrite<{ id: string; stored: Stored }>(DELAY, ({ id, stored }) => set(keyOf(id), stored))
+const writer = latestWrite<{ id: string; stored: Stored }>(
+  () => DELAY,
+  ({ id, stored }) => set(keyOf(id), stored),
+)
 
 /** A browser without room or without storage only loses the undo of an earlier visit. */
 export function storeUndoSteps(id: string, sheet: Sheet, steps: UndoSteps): void {
@@ -27,9 +30,13 @@ export const undoStepsWritten = writer.done
 
 /** The steps that lead to and from a sheet as it is now; none where it was changed elsewhere since. */
 export async function storedUndoSteps(id: string, sheet: Sheet): Promise<UndoSteps | undefined> {
-  const stored = await get<Stored>(keyOf(id)).catch(() => undefined)
-  if (!stored) return undefined
-  if (stored.version === 2 && writeSheetText(stored.sheet) === writeSheetText(sheet)) return stored
-  await del(keyOf(id)).catch(() => undefined)
+  try {
+    const stored = await get<Stored>(keyOf(id))
+    if (!stored) return undefined
+    if (stored.version === 2 && writeSheetText(stored.sheet) === writeSheetText(sheet)) return stored
+    await del(keyOf(id))
+  } catch {
+    // a browser that denies storage throws at once
+  }
   return undefined
 }

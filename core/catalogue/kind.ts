@@ -284,7 +284,7 @@ export interface Restriction {
 }
 
 /** What the design checks need to know of a kind, without naming it. */
-export interface Traits {
+export interface Traits<V = Readonly<Record<string, unknown>>> {
   /** Port pairs that oil can take, and how: used to trace lines. */
   readonly paths?: readonly {
     readonly from: string
@@ -323,11 +323,9 @@ export interface Traits {
   /** Displacement and speed of a pump that always delivers. */
   readonly constantDelivery?: { readonly displacement: string; readonly speed: string }
   /** Pairs of ports that are joined while nothing is commanded, with these values. */
-  readonly connectedAtRest?: (
-    values: Readonly<Record<string, unknown>>,
-  ) => readonly (readonly [string, string])[]
+  connectedAtRest?(values: V): readonly (readonly [string, string])[]
   /** How it moves a load. */
-  readonly motions?: (values: Readonly<Record<string, unknown>>) => readonly Motion[]
+  motions?(values: V): readonly Motion[]
   /** The two ports of what oil turns without end, either way. */
   readonly continuousRotation?: readonly [string, string]
   /** The two ports of a pump that takes back what it gives. */
@@ -380,7 +378,7 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly parameters: P
   readonly inputs?: readonly InputSpec[]
   readonly faults?: readonly FaultSpec[]
-  readonly traits?: Traits
+  readonly traits?: Traits<Values<P>>
   /** The symbol; a kind that is drawn in two forms says so with `forms` and has its ports in the same places. */
   symbol(values: Values<P>, form?: SymbolForm): SymbolDrawing
   readonly forms?: true

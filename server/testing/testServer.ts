@@ -1,3 +1,4 @@
+/// <reference types="vite/client" />
 /** The routes, the middleware and the error handler of the server, listening on a port of their own over a data folder of their own. */
 import { mkdtempSync, rmSync } from 'node:fs'
 import { createServer, request as httpRequest, type IncomingMessage } from 'node:http'

@@ -1,6 +1,5 @@
 import { defineKind } from '../kind'
 import {
-  type CylinderValues,
   cylinderAreas,
   cylinderInputs,
   cylinderModel,
@@ -33,8 +32,7 @@ export const cylinderDoubleActing = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     sizingTargets: doubleActingSized,
-    motions(values) {
-      const v = values as unknown as CylinderValues & { bore: number; rod: number }
+    motions(v) {
       return cylinderMotions(v, cylinderAreas(v.bore, v.rod), v.rod)
     },
   },

@@ -1,7 +1,6 @@
 import { defineKind } from '../kind'
 import { rectangle } from '../symbol'
 import {
-  type CylinderValues,
   cylinderAreas,
   cylinderInputs,
   cylinderModel,
@@ -34,8 +33,7 @@ export const cylinderDoubleRod = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     sizingTargets: doubleActingSized,
-    motions(values) {
-      const v = values as unknown as CylinderValues & { bore: number; rod: number }
+    motions(v) {
       const { annulus } = cylinderAreas(v.bore, v.rod)
       return cylinderMotions(v, { cap: annulus, annulus }, v.rod)
     },

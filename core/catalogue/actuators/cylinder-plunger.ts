@@ -1,7 +1,6 @@
 import { defineKind, quantity } from '../kind'
 import { circleArea } from '../flow-laws'
 import {
-  type CylinderValues,
   cylinderInputs,
   cylinderModel,
   cylinderMotions,
@@ -32,8 +31,7 @@ export const cylinderPlunger = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     sizingTargets: { bore: 'plunger', ...singleActingSized },
-    motions(values) {
-      const v = values as unknown as CylinderValues & { plunger: number }
+    motions(v) {
       return cylinderMotions(v, { cap: circleArea(v.plunger), annulus: 0 }, v.plunger)
     },
   },

@@ -1,7 +1,6 @@
 import { defineKind } from '../kind'
 import { circleArea } from '../flow-laws'
 import {
-  type CylinderValues,
   cylinderBore,
   cylinderInputs,
   cylinderModel,
@@ -30,8 +29,7 @@ export const cylinderSingleActing = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     sizingTargets: { bore: 'bore', ...singleActingSized },
-    motions(values) {
-      const v = values as unknown as CylinderValues & { bore: number }
+    motions(v) {
       // its rod is not among its parameters, so nothing is said of buckling
       return cylinderMotions(v, { cap: circleArea(v.bore), annulus: 0 }, 0)
     },

@@ -2,7 +2,6 @@ import { defineKind, quantity } from '../kind'
 import { circleArea } from '../flow-laws'
 import { rectangle } from '../symbol'
 import {
-  type CylinderValues,
   cylinderInputs,
   cylinderModel,
   cylinderMotions,
@@ -47,8 +46,7 @@ export const cylinderTelescopic = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     sizingTargets: { bore: 'first', ...singleActingSized },
-    motions(values) {
-      const v = values as unknown as CylinderValues & { last: number }
+    motions(v) {
       // its smallest stage asks for the most
       return cylinderMotions(v, { cap: circleArea(v.last), annulus: 0 }, 0)
     },

@@ -10,7 +10,6 @@ import {
   rotaryPorts,
   rotaryProblems,
   describeRotaryActuator,
-  type RotaryValues,
 } from './rotary-actuator'
 
 interface RackValues {
@@ -45,8 +44,7 @@ export const rackActuator = defineKind({
   traits: {
     ratedPressure: 'maxPressure',
     sizingTargets: { bore: 'bore' },
-    motions(values) {
-      const v = values as unknown as RotaryValues & RackValues
+    motions(v) {
       return rotaryMotions(v, perRadian(v))
     },
   },

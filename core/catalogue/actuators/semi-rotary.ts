@@ -9,7 +9,6 @@ import {
   rotaryPorts,
   rotaryProblems,
   describeRotaryActuator,
-  type RotaryValues,
 } from './rotary-actuator'
 
 /** Vane in a chamber: D_r is its displacement over its whole angle. The equations are those of rotary-actuator.ts. */
@@ -30,8 +29,7 @@ export const semiRotary = defineKind({
   faults: rotaryFaults,
   traits: {
     ratedPressure: 'maxPressure',
-    motions(values) {
-      const v = values as unknown as RotaryValues & { displacement: number }
+    motions(v) {
       return rotaryMotions(v, v.displacement / v.range)
     },
   },

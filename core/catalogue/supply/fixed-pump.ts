@@ -1,6 +1,7 @@
 import { leak } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
+import { inletFilling, starvation } from '../flow-laws'
+import { leakageSlope, shaftTorque } from '../displacement-machine'
 import { circle, line, polygon } from '../symbol'
 
 const OUTPUT = indices('delivery', 'leakage', 'shaftPower')
@@ -72,9 +73,9 @@ export const fixedPump = defineKind({
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
-    const leakage = ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
-    const driven = values.hydromechanicalEfficiency
-    const driving = 1 / driven
+    const { volumetricEfficiency, ratedSpeed, ratedPressure } = values
+    const leakage = leakageSlope(volumetricEfficiency, perRadian, ratedSpeed, ratedPressure)
+    const eta = values.hydromechanicalEfficiency
     return {
       outputs: outputSpecs(OUTPUT, {
         delivery: { label: 'delivery', quantity: 'flow' },
@@ -93,9 +94,7 @@ export const fixedPump = defineKind({
           leakage * fluid.leakageFactor * drop
         l.q[S] = flow
         l.q[P] = -flow
-        l.q[W] =
-          perRadian * drop * (drop * speed >= 0 ? driving : driven) +
-          values.drag * frictionReversal(speed / SHAFT_REVERSAL)
+        l.q[W] = shaftTorque(perRadian * drop, speed, eta, values.drag)
       },
       observe(l) {
         const drop = l.p[P] - l.p[S]

@@ -10,14 +10,8 @@ import {
   inputSpecs,
   stateSpecs,
 } from '../kind'
-import {
-  inletFilling,
-  pathCoefficient,
-  frictionReversal,
-  smoothSquareRoot,
-  SHAFT_REVERSAL,
-  starvation,
-} from '../flow-laws'
+import { inletFilling, pathCoefficient, smoothSquareRoot, starvation } from '../flow-laws'
+import { leakageSlope, shaftTorque } from '../displacement-machine'
 import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
 
 const STATE = indices('position')
@@ -128,8 +122,8 @@ export const overCentrePump = defineKind({
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
-    const crossReference =
-      ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
+    const { volumetricEfficiency, ratedSpeed, ratedPressure } = values
+    const crossReference = leakageSlope(volumetricEfficiency, perRadian, ratedSpeed, ratedPressure)
     const caseReference = values.caseLeakage / 250e5
     const eta = values.hydromechanicalEfficiency
     const lagging = values.strokeTime > 0
@@ -167,10 +161,7 @@ export const overCentrePump = defineKind({
         const flushing = passage > 0 ? passage * smoothSquareRoot(l.p[F] - l.p[L]) : 0
         l.q[L] = -drainA - drainB - flushing
         l.q[F] = flushing
-        const ideal = perRadian * u * drop
-        l.q[W] =
-          ideal * (ideal * speed >= 0 ? 1 / eta : eta) +
-          values.drag * frictionReversal(speed / SHAFT_REVERSAL)
+        l.q[W] = shaftTorque(perRadian * u * drop, speed, eta, values.drag)
       },
       observe(l) {
         const u = lagging ? l.x[STATE.position] : l.u[INPUT.stroke]

@@ -9,7 +9,8 @@ import {
   conditionSpecs,
   eventSpecs,
 } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
+import { inletFilling, starvation } from '../flow-laws'
+import { leakageSlope, shaftTorque } from '../displacement-machine'
 import { circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
 
 const STATE = indices('joined')
@@ -97,7 +98,7 @@ export const twoStagePump = defineKind({
   ],
   model(v, fluid) {
     const [large, small] = [v.large / (2 * Math.PI), v.small / (2 * Math.PI)]
-    const leakage = ((1 - v.volumetricEfficiency) * small * v.ratedSpeed) / v.ratedPressure
+    const leakage = leakageSlope(v.volumetricEfficiency, small, v.ratedSpeed, v.ratedPressure)
     const eta = v.hydromechanicalEfficiency
     return {
       states: stateSpecs(STATE, {
@@ -127,8 +128,7 @@ export const twoStagePump = defineKind({
         l.q[S] = flow
         l.q[P] = -flow
         const ideal = large * (s * drop + (1 - s) * v.idle) + small * drop
-        l.q[W] =
-          ideal * (ideal * speed >= 0 ? 1 / eta : eta) + v.drag * frictionReversal(speed / SHAFT_REVERSAL)
+        l.q[W] = shaftTorque(ideal, speed, eta, v.drag)
       },
       switch(l, _index, direction) {
         l.mode[0] = direction > 0 ? 1 : 0

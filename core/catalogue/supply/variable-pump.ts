@@ -11,7 +11,8 @@ import {
   outputSpecs,
   conditionSpecs,
 } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
+import { inletFilling, starvation } from '../flow-laws'
+import { leakageSlope, shaftTorque } from '../displacement-machine'
 import { arrow, dashed, line, rectangle, spring, type Shape } from '../symbol'
 
 export const STATE = indices('position')
@@ -87,7 +88,8 @@ export function variablePumpModel(
 ): Model {
   const { S, P, W } = ports
   const perRadian = values.displacement / (2 * Math.PI)
-  const leakage = ((1 - values.volumetricEfficiency) * perRadian * values.ratedSpeed) / values.ratedPressure
+  const { volumetricEfficiency, ratedSpeed, ratedPressure } = values
+  const leakage = leakageSlope(volumetricEfficiency, perRadian, ratedSpeed, ratedPressure)
   const eta = values.hydromechanicalEfficiency
   return {
     states: stateSpecs(STATE, {
@@ -111,9 +113,7 @@ export function variablePumpModel(
       l.q.fill(0)
       l.q[S] = flow
       l.q[P] = -flow
-      const ideal = perRadian * u * drop
-      l.q[W] =
-        ideal * (ideal * speed >= 0 ? 1 / eta : eta) + values.drag * frictionReversal(speed / SHAFT_REVERSAL)
+      l.q[W] = shaftTorque(perRadian * u * drop, speed, eta, values.drag)
       l.dx[STATE.position] = (wanted(l) - u) / values.strokeTime
     },
     observe(l) {
