@@ -24,7 +24,7 @@ import {
 import type { Show } from '@oar-bench/core/catalogue/kind'
 import type { Command } from './command'
 import { exportFormats, type ExportFormat } from '../composables/useFiles'
-import type { SheetDialog, SheetView } from '../stores/editorUi'
+import type { SheetDialog, SheetView, SidePane } from '../stores/editorUi'
 
 /** What the commands work on; the stores of the application have it. */
 export interface CommandContext {
@@ -47,12 +47,12 @@ export interface CommandContext {
     clipboard: ClipboardContent
     tool: 'select' | 'connect'
     dialog: SheetDialog | undefined
-    inspector: boolean
     settings: boolean
     portLetters: boolean
     lineNames: boolean
     overview: boolean
     readonly view: SheetView | undefined
+    setPane(pane: SidePane, open: boolean): void
     startPlacing(kind: string): void
   }
   readonly show: Show
@@ -150,7 +150,7 @@ const editCommands = ({ sheetDocument, selection, editor }: CommandContext): Com
       keys: ['Enter'],
       enabled: () => selection.ids.size === 1,
       run: () => {
-        editor.inspector = true
+        editor.setPane('properties', true)
         void nextTick(() =>
           document
             .querySelector<HTMLElement>('[data-testid="properties"] :is(input, select, textarea)')

@@ -13,6 +13,12 @@ const { system } = useUnits()
 const { dark, toggle } = useTheme()
 const systemWords = { metric: 'metric', us: 'US customary' }
 
+/** What is wrong on the sheet; else what is not drawn yet. */
+const sheetState = computed(() => {
+  const errors = checks.faults.filter((f) => f.severity === 'error').length
+  if (errors) return `${errors} ${errors === 1 ? 'error' : 'errors'}`
+  return checks.incomplete.length ? 'not complete' : ''
+})
 const steps = computed(() => [
   {
     name: 'brief',
@@ -26,9 +32,7 @@ const steps = computed(() => [
   {
     name: 'sheet',
     label: 'Sheet',
-    missing: checks.errors.length
-      ? `${checks.errors.length} ${checks.errors.length === 1 ? 'error' : 'errors'}`
-      : '',
+    missing: sheetState.value,
   },
   { name: 'sizes', label: 'Sizes', missing: sheetDocument.briefProblems.length ? 'brief first' : '' },
   {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Findings told where they belong, each with its cure, and with the change that cures it where there is a safe one. */
+/** Findings where they belong, each with its remedy, and with the change that carries it out where there is a safe one. */
 import type { Finding } from '@oar-bench/core/sheet/finding'
 
 defineProps<{ findings: readonly Finding[] }>()
@@ -11,7 +11,7 @@ defineProps<{ findings: readonly Finding[] }>()
       v-for="f in findings"
       :key="f.message"
       class="text-[13px]"
-      :class="f.severity === 'error' ? 'text-error' : 'text-caution'"
+      :class="f.incomplete ? 'text-soft' : f.severity === 'error' ? 'text-error' : 'text-caution'"
     >
       {{ f.message }} <span class="text-soft">{{ f.remedy }}</span>
       <FixButton v-if="f.fix" :fix="f.fix" />

@@ -1,21 +1,27 @@
 <script setup lang="ts">
-/** What is wrong with the sheet, with its cure; choosing one goes to its place. */
-import { CircleAlert, CircleCheck, Hourglass, TriangleAlert } from 'lucide-vue-next'
+/** What the checks find, each with its remedy; choosing one goes to its location. */
+import { CircleAlert, CircleCheck, CircleDashed, Hourglass, TriangleAlert } from 'lucide-vue-next'
 import { reasonOf } from '@oar-bench/core/check'
 import { acceptWarning } from '@oar-bench/core/sheet/edit'
 import { locationText, subjectOf, type Finding } from '@oar-bench/core/sheet/finding'
 
+/** @prop drawing what is only not drawn yet is listed apart, and is no error */
+const props = defineProps<{ drawing?: boolean }>()
 const emit = defineEmits<{ reveal: [id: string] }>()
 const sheetDocument = useSheetDocument()
 const selection = useSelection()
 const checks = useSheetChecks()
-const warnings = computed(() => checks.findings.filter((f) => f.severity === 'warning'))
+const listed = computed(() => (props.drawing ? checks.faults : checks.findings))
+const errors = computed(() => listed.value.filter((f) => f.severity === 'error'))
+const warnings = computed(() => listed.value.filter((f) => f.severity === 'warning'))
+const incomplete = computed(() => (props.drawing ? checks.incomplete : []))
 const words = computed(() => {
   if (checks.problem) return 'Checks failed'
   const many = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
   const parts = [
-    checks.errors.length && many(checks.errors.length, 'error'),
+    errors.value.length && many(errors.value.length, 'error'),
     warnings.value.length && many(warnings.value.length, 'warning'),
+    incomplete.value.length && many(incomplete.value.length, 'open port'),
   ].filter(Boolean)
   if (parts.length) return parts.join(', ')
   return checks.pending ? 'Checking …' : 'Checks pass'
@@ -47,28 +53,19 @@ const restore = (f: Finding) =>
 <template>
   <PopUp testid="findings" panel-class="w-96 p-1">
     <template #button>
-      <CircleAlert
-        v-if="checks.errors.length || checks.problem"
-        :size="16"
-        class="text-error"
-        aria-hidden="true"
-      />
+      <CircleAlert v-if="errors.length || checks.problem" :size="16" class="text-error" aria-hidden="true" />
       <TriangleAlert v-else-if="warnings.length" :size="16" class="text-caution" aria-hidden="true" />
+      <CircleDashed v-else-if="incomplete.length" :size="16" class="text-soft" aria-hidden="true" />
       <Hourglass v-else-if="checks.pending" :size="16" class="text-soft" aria-hidden="true" />
       <CircleCheck v-else :size="16" class="text-good" aria-hidden="true" />
       <span :data-checked="checks.upToDate">{{ words }}</span>
     </template>
     <template #default="{ close }">
       <p v-if="checks.problem" class="px-3 py-2 text-error" role="alert">{{ checks.problem }}</p>
-      <p v-else-if="!checks.findings.length && !checks.pending" class="px-3 py-2 text-soft">
+      <p v-else-if="!listed.length && !incomplete.length && !checks.pending" class="px-3 py-2 text-soft">
         The sheet can be run. The checks find nothing; they do not replace a qualified person's judgement.
       </p>
-      <div
-        v-for="(f, i) in checks.findings"
-        :key="i"
-        class="rounded hover:bg-accent-paper"
-        data-testid="finding"
-      >
+      <div v-for="(f, i) in listed" :key="i" class="rounded hover:bg-accent-paper" data-testid="finding">
         <button class="block w-full px-3 pt-2 text-left" @click="(go(f), close())">
           <span
             class="font-lettering font-medium"
@@ -101,6 +98,13 @@ const restore = (f: Finding) =>
           </form>
         </details>
       </div>
+      <section v-if="incomplete.length" class="mt-1 border-t border-rule pt-1 first:border-0">
+        <h3 class="px-3 py-1 text-[13px] text-soft">Not connected yet; errors when it is run</h3>
+        <div v-for="(f, i) in incomplete" :key="i" class="px-3 py-1 text-[13px]" data-testid="incomplete">
+          <button class="text-left hover:text-accent" @click="(go(f), close())">{{ f.message }}</button>
+          <FixButton v-if="f.fix" :fix="f.fix" class="ml-2" />
+        </div>
+      </section>
       <section v-if="checks.accepted.length" class="mt-1 border-t border-rule pt-1">
         <h3 class="px-3 py-1 text-[13px] text-soft">Accepted</h3>
         <div v-for="(f, i) in checks.accepted" :key="i" class="px-3 py-1 text-[13px]" data-testid="accepted">

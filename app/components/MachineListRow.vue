@@ -51,8 +51,8 @@ const to = (step: string) => `/machines/${props.machine.id}/${step}`
       <ul class="mt-1 flex flex-wrap gap-x-5 text-[13px]">
         <li v-for="s in steps" :key="s.step" :data-step="s.step" :data-state="s.state">
           <NuxtLink :to="to(s.step)" class="hover:text-accent">
-            <span class="font-medium">{{ s.label }}:</span>
-            <span :class="colours[s.state]"> {{ s.text }}</span>
+            <span class="mr-1 font-medium">{{ s.label }}:</span
+            ><span :class="colours[s.state]">{{ s.text }}</span>
           </NuxtLink>
         </li>
       </ul>

@@ -6,6 +6,9 @@ import { families, type Family } from '@oar-bench/core/catalogue/kind'
 import { componentSchema } from '@oar-bench/core/sheet/schema'
 import { symbolBounds, symbolOf } from '@oar-bench/core/sheet/geometry'
 
+import { searchPalette, sentenceCase, type PaletteEntry } from '../utils/paletteSearch'
+import type { OilLineType } from '../stores/editorUi'
+
 const emit = defineEmits<{ placing: [] }>()
 const editor = useEditorUi()
 const word = ref('')
@@ -13,22 +16,43 @@ const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
 defineExpose({ focus: () => input.value?.$el.focus() })
 
 const list = [...kinds.values()]
-const found = computed(() => {
-  const words = word.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
-  if (!words.length) return list
-  const rank = (kind: AnyKind) => {
-    const label = kind.label.toLowerCase()
-    const all = [label, ...kind.searchTerms.map((w) => w.toLowerCase())]
-    if (!words.every((w) => all.some((text) => text.includes(w)))) return 0
-    const named = all.some((text) => text === word.value.trim().toLowerCase())
-    return 1 + (named ? 2 : 0) + (label.startsWith(words[0]) ? 1 : 0)
-  }
-  return list
-    .map((kind) => ({ kind, rank: rank(kind) }))
-    .filter((k) => k.rank > 0)
-    .sort((a, b) => b.rank - a.rank)
-    .map((k) => k.kind)
-})
+/** Lines are no components: choosing one begins to draw it. */
+const lineEntries: PaletteEntry[] = [
+  ...(Object.keys(oilLineTypes) as OilLineType[]).map((lineType) => ({
+    key: `line ${lineType}`,
+    label: `${sentenceCase(oilLineTypes[lineType])} (connect)`,
+    terms: ['line', 'pipe', ...(lineType === 'hose' ? ['hose', 'tube'] : [])],
+    pick: () => startConnecting(lineType),
+  })),
+  {
+    key: 'junction',
+    label: 'Junction (connect to a pipe)',
+    terms: ['tee', 't-piece', 'branch', 'junction', 'cross'],
+    pick: () => {
+      startConnecting('working')
+      editor.showMessage('Begin at a port and end on a pipe: a junction is made there.')
+    },
+  },
+]
+const entries: PaletteEntry[] = [
+  ...list.map((kind) => ({
+    key: kind.name,
+    label: kind.label,
+    terms: kind.searchTerms,
+    pick: () => pick(kind),
+  })),
+  ...lineEntries,
+]
+const found = computed(() => searchPalette(entries, word.value))
+function startConnecting(lineType: OilLineType) {
+  editor.lineType = lineType
+  editor.tool = 'connect'
+}
+function choose(entry: PaletteEntry | null) {
+  if (!entry) return
+  word.value = ''
+  entry.pick()
+}
 const groups = computed(() =>
   (Object.keys(families) as Family[])
     .map((family) => ({ label: families[family], kinds: list.filter((k) => k.family === family) }))
@@ -42,9 +66,7 @@ const drawings = new Map(
     return [kind.name, { symbol, viewBox: `${x + w / 2 - side / 2} ${y + h / 2 - side / 2} ${side} ${side}` }]
   }),
 )
-function pick(kind: AnyKind | null) {
-  if (!kind) return
-  word.value = ''
+function pick(kind: AnyKind) {
   editor.startPlacing(kind.name)
   emit('placing')
 }
@@ -52,7 +74,7 @@ function pick(kind: AnyKind | null) {
 
 <template>
   <aside class="flex h-full w-56 flex-col border-r border-rule bg-pane" aria-label="Components">
-    <Combobox :model-value="null" @update:model-value="pick">
+    <Combobox :model-value="null" @update:model-value="choose">
       <div class="relative p-2">
         <ComboboxInput
           ref="input"
@@ -68,14 +90,14 @@ function pick(kind: AnyKind | null) {
           class="menu absolute top-full right-2 left-2 max-h-80 overflow-auto"
         >
           <ComboboxOption
-            v-for="kind in found"
-            :key="kind.name"
+            v-for="entry in found"
+            :key="entry.key"
             v-slot="{ active }"
-            :value="kind"
+            :value="entry"
             as="template"
           >
             <li class="cursor-pointer px-3 py-1.5" :class="active ? 'bg-accent-paper text-accent' : ''">
-              {{ kind.label }}
+              {{ entry.label }}
             </li>
           </ComboboxOption>
           <li v-if="!found.length" class="px-3 py-1.5 text-soft">No match.</li>

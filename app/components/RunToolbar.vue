@@ -48,10 +48,15 @@ watch(shown, () => (playing.value = false))
       <ToolButton :hint="playing ? 'Pause' : 'Play'" :label="playing ? 'Pause' : 'Play'" @click="toggle">
         <Pause v-if="playing" :size="17" /><Play v-else :size="17" />
       </ToolButton>
-      <select v-model.number="speed" class="field !w-auto" aria-label="Playback speed">
+      <select
+        v-model.number="speed"
+        class="field !w-auto"
+        aria-label="Playback speed"
+        title="Playback speed; 1 × is real time"
+      >
         <option :value="0.05">0.05 ×</option>
         <option :value="0.25">0.25 ×</option>
-        <option :value="1">1 ×, real time</option>
+        <option :value="1">1 ×</option>
         <option :value="4">4 ×</option>
       </select>
       <output class="min-w-18 text-right font-semibold" data-testid="time"

@@ -30,7 +30,10 @@ const arrows = useTemplateRef<SVGGElement>('arrows')
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
 const names = computed(() => (editor.lineNames ? lineNames(sheetDocument.sheet) : []))
-const { components, pipes, lifted, liftedIds, marks, signs } = useDrawnSheet(preview)
+const { components, pipes, lifted, liftedIds, marks, signs, openPorts } = useDrawnSheet(
+  preview,
+  () => props.running,
+)
 const moving = () => lifted.value
 const partings = computed(() => branches(sheetDocument.sheet))
 
@@ -255,6 +258,16 @@ watch(
             <rect :x="at[0] - 0.5" :y="at[1] - 0.5" width="1" height="1" />
             <title>Drag to connect this end elsewhere</title>
           </g>
+          <circle
+            v-for="{ component, port, at } in openPorts"
+            :key="`${component}.${port}`"
+            :cx="at[0]"
+            :cy="at[1]"
+            r="0.55"
+            class="open-port"
+            :class="{ lifted: liftedIds.has(component) }"
+            pointer-events="none"
+          />
           <g
             v-for="{ id, mark, at } in signs"
             :key="id"

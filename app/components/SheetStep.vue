@@ -17,7 +17,7 @@ useEventListener('keydown', (event) => {
   if (!props.shown || props.running || event.defaultPrevented) return
   const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
   if (event.key === '/' && !typing) {
-    editor.palette = true
+    editor.setPane('palette', true)
     void nextTick(() => palette.value?.focus())
   } else {
     // elsewhere only what has no meaning of its own there
@@ -44,13 +44,14 @@ function drawExample() {
   sheetDocument.apply({ ...read.sheet, title: sheetDocument.sheet.title })
   void nextTick(() => canvas.value?.fit())
 }
-const showSchedule = ref(false)
+/** Drawing and running keep their own choice of the pane. */
+const properties = computed(() => (props.running ? 'runProperties' : 'properties'))
 </script>
 
 <template>
   <div class="flex min-h-0 flex-1 flex-col">
     <div class="flex min-h-0 flex-1">
-      <PalettePane v-if="editor.palette && !running" ref="palette" @placing="startPlacing" />
+      <PalettePane v-if="editor.isPaneOpen('palette') && !running" ref="palette" @placing="startPlacing" />
       <div class="relative min-w-0 flex-1">
         <SheetCanvas ref="canvas" :running="running">
           <div class="absolute top-2 left-2 flex rounded border border-rule bg-paper/90">
@@ -58,8 +59,8 @@ const showSchedule = ref(false)
               <ToolButton
                 hint="Components ( / )"
                 label="Components"
-                :pressed="editor.palette"
-                @click="editor.palette = !editor.palette"
+                :pressed="editor.isPaneOpen('palette')"
+                @click="editor.togglePane('palette')"
               >
                 <PanelLeft :size="18" />
               </ToolButton>
@@ -118,20 +119,16 @@ const showSchedule = ref(false)
             <button
               v-if="running"
               class="px-2 py-1 hover:text-accent"
-              :aria-pressed="showSchedule"
+              :aria-pressed="editor.isPaneOpen('schedule')"
               data-testid="edit-schedule"
-              @click="showSchedule = !showSchedule"
+              @click="editor.togglePane('schedule')"
             >
               Schedule
             </button>
             <ToolButton
               label="Properties"
-              :pressed="running ? editor.runInspector : editor.inspector"
-              @click="
-                running
-                  ? (editor.runInspector = !editor.runInspector)
-                  : (editor.inspector = !editor.inspector)
-              "
+              :pressed="editor.isPaneOpen(properties)"
+              @click="editor.togglePane(properties)"
             >
               <PanelRight :size="18" />
             </ToolButton>
@@ -173,12 +170,15 @@ const showSchedule = ref(false)
           </div>
           <PressureLegend v-if="running && runs.shown && !runs.outdated" />
           <div v-if="!running" class="absolute bottom-2 left-2">
-            <FindingsList @reveal="canvas?.reveal($event)" />
+            <FindingsList drawing @reveal="canvas?.reveal($event)" />
           </div>
         </SheetCanvas>
       </div>
-      <SchedulePane v-if="running && showSchedule" @close="showSchedule = false" />
-      <InspectorPane v-if="running ? editor.runInspector : editor.inspector" />
+      <SchedulePane
+        v-if="running && editor.isPaneOpen('schedule')"
+        @close="editor.setPane('schedule', false)"
+      />
+      <InspectorPane v-if="editor.isPaneOpen(properties)" />
     </div>
     <CommandSearch v-if="!running" />
     <KeySheet />

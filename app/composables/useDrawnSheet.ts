@@ -88,8 +88,8 @@ function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
   return { pipe, points, path, d, arrow: arrowPlace(points, hose?.lowest) }
 }
 
-/** @param preview the sheet with the move that is under way */
-export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
+/** @param preview the sheet with the move that is under way @param running whether a run is shown, and not drawn */
+export function useDrawnSheet(preview: Ref<Sheet | undefined>, running: () => boolean) {
   const sheetDocument = useSheetDocument()
   const checks = useSheetChecks()
   const { show } = useUnits()
@@ -149,8 +149,8 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
   /** The worst finding at each component, pipe or junction. */
   const marks = computed(() => {
     const result = new Map<string, Finding>()
-    for (const finding of checks.findings) {
-      const { component, pipe, junction: junction } = finding.location
+    for (const finding of running() ? checks.findings : checks.faults) {
+      const { component, pipe, junction } = finding.location
       for (const id of [component, pipe, junction])
         if (id && (!result.has(id) || finding.severity === 'error')) result.set(id, finding)
     }
@@ -166,5 +166,14 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>) {
       return [{ id: component.id, mark, at }]
     }),
   )
-  return { components, pipes, lifted, liftedIds, marks, signs }
+  /** Ports that are not connected yet, while the sheet is being drawn. */
+  const openPorts = computed(() => {
+    if (running()) return []
+    const drawn = new Map(components.value.map((d) => [d.component.id, d]))
+    return checks.incomplete.flatMap(({ location: { component, port } }) => {
+      const at = drawn.get(component ?? '')?.ports.find((p) => p.port === port)?.at
+      return component && at ? [{ component, port, at }] : []
+    })
+  })
+  return { components, pipes, lifted, liftedIds, marks, signs, openPorts }
 }

@@ -4,8 +4,8 @@ import { select } from 'd3-selection'
 import { zoom, zoomIdentity, type D3ZoomEvent, type ZoomTransform } from 'd3-zoom'
 import type { Rect, XY } from '@oar-bench/core/sheet/geometry'
 
-/** Beyond this a sheet of a few parts would fill the window. */
-const NEAREST_FIT = 16
+/** Natural size, pixels to a module: a sheet of a few components is not fitted to more. */
+const NATURAL_SCALE = 10
 
 interface Places {
   readonly host: Readonly<Ref<HTMLElement | null>>
@@ -24,7 +24,7 @@ interface Places {
 
 export function useSheetView({ host, pane, svg, layers, cover, content, taken }: Places) {
   let view: ZoomTransform = zoomIdentity
-  const scale = ref(10)
+  const scale = ref(NATURAL_SCALE)
   /** What of the sheet is to be seen. */
   const visible = shallowRef<Rect>({ x: 0, y: 0, w: 1, h: 1 })
   const size = { width: 1, height: 1 }
@@ -86,7 +86,7 @@ export function useSheetView({ host, pane, svg, layers, cover, content, taken }:
     if (!width || !height) return
     const { x, y, w, h } = content()
     const free = width - taken()
-    const k = Math.min(NEAREST_FIT, (free - 24) / w, (height - 28) / h)
+    const k = Math.min(NATURAL_SCALE, (free - 24) / w, (height - 28) / h)
     const to = zoomIdentity
       .translate(free / 2, height / 2)
       .scale(k)

@@ -1,6 +1,7 @@
 /** The state of the editor beside the sheet: the tool, what is being placed, which panes and dialogs are open. */
+import { useMediaQuery } from '@vueuse/core'
 import { acceptHMRUpdate, defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
+import { ref, shallowRef, type Ref } from 'vue'
 import type { ClipboardContent } from '@oar-bench/core/sheet/arrange'
 import type { XY } from '@oar-bench/core/sheet/geometry'
 import type { Pipe, SheetComponent } from '@oar-bench/core/sheet/schema'
@@ -24,6 +25,8 @@ export interface SheetView {
   /** Where the pointer was last seen on the sheet, modules. */
   pointer(): XY
 }
+/** Panes beside the sheet. */
+export type SidePane = 'palette' | 'properties' | 'runProperties' | 'schedule'
 export type SheetDialog = 'search' | 'keys' | 'revisions' | 'contents' | 'print'
 
 export const useEditorUi = defineStore('editorUi', () => {
@@ -36,9 +39,23 @@ export const useEditorUi = defineStore('editorUi', () => {
   const dialog = ref<SheetDialog>()
   const view = shallowRef<SheetView>()
 
-  const palette = useSetting('palette', true)
-  const inspector = useSetting('inspector', true)
-  const runInspector = useSetting('run-inspector', false)
+  /** The panes as they are kept for a wide window. */
+  const widePanes: Record<SidePane, Ref<boolean>> = {
+    palette: useSetting('palette', true),
+    properties: useSetting('inspector', true),
+    runProperties: useSetting('run-inspector', false),
+    schedule: ref(false),
+  }
+  const isNarrow = useMediaQuery('(max-width: 1023px)')
+  /** In a narrow window one pane at most is open, and none at first: the sheet needs the room. */
+  const narrowPane = ref<SidePane>()
+  const isPaneOpen = (pane: SidePane) => (isNarrow.value ? narrowPane.value === pane : widePanes[pane].value)
+  function setPane(pane: SidePane, open: boolean): void {
+    if (!isNarrow.value) widePanes[pane].value = open
+    else if (open) narrowPane.value = pane
+    else if (narrowPane.value === pane) narrowPane.value = undefined
+  }
+  const togglePane = (pane: SidePane) => setPane(pane, !isPaneOpen(pane))
   /** Settings and sizes beside the symbols. */
   const settings = useSetting('settings', true)
   const lineNames = useSetting('line-names', false)
@@ -54,6 +71,7 @@ export const useEditorUi = defineStore('editorUi', () => {
 
   function startPlacing(kind: string): void {
     tool.value = 'select'
+    if (isNarrow.value) narrowPane.value = undefined
     placing.value = { kind, rotation: 0, mirrored: false }
   }
   function rotatePlacing(): void {
@@ -70,9 +88,9 @@ export const useEditorUi = defineStore('editorUi', () => {
     placing,
     message,
     dialog,
-    palette,
-    inspector,
-    runInspector,
+    isPaneOpen,
+    setPane,
+    togglePane,
     settings,
     portLetters,
     overview,

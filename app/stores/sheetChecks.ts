@@ -12,8 +12,13 @@ export const useSheetChecks = defineStore('sheetChecks', () => {
   /** Warnings that somebody accepts, each with the reason. */
   const accepted = computed(() => checks.findings.value.filter((f) => f.accepted))
   const errors = computed(() => findings.value.filter((f) => f.severity === 'error'))
+  /** What is only not drawn yet, and what is wrong whatever comes. */
+  const incomplete = computed(() => findings.value.filter((f) => f.incomplete))
+  const faults = computed(() => findings.value.filter((f) => !f.incomplete))
   return {
     findings,
+    incomplete,
+    faults,
     accepted,
     errors,
     upToDate: checks.upToDate,

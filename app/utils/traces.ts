@@ -14,7 +14,7 @@ export type ChartQuantity = (typeof chartQuantities)[number]
 export const chartLabels: Record<ChartQuantity, string> = {
   length: 'Stroke',
   speed: 'Speed',
-  rotationalSpeed: 'Rotational speed',
+  rotationalSpeed: 'Rotation',
   pressure: 'Pressure',
   flow: 'Flow',
 }

@@ -21,7 +21,7 @@ describe('design rules', () => {
       powerUnit,
       powerUnitPipes.filter((p) => !p.startsWith('motor')),
     )
-    expect(errors(messages(sheet))).toEqual([expect.stringContaining('shaft of 1-1P1 is joined to nothing')])
+    expect(errors(messages(sheet))).toEqual([expect.stringContaining('shaft of 1-1P1 is not connected')])
   })
   it('asks for a tank', () => {
     const sheet = circuit(

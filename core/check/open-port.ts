@@ -4,7 +4,7 @@ import { nameOf } from '../sheet/schema'
 
 export const openPort: Rule = {
   id: 'open-port',
-  reason: 'Oil leaves through an open port, and a shaft that is joined to nothing does not turn.',
+  reason: 'Oil leaves through an open port, and a shaft that is not connected does not turn.',
   check({ netlist }) {
     return netlist.components.flatMap(({ component, kind }) =>
       kind.ports.flatMap((port) => {
@@ -16,13 +16,14 @@ export const openPort: Rule = {
         return [
           {
             severity: 'error' as const,
+            incomplete: true as const,
             message:
               port.domain !== 'oil'
-                ? `The ${port.domain} of ${name} is joined to nothing.`
+                ? `The ${port.domain} of ${name} is not connected.`
                 : `Port ${port.name} of ${name} (${port.role}) is open.`,
-            cure:
+            remedy:
               port.domain !== 'oil'
-                ? `Join it to the ${port.domain} of ${port.domain === 'shaft' ? 'a motor' : 'a cylinder'}.`
+                ? `Connect it to the ${port.domain} of ${port.domain === 'shaft' ? 'a motor' : 'a cylinder'}.`
                 : 'Connect it, or close it with a plugged port.',
             location: { component: component.id, port: port.name },
             ...(port.domain === 'oil'

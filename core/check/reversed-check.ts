@@ -19,9 +19,9 @@ export const reversedCheck: Rule = {
         {
           severity: 'warning' as const,
           message: `${nameOf(component)} can never open: no oil reaches its inlet ${path.from}.`,
-          remedy: 'Turn it round.',
+          remedy: 'Swap its ports.',
           location: { component: component.id, port: path.from },
-          fix: { label: 'Turn it round', does: 'turnRound', component: component.id } as const,
+          fix: { label: 'Swap its ports', does: 'swapPorts', component: component.id } as const,
         },
       ]
     })

@@ -13,7 +13,7 @@ export interface Subject {
   readonly show: Show
 }
 
-/** One design rule. It looks, and says what it found and what would cure it. */
+/** One design rule. It says what it finds, and the remedy. */
 export interface Rule {
   readonly id: string
   /** Why it matters, in a sentence. */

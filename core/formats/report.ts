@@ -42,7 +42,7 @@ export function reportSections({ sheet, findings, run }: ReportOf, show: Show): 
         ? {
             shares: [0.12, 0.13, 0.45, 0.3],
             rows: [
-              ['', 'At', 'What was found', 'What would cure it'],
+              ['', 'At', 'Finding', 'Remedy'],
               ...open.map((f) => [f.severity, place(f), f.message, f.remedy ?? '']),
             ],
           }
@@ -55,7 +55,7 @@ export function reportSections({ sheet, findings, run }: ReportOf, show: Show): 
             table: {
               shares: [0.13, 0.42, 0.45],
               rows: [
-                ['At', 'What was found', 'Accepted because; what the rule is for'],
+                ['At', 'Finding', 'Accepted because; what the rule is for'],
                 ...accepted.map((f) => [place(f), f.message, `${f.accepted}\n${reasonOf(f.rule) ?? ''}`]),
               ],
             },

@@ -9,7 +9,7 @@ export interface Location {
 }
 /** A change of the sheet that a finding offers, as data: see `applyFix`. */
 export type Fix = { readonly label: string } & (
-  | { readonly does: 'turnRound'; readonly component: string }
+  | { readonly does: 'swapPorts'; readonly component: string }
   | { readonly does: 'plug'; readonly component: string; readonly port: string }
   | {
       readonly does: 'setParameter'
@@ -35,7 +35,9 @@ export interface Finding {
   /** What to do about it. */
   readonly remedy?: string
   readonly location: Location
-  /** A change that cures it and that cannot do harm, where there is one. */
+  /** Something is not drawn yet: of no concern while drawing goes on, and an error when a run is requested. */
+  readonly incomplete?: true
+  /** A change that remedies it and that cannot do harm, where there is one. */
   readonly fix?: Fix
   /** Why somebody accepts it, where somebody does. */
   readonly accepted?: string

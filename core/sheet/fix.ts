@@ -10,7 +10,7 @@ const PLUG_AT = 3
 
 export function applyFix(sheet: Sheet, fix: Fix): Sheet {
   switch (fix.does) {
-    case 'turnRound':
+    case 'swapPorts':
       return swapPorts(sheet, fix.component)
     case 'setParameter':
       return setParameter(sheet, fix.component, fix.parameter, fix.value)

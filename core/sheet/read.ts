@@ -4,9 +4,9 @@ import { issueText } from './issue-text'
 
 export type ReadResult = { ok: true; sheet: Sheet } | { ok: false; problems: Finding[] }
 
-const refused = (message: string, cure?: string): ReadResult => ({
+const refused = (message: string, remedy?: string): ReadResult => ({
   ok: false,
-  problems: [{ rule: 'file', severity: 'error', message, remedy: cure, location: {} }],
+  problems: [{ rule: 'file', severity: 'error', message, remedy, location: {} }],
 })
 
 /** Characters of the largest text that is looked at; a sheet with all it may hold is smaller. */

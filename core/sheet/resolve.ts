@@ -15,12 +15,12 @@ export interface ResolvedComponent {
   readonly values: Readonly<Record<string, Value>>
 }
 
-const error = (rule: string, message: string, place: Location, cure?: string): Finding => ({
+const error = (rule: string, message: string, place: Location, remedy?: string): Finding => ({
   rule,
   severity: 'error',
   message,
   location: place,
-  remedy: cure,
+  remedy,
 })
 
 /** A parameter as it stands in a sheet file. */

@@ -28,6 +28,6 @@ export const directionalValve43 = defineKind({
   label: 'Directional valve 4/3',
   searchTerms: ['4/3', 'directional', 'four way', 'three position', 'dcv', 'solenoid valve'],
   description:
-    'Four ports, three positions. End a joins P to A and B to T, end b P to B and A to T; between them its centre.',
+    'Four ports, three positions. Position a connects P to A and B to T, position b P to B and A to T; between them its centre.',
   ...directional(design),
 })

@@ -154,9 +154,9 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       min: -1,
       max: 1,
       positions: [
-        { value: 1, label: design.positions === 3 ? 'end a' : 'actuated' },
+        { value: 1, label: design.positions === 3 ? 'position a' : 'actuated' },
         { value: 0, label: design.positions === 3 ? 'centre' : 'let go' },
-        { value: -1, label: design.positions === 3 ? 'end b' : 'pushed back' },
+        { value: -1, label: design.positions === 3 ? 'position b' : 'pushed back' },
       ],
     },
   })
@@ -375,9 +375,9 @@ function describeDirectionalValve(
   const box = boxes[Math.min(Math.max(at, 0), boxes.length - 1)]
   const where = three
     ? y > 0.5
-      ? 'In the box of end a'
+      ? 'In position a'
       : y < -0.5
-        ? 'In the box of end b'
+        ? 'In position b'
         : `In the centre (${label})`
     : y > 0.5
       ? 'Actuated'

@@ -26,7 +26,7 @@ export const burst = defineKind({
   name: 'burst',
   label: 'Burst or leak to the outside',
   family: 'lines',
-  searchTerms: ['burst', 'leak', 'broken hose', 'pipe break', 'spill'],
+  searchTerms: ['burst', 'leak', 'pipe break', 'spill'],
   designationLetter: 'Z',
   description: 'A hole in a line through which oil is lost from the moment a schedule opens it.',
   ports: [{ name: 'P', domain: 'oil', role: 'line that breaks' }],
