@@ -27,8 +27,16 @@ test('draws a circuit from nothing, runs it, reads a pressure, and finds it agai
   await place(page, 'relief', 480, 450)
   await place(page, 'reservoir', 480, 600)
   await expect(components(page)).toHaveCount(5)
-  // the checks say what is missing, at its place
-  await expect(page.getByTestId('findings')).toContainText('errors')
+  // what is not connected yet is marked quietly, and is no error while drawing
+  await expect(page.getByTestId('findings')).toContainText('open port')
+  await expect(page.getByTestId('findings')).not.toContainText('error')
+  await expect(page.locator('[data-open-port="P1:P"]')).toBeVisible()
+  await expect(page.locator('.marked-error')).toHaveCount(0)
+  // and is one when a run is asked for
+  await step(page, 'Run')
+  await expect(page.getByTestId('run')).toBeDisabled()
+  await expect(page.locator('[data-component="P1"]')).toHaveClass(/marked-error/)
+  await step(page, 'Sheet')
   await lay(page, port(page, 'P1', 'S'), port(page, 'Z1', 'T'))
   await lay(page, port(page, 'M1', 'W'), port(page, 'P1', 'W'))
   await lay(page, port(page, 'P1', 'P'), port(page, 'V1', 'P'))
@@ -223,7 +231,8 @@ test('names a circuit that cannot be run at the component concerned', async ({ p
   await clickPipe(page, 'L4')
   await expect(page.locator('[data-pipe="L4"]')).toHaveClass(/selected/)
   await page.getByTestId('sheet').press('Delete')
-  await expect(page.locator('[data-component="V1"]')).toHaveClass(/marked-error/)
+  await expect(page.locator('[data-open-port="V1:P"]')).toBeVisible()
+  await expect(page.locator('[data-component="P1"]')).toHaveClass(/marked-warning/)
   await page.getByTestId('findings').click()
   await expect(page.getByRole('button', { name: /Port P of 1-0V1 .protected line. is open/ })).toBeVisible()
   await page.getByRole('button', { name: /has no relief valve/ }).click()
@@ -295,10 +304,10 @@ test('leads a pipe elsewhere by its end, lays a pilot line, selects by a frame, 
   const end = page.locator('[data-item="end:L7:to"]')
   await expect(end).toBeVisible()
   await lay(page, end, port(page, 'S2', 'P'))
-  await expect(page.locator('[data-component="S1"]')).toHaveClass(/marked-error/)
-  await expect(page.locator('[data-component="S2"]')).not.toHaveClass(/marked-error/)
+  await expect(page.locator('[data-open-port="S1:P"]')).toBeVisible()
+  await expect(page.locator('[data-open-port="S2:P"]')).toHaveCount(0)
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.locator('[data-component="S1"]')).not.toHaveClass(/marked-error/)
+  await expect(page.locator('[data-open-port="S1:P"]')).toHaveCount(0)
 
   // a line laid with the tool is of the kind in hand
   await page.getByTestId('tool-connect').click()

@@ -265,6 +265,7 @@ watch(
             :cy="at[1]"
             r="0.55"
             class="open-port"
+            :data-open-port="`${component}:${port}`"
             :class="{ lifted: liftedIds.has(component) }"
             pointer-events="none"
           />

@@ -12,10 +12,10 @@ const props = defineProps<{
   finding?: string
 }>()
 const label = computed(() => {
-  const { name, lineType: line, from, to } = props.drawn.pipe
+  const { name, lineType, from, to } = props.drawn.pipe
   const end = (e: PipeEnd) =>
     'junction' in e ? `junction ${e.junction}` : locationText({ component: e.component, port: e.port })
-  return `${name ?? 'Pipe'}, ${line} line from ${end(from)} to ${end(to)}`
+  return `${name ?? 'Pipe'}, ${lineType} line from ${end(from)} to ${end(to)}`
 })
 </script>
 

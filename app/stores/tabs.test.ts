@@ -2,13 +2,13 @@ import { createPinia, disposePinia, setActivePinia } from 'pinia'
 import { afterEach, expect, it, vi } from 'vitest'
 import { useTabs } from './tabs'
 
-/** What another tab says and hears. */
+/** Another tab: what it sends and receives. */
 function otherTab() {
   const channel = new BroadcastChannel('oar-bench-sheets')
   const heard: string[] = []
   channel.addEventListener('message', ({ data }) => heard.push(`${data.event} ${data.sheet}`))
-  const say = (event: string, sheet: string) => channel.postMessage({ tab: 'other', sheet, event })
-  return { heard, say, close: () => channel.close() }
+  const send = (event: string, sheet: string) => channel.postMessage({ tab: 'other', sheet, event })
+  return { heard, send, close: () => channel.close() }
 }
 const pinia = createPinia()
 setActivePinia(pinia)
@@ -26,23 +26,23 @@ it('knows of another tab on the same sheet, of its saves, and of its end', async
     tabs.open('A')
     expect(other.heard).toContain('opened A')
   })
-  other.say('opened', 'B')
-  other.say('opened', 'A')
+  other.send('opened', 'B')
+  other.send('opened', 'A')
   await vi.waitFor(() => expect(tabs.elsewhere).toBe(true))
   await vi.waitFor(() => expect(other.heard).toContain('present A'))
   // two at once are two
-  other.say('saved', 'A')
-  other.say('saved', 'A')
-  other.say('saved', 'B')
+  other.send('saved', 'A')
+  other.send('saved', 'A')
+  other.send('saved', 'B')
   await vi.waitFor(() => expect(saved).toHaveBeenCalledTimes(2))
   tabs.announceSaved()
   await vi.waitFor(() => expect(other.heard).toContain('saved A'))
-  other.say('closed', 'A')
+  other.send('closed', 'A')
   await vi.waitFor(() => expect(tabs.elsewhere).toBe(false))
   tabs.open('B')
   await vi.waitFor(() => expect(other.heard).toContain('closed A'))
   // one that no longer answers is gone after a while
-  other.say('present', 'B')
+  other.send('present', 'B')
   await vi.waitFor(() => expect(tabs.elsewhere).toBe(true))
   await vi.waitFor(() => expect(tabs.elsewhere).toBe(false), 6000)
 })

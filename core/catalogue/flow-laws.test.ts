@@ -91,14 +91,14 @@ describe('openings', () => {
   })
 })
 
-describe('reversal', () => {
+describe('frictionReversal', () => {
   it('is the hyperbolic tangent', () => {
     for (const s of [-300, -19.5, -18.5, -2, -1e-3, 0, 1e-6, 0.3, 5, 18.9, 19.1])
       expect(frictionReversal(s)).toBeCloseTo(Math.tanh(s), 14)
   })
 })
 
-describe('notchLaw', () => {
+describe('notchOpening', () => {
   it('is shut within the dead band, full at the end of the stroke, the same both ways', () => {
     for (const exponent of [1, 1.5, 2.2]) {
       const notch = notchOpening({ deadBand: 0.1, exponent })

@@ -17,7 +17,7 @@ export function smoothSquareRoot(drop: number): number {
 }
 
 /**
- * Flows of several paths, each its coefficient times `rootDrop`, taken at one end and given at the other. The law is written out
+ * Flows of several paths, each its coefficient times `smoothSquareRoot`, taken at one end and given at the other. The law is written out
  * here: a number that leaves a function is put on the heap, and valves are what a circuit has most of.
  * @param coefficients m³/s/√Pa @param from @param to port of each end @param p Pa @param q m³/s, is added to
  */
@@ -165,7 +165,7 @@ export function frictionFactor(re: number): number {
 }
 
 /**
- * The pressure drop whose `rootDrop` is r: the path law the other way round, Δp² = (r⁴ + √(r⁸ + 4·r⁴·Δp_t²))/2.
+ * The pressure drop whose `smoothSquareRoot` is r: the path law the other way round, Δp² = (r⁴ + √(r⁸ + 4·r⁴·Δp_t²))/2.
  * @param r √Pa @returns Pa
  */
 export function inverseSmoothSquareRoot(r: number): number {

@@ -17,7 +17,7 @@ import { buckling } from './buckling'
 import { unitMistake } from './unit-mistake'
 import { subjectOf, type Finding } from '../sheet/finding'
 import { deadEnd } from './dead-end'
-import { holdingValvesInSeries } from './holding-valves-in-series'
+import { imposedTwice } from './imposed-twice'
 import { noTank } from './no-tank'
 import { openPort } from './open-port'
 import { pumpWithoutRelief } from './pump-without-relief'
@@ -37,7 +37,7 @@ export const rules: readonly Rule[] = [
   deadEnd,
   noTank,
   pumpWithoutRelief,
-  holdingValvesInSeries,
+  imposedTwice,
   reversedCheck,
   drainUnderPressure,
   pilotWithoutSource,
@@ -70,10 +70,11 @@ export const rules: readonly Rule[] = [
 
 /** Runs all rules. Warnings that the sheet accepts come with the reason for it; an error cannot be accepted. */
 export function checkDesign(subject: Subject): Finding[] {
-  const { acceptedWarnings: silenced } = subject.sheet
   return rules.flatMap((rule) =>
     rule.check(subject).map((found): Finding => {
-      const accepted = silenced.find((s) => s.rule === rule.id && s.location === subjectOf(found.location))
+      const accepted = subject.sheet.acceptedWarnings.find(
+        (w) => w.rule === rule.id && w.location === subjectOf(found.location),
+      )
       return {
         rule: rule.id,
         ...found,

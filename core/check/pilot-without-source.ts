@@ -15,15 +15,15 @@ export const pilotWithoutSource: Rule = {
     // a pump, a store, a line that is limited, and what a load moves: all their oil
     for (const { component, kind } of netlist.components) {
       const {
-        suctionPorts: draws,
-        deliveryPorts: delivers,
-        energyStorage: stores,
+        suctionPorts,
+        deliveryPorts,
+        energyStorage,
         pressureSettings: settings = [],
       } = kind.traits ?? {}
       if (
-        !draws &&
-        !delivers &&
-        !stores &&
+        !suctionPorts &&
+        !deliveryPorts &&
+        !energyStorage &&
         !settings.some((s: { does: string }) => s.does === 'limits') &&
         kind.family !== 'actuators'
       )

@@ -200,30 +200,30 @@ describe('accepting', () => {
 it('traits name ports and parameters that are there', () => {
   for (const kind of kinds.values()) {
     const {
-      pilotPorts: pilots = [],
-      drainPorts: drains = [],
-      ratedPressure: rating,
+      pilotPorts = [],
+      drainPorts = [],
+      ratedPressure,
       pressureSettings: settings = [],
-      energyStorage: stores,
-      safetyBlockPort: guards,
-      constantDelivery: constant,
+      energyStorage,
+      safetyBlockPort,
+      constantDelivery,
     } = kind.traits ?? {}
     const ports = kind.ports.map((p) => p.name)
     // a design with fewer ports lists those it has not
-    for (const port of [...drains, ...settings.map((s) => s.port), stores?.port, guards])
+    for (const port of [...drainPorts, ...settings.map((s) => s.port), energyStorage?.port, safetyBlockPort])
       if (port) expect(ports, kind.name).toContain(port)
     const parameters = settings.map((s) => s.parameter)
     for (const name of [
-      rating,
+      ratedPressure,
       ...parameters,
-      stores?.minimumPressure,
-      constant?.displacement,
-      constant?.speed,
+      energyStorage?.minimumPressure,
+      constantDelivery?.displacement,
+      constantDelivery?.speed,
     ])
       if (name) expect(Object.keys(kind.parameters), kind.name).toContain(name)
-    if (pilots.length)
+    if (pilotPorts.length)
       expect(
-        ports.some((p) => pilots.includes(p)),
+        ports.some((p) => pilotPorts.includes(p)),
         kind.name,
       ).toBe(true)
   }

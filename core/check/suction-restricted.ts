@@ -16,7 +16,7 @@ export const suctionRestricted: Rule = {
       const within = (component: string, ...ports: string[]) =>
         ports.every((port) => line.has(netlist.nodeOf.get(portKey(component, port))!))
       return inTheWay.flatMap((of) => {
-        const { filters, restrictions: restrains } = of.kind.traits ?? {}
+        const { filters, restrictions } = of.kind.traits ?? {}
         const { id } = of.component
         const finding = (message: string, remedy: string) => [
           { severity: 'warning' as const, message, remedy, location: { component: id } },
@@ -26,7 +26,7 @@ export const suctionRestricted: Rule = {
             `${nameOfComponent(of)} stands in the suction line of ${pump.name} without a bypass: clogged, it starves the pump.`,
             'Take one with a bypass valve and an indicator, or filter in the return line.',
           )
-        if (restrains?.some((r: { from: string; to: string }) => within(id, r.from, r.to)))
+        if (restrictions?.some((r: { from: string; to: string }) => within(id, r.from, r.to)))
           return finding(
             `${nameOfComponent(of)} throttles the suction line of ${pump.name}.`,
             'Take it out, or meter behind the pump.',

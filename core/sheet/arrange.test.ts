@@ -64,8 +64,8 @@ describe('a part that is put on a pipe', () => {
     expect(sound(round)).toEqual([])
   })
   it('leaves what was shaped by hand, and what was under it before', () => {
-    const shaped = { ...sheet, pipes: [{ ...pipe, manualRoute: true as const }] }
-    expect(runsThrough(put(shaped))).toBe(true)
+    const manual = { ...sheet, pipes: [{ ...pipe, manualRoute: true as const }] }
+    expect(runsThrough(put(manual))).toBe(true)
     const added = addComponent(sheet, 'pressure-gauge', { x: 20, y: middle[1] })
     const along = move(added.sheet, [added.id], 1, 0)
     expect(routeAround(along, [added.id], added.sheet)).toBe(along)

@@ -51,13 +51,13 @@ describe('a pipe shaped by hand', () => {
   it('keeps its shape when an end moves, and is laid anew where it cannot', () => {
     const { sheet, pipe, two } = pair(20, 0)
     const { segment, at } = segmentAcross(sheet, sheet.pipes[0], [0, -1])!
-    const shaped = moveSegment(sheet, pipe, segment, [at[0], at[1] - 5])
-    const height = Math.min(...points(shaped, pipe).map((p) => p[1]))
-    const aside = move(shaped, [two], 7, 2)
+    const manual = moveSegment(sheet, pipe, segment, [at[0], at[1] - 5])
+    const height = Math.min(...points(manual, pipe).map((p) => p[1]))
+    const aside = move(manual, [two], 7, 2)
     expect(Math.min(...points(aside, pipe).map((p) => p[1]))).toBe(height)
     expect(aside.pipes[0].manualRoute).toBe(true)
     // above its own line, the line would come in through the symbol
-    const over = move(shaped, [two], 0, -40)
+    const over = move(manual, [two], 0, -40)
     expect(over.pipes[0].manualRoute).toBeUndefined()
     expect(straight(points(over, pipe))).toBe(true)
   })

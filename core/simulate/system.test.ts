@@ -1,4 +1,4 @@
-/** What belongs to no single component: tank, heat, faults, the settled start, instruments, what is lost. */
+/** What belongs to no single component: tank, heat, faults, the start from the steady state, instruments, what is lost. */
 import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
 import type { Sheet } from '../sheet/schema'
@@ -27,7 +27,7 @@ const withTank = (sheet: Sheet, tank: Partial<Sheet['tank']>): Sheet => ({
   ...sheet,
   tank: { ...sheet.tank, ...tank },
 })
-const settled = (sheet: Sheet): Sheet => ({
+const fromSteadyState = (sheet: Sheet): Sheet => ({
   ...sheet,
   schedules: sheet.schedules.map((s) => ({ ...s, start: 'steadyState' as const })),
 })
@@ -365,7 +365,7 @@ describe('faults', () => {
   })
 })
 
-describe('settled start', () => {
+describe('start from the steady state', () => {
   const lift = circuit(
     {
       ...powerUnit,
@@ -385,7 +385,7 @@ describe('settled start', () => {
     ],
   )
   it('begins where nothing moves any more: the pump at its relief, the load on its oil', () => {
-    const r = runSheet(settled(timed(lift, 2, [])))
+    const r = runSheet(fromSteadyState(timed(lift, 2, [])))
     const ram = idOf(lift, 'cylinder-double-acting')
     expect(r.warnings).toEqual([])
     expect(at(r, `pressure(${idOf(lift, 'fixed-pump')}.P)`, 0) / bar).toBeGreaterThan(140)
@@ -424,7 +424,7 @@ describe('settled start', () => {
         'jet.B end.T',
       ],
     )
-    const r = runSheet(settled({ ...sheet, schedules: [{ ...sheet.schedules[0], duration: '1 s' }] }))
+    const r = runSheet(fromSteadyState({ ...sheet, schedules: [{ ...sheet.schedules[0], duration: '1 s' }] }))
     expect(r.finished).toBe(true)
     expect(r.warnings.join()).toMatch(/did not come to rest/)
   })

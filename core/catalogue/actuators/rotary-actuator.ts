@@ -99,7 +99,7 @@ export function rotaryModel(
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * values.inertia)
   const friction = (speed: number) =>
     values.coulombTorque * frictionReversal(speed / REVERSAL_SPEED) + viscous * speed
-  const crushed = endStopChamber(perRadian)
+  const endStop = endStopChamber(perRadian)
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   return {
@@ -128,10 +128,10 @@ export function rotaryModel(
       l.dx[STATE.angle] = speed
       const leakage = leakReference * fluid.leakageFactor * drop
       const over = angle - values.range
-      l.q[A] = perRadian * speed * (angle < 0 ? crushed.share(-angle) : 1) + leakage
-      l.q[B] = -perRadian * speed * (over > 0 ? crushed.share(over) : 1) - leakage
-      l.v[A] = DEAD_VOLUME + perRadian * (angle < 0 ? -crushed.gone(-angle) : angle)
-      l.v[B] = DEAD_VOLUME - perRadian * (over > 0 ? crushed.gone(over) : over)
+      l.q[A] = perRadian * speed * (angle < 0 ? endStop.share(-angle) : 1) + leakage
+      l.q[B] = -perRadian * speed * (over > 0 ? endStop.share(over) : 1) - leakage
+      l.v[A] = DEAD_VOLUME + perRadian * (angle < 0 ? -endStop.gone(-angle) : angle)
+      l.v[B] = DEAD_VOLUME - perRadian * (over > 0 ? endStop.gone(over) : over)
       l.q[W] = l.u[INPUT.loadTorque] + friction(speed) + stops - perRadian * drop
       l.v[W] = values.inertia
       l.g[EVENT.lower] = -angle + (l.mode[0] ? RELEASE_GAP : 0)

@@ -80,7 +80,7 @@ export const winchLoad = defineKind({
     const arm = v.radius / v.ratio
     const weight = v.mass * GRAVITY * Math.sin(v.slope)
     const inertia = v.mass * arm * arm + v.drumInertia
-    // openRamp is rounded over 2 % of this
+    // smoothPositivePart is rounded over 2 % of this
     const corner = v.mass * GRAVITY + v.rolling
     const pull = (speed: number, other: number) => {
       const force = weight + other + v.rolling * frictionReversal(speed / REVERSAL_SPEED)

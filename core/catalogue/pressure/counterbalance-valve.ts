@@ -22,7 +22,16 @@ export const counterbalanceValve = defineKind({
   name: 'counterbalance-valve',
   label: 'Counterbalance and brake valve',
   family: 'pressure',
-  searchTerms: ['counterbalance', 'brake valve', 'over centre', 'overcentre', 'over-centre', 'load control', 'motion control', 'cbv'],
+  searchTerms: [
+    'counterbalance',
+    'brake valve',
+    'over centre',
+    'overcentre',
+    'over-centre',
+    'load control',
+    'motion control',
+    'cbv',
+  ],
   designationLetter: 'V',
   description:
     'Holds the load at 1 and lets it down only as far as the pressure at X on the other side of the actuator asks.',

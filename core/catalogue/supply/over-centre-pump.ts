@@ -35,7 +35,15 @@ export const overCentrePump = defineKind({
   name: 'over-centre-pump',
   label: 'Pump, variable, over-centre',
   family: 'supply',
-  searchTerms: ['variable pump', 'closed circuit pump', 'hydrostatic', 'over centre', 'overcentre', 'over-centre', 'swash'],
+  searchTerms: [
+    'variable pump',
+    'closed circuit pump',
+    'hydrostatic',
+    'over centre',
+    'overcentre',
+    'over-centre',
+    'swash',
+  ],
   designationLetter: 'P',
   description: 'Delivers at A or at B as its stroke is set to one side or the other. For closed circuits.',
   ports: [

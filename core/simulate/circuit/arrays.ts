@@ -14,7 +14,7 @@ interface Counts {
   readonly states: number
   readonly inputs: number
   readonly modes: number
-  readonly guards: number
+  readonly eventFunctions: number
   readonly outputs: number
   readonly conditions: number
   readonly powers: number
@@ -25,7 +25,7 @@ const countsOf = ({ model, ports, inputs }: ArraysPart): Counts => ({
   states: model.states?.length ?? 0,
   inputs,
   modes: model.modes?.length ?? 0,
-  guards: model.eventFunctions?.length ?? 0,
+  eventFunctions: model.eventFunctions?.length ?? 0,
   outputs: model.outputs?.length ?? 0,
   conditions: model.conditions?.length ?? 0,
   powers: POWERS,
@@ -61,7 +61,7 @@ export class CircuitArrays implements Local {
       states: 0,
       inputs: 0,
       modes: 0,
-      guards: 0,
+      eventFunctions: 0,
       outputs: 0,
       conditions: 0,
       powers: 0,
@@ -85,7 +85,7 @@ export class CircuitArrays implements Local {
     this.dx = this.modelOutputs.subarray(sum.ports)
     this.u = new Float64Array(sum.inputs)
     this.mode = Int32Array.from(parts.flatMap(({ model }) => model.modes ?? []))
-    this.g = new Float64Array(sum.guards)
+    this.g = new Float64Array(sum.eventFunctions)
     this.o = new Float64Array(sum.outputs)
     this.c = new Float64Array(sum.conditions)
     this.power = new Float64Array(sum.powers)
@@ -101,7 +101,7 @@ export class CircuitArrays implements Local {
         dx: this.dx.subarray(from.states, to.states),
         u: this.u.subarray(from.inputs, to.inputs),
         mode: this.mode.subarray(from.modes, to.modes),
-        g: this.g.subarray(from.guards, to.guards),
+        g: this.g.subarray(from.eventFunctions, to.eventFunctions),
         o: this.o.subarray(from.outputs, to.outputs),
         c: this.c.subarray(from.conditions, to.conditions),
         power: this.power.subarray(from.powers, to.powers),

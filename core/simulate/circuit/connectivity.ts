@@ -30,7 +30,7 @@ export interface Connectivity {
   readonly followedNodes: Int32Array
   /** Ports that take from the nodes with a state, in their order, and from those that are held. */
   readonly flowPorts: PortLists
-  /** Ports of what swells. */
+  /** Ports of what hasVariableVolume. */
   readonly variableVolume: PortLists
   /** Ports at which an element adds the same capacity at all times. */
   readonly constant: Int32Array
@@ -47,7 +47,7 @@ export function connectivityOf(
       node,
       imposes: imposes[i],
       takes: !imposes[i] && model.evaluate !== undefined,
-      swells: model.hasVariableVolume ?? false,
+      hasVariableVolume: model.hasVariableVolume ?? false,
     })),
   )
   const those = (which: (port: (typeof ports)[number], index: number) => boolean) =>
@@ -80,9 +80,9 @@ export function connectivityOf(
     followedNodes: nodesOf(followingPorts),
     flowPorts: atNodes([...stateNodes, ...nodesOf(imposingPorts)], (port) => port.takes),
     variableVolume: atNodes(
-      nodesOf(those((port) => port.takes && port.swells)),
-      (port) => port.takes && port.swells,
+      nodesOf(those((port) => port.takes && port.hasVariableVolume)),
+      (port) => port.takes && port.hasVariableVolume,
     ),
-    constant: those((port) => port.takes && !port.swells),
+    constant: those((port) => port.takes && !port.hasVariableVolume),
   }
 }

@@ -32,7 +32,7 @@ interface Block {
   readonly inputs: number
   readonly firstMode: number
   readonly modes: number
-  readonly swells: boolean
+  readonly hasVariableVolume: boolean
 }
 
 export class LocalDifferences {
@@ -93,7 +93,7 @@ export class LocalDifferences {
         inputs: element.inputsRead,
         firstMode: start.modes,
         modes: local.mode.length,
-        swells: model.hasVariableVolume ?? false,
+        hasVariableVolume: model.hasVariableVolume ?? false,
       }
       places.push(
         ...ports.map((i) => start.ports + i),
@@ -103,7 +103,7 @@ export class LocalDifferences {
       for (const column of own) for (const row of own) pairs.push([row, column])
       return [block]
     })
-    this.swelling = this.blocks.filter((block) => block.swells)
+    this.swelling = this.blocks.filter((block) => block.hasVariableVolume)
     this.places = Int32Array.from(places)
     this.rows = Int32Array.from(rows)
     this.scales = Float64Array.from(rows, (row) => scale[row])
@@ -129,10 +129,10 @@ export class LocalDifferences {
       ...blocks[at],
       evaluate: model.evaluate,
       inputs: inputsRead,
-      swells: model.hasVariableVolume ?? false,
+      hasVariableVolume: model.hasVariableVolume ?? false,
     }
     blocks[at] = block
-    this.swelling = blocks.filter((each) => each.swells)
+    this.swelling = blocks.filter((each) => each.hasVariableVolume)
     from.fill(Number.NaN, block.first, block.first + block.count)
     this.volumeSlopes.fill(0, block.firstSlope, block.firstSlope + block.count * block.count)
   }
@@ -180,9 +180,9 @@ export class LocalDifferences {
   /** Whether the derivatives of a block still hold: nothing has moved since by more than does not matter. */
   private quiet({ first, count, firstInput, inputs, firstMode, modes }: Block): boolean {
     const { places, from, scales, fromInput, fromMode } = this
-    const { modelInputs: given, u, mode } = this.arrays
+    const { modelInputs, u, mode } = this.arrays
     for (let i = first; i < first + count; i++) {
-      const moved = given[places[i]] - from[i]
+      const moved = modelInputs[places[i]] - from[i]
       const reach = QUIET * scales[i]
       if (!(moved <= reach && -moved <= reach)) return false
     }
@@ -192,32 +192,32 @@ export class LocalDifferences {
   }
 
   private differentiate(block: Block): void {
-    const { evaluate, local, first, count, ports, firstSlope, swells } = block
+    const { evaluate, local, first, count, ports, firstSlope, hasVariableVolume } = block
     const { firstInput, inputs, firstMode, modes } = block
     const { places, from, scales, fromInput, fromMode, base, baseVolume, slopes, volumeSlopes } = this
-    const { modelInputs: given, modelOutputs: found, v, u, mode } = this.arrays
+    const { modelInputs, modelOutputs, v, u, mode } = this.arrays
     const end = first + count
     for (let i = firstMode; i < firstMode + modes; i++) fromMode[i] = mode[i]
     for (let i = firstInput; i < firstInput + inputs; i++) fromInput[i] = u[i]
     for (let i = first; i < end; i++) {
-      from[i] = given[places[i]]
-      base[i] = found[places[i]]
+      from[i] = modelInputs[places[i]]
+      base[i] = modelOutputs[places[i]]
     }
-    if (swells) for (let i = first; i < first + ports; i++) baseVolume[i] = v[places[i]]
+    if (hasVariableVolume) for (let i = first; i < first + ports; i++) baseVolume[i] = v[places[i]]
     for (let variable = first, k = firstSlope; variable < end; variable++) {
       const place = places[variable]
       const value = from[variable]
       const size = value < 0 ? -value : value
       const scale = scales[variable]
       const step = DIFFERENCE * (size > scale ? size : scale)
-      given[place] = value + step
+      modelInputs[place] = value + step
       evaluate(local)
-      given[place] = value
+      modelInputs[place] = value
       const inverse = 1 / step
-      if (swells)
+      if (hasVariableVolume)
         for (let i = 0; i < ports; i++)
           volumeSlopes[k + i] = (v[places[first + i]] - baseVolume[first + i]) * inverse
-      for (let i = first; i < end; i++, k++) slopes[k] = (found[places[i]] - base[i]) * inverse
+      for (let i = first; i < end; i++, k++) slopes[k] = (modelOutputs[places[i]] - base[i]) * inverse
     }
   }
 }

@@ -2,19 +2,19 @@ import { portKey } from '../sheet/netlist'
 import type { Rule } from './rule'
 import { nameOf } from '../sheet/schema'
 
-export const holdingValvesInSeries: Rule = {
+export const imposedTwice: Rule = {
   id: 'held-twice',
   reason:
     'Two components that each hold the pressure, the speed or the position of one line cannot both be right.',
   check({ netlist }) {
-    const holders = new Map<number, (typeof netlist.components)[number][]>()
+    const imposing = new Map<number, (typeof netlist.components)[number][]>()
     for (const resolved of netlist.components)
       for (const port of resolved.kind.ports)
         if (port.imposes || port.drives) {
           const node = netlist.nodeOf.get(portKey(resolved.component.id, port.name))!
-          holders.set(node, [...(holders.get(node) ?? []), resolved])
+          imposing.set(node, [...(imposing.get(node) ?? []), resolved])
         }
-    return [...holders.values()].flatMap((list) =>
+    return [...imposing.values()].flatMap((list) =>
       list
         .slice(1)
         .filter(
