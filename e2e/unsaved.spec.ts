@@ -18,7 +18,7 @@ test('leaving with unsaved edits asks; they stay in the browser, are marked in t
   await place(page, 'fixed', 300, 150)
   await expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'failed')
   await toList(page)
-  await expect(leave(page)).toContainText('They stay in this browser')
+  await expect(leave(page)).toContainText('changes stay in this browser')
   await leave(page).getByRole('button', { name: 'Stay here' }).click()
   await expect(components(page)).toHaveCount(2)
   await toList(page)

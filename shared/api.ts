@@ -56,6 +56,8 @@ export interface MachineRow {
     components: number
     errors: number
     warnings: number
+    /** Findings that only say what is not drawn yet. */
+    incomplete: number
     /** Values on the sheet that sizing has a result for, and those that agree with it. */
     sized: number
     agreeing: number

@@ -14,7 +14,7 @@ defineProps<{ findings: readonly Finding[] }>()
       :class="f.incomplete ? 'text-soft' : f.severity === 'error' ? 'text-error' : 'text-caution'"
     >
       {{ f.message }} <span class="text-soft">{{ f.remedy }}</span>
-      <FixButton v-if="f.fix" :fix="f.fix" />
+      <FixButton v-if="f.fix" :fix="f.fix" :plain="f.incomplete" />
     </li>
   </ul>
 </template>

@@ -102,7 +102,7 @@ const restore = (f: Finding) =>
         <h3 class="px-3 py-1 text-[13px] text-soft">Not connected yet; errors when it is run</h3>
         <div v-for="(f, i) in incomplete" :key="i" class="px-3 py-1 text-[13px]" data-testid="incomplete">
           <button class="text-left hover:text-accent" @click="(go(f), close())">{{ f.message }}</button>
-          <FixButton v-if="f.fix" :fix="f.fix" class="ml-2" />
+          <FixButton v-if="f.fix" :fix="f.fix" plain class="ml-2 text-soft" />
         </div>
       </section>
       <section v-if="checks.accepted.length" class="mt-1 border-t border-rule pt-1">

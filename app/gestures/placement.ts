@@ -9,8 +9,8 @@ import { toGrid } from './grid'
 
 /** Symbols may touch; from this overlap on in both directions one lies on the other, modules. */
 const OVERLAP = 1
-/** Free room kept around a component that is placed by keyboard, modules. */
-const ROOM = 2
+/** Free room kept around a component that is placed by keyboard, for its label and for pipes, modules. */
+const ROOM = 5
 /** Places are looked for up to this distance, modules. */
 const FARTHEST = 120
 

@@ -55,9 +55,15 @@ export function stepStates({ briefFilled, sheet, lastRun }: MachineRow): StepSta
     const found = [
       sheet.errors && plural(sheet.errors, 'error'),
       sheet.warnings && plural(sheet.warnings, 'warning'),
+      sheet.incomplete && plural(sheet.incomplete, 'open port'),
     ].filter(Boolean)
     if (sheet.errors) return step('sheet', 'Sheet', 'problem', found.join(', '))
-    return step('sheet', 'Sheet', sheet.warnings ? 'open' : 'done', found.join(', ') || 'checks pass')
+    return step(
+      'sheet',
+      'Sheet',
+      sheet.warnings || sheet.incomplete ? 'open' : 'done',
+      found.join(', ') || 'checks pass',
+    )
   }
   const sizesState = (): StepState => {
     if (!sheet?.sized) return step('sizes', 'Sizes', 'open', 'nothing sized')

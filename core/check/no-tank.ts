@@ -1,4 +1,4 @@
-import { ALWAYS, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
+import { ALWAYS, isJoined, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
 
 export const noTank: Rule = {
   id: 'no-tank',
@@ -9,17 +9,20 @@ export const noTank: Rule = {
     // oil comes from the tank to the suction port, so checks are passed in their free direction
     const supplied = new Set<number>()
     for (const tank of tanks) for (const node of reachable(edges, tank, ALWAYS)) supplied.add(node)
-    return portsWith(netlist, 'suctionPorts')
-      .filter(({ node }) => !supplied.has(node))
-      .map(({ component, name, port }) => ({
-        severity: tanks.size ? ('warning' as const) : ('error' as const),
-        message: tanks.size
-          ? `${name} gets no oil: no tank can supply its port ${port}.`
-          : `${name} gets no oil: there is no tank on the sheet.`,
-        remedy: tanks.size
-          ? 'Lead its suction line to a reservoir; look for a check valve the wrong way round.'
-          : 'Place a reservoir and lead the suction line to it.',
-        location: { component, port },
-      }))
+    return (
+      portsWith(netlist, 'suctionPorts')
+        // a port that is not connected yet is reported as such
+        .filter(({ node }) => !supplied.has(node) && isJoined(netlist, node))
+        .map(({ component, name, port }) => ({
+          severity: tanks.size ? ('warning' as const) : ('error' as const),
+          message: tanks.size
+            ? `${name} gets no oil: no tank can supply its port ${port}.`
+            : `${name} gets no oil: there is no tank on the sheet.`,
+          remedy: tanks.size
+            ? 'Lead its suction line to a reservoir; look for a check valve the wrong way round.'
+            : 'Place a reservoir and lead the suction line to it.',
+          location: { component, port },
+        }))
+    )
   },
 }

@@ -1,5 +1,5 @@
 import { isRelieved } from './relieved'
-import { ALWAYS, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
+import { ALWAYS, isJoined, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
 
 export const pumpWithoutRelief: Rule = {
   id: 'pump-without-relief',
@@ -10,6 +10,8 @@ export const pumpWithoutRelief: Rule = {
     const tanks = tankNodes(netlist)
     const pumps = portsWith(netlist, 'deliveryPorts')
     return pumps.flatMap(({ component, name, port, node }) => {
+      // a port that is not connected yet is reported as such
+      if (!isJoined(netlist, node)) return []
       const line = reachable(edges, node, ALWAYS)
       if (isRelieved(netlist, edges, line)) return []
       const open = [...line].some((n) => tanks.has(n))

@@ -135,6 +135,7 @@ export function listMachines(store: Store): MachineRow[] {
         contentHash: sheetSummaries.contentHash,
         components: sheetSummaries.components,
         errors: sheetSummaries.errors,
+        incomplete: sheetSummaries.incomplete,
         warnings: sheetSummaries.warnings,
         sized: sheetSummaries.sized,
         agreeing: sheetSummaries.agreeing,
@@ -184,6 +185,7 @@ export function listMachines(store: Store): MachineRow[] {
             ? {
                 components: known.components,
                 errors: known.errors,
+                incomplete: known.incomplete,
                 warnings: known.warnings,
                 sized: known.sized,
                 agreeing: known.agreeing,

@@ -95,6 +95,8 @@ export const sheetSummaries = sqliteTable('sheet_summaries', {
   contentHash: text('content_hash').notNull(),
   components: integer('components').notNull(),
   errors: integer('errors').notNull(),
+  /** Findings that only say what is not drawn yet. */
+  incomplete: integer('incomplete').notNull(),
   warnings: integer('warnings').notNull(),
   sized: integer('sized').notNull(),
   agreeing: integer('agreeing').notNull(),

@@ -25,7 +25,8 @@ export function summarise(store: Store, sheetId: string): void {
   if (!read.ok) return
   const show = showIn('metric')
   const findings = check(read.sheet, undefined, show).filter((f) => !f.accepted)
-  const of = (severity: 'error' | 'warning') => findings.filter((f) => f.severity === severity).length
+  const of = (severity: 'error' | 'warning') =>
+    findings.filter((f) => f.severity === severity && !f.incomplete).length
   const values = {
     revision: row.sheet.revision,
     briefRevision: row.briefRevision,
@@ -33,6 +34,7 @@ export function summarise(store: Store, sheetId: string): void {
     components: read.sheet.components.length,
     errors: of('error'),
     warnings: of('warning'),
+    incomplete: findings.filter((f) => f.incomplete).length,
     ...agreement(read.sheet, briefSchema.parse(JSON.parse(row.brief))),
     thumbnail: sheetThumbnail(read.sheet, show),
   }

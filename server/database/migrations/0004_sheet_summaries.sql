@@ -5,6 +5,7 @@ CREATE TABLE `sheet_summaries` (
 	`content_hash` text NOT NULL,
 	`components` integer NOT NULL,
 	`errors` integer NOT NULL,
+	`incomplete` integer NOT NULL,
 	`warnings` integer NOT NULL,
 	`sized` integer NOT NULL,
 	`agreeing` integer NOT NULL,

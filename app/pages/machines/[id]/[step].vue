@@ -86,8 +86,8 @@ useEventListener('beforeunload', (event) => {
       @confirm="leaving.confirm()"
       @cancel="leaving.cancel()"
     >
-      {{ saving.problem || 'The changes could not be saved.' }} They stay in this browser and are offered to
-      you when you open this sheet again.
+      {{ saving.problem || 'The changes could not be saved.' }} Your changes stay in this browser and are
+      offered when you open this sheet again.
     </ConfirmDialog>
   </div>
 </template>
