@@ -106,6 +106,24 @@ describe('the sheet file', () => {
   })
 })
 
+describe('a sheet file that is made to take long', () => {
+  const many = (n: number) => Object.fromEntries(Array.from({ length: n }, (_, i) => [`p${i}`, '1 m']))
+  const deep = (n: number): unknown => (n ? [deep(n - 1)] : 1)
+  it.each([
+    [
+      'too many parameters',
+      { components: [{ id: 'a', kind: 'note', parameters: many(300) }] },
+      /more than 200/,
+    ],
+    ['very many parameters', { components: [{ id: 'a', kind: 'note', parameters: many(9000) }] }, /far more/],
+    ['lists in lists', { components: deep(40) }, /nested too deep/],
+    ['endless fields', many(9000), /far more/],
+  ])('is refused: %s', (_words, fields, message) => {
+    const read = readSheetText(JSON.stringify({ format: 'oar-bench-sheet', version: 5, ...fields }))
+    expect(read.ok ? '' : read.problems[0].message).toMatch(message)
+  })
+})
+
 describe('a plot', () => {
   it('draws equal symbols as one block, and turned ones as another', () => {
     const sheet = ['tank', 'tank'].reduce((s) => addComponent(s, 'reservoir').sheet, emptySheet('Tanks'))

@@ -35,6 +35,11 @@ export function readSheet(data: unknown): ReadResult {
       `The sheet has version ${version}; this program reads up to version ${SHEET_VERSION}.`,
       'Open it with a newer Oar Bench.',
     )
+  const oversized = oversizedField(data)
+  if (oversized !== undefined)
+    return refused(
+      `${oversized.slice(0, 80)}: has far more values than any sheet needs, or they are nested too deep`,
+    )
   const parsed = sheetSchema.safeParse(migrated(data))
   if (!parsed.success) {
     const problems = parsed.error.issues.slice(0, 20).map((issue): Finding => ({
@@ -47,6 +52,34 @@ export function readSheet(data: unknown): ReadResult {
   }
   const problems = nameProblems(parsed.data)
   return problems.length ? { ok: false, problems } : { ok: true, sheet: parsed.data }
+}
+
+/** More values, and more levels of them, than a sheet of the greatest size has. */
+const MOST_VALUES = 1_000_000
+const MOST_LEVELS = 12
+const MOST_ENTRIES = 5000
+
+/** The field that holds so much that checking it would take long; none where all is well. */
+function oversizedField(data: object): string | undefined {
+  const fields = Object.entries(data)
+  if (fields.length > MOST_ENTRIES) return fields[0][0]
+  let count = 0
+  for (const [field, content] of fields) {
+    let level: unknown[] = [content]
+    for (let depth = 0; level.length; depth++) {
+      if (depth > MOST_LEVELS) return field
+      const next: unknown[] = []
+      for (const item of level) {
+        if (typeof item !== 'object' || item === null) continue
+        const values: unknown[] = Array.isArray(item) ? item : Object.values(item)
+        count += values.length
+        if (count > MOST_VALUES || values.length > MOST_ENTRIES) return field
+        for (const value of values) next.push(value)
+      }
+      level = next
+    }
+  }
+  return undefined
 }
 
 /** What changed from each version of the format to the next, the first entry from 1 to 2. */

@@ -28,6 +28,9 @@ export const tableSchema = z
   .max(200)
   .describe('Pairs of written values, the first of each rising; straight lines between them.')
 
+/** Parameters of one component; no kind has nearly so many. */
+const MOST_PARAMETERS = 200
+
 export const componentSchema = z.strictObject({
   id: identifier.describe('Unique on the sheet; used by pipes, schedules and the command line.'),
   kind: z.string().min(1).max(64),
@@ -49,6 +52,9 @@ export const componentSchema = z.strictObject({
     .describe('People may be under what it holds; the checks then ask for more than a single valve.'),
   parameters: z
     .record(z.string().max(64), z.union([z.string().min(1).max(500), z.boolean(), tableSchema]))
+    .refine((values) => Object.keys(values).length <= MOST_PARAMETERS, {
+      error: `has more than ${MOST_PARAMETERS} entries`,
+    })
     .default({})
     .describe('Values that differ from the default: written with a unit, words, true or false, or a table.'),
 })

@@ -16,7 +16,7 @@ const json = (limit: number): BodyRule => ({ types: ['application/json'], limit 
 const NAMES = json(64 * KB)
 const BRIEF = json(256 * KB)
 /** A sheet of two thousand components with all their values has about 2 MB. */
-const SHEET = json(6 * MB)
+const SHEET = json(4 * MB)
 /** The sheet, and the run compressed and as base64. */
 const RUN = json(100 * MB)
 const ARCHIVE: BodyRule = { types: ['application/zip'], limit: 4000 * MB }

@@ -108,6 +108,7 @@ export function exportWorkspace(store: Store): Readable {
     const list: WorkspaceContents['machines'] = []
     const all = store.select().from(machines).orderBy(asc(machines.createdAt), asc(machines.id)).all()
     for (const [m, machine] of all.entries()) {
+      await setImmediate()
       list.push(contentsOf(machine, m))
       for (const [name, add] of loading) {
         // other requests come in between; what was sent makes room for the next

@@ -15,7 +15,7 @@ export default defineEventHandler(async (event): Promise<Saved> => {
     .set({ content, revision: revision + 1, saveId: saveId ?? null, updatedAt: now })
     .where(and(eq(sheets.id, id), eq(sheets.revision, revision)))
     .run()
-  if (done.changes) updateSummaries()
+  if (done.changes) updateSummaries(id)
   if (done.changes) return { revision: revision + 1, updatedAt: now.getTime() }
   const current = store.select().from(sheets).where(eq(sheets.id, id)).get()
   if (!current) refuse(404, 'There is no such sheet; its machine may have been deleted.')
