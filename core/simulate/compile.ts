@@ -3,6 +3,7 @@ import { checkDesign } from '../check'
 import { commandableOf, type FaultSpec, type InputSpec, type Show } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
+import { Fluid } from '../fluid/fluid'
 import { resolveFluid, resolveTank } from '../sheet/resolve'
 import type { Schedule, Sheet } from '../sheet/schema'
 import { parseQuantity, showIn } from '../units/text'
@@ -26,6 +27,9 @@ export interface Compiled extends CircuitDefinition {
 }
 
 const MOST_SAMPLES = 200_000
+/** A larger recording could not be saved, bytes. */
+const LARGEST_RECORDING = 200e6
+const BYTES_PER_SAMPLE = 4
 /** A pressure at the start may lie between a near void and far above any rating, Pa gauge. */
 const INITIAL_PRESSURE = { min: -1e5, max: 2000e5 }
 
@@ -75,6 +79,17 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
   const inputs = readInputs(netlist, schedule, findings)
   const initialPressure = readInitialPressures(sheet, netlist, findings)
   if (findings.some((f) => f.severity === 'error')) return { findings }
+  const recording = recordingSize(netlist, new Fluid(fluid.data), settings)
+  if (recording > LARGEST_RECORDING) {
+    findings.push({
+      rule: 'schedule',
+      severity: 'error',
+      message: `Schedule ${schedule.name} would record ${Math.round(recording / 1e6)} MB; a run can have ${LARGEST_RECORDING / 1e6} MB.`,
+      remedy: 'Take a longer sample interval: extremes are found on every step all the same.',
+      location: { schedule: schedule.id },
+    })
+    return { findings }
+  }
   return {
     findings,
     compiled: {
@@ -88,6 +103,17 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
       onBurst: schedule.onBurst,
     },
   }
+}
+
+/** Bytes that the samples of a run take. */
+function recordingSize(netlist: Netlist, fluid: Fluid, { duration, every }: RunSettings): number {
+  const signals = netlist.components.reduce((sum, { kind, values }) => {
+    const { states = [], outputs = [], modes = [] } = kind.model(values, fluid)
+    return (
+      sum + kind.ports.length + (kind.inputs?.length ?? 0) + states.length + outputs.length + modes.length
+    )
+  }, netlist.nodes.length)
+  return (duration / every + 1) * signals * BYTES_PER_SAMPLE
 }
 
 function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {

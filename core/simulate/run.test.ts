@@ -236,3 +236,26 @@ describe('a run as data', () => {
     expect(end(r, 'pressure(P1.P)')).toBeCloseTo(146.13e5, -4)
   })
 })
+
+describe('a recording', () => {
+  it('that could not be saved is refused before it is made', () => {
+    const sheet = circuit(powerUnit, powerUnitPipes)
+    const sampled = (duration: string, every: string) =>
+      compile({ ...sheet, schedules: [{ ...sheet.schedules[0], duration, every }] })
+    const few = sampled('100 s', '1 ms')
+    expect(few.findings).toEqual([])
+    expect(few.compiled).toBeDefined()
+    // forty power units on one sheet have forty times the signals
+    const many = Array.from({ length: 40 }, (_, i) =>
+      Object.fromEntries(Object.entries(powerUnit).map(([name, part]) => [`${name}${i}`, part])),
+    )
+    const pipes = many.flatMap((_, i) => powerUnitPipes.map((p) => p.replace(/(\w+)\.(\w+)/g, `$1${i}.$2`)))
+    const large = circuit(Object.assign({}, ...many), pipes)
+    const refused = compile({
+      ...large,
+      schedules: [{ ...large.schedules[0], duration: '190 s', every: '1 ms' }],
+    })
+    expect(refused.compiled).toBeUndefined()
+    expect(refused.findings.at(-1)!.message).toMatch(/would record \d+ MB; a run can have 200 MB/)
+  })
+})

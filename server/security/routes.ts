@@ -18,7 +18,7 @@ const BRIEF = json(256 * KB)
 /** A sheet of two thousand components with all their values has about 2 MB. */
 const SHEET = json(4 * MB)
 /** The sheet, and the run compressed and as base64. */
-const RUN = json(100 * MB)
+const RUN = json(280 * MB)
 const ARCHIVE: BodyRule = { types: ['application/zip'], limit: 4000 * MB }
 const id = '[^/]+'
 const route = (path: string, methods: Route['methods']): Route => ({
