@@ -1,21 +1,16 @@
 <script setup lang="ts">
 /** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
 import { branches, JUNCTION_RADIUS } from '@oar-bench/core/sheet/branches'
-import { extent, type Rect } from '@oar-bench/core/sheet/geometry'
-import { LETTERING_LINE, lineNames } from '@oar-bench/core/sheet/lettering'
+import { lineNames } from '@oar-bench/core/sheet/lettering'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
-import { asRead } from '@oar-bench/core/units/quantities'
 
 const props = defineProps<{ running: boolean }>()
 const sheetDocument = useSheetDocument()
 const selection = useSelection()
 const editor = useEditorUi()
-const runs = useSimulationRuns()
 // asked for once for each of hundreds of parts
 const { ids: selectedIds } = storeToRefs(selection)
 const { settings, portLetters } = storeToRefs(editor)
-const { show } = useUnits()
-const { dark } = useTheme()
 
 const host = useTemplateRef<HTMLDivElement>('host')
 const pane = useTemplateRef<HTMLDivElement>('pane')
@@ -30,7 +25,7 @@ const arrows = useTemplateRef<SVGGElement>('arrows')
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
 const names = computed(() => (editor.lineNames ? lineNames(sheetDocument.sheet) : []))
-const { components, pipes, lifted, liftedIds, marks, signs, openPorts } = useDrawnSheet(
+const { components, pipes, lifted, liftedIds, marks, signs, openPorts, bounds } = useDrawnSheet(
   preview,
   () => props.running,
 )
@@ -45,29 +40,13 @@ const GRID_FROM = 6
 const LETTERS_FROM = 4
 /** Width of the pressure scale, which stands at the right edge during a run. */
 const SCALE_WIDTH = 72
-/** All that is drawn, with the lettering. */
-function content(): Rect {
-  const drawn = extent(sheetDocument.sheet)
-  let [left, top, right, bottom] = [drawn.x, drawn.y, drawn.x + drawn.w, drawn.y + drawn.h]
-  for (const { caption } of components.value) {
-    if (!caption) continue
-    const { lines } = caption
-    const longest = Math.max(caption.designation.length + 8, ...lines.map((l) => l.length)) * 0.56
-    const start = caption.anchor === 'middle' ? caption.x - longest / 2 : caption.x
-    left = Math.min(left, start)
-    right = Math.max(right, start + longest)
-    top = Math.min(top, caption.y - LETTERING_LINE)
-    bottom = Math.max(bottom, caption.y + LETTERING_LINE * lines.length)
-  }
-  return { x: left, y: top, w: right - left, h: bottom - top }
-}
 const { scale, visible, fit, refit, zoomBy, centre, middle, toSheet } = useSheetView({
   host,
   pane,
   svg,
   layers: [layer, liftedLayer],
   cover,
-  content,
+  content: bounds,
   taken: () => (props.running ? SCALE_WIDTH : 0),
 })
 watch(() => [sheetDocument.machine?.id, props.running], refit)
@@ -104,39 +83,13 @@ function openMenu(event: MouseEvent) {
   menuAt.value = { x: event.clientX, y: event.clientY }
 }
 
-// ---- the run on the sheet -----------------------------------------------------------------
-let painter: FramePainter | undefined
-/** Not while something is moved, which will have it outdated. */
-const shownRun = computed(() => (props.running && !runs.outdated && !preview.value ? runs.shown : undefined))
-function repaint() {
-  if (!svg.value || !oil.value || !arrows.value) return
-  painter?.clear()
-  const shown = shownRun.value
-  painter =
-    shown &&
-    framePainter(
-      { svg: svg.value, oil: oil.value, arrows: arrows.value },
-      { sheet: sheetDocument.sheet, components: components.value, pipes: pipes.value },
-      shown.result,
-      {
-        colours: rampColours(dark.value),
-        full: runs.pressureRange,
-        show: (si, signal) => {
-          const { quantity } = shown.result.signals[signal]
-          return show(asRead(si, quantity), quantity, 3)
-        },
-      },
-    )
-  painter?.paint(runs.time)
-}
-onMounted(repaint)
-watch([shownRun, () => sheetDocument.sheet, dark, () => runs.pressureRange, useUnits().system], repaint, {
-  flush: 'post',
+const shownRun = useRunOnSheet({
+  places: { svg, oil, arrows },
+  components,
+  pipes,
+  // not while something is moved: the run is out of date with the move
+  active: () => props.running && !preview.value,
 })
-watch(
-  () => runs.time,
-  (t) => painter?.paint(t),
-)
 </script>
 
 <template>
@@ -322,7 +275,7 @@ watch(
     <SheetMenu v-if="menuAt" :at="menuAt" @close="((menuAt = undefined), host?.focus())" />
     <SheetOverview
       v-if="editor.overview"
-      :content="content"
+      :content="bounds"
       :components="components"
       :visible="visible"
       @look="centre"

@@ -3,6 +3,7 @@ import { findKind } from '@oar-bench/core/catalogue'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import {
   boundsOnSheet,
+  extent,
   longestPart,
   outline,
   placedPorts,
@@ -12,7 +13,7 @@ import {
   type XY,
 } from '@oar-bench/core/sheet/geometry'
 import { hoseOf } from '@oar-bench/core/sheet/hose'
-import { labels, type Label } from '@oar-bench/core/sheet/lettering'
+import { labels, LETTERING_LINE, type Label } from '@oar-bench/core/sheet/lettering'
 import {
   nameOf,
   type Junction,
@@ -175,5 +176,21 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>, running: () => bo
       return component && at ? [{ component, port, at }] : []
     })
   })
-  return { components, pipes, lifted, liftedIds, marks, signs, openPorts }
+  /** All that is drawn, with the lettering. */
+  function bounds(): Rect {
+    const drawn = extent(sheetDocument.sheet)
+    let [left, top, right, bottom] = [drawn.x, drawn.y, drawn.x + drawn.w, drawn.y + drawn.h]
+    for (const { caption } of components.value) {
+      if (!caption) continue
+      const { lines } = caption
+      const longest = Math.max(caption.designation.length + 8, ...lines.map((l) => l.length)) * 0.56
+      const start = caption.anchor === 'middle' ? caption.x - longest / 2 : caption.x
+      left = Math.min(left, start)
+      right = Math.max(right, start + longest)
+      top = Math.min(top, caption.y - LETTERING_LINE)
+      bottom = Math.max(bottom, caption.y + LETTERING_LINE * lines.length)
+    }
+    return { x: left, y: top, w: right - left, h: bottom - top }
+  }
+  return { components, pipes, lifted, liftedIds, marks, signs, openPorts, bounds }
 }

@@ -12,7 +12,7 @@ export function workerClient<T>(worker: Worker, failure: string): WorkerClient<T
   const failed = new Promise<never>((_, reject) => {
     worker.onerror = (event) => reject(new Error(event.message || failure))
   })
-  // it may fail while nobody waits for it; whoever asks next is told
+  // it may fail while nothing waits for it; the next caller sees the rejection
   failed.catch(() => {})
   return { worker, failed, remote: wrap<T>(worker) }
 }

@@ -233,7 +233,7 @@ export type FaultForm =
 
 /**
  * A way in which a component fails: an input that rests at 0 and that a schedule may set. It changes what the sound
- * model reads (`before`) or has found (`after`); a component that nobody breaks is not slowed down by it.
+ * model reads (`beforeEvaluate`) or has computed (`afterEvaluate`). A component without a fault is evaluated without it.
  */
 export interface FaultSpec extends Omit<InputSpec, 'rest'> {
   readonly form: FaultForm

@@ -29,7 +29,7 @@ export interface Edge {
   readonly component?: string
 }
 
-/** Where oil can go from each node, through components and pipes with friction. */
+/** Flow paths from each node, through components and pipes with friction. */
 export const oilEdges = memoized((netlist: Netlist): readonly Edge[][] => {
   const edges: Edge[][] = netlist.nodes.map(() => [])
   for (const { component, kind, values } of netlist.components)
@@ -63,14 +63,14 @@ export function reachable(
   return seen
 }
 
-/** The edges as they are, and back: for lines that belong together whichever way oil goes. */
+/** The edges in both directions: for lines that are connected whatever the direction of flow. */
 export const bidirectional = memoized((edges: readonly Edge[][]): readonly Edge[][] => {
   const both = edges.map((list) => [...list])
   edges.forEach((list, from) => list.forEach((edge) => both[edge.to].push({ ...edge, to: from })))
   return both
 })
 
-/** What hangs together through edges that are always there, either way, without going on beyond nodes that end a line (tanks). */
+/** Nodes connected by edges that are always open, in either direction; the search does not go on beyond `ends` (tanks). */
 export function permanentlyConnected(
   edges: readonly Edge[][],
   start: number,
@@ -87,7 +87,7 @@ export function permanentlyConnected(
   return seen
 }
 
-/** The edges as they stand while nothing is commanded. */
+/** The edges while nothing is commanded. */
 export function restEdges(netlist: Netlist, edges: readonly Edge[][]): Edge[][] {
   const rest = edges.map((list) => [...list])
   for (const { component, kind, values } of netlist.components)
@@ -100,7 +100,7 @@ export function restEdges(netlist: Netlist, edges: readonly Edge[][]): Edge[][] 
   return rest
 }
 
-/** The ways along which each component holds oil back, by component. */
+/** The paths along which each component restricts the flow, by component. */
 const restrictionsOf = memoized((netlist: Netlist) => {
   const of = new Map<string, { key: string; by: Restriction['element'] }[]>()
   for (const { component, kind } of netlist.components) {
@@ -114,10 +114,10 @@ const restrictionsOf = memoized((netlist: Netlist) => {
   }
   return of
 })
-/** A way through a component, from node to node. */
+/** Key of a path through a component, from node to node. */
 export const pathKey = (from: number, to: number, by: string | undefined) => `${from} ${to} ${by}`
 
-/** The edges without those along which oil is held back in one of the given ways. */
+/** The edges without those that are restricted by one of the given elements. */
 export function withoutRestrictions(
   netlist: Netlist,
   edges: readonly Edge[][],
@@ -134,11 +134,11 @@ export function withoutRestrictions(
   )
 }
 
-/** Whether oil at a node can always get to a valve that lets it out by pressure. */
+/** Whether a relief valve is always connected to a node. */
 export const relievedFrom = (edges: readonly Edge[][], from: number) =>
   [...reachable(edges, from, ALWAYS)].some((node) => edges[node].some((edge) => edge.type === 'relief'))
 
-/** Whether oil gets from a node to one of others. @param without a component that is left out */
+/** Whether oil can reach one of several nodes. @param without a component that is left out */
 export function canReach(
   edges: readonly (readonly Edge[])[],
   from: number,
@@ -155,14 +155,14 @@ export function canReach(
   return false
 }
 
-/** The components through which oil has to come on every way from a node to one of others; none where no way leads there. */
+/** The components that lie on every path from a node to one of several; none where no path leads there. */
 export function onEveryPath(
   edges: readonly (readonly Edge[])[],
   from: number,
   to: ReadonlySet<number>,
   through: ReadonlySet<Edge['type']>,
 ): Set<string> {
-  // one way is found; what does not lie on it can be gone round
+  // one path is found; a component that is not on it is not on every path
   const cameBy = new Map<number, { from: number; by?: string }>([[from, { from }]])
   for (const [node, came] of cameBy) {
     if (!to.has(node)) {
@@ -180,7 +180,7 @@ export function onEveryPath(
   return new Set()
 }
 
-/** Whether a line goes anywhere: what is not joined yet is another rule's, and nothing is said of what will come of it. */
+/** Whether a node is connected to anything; open ports are reported by a rule of their own. */
 export const isJoined = (netlist: Netlist, node: number) =>
   netlist.nodes[node].pipes.length > 0 || netlist.nodes[node].ports.length > 1
 
@@ -216,9 +216,9 @@ export const portsWith = (netlist: Netlist, trait: PortTrait) => portsByTrait(ne
 export const tankNodes = memoized(
   (netlist: Netlist): ReadonlySet<number> => new Set(portsWith(netlist, 'tankPorts').map((t) => t.node)),
 )
-/** Ways that are there whatever the valves do. */
+/** Paths that are open whatever the valves do. */
 export const ALWAYS = new Set(['open', 'oneWay', 'pipe'] as const)
-/** Ways that are there while valves are opened; a check is passed in its free direction only. */
+/** Paths that are open while valves are actuated; check valves in their free direction only. */
 export const OPENED = new Set(['open', 'oneWay', 'switched', 'pipe'] as const)
-/** Also over a valve that limits the pressure. */
+/** Also over relief valves. */
 export const ANY_PATH = new Set(['open', 'oneWay', 'switched', 'relief', 'pipe'] as const)

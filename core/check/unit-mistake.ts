@@ -13,7 +13,7 @@ import { nameOfComponent, type Rule } from './rule'
 const SLIP = { odd: 100, usual: 4 }
 const CLOSE_SLIP = { odd: 12, usual: 1.5 }
 const CLOSE: ReadonlySet<Quantity> = new Set(['pressure', 'flow', 'displacement'])
-/** Quantities whose units nobody mistakes for each other. */
+/** Quantities whose units are not mistaken for each other. */
 const PLAIN: ReadonlySet<Quantity> = new Set(['ratio', 'share'])
 
 export const unitMistake: Rule = {

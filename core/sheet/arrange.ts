@@ -168,7 +168,7 @@ function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
 }
 
 /**
- * Leads pipes round components that were put on them. What was under them before stays, and so does what was shaped by hand.
+ * Routes pipes around components that were placed on them. Pipes that lay under them before stay, and so do manual routes.
  * @param before the sheet before they were put there
  */
 export function routeAround(sheet: Sheet, ids: readonly string[], before: Sheet): Sheet {

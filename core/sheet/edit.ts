@@ -64,7 +64,7 @@ const changeComponent = (sheet: Sheet, id: string, change: (c: SheetComponent) =
 
 /**
  * Lays the pipes at the given components anew; pipes between two of them are kept by the caller.
- * @param before the sheet before these components moved: what was shaped by hand is then stretched, where that can be
+ * @param before the sheet before these components moved: manual routes are then stretched, where that is possible
  */
 export function rerouteConnected(sheet: Sheet, ids: ReadonlySet<string>, before?: Sheet): Sheet {
   const touches = (end: PipeEnd) => 'component' in end && ids.has(end.component)
@@ -75,7 +75,7 @@ export function rerouteConnected(sheet: Sheet, ids: ReadonlySet<string>, before?
   )
 }
 
-/** Lays pipes anew; those shaped by hand keep their shape where an earlier state of the sheet is given and their ends allow it. */
+/** Reroutes pipes; manual routes are kept where an earlier state of the sheet is given and their ends allow it. */
 export function reroute(
   sheet: Sheet,
   pipes: ReadonlySet<string>,

@@ -1,6 +1,6 @@
 /**
- * Remembers what was worked out from a thing that never changes: an edit makes new components, pipes and lists of what it
- * changes and keeps the others, so most of a sheet is known from the step before.
+ * A function that computes a value for an object once and keeps it as long as the object exists. Sheets are never changed in place, so
+ * what was computed for a component or a pipe that an edit has left alone stays valid.
  */
 export function memoized<K extends object, V>(work: (key: K) => V): (key: K) => V {
   const known = new WeakMap<K, V>()

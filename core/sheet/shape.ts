@@ -1,4 +1,4 @@
-/** Pipes shaped by hand: parts moved aside, junctions put on and taken off, crossings joined and parted. */
+/** Routes set by hand: straight parts moved, crossings connected and disconnected, components enclosed. */
 import { kindInRole } from '../catalogue'
 import type { Show } from '../catalogue/kind'
 import { addComponent, changePipe, mergedPipe, sameEnd, splitPipe } from './edit'
@@ -89,7 +89,7 @@ export function crossingOf(sheet: Sheet, a: Pipe, b: Pipe): XY | undefined {
   return undefined
 }
 
-/** Joins two pipes where they cross. The same sheet where they do not. */
+/** Connects two pipes where they cross. The same sheet where they do not. */
 export function connectCrossing(sheet: Sheet, a: string, b: string): Sheet {
   const [first, second] = [a, b].map((id) => sheet.pipes.find((p) => p.id === id))
   const at = first && second && crossingOf(sheet, first, second)
@@ -142,9 +142,9 @@ export function disconnectCrossing(sheet: Sheet, junctionId: string): Sheet {
   }
 }
 
-/** Room between a frame and what it holds, modules. */
+/** Distance of the enclosure from what it encloses, modules. */
 const ROOM = 2
-/** Draws a frame round parts and what is written beside them: a manifold, or what belongs together. @returns its id as well */
+/** Encloses components with their labels: a manifold, or what belongs together. @returns the id of the enclosure as well */
 export function encloseComponents(
   sheet: Sheet,
   ids: readonly string[],

@@ -1,4 +1,4 @@
-/** What is due next, whoever asked for it: ordered by instant, and by who came first where instants are equal. */
+/** What is due next, from all sources: ordered by time, and in the order of arrival where times are equal. */
 
 export type DueSource = 'schedule' | 'control' | 'user'
 export interface Due<T> {
