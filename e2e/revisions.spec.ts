@@ -64,7 +64,7 @@ test('keeps a revision with a note, compares it, and puts it back', async ({ pag
     const text = decodeURIComponent((await picture.getAttribute('src'))!)
     return [...text.matchAll(/<rect data-mark="([^"]+)"/g)].map((m) => m[1]).sort()
   }
-  const [then, now] = [await marked('A'), await marked('Now')]
+  const [then, now] = [await marked('A'), await marked('Present state')]
   expect(now).toHaveLength(1)
   expect(then).toHaveLength(2)
   expect(then).toEqual(expect.arrayContaining(now))

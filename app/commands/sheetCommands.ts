@@ -326,7 +326,7 @@ const viewCommands = ({ editor }: CommandContext): Command[] => {
     toggle('overview', 'overview', 'the overview', ['o']),
     dialog('search', 'Find a component or a command', ['$mod+k']),
     dialog('contents', 'The sheet as a list', ['t']),
-    dialog('keys', 'All keys', ['Shift+?', '?']),
+    dialog('keys', 'Keyboard shortcuts', ['Shift+?', '?']),
   ]
 }
 

@@ -20,7 +20,7 @@ const others = [
 </script>
 
 <template>
-  <DialogBox v-model:open="open" title="Keys at the sheet" testid="key-sheet" width="max-w-3xl">
+  <DialogBox v-model:open="open" title="Keyboard shortcuts" testid="key-sheet" width="max-w-3xl">
     <div class="grid gap-x-8 gap-y-4 sm:grid-cols-2">
       <section v-for="{ group, list } in groups" :key="group">
         <h3 class="heading mb-1 border-b border-rule">{{ group }}</h3>

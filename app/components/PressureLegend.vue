@@ -21,7 +21,7 @@ const ticks = [1, 0.75, 0.5, 0.25, 0]
       <div class="w-3 border border-rule" :style="{ background: gradient }" />
     </div>
     <div class="mt-1.5 flex items-center justify-end gap-1 leading-none">
-      void <span class="w-5 border-t-4 border-dashed border-caution" />
+      cavitation <span class="w-5 border-t-4 border-dashed border-caution" />
     </div>
   </figure>
 </template>

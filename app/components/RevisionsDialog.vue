@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Named states of the sheet: keep one, compare one with what is drawn now, come back to one. */
+/** Revisions of the sheet: save one, compare one with the present state, restore one. */
 import { ArrowLeft, Trash2 } from 'lucide-vue-next'
 import type { Change } from '@oar-bench/core/sheet/compare'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
@@ -21,7 +21,7 @@ interface Choice {
   readonly sheet: () => Promise<Sheet>
 }
 const choices = computed<Choice[]>(() => [
-  { key: 'now', title: 'Now', sheet: async () => sheetDocument.sheet },
+  { key: 'now', title: 'Present state', sheet: async () => sheetDocument.sheet },
   ...list.value.map((row) => ({
     key: row.id,
     title: row.name,
@@ -113,7 +113,7 @@ function go(change: Change) {
 <template>
   <DialogBox
     v-model:open="open"
-    :title="seen ? 'Compared' : 'Revisions of this sheet'"
+    :title="seen ? 'Comparison' : 'Revisions of this sheet'"
     testid="revisions"
     :width="seen ? 'max-w-6xl' : 'max-w-xl'"
   >
@@ -129,14 +129,14 @@ function go(change: Change) {
         data-testid="restore"
         @click="restore"
       >
-        Put {{ seen.before.title }} back
+        Restore {{ seen.before.title }}
       </button>
     </template>
     <p v-if="problem" class="mb-2 text-error" role="alert">{{ problem }}</p>
     <template v-if="!seen">
       <form class="flex flex-wrap items-end gap-2 border-b border-rule pb-3" @submit.prevent="keep">
         <label class="min-w-40 flex-1">
-          <span class="mb-0.5 block text-[13px] text-soft">Keep what is drawn now as</span>
+          <span class="mb-0.5 block text-[13px] text-soft">Save the present state as</span>
           <input
             v-model="name"
             class="field"
@@ -149,7 +149,7 @@ function go(change: Change) {
           <span class="mb-0.5 block text-[13px] text-soft">Note</span>
           <input v-model="note" class="field" maxlength="400" data-testid="revision-note" />
         </label>
-        <button class="button-main" :disabled="!name.trim()" data-testid="keep-revision">Keep</button>
+        <button class="button-main" :disabled="!name.trim()" data-testid="keep-revision">Save</button>
       </form>
       <p v-if="sheetDocument.variants.length > 1" class="mt-3">
         <button
@@ -166,7 +166,7 @@ function go(change: Change) {
         </button>
       </p>
       <p v-if="!list.length" class="mt-3 text-soft">
-        None yet. Keep one before a change that you may want to take back later, or when a drawing goes out.
+        None yet. Save one before a change that you may want to undo later, or when a drawing is issued.
       </p>
       <ul class="mt-1">
         <li
@@ -181,7 +181,7 @@ function go(change: Change) {
             <span v-if="row.note" class="block text-[13px]">{{ row.note }}</span>
           </span>
           <button class="button" data-testid="compare" @click="look({ before: row.id, after: 'now' })">
-            Compare with now
+            Compare with present state
           </button>
           <button
             class="button"

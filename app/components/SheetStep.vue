@@ -109,7 +109,11 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
               >
                 <Search :size="18" />
               </ToolButton>
-              <ToolButton hint="All keys (?)" label="All keys" @click="editor.dialog = 'keys'">
+              <ToolButton
+                hint="Keyboard shortcuts (?)"
+                label="Keyboard shortcuts"
+                @click="editor.dialog = 'keys'"
+              >
                 <Keyboard :size="18" />
               </ToolButton>
               <FileMenu @read="nextTick(() => canvas?.fit())" />

@@ -94,7 +94,7 @@ const current = computed(() => sheetDocument.variants.find((v) => v.id === sheet
             v-if="sheetDocument.variants.length > 1"
             :class="doomed === variant.id ? '!text-error' : ''"
             :label="doomed === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`"
-            :hint="doomed === variant.id ? 'Press again: its sheet and its kept runs go' : 'Delete'"
+            :hint="doomed === variant.id ? 'Press again: its sheet and its saved runs are deleted' : 'Delete'"
             @click="remove(variant)"
             @blur="doomed = undefined"
           >

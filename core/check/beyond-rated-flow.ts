@@ -67,8 +67,8 @@ export const beyondRatedFlow: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `Up to ${show(flow, 'flow', 3)} go through ${nameOfComponent(of)}, made for ${show(rated, 'flow', 3)}: about ${show(drop * (flow / rated) ** 2, 'pressure')} are lost there.`,
-          remedy: 'Take a larger one.',
+          message: `Up to ${show(flow, 'flow', 3)} go through ${nameOfComponent(of)}, rated for ${show(rated, 'flow', 3)}: about ${show(drop * (flow / rated) ** 2, 'pressure')} are lost there.`,
+          remedy: 'Choose a larger one.',
           location: { component: of.component.id, parameter: nominal.flow },
         },
       ]

@@ -20,7 +20,7 @@ export const buckling: Rule = {
         {
           severity: 'warning' as const,
           message: `Out to its end, ${nameOfComponent(m.of)} presses with ${show(force, 'force', 3)} at ${show(highest[m.intoNode], 'pressure')}: with both ends pivoted that leaves ${safety.toFixed(1)} times safety against buckling.`,
-          remedy: `Take a thicker rod, a shorter stroke or a stiffer mounting, or lower the relief valve; less than ${SAFETY} is told.`,
+          remedy: `Choose a thicker rod, a shorter stroke or a stiffer mounting, or lower the relief valve; a safety below ${SAFETY} is reported.`,
           location: { component: m.of.component.id, parameter: 'rod' },
         },
       ]

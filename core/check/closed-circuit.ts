@@ -66,7 +66,7 @@ export const loopWithoutRelief: Rule = {
             bare.length === 2
               ? `The closed circuit of ${nameOfComponent(of)} has no relief valve.`
               : `The closed circuit of ${nameOfComponent(of)} has a relief valve for one direction only: none limits the line at ${bare[0]}.`,
-          remedy: 'Put cross-port relief valves between the two lines.',
+          remedy: 'Add cross-port relief valves between the two lines.',
           location: { component: of.component.id, port: bare[0] },
         },
       ]

@@ -30,7 +30,7 @@ export const counterbalanceBackPressure: Rule = {
           {
             severity: 'warning' as const,
             message: `Whatever leaves ${nameOfComponent(of)} is throttled on its way to tank: back pressure there counts ${1 + ratio} times against its opening.`,
-            remedy: 'Take a valve with a vented spring chamber, or throttle before it.',
+            remedy: 'Choose a valve with a vented spring chamber, or throttle before it.',
             location: { component: of.component.id, parameter: holding.vented },
           },
         ]

@@ -78,7 +78,7 @@ export const pilotTooWeak: Rule = {
             gain <= 0
               ? `${nameOfComponent(of)} has a pilot ratio of ${show(ratio, 'ratio')}, not above the ratio of areas of ${nameOfComponent(motion.of)} (${coupled.toFixed(2)}): the pilot locks it the more, the higher it is.`
               : `To open against the load of ${nameOfComponent(motion.of)}, ${nameOfComponent(of)} needs a pilot of ${show(load / gain, 'pressure')}; its line is limited to ${show(given, 'pressure')}.`,
-          remedy: 'Take a higher pilot ratio or a valve with decompression, or more pilot pressure.',
+          remedy: 'Choose a higher pilot ratio or a valve with decompression, or more pilot pressure.',
           location: { component: of.component.id, parameter: holding.ratio },
         },
       ]

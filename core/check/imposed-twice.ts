@@ -26,8 +26,8 @@ export const imposedTwice: Rule = {
           severity: 'error' as const,
           message: `${nameOf(list[0].component)} and ${nameOf(
             other.component,
-          )} are joined directly, and each wants to hold the line at its own value.`,
-          remedy: 'Take one of them away, or put a restriction between them.',
+          )} are connected directly, and each wants to hold the line at its own value.`,
+          remedy: 'Remove one of them, or put a restriction between them.',
           location: { component: other.component.id },
         })),
     )

@@ -30,8 +30,8 @@ export const intensified: Rule = {
         return [
           {
             severity: 'warning' as const,
-            message: `What leaves ${nameOfComponent(m.of)} at ${m.outletPort} is metered: the pressure there can rise to ${show(reached, 'pressure')}, and ${nameOfComponent(part)} is made for ${show(part.values[parameter] as number, 'pressure')}.`,
-            remedy: 'Lower the relief valve, take a part for more pressure, a thinner rod, or meter in.',
+            message: `What leaves ${nameOfComponent(m.of)} at ${m.outletPort} is metered: the pressure there can rise to ${show(reached, 'pressure')}, and ${nameOfComponent(part)} is rated for ${show(part.values[parameter] as number, 'pressure')}.`,
+            remedy: 'Lower the relief valve, choose a part with a higher rating, a thinner rod, or meter in.',
             location: { component: part.component.id, parameter },
           },
         ]

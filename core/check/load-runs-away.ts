@@ -28,7 +28,7 @@ export const loadRunsAway: Rule = {
         {
           severity: 'warning' as const,
           message: `The load helps ${motionsFrom(m)} of ${nameOfComponent(m.of)}, and nothing holds back what leaves it at ${m.outletPort}: it runs away.`,
-          remedy: 'Put a counterbalance valve, or a throttle that meters out, at that port.',
+          remedy: 'Add a counterbalance valve, or a throttle that meters out, at that port.',
           location: { component: m.of.component.id, port: m.outletPort },
         },
       ]

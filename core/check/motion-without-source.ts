@@ -39,9 +39,9 @@ export const motionWithoutSource: Rule = {
         : [
             {
               severity: 'warning' as const,
-              message: `Nothing can put pressure on ${inletPort} of ${nameOfComponent(of)}: no pump, accumulator or source gets there.`,
+              message: `Nothing can put pressure on ${inletPort} of ${nameOfComponent(of)}: no pump, accumulator or source is connected to it.`,
               remedy:
-                'Follow its line back: a pipe or a pump is missing, or a check stands the wrong way round.',
+                'Follow its line back: a pipe or a pump is missing, or a check valve is installed the wrong way round.',
               location: { component: of.component.id, port: inletPort },
             },
           ],

@@ -49,8 +49,8 @@ export const motorWithoutRelief: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `The valve before ${nameOfComponent(of)} shuts it in, and no relief valve stands at ${bare.join(' and ')}: stopping it makes a peak of pressure.`,
-          remedy: 'Put cross-port relief valves between it and the valve.',
+          message: `The valve before ${nameOfComponent(of)} shuts it in, and there is no relief valve at ${bare.join(' and ')}: stopping it makes a peak of pressure.`,
+          remedy: 'Add cross-port relief valves between it and the valve.',
           location: { component: of.component.id },
         },
       ]

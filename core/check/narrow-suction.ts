@@ -28,7 +28,7 @@ export const narrowSuction: Rule = {
         {
           severity: 'warning' as const,
           message: `The suction line of ${name} has a bore of ${narrowest.text}, less than the ${widest.text} of its pressure line.`,
-          remedy: 'Take a wider suction line: slow oil, about 1 m/s, keeps the pump from starving.',
+          remedy: 'Choose a wider suction line: slow oil, about 1 m/s, keeps the pump from starving.',
           location: { component, pipe: narrowest.id },
           fix: {
             label: `Make it ${widest.text}`,

@@ -29,7 +29,7 @@ export const noReturnPath: Rule = {
         {
           severity: 'warning' as const,
           message: `Oil gets through ${nameOfComponent(by)} to ${outOf} of ${nameOfComponent(of)}, and never out again.`,
-          remedy: 'Put a way back beside the check, or take one that a pilot opens.',
+          remedy: 'Add a return path beside the check, or choose one that a pilot opens.',
           location: { component: by.component.id },
         },
       ]

@@ -41,7 +41,7 @@ export const noUnloadingPath: Rule = {
           severity: 'warning' as const,
           message: `While nothing is commanded, all the oil of ${pump.name} goes over ${limit.name}: ${show(flow * limit.pressure, 'power', 2)} of heat at ${show(limit.pressure, 'pressure')}.`,
           remedy:
-            'Take a valve whose centre lets the pump go to tank, an unloading valve, a vented relief, or a variable pump.',
+            'Choose a valve whose centre lets the pump go to tank, an unloading valve, a vented relief, or a variable pump.',
           location: { component: pump.component, port: pump.port },
         },
       ]

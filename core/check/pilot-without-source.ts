@@ -41,7 +41,7 @@ export const pilotWithoutSource: Rule = {
           {
             severity: 'warning' as const,
             message: `Nothing can put pressure on the pilot line to port ${port} of ${nameOf(component)}.`,
-            remedy: 'Join it to a line that a pump or a load keeps under pressure.',
+            remedy: 'Connect it to a line that a pump or a load keeps under pressure.',
             location: { component: component.id, port },
           },
         ]

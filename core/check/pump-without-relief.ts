@@ -23,7 +23,7 @@ export const pumpWithoutRelief: Rule = {
             ? `${name} and ${others.map((o) => o.name).join(', ')} pump against each other without a relief valve.`
             : `The line of ${name} has no relief valve${open ? '' : ': it has nowhere to go when the valves are shut'}.`,
           remedy:
-            'Join a relief valve to the pump line, before any check or directional valve, and lead it to tank.',
+            'Connect a relief valve to the pump line, before any check or directional valve, and lead it to tank.',
           location: { component, port },
         },
       ]

@@ -5,8 +5,7 @@ import { nameOf } from '../sheet/schema'
 
 export const ratingBelowSetting: Rule = {
   id: 'rating-below-setting',
-  reason:
-    'A part bursts, leaks or wears out where the relief lets the pressure go beyond what it is made for.',
+  reason: 'A part bursts, leaks or wears out where the relief valve allows a pressure above its rating.',
   check({ netlist, show }) {
     const highest = highestPressures(netlist)
     return netlist.components.flatMap(({ component, kind, values }) => {
@@ -22,8 +21,9 @@ export const ratingBelowSetting: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${nameOf(component)} is made for ${show(rating, 'pressure')}; the relief valve lets its line go to ${show(reached, 'pressure')}.`,
-          remedy: 'Lower the relief valve, take a part for more pressure, or put a reducing valve before it.',
+          message: `${nameOf(component)} is rated for ${show(rating, 'pressure')}; the relief valve lets its line go to ${show(reached, 'pressure')}.`,
+          remedy:
+            'Lower the relief valve, choose a part with a higher rating, or put a reducing valve before it.',
           location: { component: component.id, parameter },
         },
       ]

@@ -37,7 +37,7 @@ export const reliefShutOff: Rule = {
               ? `${nameOfComponent(by)} can shut ${relief.name} off from ${pump.name}: the pump is then without a relief valve.`
               : `${relief.name} on the line of ${pump.name} cannot let oil go to tank: something behind it is shut.`,
             remedy:
-              'Join the relief valve to the pump line before any valve or check, and lead its outlet straight to tank.',
+              'Connect the relief valve to the pump line before any valve or check, and lead its outlet straight to tank.',
             location: { component: relief.of.component.id, port: relief.port },
           },
         ]

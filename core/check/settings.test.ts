@@ -39,7 +39,7 @@ describe('settings', () => {
     const said = check(clamp('160 bar'), undefined, showIn('us')).find((f) => f.rule === 'opens-too-high')!
     expect(said.message).toMatch(/opens at 2321 psi, but its line is limited to 2321 psi/)
   })
-  it('finds a part made for less than the relief allows, and none behind a reducing valve', () => {
+  it('finds a part rated for less than the relief allows, and none behind a reducing valve', () => {
     const rig = (reducing: boolean) =>
       circuit(
         {
@@ -56,7 +56,7 @@ describe('settings', () => {
         ],
       )
     expect(by(rig(false), 'rating-below-setting')[0]).toMatch(
-      /made for 100 bar; the relief valve lets its line go to 160 bar/,
+      /rated for 100 bar; the relief valve lets its line go to 160 bar/,
     )
     expect(by(rig(true), 'rating-below-setting')).toEqual([])
   })

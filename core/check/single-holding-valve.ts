@@ -30,7 +30,7 @@ export const singleHoldingValve: Rule = {
           severity: 'warning' as const,
           message: `People may be under what ${nameOfComponent(m.of)} holds, and ${valves ? 'a single valve keeps' : 'no valve made for it keeps'} its oil at ${m.outletPort}.`,
           remedy:
-            'Put a second holding valve that does not depend on the first, or a mechanical lock that you accept this for; have it judged by a qualified person.',
+            'Add a second holding valve that does not depend on the first, or a mechanical lock that you accept this for; have it judged by a qualified person.',
           location: { component: m.of.component.id, port: m.outletPort },
         },
       ]

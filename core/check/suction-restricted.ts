@@ -4,7 +4,7 @@ import { permanentlyConnected, nameOfComponent, oilEdges, portsWith, tankNodes, 
 export const suctionRestricted: Rule = {
   id: 'suction-restricted',
   reason:
-    'Only the air over the tank pushes oil into a pump, one bar at most: what stands in its suction line starves it.',
+    'Only the air over the tank pushes oil into a pump, one bar at most: a restriction in its suction line starves it.',
   check({ netlist }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
@@ -23,13 +23,13 @@ export const suctionRestricted: Rule = {
         ]
         if (filters && !of.values[filters.bypass] && within(id, filters.from, filters.to))
           return finding(
-            `${nameOfComponent(of)} stands in the suction line of ${pump.name} without a bypass: clogged, it starves the pump.`,
-            'Take one with a bypass valve and an indicator, or filter in the return line.',
+            `${nameOfComponent(of)} is in the suction line of ${pump.name} without a bypass: clogged, it starves the pump.`,
+            'Choose one with a bypass valve and an indicator, or filter in the return line.',
           )
         if (restrictions?.some((r: { from: string; to: string }) => within(id, r.from, r.to)))
           return finding(
             `${nameOfComponent(of)} throttles the suction line of ${pump.name}.`,
-            'Take it out, or meter behind the pump.',
+            'Remove it, or meter behind the pump.',
           )
         return []
       })
