@@ -16,7 +16,7 @@ import {
   run,
   saved,
   step,
-} from './desk'
+} from './helpers'
 
 test('draws a circuit from nothing, runs it, reads a pressure, and finds it again', async ({ page }) => {
   await newMachine(page, 'Trial unit')
@@ -118,7 +118,7 @@ test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) =
   const there = (await moving.locator('.component-reach').boundingBox())!
   expect(there.x - box.x).toBeGreaterThan(25)
   await expect(moving.locator('[data-pipe="L4"] .pipe-line')).toHaveCount(1)
-  await expect(page.locator('.lifted .symbol')).toBeHidden()
+  await expect(page.locator('.dragged .symbol')).toBeHidden()
   await page.mouse.up()
   await expect(moving.locator('.component')).toHaveCount(0)
   await expect(relief.locator('.symbol')).toBeVisible()

@@ -1,7 +1,7 @@
 /** What comes in and goes out beside drawings: whole workspaces, tables, and states compared. */
 import { strFromU8, unzipSync, zipSync } from 'fflate'
 import { expect, test } from '@playwright/test'
-import { openCopy, openMachine, saved, step } from './desk'
+import { openCopy, openMachine, saved, step } from './helpers'
 
 const csv = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
 

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { components, newMachine, openMachine, place, run, saved, step } from './desk'
+import { components, newMachine, openMachine, place, run, saved, step } from './helpers'
 
 const port = 4174
 const own = `http://127.0.0.1:${port}`

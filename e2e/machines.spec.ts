@@ -1,6 +1,6 @@
 /** The list of machines, and the sheet in a narrow window. */
 import { expect, test, type Page } from '@playwright/test'
-import { components, newMachine, openMachine, place, placeByKey, saved } from './desk'
+import { components, newMachine, openMachine, place, placeByKey, saved } from './helpers'
 
 const rows = (page: Page) => page.getByTestId('machine')
 const names = (page: Page) => rows(page).locator('a.font-semibold').allTextContents()

@@ -1,6 +1,6 @@
 /** What is kept beside the sheet: undo over a reload, revisions, accepted warnings; and two tabs on one sheet. */
 import { expect, test } from '@playwright/test'
-import { components, openCopy, openMachine, pipes, saved } from './desk'
+import { components, openCopy, openMachine, pipes, saved } from './helpers'
 
 test('takes steps back after a reload', async ({ page }) => {
   await openCopy(page, 'relief-rig', 'Undone later')

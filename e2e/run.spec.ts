@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
-import { components, goTo, number, openCopy, openMachine, reading, run, saved } from './desk'
+import { components, goTo, number, openCopy, openMachine, reading, run, saved } from './helpers'
 
 test('runs the press: the tape moves rod and spool and colours the oil', async ({ page }) => {
   await openCopy(page, 'shavings-press', 'Press run', 'Run')

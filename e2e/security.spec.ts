@@ -5,7 +5,7 @@ import { createServer } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { openMachine, run } from './desk'
+import { openMachine, run } from './helpers'
 
 /** The built server with an environment of its own; resolves with what it says once it listens or ends. */
 function serve(env: Record<string, string>) {

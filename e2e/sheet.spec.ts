@@ -16,7 +16,7 @@ import {
   run,
   saved,
   times,
-} from './desk'
+} from './helpers'
 
 const path = (page: Page, id: string) => page.locator(`[data-pipe="${id}"] .pipe-line`).getAttribute('points')
 const corners = (points: string | null) => points!.split(' ').map((p) => p.split(',').map(Number))

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { newMachine, openCopy, saved, step } from './desk'
+import { newMachine, openCopy, saved, step } from './helpers'
 
 test('sizes from the brief, with the numbers put in, and hands over to the sheet', async ({ page }) => {
   await openCopy(page, 'shavings-press', 'Sized', 'Sizes')

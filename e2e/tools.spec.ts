@@ -17,7 +17,7 @@ import {
   portByKey,
   saved,
   step,
-} from './desk'
+} from './helpers'
 
 test('draws with the keyboard alone: parts, pipes, names, and runs it', async ({ page }) => {
   await newMachine(page, 'Keys only')

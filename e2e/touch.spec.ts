@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { components, newMachine, pipes, port, saved } from './desk'
+import { components, newMachine, pipes, port, saved } from './helpers'
 
 test.use({ hasTouch: true })
 

@@ -1,6 +1,6 @@
 /** What is not saved is never lost: asked about, kept in the browser, offered again. */
 import { expect, test, type Page } from '@playwright/test'
-import { components, newMachine, openMachine, place, saved } from './desk'
+import { components, newMachine, openMachine, place, saved } from './helpers'
 
 /** The server does not answer saves from here on. */
 const cutOff = (page: Page) => page.route('**/api/sheets/*', (route) => route.abort())

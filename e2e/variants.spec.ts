@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { goTo, newMachine, number, openCopy, openMachine, place, reading, run, saved, step } from './desk'
+import { goTo, newMachine, number, openCopy, openMachine, place, reading, run, saved, step } from './helpers'
 
 test('variants of a machine: copied, renamed, drawn apart, deleted', async ({ page }) => {
   await openCopy(page, 'boat-lift', 'Two ways')

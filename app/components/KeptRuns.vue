@@ -8,15 +8,17 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 
 <template>
   <PopUp testid="kept-runs" panel-class="w-96 p-2">
-    <template #button> <Layers :size="16" aria-hidden="true" />Saved runs ({{ runs.kept.length }}) </template>
+    <template #button>
+      <Layers :size="16" aria-hidden="true" />Saved runs ({{ runs.savedRuns.length }})
+    </template>
     <template #default>
       <p v-if="runs.overlay" class="mb-2 flex items-center justify-between rounded bg-accent-paper px-2 py-1">
         Overlay, dashed: {{ runs.overlay.name }}
-        <button class="button" @click="runs.layOver(undefined)">Remove</button>
+        <button class="button" @click="runs.setOverlay(undefined)">Remove</button>
       </p>
       <ul>
         <li
-          v-for="row in runs.kept"
+          v-for="row in runs.savedRuns"
           :key="row.id"
           class="border-b border-rule px-1 py-2 last:border-0"
           data-testid="kept-run"
@@ -35,15 +37,20 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
             >
           </div>
           <div class="mt-1 flex items-center gap-2 pl-2">
-            <button class="button" @click="runs.reopen(row)">Open</button>
+            <button class="button" @click="runs.openRun(row)">Open</button>
             <button
               class="button"
               :disabled="!runs.shown || runs.overlay?.id === row.id"
-              @click="runs.layOver(row)"
+              @click="runs.setOverlay(row)"
             >
               Overlay
             </button>
-            <ToolButton class="ml-auto" :label="`Delete ${row.name}`" hint="Delete" @click="runs.forget(row)">
+            <ToolButton
+              class="ml-auto"
+              :label="`Delete ${row.name}`"
+              hint="Delete"
+              @click="runs.deleteRun(row)"
+            >
               <Trash2 :size="16" />
             </ToolButton>
           </div>

@@ -65,7 +65,7 @@ const value = computed(
     <Switch
       :model-value="value === true"
       class="relative h-5 w-9 rounded-full border border-rule"
-      :class="value === true ? 'bg-accent' : 'bg-desk'"
+      :class="value === true ? 'bg-accent' : 'bg-canvas'"
       @update:model-value="emit('update:modelValue', $event)"
     >
       <span

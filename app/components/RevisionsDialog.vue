@@ -13,7 +13,7 @@ const list = ref<RevisionRow[]>([])
 const { problem, attempt } = useAttempt()
 const name = ref('')
 const note = ref('')
-const doomed = ref<string>()
+const deleting = ref<string>()
 /** What can be compared: the sheet of now, its revisions, and the other variants of the machine. */
 interface Choice {
   readonly key: string
@@ -58,7 +58,7 @@ const load = () =>
 watch(open, (isOpen) => {
   if (!isOpen) return
   seen.value = undefined
-  doomed.value = undefined
+  deleting.value = undefined
   void load()
 })
 const keep = () =>
@@ -87,8 +87,8 @@ const look = (choice: Partial<typeof asked>) =>
   })
 const remove = (row: RevisionRow) =>
   attempt(async () => {
-    if (doomed.value !== row.id) {
-      doomed.value = row.id
+    if (deleting.value !== row.id) {
+      deleting.value = row.id
       return
     }
     await $fetch(`/api/revisions/${row.id}`, { method: 'DELETE' })
@@ -185,11 +185,11 @@ function go(change: Change) {
           </button>
           <button
             class="button"
-            :class="doomed === row.id ? '!border-error !text-error' : ''"
+            :class="deleting === row.id ? '!border-error !text-error' : ''"
             :aria-label="`Delete revision ${row.name}`"
             @click="remove(row)"
           >
-            <Trash2 :size="15" aria-hidden="true" />{{ doomed === row.id ? 'Really delete' : '' }}
+            <Trash2 :size="15" aria-hidden="true" />{{ deleting === row.id ? 'Really delete' : '' }}
           </button>
         </li>
       </ul>

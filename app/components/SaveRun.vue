@@ -6,7 +6,7 @@ const runs = useSimulationRuns()
 const name = ref('')
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
 async function save(close: () => void) {
-  await runs.keep(name.value.trim() || `Run of ${clock.format(new Date())}`)
+  await runs.saveRun(name.value.trim() || `Run of ${clock.format(new Date())}`)
   name.value = ''
   close()
 }
@@ -22,7 +22,7 @@ async function save(close: () => void) {
           <input v-model="name" class="field" maxlength="80" placeholder="for example relief at 180 bar" />
         </label>
         <p class="text-xs text-soft">Saved with the sheet it came from.</p>
-        <button class="button-main" :disabled="runs.keeping">Save this run</button>
+        <button class="button-main" :disabled="runs.savingRun">Save this run</button>
       </form>
     </template>
   </PopUp>

@@ -17,7 +17,7 @@ const pane = useTemplateRef<HTMLDivElement>('pane')
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const cover = useTemplateRef<HTMLDivElement>('cover')
 const layer = useTemplateRef<SVGGElement>('layer')
-const liftedLayer = useTemplateRef<SVGGElement>('liftedLayer')
+const draggedLayer = useTemplateRef<SVGGElement>('draggedLayer')
 /** What a run draws for itself: the oil in the lines, and which way it flows. */
 const oil = useTemplateRef<SVGGElement>('oil')
 const arrows = useTemplateRef<SVGGElement>('arrows')
@@ -25,11 +25,12 @@ const arrows = useTemplateRef<SVGGElement>('arrows')
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
 const names = computed(() => (editor.lineNames ? lineNames(sheetDocument.sheet) : []))
-const { components, pipes, lifted, liftedIds, marks, signs, openPorts, bounds } = useDrawnSheet(
+const { components, pipes, dragged, draggedIds, marks, signs, openPorts, bounds } = useDrawnSheet(
   preview,
   () => props.running,
 )
-const moving = () => lifted.value
+// one function for all time: a step of the move redraws what is dragged only
+const draggedParts = () => dragged.value
 const partings = computed(() => branches(sheetDocument.sheet))
 
 /** The ground that is drawn on, in modules. */
@@ -44,7 +45,7 @@ const { scale, visible, fit, refit, zoomBy, centre, middle, toSheet } = useSheet
   host,
   pane,
   svg,
-  layers: [layer, liftedLayer],
+  layers: [layer, draggedLayer],
   cover,
   content: bounds,
   taken: () => (props.running ? SCALE_WIDTH : 0),
@@ -138,12 +139,12 @@ const shownRun = useRunOnSheet({
           <SheetPipe
             v-for="d in pipes"
             :key="d.pipe.id"
-            v-memo="[d, selectedIds.has(d.pipe.id), marks.get(d.pipe.id)?.message, liftedIds.has(d.pipe.id)]"
+            v-memo="[d, selectedIds.has(d.pipe.id), marks.get(d.pipe.id)?.message, draggedIds.has(d.pipe.id)]"
             :drawn="d"
             :selected="selectedIds.has(d.pipe.id)"
             :severity="marks.get(d.pipe.id)?.severity"
             :finding="marks.get(d.pipe.id)?.message"
-            :class="{ lifted: liftedIds.has(d.pipe.id) }"
+            :class="{ dragged: draggedIds.has(d.pipe.id) }"
           />
           <g
             v-for="junction in sheetDocument.sheet.junctions"
@@ -152,7 +153,7 @@ const shownRun = useRunOnSheet({
             class="junction"
             :class="[
               marks.has(junction.id) && `marked-${marks.get(junction.id)?.severity}`,
-              { selected: selectedIds.has(junction.id), lifted: liftedIds.has(junction.id) },
+              { selected: selectedIds.has(junction.id), dragged: draggedIds.has(junction.id) },
             ]"
           >
             <circle :cx="junction.x" :cy="junction.y" r="0.9" class="junction-reach" />
@@ -165,7 +166,7 @@ const shownRun = useRunOnSheet({
             :cy="at[1]"
             :r="JUNCTION_RADIUS"
             class="junction-dot branch"
-            :visibility="parting.some((id) => liftedIds.has(id)) ? 'hidden' : undefined"
+            :visibility="parting.some((id) => draggedIds.has(id)) ? 'hidden' : undefined"
             pointer-events="none"
           />
           <text
@@ -188,7 +189,7 @@ const shownRun = useRunOnSheet({
               d,
               selectedIds.has(d.component.id),
               marks.get(d.component.id)?.message,
-              liftedIds.has(d.component.id),
+              draggedIds.has(d.component.id),
               !!shownRun,
               settings,
               portLetters,
@@ -200,7 +201,7 @@ const shownRun = useRunOnSheet({
             :ports="!shownRun"
             :letters="!shownRun && portLetters"
             :settings="settings"
-            :class="{ lifted: liftedIds.has(d.component.id) }"
+            :class="{ dragged: draggedIds.has(d.component.id) }"
           />
           <g
             v-for="{ which, at, pipe } in pipeEnds"
@@ -219,14 +220,14 @@ const shownRun = useRunOnSheet({
             r="0.55"
             class="open-port"
             :data-open-port="`${component}:${port}`"
-            :class="{ lifted: liftedIds.has(component) }"
+            :class="{ dragged: draggedIds.has(component) }"
             pointer-events="none"
           />
           <g
             v-for="{ id, mark, at } in signs"
             :key="id"
             class="sign"
-            :class="[mark.severity, { lifted: liftedIds.has(id) }]"
+            :class="[mark.severity, { dragged: draggedIds.has(id) }]"
             pointer-events="none"
           >
             <circle :cx="at[0]" :cy="at[1]" r="0.85" />
@@ -262,12 +263,12 @@ const shownRun = useRunOnSheet({
       <!-- what is being moved, in a picture of its own: the other one is not painted anew for it -->
       <svg
         class="pointer-events-none absolute inset-0 h-full w-full overflow-visible select-none"
-        :class="{ 'will-change-transform': liftedIds.size }"
+        :class="{ 'will-change-transform': draggedIds.size }"
         aria-hidden="true"
         data-testid="moving"
       >
-        <g ref="liftedLayer" class="layer" :class="{ far: scale < LETTERS_FROM }">
-          <LiftedParts :lifted="moving" />
+        <g ref="draggedLayer" class="layer" :class="{ far: scale < LETTERS_FROM }">
+          <DraggedParts :dragged="draggedParts" />
         </g>
       </svg>
       <div ref="cover" class="absolute inset-0 cursor-grabbing" hidden />

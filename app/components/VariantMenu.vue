@@ -8,7 +8,7 @@ const saving = useSaving()
 const route = useRoute()
 const router = useRouter()
 const { problem, attempt } = useAttempt()
-const doomed = ref<string>()
+const deleting = ref<string>()
 
 const open = (id: string) => router.push({ query: { ...route.query, sheet: id } })
 const add = () =>
@@ -36,13 +36,13 @@ const rename = (variant: VariantRow, text: string) =>
   })
 const remove = (variant: VariantRow) =>
   attempt(async () => {
-    if (doomed.value !== variant.id) {
-      doomed.value = variant.id
+    if (deleting.value !== variant.id) {
+      deleting.value = variant.id
       return
     }
     await $fetch(`/api/sheets/${variant.id}`, { method: 'DELETE' })
     sheetDocument.variants = sheetDocument.variants.filter((v) => v.id !== variant.id)
-    doomed.value = undefined
+    deleting.value = undefined
     if (variant.id === sheetDocument.sheetId) await open(sheetDocument.variants[0].id)
   })
 const current = computed(() => sheetDocument.variants.find((v) => v.id === sheetDocument.sheetId)?.name ?? '')
@@ -92,11 +92,11 @@ const current = computed(() => sheetDocument.variants.find((v) => v.id === sheet
           </button>
           <ToolButton
             v-if="sheetDocument.variants.length > 1"
-            :class="doomed === variant.id ? '!text-error' : ''"
-            :label="doomed === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`"
-            :hint="doomed === variant.id ? 'Press again: its sheet and its saved runs are deleted' : 'Delete'"
+            :class="deleting === variant.id ? '!text-error' : ''"
+            :label="deleting === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`"
+            :hint="deleting === variant.id ? 'Press again: its sheet and its saved runs are deleted' : 'Delete'"
             @click="remove(variant)"
-            @blur="doomed = undefined"
+            @blur="deleting = undefined"
           >
             <Trash2 :size="15" />
           </ToolButton>

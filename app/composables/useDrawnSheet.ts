@@ -42,7 +42,7 @@ export interface DrawnPipe {
   arrow: ReturnType<typeof arrowPlace>
 }
 /** What a move that is under way has changed. */
-export interface Lifted {
+export interface DraggedParts {
   components: DrawnComponent[]
   junctions: Junction[]
   pipes: DrawnPipe[]
@@ -117,7 +117,7 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>, running: () => bo
     return list
   })
   /** It is drawn by itself over a sheet that lies still. */
-  const lifted = computed<Lifted | undefined>(() => {
+  const dragged = computed<DraggedParts | undefined>(() => {
     const moving = preview.value
     if (!moving) return undefined
     const resting = sheetDocument.sheet
@@ -143,8 +143,8 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>, running: () => bo
     }
   })
   /** The same set as long as the move changes the same. */
-  const liftedIds = computed<ReadonlySet<string>>((last) => {
-    const ids = lifted.value?.ids ?? new Set()
+  const draggedIds = computed<ReadonlySet<string>>((last) => {
+    const ids = dragged.value?.ids ?? new Set()
     return last?.size === ids.size && [...ids].every((id) => last.has(id)) ? last : ids
   })
   /** The worst finding at each component, pipe or junction. */
@@ -192,5 +192,5 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>, running: () => bo
     }
     return { x: left, y: top, w: right - left, h: bottom - top }
   }
-  return { components, pipes, lifted, liftedIds, marks, signs, openPorts, bounds }
+  return { components, pipes, dragged, draggedIds, marks, signs, openPorts, bounds }
 }

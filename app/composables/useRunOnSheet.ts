@@ -5,7 +5,7 @@ import { useSheetDocument } from '../stores/sheetDocument'
 import { useSimulationRuns } from '../stores/simulationRuns'
 import { rampColours } from '../utils/ramp'
 import type { DrawnComponent, DrawnPipe } from './useDrawnSheet'
-import { framePainter, type FramePainter } from './useFrame'
+import { playbackPainter, type PlaybackPainter } from '../utils/playbackPainter'
 import { useTheme } from './useTheme'
 import { useUnits } from './useUnits'
 
@@ -25,14 +25,14 @@ export function useRunOnSheet({ places: { svg, oil, arrows }, components, pipes,
   const { dark } = useTheme()
   const shown = computed(() => (active() && !runs.outdated ? runs.shown : undefined))
 
-  let painter: FramePainter | undefined
+  let painter: PlaybackPainter | undefined
   function repaint(): void {
     if (!svg.value || !oil.value || !arrows.value) return
     painter?.clear()
     const run = shown.value
     painter =
       run &&
-      framePainter(
+      playbackPainter(
         { svg: svg.value, oil: oil.value, arrows: arrows.value },
         { sheet: sheetDocument.sheet, components: components.value, pipes: pipes.value },
         run.result,

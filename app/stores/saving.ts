@@ -170,7 +170,7 @@ export const useSaving = defineStore('saving', () => {
     return sheetDocument.sheetId === sheetId ? detail : undefined
   }
   /** Takes what the server has as a step that undo takes back. */
-  function take(detail: MachineDetail): void {
+  function acceptServerVersion(detail: MachineDetail): void {
     const changed = writeSheetText(detail.sheet.content) !== writeSheetText(sheetDocument.sheet)
     sheetBase = {
       content: changed ? detail.sheet.content : sheetDocument.sheet,
@@ -187,7 +187,7 @@ export const useSaving = defineStore('saving', () => {
       if (!detail) return
       problem.value = ''
       if (keep === 'theirs') {
-        take(detail)
+        acceptServerVersion(detail)
         settleSaved()
       } else {
         sheetBase = { content: undefined, revision: detail.sheet.revision }
@@ -204,7 +204,8 @@ export const useSaving = defineStore('saving', () => {
     if (unsaved.value) return
     void fetchOpened()
       .then((detail) => {
-        if (detail && !unsaved.value && detail.sheet.revision >= sheetBase.revision) take(detail)
+        if (detail && !unsaved.value && detail.sheet.revision >= sheetBase.revision)
+          acceptServerVersion(detail)
       })
       .catch(() => undefined)
   })

@@ -131,11 +131,11 @@ describe('saved runs', () => {
       sent = body!
       return row
     }
-    await runs.keep('Kept')
+    await runs.saveRun('Kept')
     const bytes = new Uint8Array(gunzipSync(base64ToUint8Array(sent.data as string)))
     expect(bytes).toEqual(encodeRun(runs.shown!.result))
     expect(sent).toMatchObject({ name: 'Kept', sheet })
-    expect(runs.kept).toEqual([row])
+    expect(runs.savedRuns).toEqual([row])
     expect(runs.shown).toMatchObject({ name: 'Kept', id: 'r' })
   })
   it('that the server refuses are told, and stay what they were', async () => {
@@ -144,29 +144,29 @@ describe('saved runs', () => {
     answer = () => {
       throw fetchError(507, 'The disk is full.')
     }
-    await runs.keep('Kept')
+    await runs.saveRun('Kept')
     expect(runs.problem).toBe('The run was not kept: The disk is full.')
-    expect([runs.kept, runs.shown!.id, runs.keeping]).toEqual([[], undefined, false])
+    expect([runs.savedRuns, runs.shown!.id, runs.savingRun]).toEqual([[], undefined, false])
   })
   it('are opened, overlaid, renamed and deleted', async () => {
     const runs = useSimulationRuns()
     await runs.start()
     const bytes = encodeRun(runs.shown!.result)
     answer = (url) => (url.endsWith('/sheet') ? sheet : bytes.slice().buffer)
-    runs.kept = [row]
-    await runs.layOver(row)
+    runs.savedRuns = [row]
+    await runs.setOverlay(row)
     expect(runs.overlay).toMatchObject({ id: 'r', name: 'Kept' })
-    await runs.reopen(row)
+    await runs.openRun(row)
     // the same run is not drawn twice
     expect([runs.shown!.id, runs.overlay]).toEqual(['r', undefined])
     await runs.rename(row, 'Other')
-    expect(runs.kept[0].name).toBe('Other')
-    await runs.forget(row)
-    expect([runs.kept, runs.shown!.id]).toEqual([[], undefined])
+    expect(runs.savedRuns[0].name).toBe('Other')
+    await runs.deleteRun(row)
+    expect([runs.savedRuns, runs.shown!.id]).toEqual([[], undefined])
     answer = () => {
       throw fetchError(404, 'There is no such run.')
     }
-    await runs.reopen(row)
+    await runs.openRun(row)
     expect(runs.problem).toBe('The kept run could not be opened: There is no such run.')
   })
 })

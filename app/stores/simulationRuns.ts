@@ -36,8 +36,8 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
   const solving = ref(false)
   const progress = ref(0)
   const problem = ref('')
-  const kept = ref<RunRow[]>([])
-  const keeping = ref(false)
+  const savedRuns = ref<RunRow[]>([])
+  const savingRun = ref(false)
   /** One worker with its one proxy: a proxy that is let go closes its end for good. */
   let solver: WorkerClient<Solver> | undefined
   let ask = 0
@@ -60,7 +60,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
     shown.value = overlay.value = undefined
     time.value = 0
     problem.value = ''
-    kept.value = detail.runs
+    savedRuns.value = detail.runs
   }
 
   async function start(): Promise<void> {
@@ -113,23 +113,23 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
     solving.value = false
   }
 
-  async function keep(name: string): Promise<void> {
+  async function saveRun(name: string): Promise<void> {
     const run = shown.value
     if (!run) return
-    keeping.value = true
+    savingRun.value = true
     try {
       const data = uint8ArrayToBase64(await gzip(encodeRun(run.result)))
       const body = { name, sheet: run.sheet, data }
       const row = await $fetch<RunRow>(`/api/sheets/${sheetDocument.sheetId}/runs`, { method: 'POST', body })
-      kept.value = [row, ...kept.value]
+      savedRuns.value = [row, ...savedRuns.value]
       if (shown.value === run) shown.value = { ...run, name, id: row.id }
     } catch (error) {
       problem.value = `The run was not kept: ${failureMessage(error)}`
     } finally {
-      keeping.value = false
+      savingRun.value = false
     }
   }
-  async function fetchKept(row: RunRow): Promise<ShownRun | undefined> {
+  async function fetchRun(row: RunRow): Promise<ShownRun | undefined> {
     try {
       const [bytes, sheet] = await Promise.all([
         $fetch<ArrayBuffer>(`/api/runs/${row.id}`, { responseType: 'arrayBuffer' }),
@@ -141,29 +141,29 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
       return undefined
     }
   }
-  async function reopen(row: RunRow) {
-    const run = await fetchKept(row)
+  async function openRun(row: RunRow) {
+    const run = await fetchRun(row)
     if (!run) return
     shown.value = run
     if (overlay.value?.id === run.id) overlay.value = undefined
     time.value = Math.min(time.value, run.result.duration)
     problem.value = run.result.stopped?.message ?? ''
   }
-  async function layOver(row: RunRow | undefined) {
-    overlay.value = row && (await fetchKept(row))
+  async function setOverlay(row: RunRow | undefined) {
+    overlay.value = row && (await fetchRun(row))
   }
   async function rename(row: RunRow, name: string) {
     try {
       await $fetch(`/api/runs/${row.id}`, { method: 'PATCH', body: { name } })
-      kept.value = kept.value.map((r) => (r.id === row.id ? { ...r, name } : r))
+      savedRuns.value = savedRuns.value.map((r) => (r.id === row.id ? { ...r, name } : r))
     } catch (error) {
       problem.value = failureMessage(error)
     }
   }
-  async function forget(row: RunRow) {
+  async function deleteRun(row: RunRow) {
     try {
       await $fetch(`/api/runs/${row.id}`, { method: 'DELETE' })
-      kept.value = kept.value.filter((r) => r.id !== row.id)
+      savedRuns.value = savedRuns.value.filter((r) => r.id !== row.id)
       if (overlay.value?.id === row.id) overlay.value = undefined
       if (shown.value?.id === row.id) shown.value = { ...shown.value, id: undefined, name: 'This run' }
     } catch (error) {
@@ -178,18 +178,18 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
     solving,
     progress,
     problem,
-    kept,
-    keeping,
+    savedRuns,
+    savingRun,
     outdated,
     pressureRange,
     open,
     start,
     stop,
-    keep,
-    reopen,
-    layOver,
+    saveRun,
+    openRun,
+    setOverlay,
     rename,
-    forget,
+    deleteRun,
   }
 })
 

@@ -5,7 +5,7 @@ import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { compile } from '@oar-bench/core/simulate/compile'
 import type { RunResult } from '@oar-bench/core/simulate/result'
-import { runInTurns } from '@oar-bench/core/simulate/run'
+import { runInSlices } from '@oar-bench/core/simulate/run'
 import { Simulation } from '@oar-bench/core/simulate/simulation'
 
 /** Wall time after which a message may come in, s. */
@@ -22,7 +22,7 @@ const solver = {
     const { compiled, findings } = compile(sheet, scheduleId)
     if (!compiled) return { findings }
     const { duration } = compiled.settings
-    const result = await runInTurns(new Simulation(compiled), duration, TURN, (t) => {
+    const result = await runInSlices(new Simulation(compiled), duration, TURN, (t) => {
       void progress(t / duration)
       return ending
     })

@@ -16,7 +16,7 @@ import {
 } from '@tarikjabiri/dxf'
 import type { Show } from '../catalogue/kind'
 import type { Sheet } from '../sheet/schema'
-import { dashes, layers, MODULE, plotSheet, type Inked, type Layer } from './plot'
+import { dashes, layers, MODULE, plotSheet, type DrawnShape, type Layer } from './plot'
 
 /** Cap height is this share of the size of letters. */
 const CAPITALS = 0.7
@@ -29,7 +29,7 @@ const mm = (m: number) => m * MODULE
 /** DXF has y upwards. */
 const point = ([x, y]: readonly [number, number]) => point3d(mm(x), -mm(y))
 
-function draw(target: Target, ink: Inked, layerName: string): void {
+function draw(target: Target, ink: DrawnShape, layerName: string): void {
   const lineType = 'dash' in ink && ink.dash ? { lineType: lineTypes[ink.dash] } : {}
   const options = { layerName, ...lineType }
   switch (ink.shape) {

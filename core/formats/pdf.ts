@@ -5,7 +5,7 @@ import type { Show } from '../catalogue/kind'
 import type { XY } from '../sheet/geometry'
 import type { Sheet } from '../sheet/schema'
 import { pageOf, type Page } from './page'
-import { allStrokes, dashes, MODULE, plotSheet, type Inked, type Letters } from './plot'
+import { allStrokes, dashes, MODULE, plotSheet, type DrawnShape, type Letters } from './plot'
 
 /** Points to a millimetre. */
 const POINT = 72 / 25.4
@@ -44,13 +44,13 @@ class Pen {
     private readonly page: Page,
   ) {
     this.size = MODULE * page.scale
-    this.known = lettersKnownTo(face)
+    this.known = encodableBy(face)
   }
 
   /** Millimetres on the paper of a point of the drawing. */
   private at = ([x, y]: XY): XY => [this.page.origin[0] + x * this.size, this.page.origin[1] + y * this.size]
 
-  draw(ink: Inked, width: number): void {
+  draw(ink: DrawnShape, width: number): void {
     const dash = 'dash' in ink && ink.dash ? dashes[ink.dash].map((length) => length * this.size) : undefined
     const fill = 'fill' in ink ? ink.fill : 'none'
     switch (ink.shape) {
@@ -133,7 +133,7 @@ class Pen {
 }
 
 /** Letters that a font lacks are replaced: the sign of a diameter by Ø, others by a question mark. */
-export function lettersKnownTo(face: PDFFont): (text: string) => string {
+export function encodableBy(face: PDFFont): (text: string) => string {
   const letters = new Set(face.getCharacterSet())
   return (text) =>
     [...text]

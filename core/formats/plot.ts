@@ -34,10 +34,10 @@ export interface Letters {
   /** Whether `at` is on the baseline or at half the height. */
   readonly on: 'baseline' | 'middle'
 }
-export type Inked = Exclude<Shape, { shape: 'text' } | { shape: 'oil' }> | Letters
+export type DrawnShape = Exclude<Shape, { shape: 'text' } | { shape: 'oil' }> | Letters
 export interface Stroke {
   readonly layer: Layer
-  readonly ink: Inked
+  readonly ink: DrawnShape
   readonly width: number
 }
 
@@ -51,7 +51,7 @@ export interface PlotSymbol {
 
 export interface Plot {
   readonly title: string
-  readonly blocks: ReadonlyMap<string, readonly Inked[]>
+  readonly blocks: ReadonlyMap<string, readonly DrawnShape[]>
   readonly symbols: readonly PlotSymbol[]
   readonly strokes: readonly Stroke[]
   /** Around all that is drawn, lettering estimated. */
@@ -59,10 +59,10 @@ export interface Plot {
 }
 
 /** Shapes of an unplaced symbol as they lie turned and mirrored, round (0, 0); text upright. */
-function turned(component: SheetComponent, shapes: readonly Shape[]): Inked[] {
+function turned(component: SheetComponent, shapes: readonly Shape[]): DrawnShape[] {
   const at = { x: 0, y: 0, rotation: component.rotation, mirrored: component.mirrored }
   const put = (p: XY) => transformPoint(p, at)
-  return shapes.flatMap((shape): Inked[] => {
+  return shapes.flatMap((shape): DrawnShape[] => {
     switch (shape.shape) {
       case 'line':
       case 'polygon':
@@ -131,7 +131,7 @@ export interface PlotOptions {
 }
 
 export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): Plot {
-  const blocks = new Map<string, Inked[]>()
+  const blocks = new Map<string, DrawnShape[]>()
   const names = new Map<string, string>()
   const symbols: PlotSymbol[] = []
   const strokes: Stroke[] = []
@@ -204,7 +204,7 @@ function boundsOf(sheet: Sheet, strokes: readonly Stroke[]): Rect {
 
 /** All strokes in sheet coordinates, symbols among them: for formats without blocks. */
 export function allStrokes(plot: Plot): Stroke[] {
-  const moved = (ink: Inked, dx: number, dy: number): Inked =>
+  const moved = (ink: DrawnShape, dx: number, dy: number): DrawnShape =>
     ink.shape === 'line' || ink.shape === 'polygon'
       ? { ...ink, points: ink.points.map(([x, y]): XY => [x + dx, y + dy]) }
       : { ...ink, at: [ink.at[0] + dx, ink.at[1] + dy] }

@@ -8,7 +8,7 @@ import { nameOf, type Sheet } from '../sheet/schema'
 import type { RunResult } from '../simulate/result'
 import { scheduleRows } from './csv-read'
 import { partsList } from './lists'
-import { lettersKnownTo } from './pdf'
+import { encodableBy } from './pdf'
 
 type Row = readonly string[]
 export interface Section {
@@ -18,7 +18,7 @@ export interface Section {
   readonly table?: { readonly shares: readonly number[]; readonly rows: readonly Row[] }
 }
 
-export interface ReportOf {
+export interface ReportContent {
   readonly sheet: Sheet
   readonly findings: readonly Finding[]
   readonly machine?: string
@@ -26,7 +26,7 @@ export interface ReportOf {
   readonly run?: RunResult
 }
 
-export function reportSections({ sheet, findings, run }: ReportOf, show: Show): Section[] {
+export function reportSections({ sheet, findings, run }: ReportContent, show: Show): Section[] {
   const named = new Map(sheet.components.map((c) => [c.id, nameOf(c)]))
   const place = (f: Finding) => named.get(f.location.component ?? '') ?? locationText(f.location)
   const open = findings.filter((f) => !f.accepted)
@@ -153,7 +153,7 @@ const CARE =
 
 /** @param font bytes of a TrueType or WOFF font with the letters that the sheet uses */
 export async function reportToPdf(
-  of: ReportOf,
+  of: ReportContent,
   show: Show,
   font: Uint8Array | ArrayBuffer,
 ): Promise<Uint8Array> {
@@ -192,7 +192,7 @@ class Writer {
     private readonly document: PDFDocument,
     private readonly face: PDFFont,
   ) {
-    this.known = lettersKnownTo(face)
+    this.known = encodableBy(face)
     this.turn()
   }
 

@@ -5,7 +5,16 @@ import { outline, polyline } from '../sheet/geometry'
 import { readSheetText, type ReadResult } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
 import { pageOf } from './page'
-import { allStrokes, dashes, MODULE, plotSheet, THIN, type Inked, type Plot, type PlotOptions } from './plot'
+import {
+  allStrokes,
+  dashes,
+  MODULE,
+  plotSheet,
+  THIN,
+  type DrawnShape,
+  type Plot,
+  type PlotOptions,
+} from './plot'
 
 const NAMESPACE = 'urn:oar-bench:sheet'
 /** Space around the drawing, modules. */
@@ -23,7 +32,7 @@ const escape = (text: string) =>
 const number = (x: number) => String(Number(x.toFixed(4)))
 const pair = ([x, y]: readonly [number, number]) => `${number(x)},${number(y)}`
 
-function element(ink: Inked): string {
+function element(ink: DrawnShape): string {
   const dash = 'dash' in ink && ink.dash ? ` stroke-dasharray="${dashes[ink.dash].join(' ')}"` : ''
   const fill = 'fill' in ink ? { ink: ' fill="#000"', paper: ' fill="#fff"', none: '' }[ink.fill] : ''
   switch (ink.shape) {

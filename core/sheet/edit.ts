@@ -11,11 +11,11 @@ import {
   polyline,
   polylineLength,
   simplify,
-  stretched,
+  stretchRoute,
   type XY,
 } from './geometry'
 import { lineDomain, MIXED_DOMAINS } from './netlist'
-import { plainRoute, route } from './route'
+import { straightRoute, route } from './route'
 import {
   componentSchema,
   pipeSchema,
@@ -90,7 +90,9 @@ export function reroute(
       before && (pipe.manualRoute || laying === 'rough') ? stretchedRoute(before, result, pipe) : undefined
     const corners =
       kept ??
-      (laying === 'rough' ? plainRoute(result, pipe.from, pipe.to) : route(result, pipe.from, pipe.to, loose))
+      (laying === 'rough'
+        ? straightRoute(result, pipe.from, pipe.to)
+        : route(result, pipe.from, pipe.to, loose))
     loose.delete(id)
     result = changePipe(result, id, {
       route: corners.map(([x, y]) => [x, y]),
@@ -102,7 +104,7 @@ export function reroute(
 function stretchedRoute(before: Sheet, after: Sheet, pipe: Pipe): XY[] | undefined {
   const from = endAt(after, pipe.from)
   const to = endAt(after, pipe.to)
-  return from && to && stretched(polyline(before, pipe), from, to)
+  return from && to && stretchRoute(polyline(before, pipe), from, to)
 }
 
 export const changePipe = (sheet: Sheet, id: string, change: Partial<Pipe>): Sheet => ({

@@ -100,17 +100,17 @@ export function endAt(sheet: Sheet, end: PipeEnd): { at: XY; side?: Side } | und
 }
 
 /** Where each pipe lay, and between what: as long as that is the same, it lies there still. */
-const lying = new WeakMap<Pipe, { from: unknown; to: unknown; points: readonly XY[] }>()
+const knownPolylines = new WeakMap<Pipe, { from: unknown; to: unknown; points: readonly XY[] }>()
 
 /** All corners of a pipe, ends included. */
 export function polyline(sheet: Sheet, pipe: Pipe): readonly XY[] {
   const from = junctionOrComponent(sheet, pipe.from)
   const to = junctionOrComponent(sheet, pipe.to)
-  const known = lying.get(pipe)
+  const known = knownPolylines.get(pipe)
   if (known && known.from === from && known.to === to) return known.points
   const [start, goal] = [endAt(sheet, pipe.from), endAt(sheet, pipe.to)]
   const points = [...(start ? [start.at] : []), ...pipe.route, ...(goal ? [goal.at] : [])]
-  lying.set(pipe, { from, to, points })
+  knownPolylines.set(pipe, { from, to, points })
   return points
 }
 
@@ -228,7 +228,7 @@ interface End {
  * @param points the pipe as it lay, ends included
  * @returns none where that would make a slanting part, or lead through the symbol at an end
  */
-export function stretched(points: readonly XY[], from: End, to: End): XY[] | undefined {
+export function stretchRoute(points: readonly XY[], from: End, to: End): XY[] | undefined {
   const moved = points.map((p): XY => p)
   const last = points.length - 1
   const pull = (end: number, next: number, at: XY) => {

@@ -49,7 +49,7 @@ export function route(
 }
 
 /** A route of one corner that looks at nothing in its way: quick. */
-export function plainRoute(sheet: Sheet, from: PipeEnd, to: PipeEnd): XY[] {
+export function straightRoute(sheet: Sheet, from: PipeEnd, to: PipeEnd): XY[] {
   const start = endAt(sheet, from)
   const goal = endAt(sheet, to)
   return start && goal ? plain(start.at, goal.at) : []

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { circuit } from '../testing'
 import { addComponent, changePipe, connect, move, setParameter, splitPipe } from './edit'
-import { boundsOnSheet, polyline, stretched } from './geometry'
+import { boundsOnSheet, polyline, stretchRoute } from './geometry'
 import { lineNames } from './lettering'
 import { emptySheet, type Sheet } from './schema'
 import {
@@ -68,12 +68,12 @@ describe('a pipe shaped by hand', () => {
       [10, -4],
       [10, 0],
     ] as const
-    expect(stretched(list, { at: [2, 1], side: 'up' }, { at: [13, 3], side: 'up' })).toEqual([
+    expect(stretchRoute(list, { at: [2, 1], side: 'up' }, { at: [13, 3], side: 'up' })).toEqual([
       [2, -4],
       [13, -4],
     ])
-    expect(stretched(list, { at: [2, -6], side: 'up' }, { at: [13, 3], side: 'up' })).toBeUndefined()
-    expect(stretched([[0, 0], [5, 0]], { at: [0, 1] }, { at: [5, 0] })).toBeUndefined() // prettier-ignore
+    expect(stretchRoute(list, { at: [2, -6], side: 'up' }, { at: [13, 3], side: 'up' })).toBeUndefined()
+    expect(stretchRoute([[0, 0], [5, 0]], { at: [0, 1] }, { at: [5, 0] })).toBeUndefined() // prettier-ignore
   })
 })
 

@@ -12,7 +12,7 @@ import { compile } from './compile'
 import { mutated, randomNumbers } from './mutations'
 import { verdictOn, verdictOnRest } from './verdict'
 import { build, consumerValues, fitting, type Consumer } from './random-circuits'
-import { run, runOn } from './run'
+import { run, continueRun } from './run'
 import { Simulation } from './simulation'
 
 const solve = (sheet: Sheet) => {
@@ -133,7 +133,7 @@ describe('random circuits', () => {
     const simulation = new Simulation(compile(sheet).compiled!)
     spy.mockRestore()
     broken = () => simulation.network.time > 0.5
-    const r = runOn(simulation, 2)
+    const r = continueRun(simulation, 2)
     expect(r.finished).toBe(false)
     expect(r.stopped!.message).toMatch(/stopped at 0\.[45]\d* s: the step size fell to nothing/)
     expect(r.stopped!.component).toBeTruthy()

@@ -23,14 +23,18 @@ const STEPS_BETWEEN_PROGRESS = 100
 export function run(compiled: Compiled, options: RunOptions = {}): RunResult {
   const simulation = new Simulation(compiled, options)
   for (const action of options.actions ?? []) simulation.plan(action)
-  return runOn(simulation, options.until ?? compiled.settings.duration, options.progress)
+  return continueRun(simulation, options.until ?? compiled.settings.duration, options.progress)
 }
 
 /** Goes on with a simulation to an instant, s. */
-export function runOn(simulation: Simulation, until: number, progress?: RunOptions['progress']): RunResult {
+export function continueRun(
+  simulation: Simulation,
+  until: number,
+  progress?: RunOptions['progress'],
+): RunResult {
   while (!simulation.stopped && simulation.time < until) {
     stepSome(simulation, until)
-    if (progress?.(simulation.time, until) === false) endByHand(simulation)
+    if (progress?.(simulation.time, until) === false) stopByRequest(simulation)
   }
   return simulation.result()
 }
@@ -39,7 +43,7 @@ export function runOn(simulation: Simulation, until: number, progress?: RunOptio
  * Goes on to an instant, and lets others come to their turn in between; `end` is asked each time.
  * @param turn s of wall time between two turns
  */
-export async function runInTurns(
+export async function runInSlices(
   simulation: Simulation,
   until: number,
   turn: number,
@@ -50,7 +54,7 @@ export async function runInTurns(
     do stepSome(simulation, until)
     while (!simulation.stopped && simulation.time < until && performance.now() < pause)
     await new Promise((resolve) => setTimeout(resolve))
-    if (end(simulation.time)) endByHand(simulation)
+    if (end(simulation.time)) stopByRequest(simulation)
   }
   return simulation.result()
 }
@@ -64,6 +68,6 @@ function stepSome(simulation: Simulation, until: number): void {
 }
 
 /** What it has found so far stays. */
-function endByHand(simulation: Simulation): void {
+function stopByRequest(simulation: Simulation): void {
   if (!simulation.stopped) simulation.stop('ended by hand')
 }

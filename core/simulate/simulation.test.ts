@@ -11,7 +11,7 @@ import { compile, type Compiled } from './compile'
 import type { Control } from './control'
 import { build, consumerValues, fitting, type Consumer } from './random-circuits'
 import type { RunResult } from './result'
-import { run, runInTurns, runOn } from './run'
+import { run, runInSlices, continueRun } from './run'
 import { Simulation } from './simulation'
 import type { Snapshot } from './snapshot'
 
@@ -82,18 +82,18 @@ describe('a snapshot', () => {
             for (const action of actions) simulation.plan(action)
             return simulation
           }
-          const whole = runOn(begin(), 2)
+          const whole = continueRun(begin(), 2)
           const first = begin()
           first.advanceBeyond(when)
           const snapshot = throughText(first.snapshot())
-          const straight = runOn(first, 2)
+          const straight = continueRun(first, 2)
           // looking at it has changed nothing
           expect(straight).toEqual(whole)
           first.restore(snapshot)
-          expect(runOn(first, 2)).toEqual(whole)
+          expect(continueRun(first, 2)).toEqual(whole)
           const other = new Simulation(definition, { longestStep: 0.05 })
           other.restore(snapshot)
-          const again = runOn(other, 2)
+          const again = continueRun(other, 2)
           expect(figures(again)).toEqual(figures(whole))
           // the samples from the snapshot on
           const from = whole.times.length - again.times.length
@@ -116,7 +116,7 @@ describe('a snapshot', () => {
     first.advanceBeyond(7)
     const other = new Simulation(definition)
     other.restore(first.snapshot())
-    expect(figures(runOn(other, 20))).toEqual(figures(whole))
+    expect(figures(continueRun(other, 20))).toEqual(figures(whole))
   })
 })
 
@@ -124,7 +124,7 @@ describe('looking on', () => {
   it('changes no step: frames are read within the last one', () => {
     const sheet = build([{ kind: 'lift', size: 3, commands: [[3, 1]] }], 1500)
     const definition = compiled(sheet)
-    const plain = runOn(new Simulation(definition, { longestStep: 0.02 }), 2)
+    const plain = continueRun(new Simulation(definition, { longestStep: 0.02 }), 2)
     const watched = new Simulation(definition, { longestStep: 0.02 })
     const node = watched.network.nodes.findIndex(
       (n) => n.domain === 'oil' && n.ports.some((p) => p.port === 'A'),
@@ -136,7 +136,7 @@ describe('looking on', () => {
       expect(watched.observableFrom).toBeLessThanOrEqual(frame / 30)
       seen.push(watched.network.potential[node])
     }
-    expect(runOn(watched, 2)).toEqual(plain)
+    expect(continueRun(watched, 2)).toEqual(plain)
     // the frames show what the samples of the plain run hold
     const line = plain.signals.findIndex((s) => s.node === node)
     seen.forEach((pressure, i) => {
@@ -151,7 +151,7 @@ describe('looking on', () => {
 describe('asking for what was found so far', () => {
   it('leaves no trace in what follows', () => {
     const definition = compiled(build([{ kind: 'lift', size: 3, commands: [[3, 1]] }], 1500))
-    const plain = runOn(new Simulation(definition, { longestStep: 0.02 }), 2)
+    const plain = continueRun(new Simulation(definition, { longestStep: 0.02 }), 2)
     const asked = new Simulation(definition, { longestStep: 0.02 })
     for (const t of [0.013, 0.31, 0.777, 1.5]) {
       asked.advanceBeyond(t)
@@ -159,7 +159,7 @@ describe('asking for what was found so far', () => {
       expect(sofar.times[sofar.times.length - 1]).toBe(asked.time)
       expect(sofar.duration).toBe(asked.time)
     }
-    expect(runOn(asked, 2)).toEqual(plain)
+    expect(continueRun(asked, 2)).toEqual(plain)
   })
 })
 
@@ -230,7 +230,7 @@ describe('a parameter changed in flight', () => {
       /it stands at \d+ mm, beyond a stroke of 65 mm/,
     )
     simulation.setParameter(ram, 'stroke', '900 mm')
-    expect(runOn(simulation, 2).finished).toBe(true)
+    expect(continueRun(simulation, 2).finished).toBe(true)
   })
   it('is refused where ports come into use or fall idle', () => {
     const sheet = build([{ kind: 'cylinder', size: 3, commands: [] }], 1500)
@@ -265,7 +265,7 @@ describe('an input', () => {
     simulation.advanceBeyond(0.8)
     simulation.set(ram, 'jammed', 1)
     const at = simulation.network.elements.find((e) => e.id === ram)!.local.x[0]
-    const r = runOn(simulation, 2)
+    const r = continueRun(simulation, 2)
     expect(end(r, `${ram}.position`)).toBeCloseTo(at, 5)
     const column = r.columns[r.signals.findIndex((s) => s.id === `${ram}.jammed`)]
     expect(column[0]).toBe(0)
@@ -287,7 +287,7 @@ describe('an input', () => {
           else if (action.kind === 'release') live.release(action.component, action.target)
           else live.setParameter(action.component, action.target, action.value)
         }
-        const r = runOn(live, 2)
+        const r = continueRun(live, 2)
         expect(run(definition, { actions: live.actions, longestStep: 0.05 })).toEqual(r)
       }),
       { numRuns: 12, seed: 13 },
@@ -299,10 +299,10 @@ describe('a run in turns', () => {
   it('is the run in one go, and keeps what it has where it is ended', async () => {
     const definition = compiled(build([{ kind: 'lift', size: 3, commands: [[3, 1]] }], 1500))
     const whole = run(definition)
-    const turns = await runInTurns(new Simulation(definition), 2, 0, () => false)
+    const turns = await runInSlices(new Simulation(definition), 2, 0, () => false)
     expect(turns).toEqual(whole)
     let asked = 0
-    const ended = await runInTurns(new Simulation(definition), 2, 0, () => ++asked === 2)
+    const ended = await runInSlices(new Simulation(definition), 2, 0, () => ++asked === 2)
     expect(ended.finished).toBe(false)
     expect(ended.stopped!.message).toMatch(/stopped at \S+ s: ended by hand/)
     expect(ended.duration).toBeGreaterThan(0)
@@ -453,9 +453,9 @@ describe('control', () => {
     while (first.time < trip) first.advance(2)
     const other = new Simulation(definition, { control: new Relay(contact, valve) })
     other.restore(structuredClone(first.snapshot()))
-    expect(figures(runOn(other, 2))).toEqual(figures(whole))
+    expect(figures(continueRun(other, 2))).toEqual(figures(whole))
     const held = new Simulation(definition, { control: new Relay(contact, valve) })
     held.set(valve, 'command', 0)
-    expect(end(runOn(held, 2), `${valve}.spool`)).toBeCloseTo(0, 6)
+    expect(end(continueRun(held, 2), `${valve}.spool`)).toBeCloseTo(0, 6)
   })
 })

@@ -34,14 +34,19 @@ export function findSteadyState(network: Network, tolerance: number, at = 0): St
   const counting = countingStates(network)
   const y = Float64Array.from(network.initial)
   network.freezeInputs(at)
-  const { time, converged: atRest } = follow(network, y, counting, tolerance)
+  const { time, converged: atRest } = integrateToRest(network, y, counting, tolerance)
   for (let i = 0; i < network.n; i++) if (!counting[i]) network.initial[i] = y[i]
   network.unfreezeInputs()
   return { time, converged: atRest }
 }
 
 /** @param y where it begins, and afterwards where it has come to */
-function follow(network: Network, y: Float64Array, counting: Uint8Array, tolerance: number): SteadyState {
+function integrateToRest(
+  network: Network,
+  y: Float64Array,
+  counting: Uint8Array,
+  tolerance: number,
+): SteadyState {
   let time = 0
   let steps = 0
   try {

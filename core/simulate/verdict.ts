@@ -3,7 +3,7 @@ import { ATMOSPHERE } from '../units/quantities'
 import type { Sheet } from '../sheet/schema'
 import { compile } from './compile'
 import { operatingPoint } from './operating-point'
-import { runOn } from './run'
+import { continueRun } from './run'
 import { BALANCE_WARNING } from './result'
 import { Simulation } from './simulation'
 
@@ -34,7 +34,7 @@ export function verdictOn(
     const { compiled } = compile(sheet, scheduleId)
     if (!compiled) return { outcome: 'refused', steps, wall: wall() }
     const simulation = new Simulation(compiled)
-    const r = runOn(simulation, Math.min(until, compiled.settings.duration), () =>
+    const r = continueRun(simulation, Math.min(until, compiled.settings.duration), () =>
       wall() < longest ? undefined : false,
     )
     steps = r.statistics.steps
@@ -67,7 +67,7 @@ const CLOSER = 1e-6
 function closesMoreAccurately(sheet: Sheet, scheduleId: string | undefined, until: number): boolean {
   const schedules = sheet.schedules.map((s) => ({ ...s, tolerance: Math.min(s.tolerance, CLOSER) }))
   const { compiled } = compile({ ...sheet, schedules }, scheduleId)
-  return runOn(new Simulation(compiled!), until).oil.error < BALANCE_WARNING
+  return continueRun(new Simulation(compiled!), until).oil.error < BALANCE_WARNING
 }
 
 /** Whether the rest that is found for an instant is one: nothing below zero, and where it is called rest it stays. @param at s */

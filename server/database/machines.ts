@@ -70,7 +70,7 @@ export function insertRevision(
   const id = randomUUID()
   store
     .insert(revisions)
-    .values({ ...revision, id, sheetId, versionHash: keepVersion(store, sheet) })
+    .values({ ...revision, id, sheetId, versionHash: storeVersion(store, sheet) })
     .run()
   return id
 }
@@ -97,7 +97,7 @@ export function insertRun(
     duration: result.duration,
     finished: result.finished,
     conditions: result.conditions.length,
-    versionHash: keepVersion(store, sheet),
+    versionHash: storeVersion(store, sheet),
   }
   store
     .insert(runs)
@@ -231,7 +231,7 @@ export const findSheetOf = (store: Store, machineId: string, sheetId?: string) =
 }
 
 /** Keeps the exact content of a sheet, once however often it is referred to. @returns its hash */
-export function keepVersion(store: Pick<Store, 'insert'>, sheet: Sheet): string {
+export function storeVersion(store: Pick<Store, 'insert'>, sheet: Sheet): string {
   const content = writeSheetText(sheet)
   const hash = hashOf(content)
   store.insert(sheetVersions).values({ hash, content, createdAt: new Date() }).onConflictDoNothing().run()

@@ -32,7 +32,7 @@ export function checkedSheet(data: unknown): Sheet {
 }
 
 /** A sheet as the database keeps it; of an older format too. */
-export function keptSheet(content: string): Sheet {
+export function storedSheet(content: string): Sheet {
   const read = readSheetText(content)
   if (!read.ok)
     refuse(500, `The kept sheet does not read: ${read.problems[0].message}`, { problems: read.problems })

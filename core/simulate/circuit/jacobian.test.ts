@@ -4,7 +4,7 @@ import { circuit, powerUnit, powerUnitPipes, timed, track } from '../../testing'
 import type { Sheet } from '../../sheet/schema'
 import { compile } from '../compile'
 import { Simulation } from '../simulation'
-import { runOn } from '../run'
+import { continueRun } from '../run'
 
 const moving = () => {
   const sheet = circuit(
@@ -31,7 +31,7 @@ describe.each([
   it.each([0.13, 0.5])('is that of the rates, volumes and bulk moduli included, at %d s', (t) => {
     const compiled = compile(sheet).compiled!
     const simulation = new Simulation(compiled)
-    runOn(simulation, t)
+    continueRun(simulation, t)
     const { network } = simulation
     const { n, pattern } = network
     const y = simulation.state.slice()

@@ -32,7 +32,7 @@ export default defineEventHandler((event): MachineDetail => {
     summary: machine.summary,
     brief: briefSchema.parse(JSON.parse(machine.brief)),
     briefRevision: machine.briefRevision,
-    sheet: { id: sheet.id, name: sheet.name, revision: sheet.revision, content: keptSheet(sheet.content) },
+    sheet: { id: sheet.id, name: sheet.name, revision: sheet.revision, content: storedSheet(sheet.content) },
     variants: variantsOf(store, machine.id).map(({ id, name }) => ({ id, name })),
     runs: kept.map((r) => ({ ...r, createdAt: r.createdAt.getTime() })),
   }

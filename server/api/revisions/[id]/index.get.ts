@@ -10,5 +10,5 @@ export default defineEventHandler((event) => {
     .where(eq(revisions.id, getRouterParam(event, 'id')!))
     .get()
   if (!row) refuse(404, 'There is no such revision; it may have been deleted.')
-  return keptSheet(row.content)
+  return storedSheet(row.content)
 })

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** What is being moved on the sheet, as it is seen while the move goes on. */
 import { JUNCTION_RADIUS } from '@oar-bench/core/sheet/branches'
-import type { Lifted } from '~/composables/useDrawnSheet'
+import type { DraggedParts } from '~/composables/useDrawnSheet'
 
 // asked for here, so that a step of the move draws only this anew and not the sheet under it
-const props = defineProps<{ lifted: () => Lifted | undefined }>()
+const props = defineProps<{ dragged: () => DraggedParts | undefined }>()
 const selection = useSelection()
 const editor = useEditorUi()
-const moving = computed(() => props.lifted())
+const moving = computed(() => props.dragged())
 </script>
 
 <template>

@@ -11,19 +11,19 @@ import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { valuesAt, pipeFlows, signalMap } from '@oar-bench/core/simulate/playback'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import { ATMOSPHERE } from '@oar-bench/core/units/quantities'
-import type { DrawnComponent, DrawnPipe } from './useDrawnSheet'
+import type { DrawnComponent, DrawnPipe } from '../composables/useDrawnSheet'
 
 /** A flow below this is drawn as standing still, m³/s (0.1 L/min). */
 const STANDING = 0.1 / 60000
 
-export interface FrameOptions {
+export interface PlaybackOptions {
   readonly colours: readonly string[]
   /** Pressure at the end of the ramp, Pa. */
   readonly full: number
   readonly show: (si: number, signal: number) => string
 }
 /** The sheet on the page, and two groups on it that are this painter's own. */
-export interface FramePlaces {
+export interface PlaybackTargets {
   readonly svg: SVGElement
   readonly oil: SVGElement
   readonly arrows: SVGElement
@@ -33,7 +33,7 @@ export interface DrawnSheet {
   readonly components: readonly DrawnComponent[]
   readonly pipes: readonly DrawnPipe[]
 }
-export interface FramePainter {
+export interface PlaybackPainter {
   paint(t: number): void
   /** Takes everything off the sheet that was painted. */
   clear(): void
@@ -88,12 +88,12 @@ function arrowHead({ x, y, angle }: { x: number; y: number; angle: number }): st
 }
 
 /** Draws what a run needs on the sheet and finds the elements to write to. */
-export function framePainter(
-  { svg, oil, arrows }: FramePlaces,
+export function playbackPainter(
+  { svg, oil, arrows }: PlaybackTargets,
   drawn: DrawnSheet,
   result: RunResult,
-  options: FrameOptions,
-): FramePainter {
+  options: PlaybackOptions,
+): PlaybackPainter {
   const writes: Write[] = []
   const undo: (() => void)[] = [() => oil.replaceChildren(), () => arrows.replaceChildren()]
   const map = signalMap(result)
