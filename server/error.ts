@@ -4,9 +4,9 @@ import { setResponseHeader, setResponseStatus, send, type H3Error } from 'h3'
 import { storageFailure } from './utils/failures'
 
 const handler: NitroErrorHandler = (error, event) => {
-  const { statusCode = 500, data, cause } = error as H3Error
+  const { statusCode = 500, data } = error as H3Error
   const folder = process.env.NUXT_DATA_FOLDER ?? '.data'
-  const stored = storageFailure((cause as Error | undefined) ?? error, folder)
+  const stored = storageFailure(error, folder)
   const own = statusCode < 500 || data !== undefined
   const status = stored ? 507 : statusCode
   const message = stored ?? (own ? error.message : 'The server failed at this. Try again.')

@@ -94,7 +94,9 @@ const current = computed(() => sheetDocument.variants.find((v) => v.id === sheet
             v-if="sheetDocument.variants.length > 1"
             :class="deleting === variant.id ? '!text-error' : ''"
             :label="deleting === variant.id ? `Really delete ${variant.name}` : `Delete ${variant.name}`"
-            :hint="deleting === variant.id ? 'Press again: its sheet and its saved runs are deleted' : 'Delete'"
+            :hint="
+              deleting === variant.id ? 'Press again: its sheet and its saved runs are deleted' : 'Delete'
+            "
             @click="remove(variant)"
             @blur="deleting = undefined"
           >

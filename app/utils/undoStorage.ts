@@ -1,5 +1,5 @@
 /** The steps that undo takes back, kept in the browser so that they outlast a reload. */
-import { del, get, set } from 'idb-keyval'
+import { get, set } from 'idb-keyval'
 import { writeSheetText } from '@oar-bench/core/sheet/read'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { latestWrite } from './latestWrite'
@@ -34,7 +34,6 @@ export async function storedUndoSteps(id: string, sheet: Sheet): Promise<UndoSte
     const stored = await get<Stored>(keyOf(id))
     if (!stored) return undefined
     if (stored.version === 2 && writeSheetText(stored.sheet) === writeSheetText(sheet)) return stored
-    await del(keyOf(id))
   } catch {
     // a browser that denies storage throws at once
   }

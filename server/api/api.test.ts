@@ -1,11 +1,13 @@
 /** The routes over real requests. */
 import { gzipSync } from 'node:zlib'
+import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { circuit, powerUnit, powerUnitPipes, runSheet, timed } from '../../core/testing'
 import { encodeRun } from '../../core/formats/run-file'
 import { emptySheet, type Sheet } from '../../core/sheet/schema'
 import { routes } from '../security/routes'
 import { routeFiles, routeOf, testServer, type TestServer } from '../testing/testServer'
+import { useStore } from '../utils/store'
 import { summariesUpdated } from '../utils/summaries'
 
 let server: TestServer
@@ -62,6 +64,31 @@ describe('saving a sheet', () => {
     expect(
       (await server.ask('PUT', '/api/machines/none/brief', { body: { revision: 1, brief } })).status,
     ).toBe(404)
+  })
+})
+
+describe('a disk that is full', () => {
+  it('while saving is told in plain words, and what was saved before is there', async () => {
+    const { id, url } = await newMachine('Full')
+    await put(url, 1, sheet)
+    const store = useStore()
+    const { page_count: pages } = store.get<{ page_count: number }>(sql.raw('PRAGMA page_count'))
+    store.run(sql.raw(`PRAGMA max_page_count = ${pages}`))
+    try {
+      const text = 'x'.repeat(190)
+      const parameters = Object.fromEntries(Array.from({ length: 150 }, (_, i) => [`p${i}`, text]))
+      const big = { ...sheet, components: sheet.components.map((c) => ({ ...c, parameters })) }
+      const answer = await put(url, 2, big)
+      expect(answer.status).toBe(507)
+      expect(answer.json()).toEqual({
+        statusCode: 507,
+        message: 'The disk is full. Make room, then try again.',
+      })
+    } finally {
+      store.run(sql.raw('PRAGMA max_page_count = 1073741823'))
+    }
+    expect((await get(`/api/machines/${id}`)).sheet).toMatchObject({ revision: 2, content: sheet })
+    expect((await put(url, 2, emptySheet('After'))).status).toBe(200)
   })
 })
 

@@ -52,16 +52,14 @@ describe('what is said where the data cannot be kept', () => {
       for (let i = 0; i < 1000; i++)
         insertMachine(db, { name: 'x'.repeat(80), summary: 'y'.repeat(400), variants: [] })
     })
-    const cause = (error.cause as Error | undefined) ?? error
-    expect(storageFailure(cause, folder)).toBe('The disk is full. Make room, then try again.')
+    expect(storageFailure(error, folder)).toBe('The disk is full. Make room, then try again.')
     expect(db.select().from(machines).all().length).toBeLessThan(1000)
   })
   it('names a database that cannot be written', () => {
     const { connection, db } = openDatabase(join(folder, 'read-only'), migrations)
     connection.pragma('query_only = ON')
     const error = failure(() => insertMachine(db, { name: 'x', summary: '', variants: [] }))
-    const cause = (error.cause as Error | undefined) ?? error
-    expect(storageFailure(cause, 'data')).toMatch(/"data" cannot be written.*NUXT_DATA_FOLDER/)
+    expect(storageFailure(error, 'data')).toMatch(/"data" cannot be written.*NUXT_DATA_FOLDER/)
     chmodSync(folder, 0o755)
   })
   it.each([

@@ -27,8 +27,13 @@ const reasons: readonly [RegExp, (folder: string) => string][] = [
 
 /** What to tell where the data folder or the database fails; none where the failure is another one. */
 export function storageFailure(error: Error, folder: string): string | undefined {
-  const { code = '' } = error as SystemError
-  return reasons.find(([pattern]) => pattern.test(code))?.[1](folder)
+  // the database library and the server each put errors around those of SQLite
+  for (let cause: unknown = error; cause instanceof Error; cause = cause.cause) {
+    const { code } = cause as SystemError
+    const reason = typeof code === 'string' && reasons.find(([pattern]) => pattern.test(code))
+    if (reason) return reason[1](folder)
+  }
+  return undefined
 }
 
 /** What to tell where the server cannot start. */
