@@ -39,6 +39,12 @@ export default defineNuxtConfig({
     virtual: { '#migrations': migrationsModule },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },
   },
+  // the development server of Nuxt looks for a server entry though nothing is rendered on the server
+  $development: {
+    vite: {
+      environments: { ssr: { build: { rollupOptions: { input: { server: '#build/root-component.mjs' } } } } },
+    },
+  },
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },
