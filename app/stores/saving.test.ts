@@ -112,6 +112,17 @@ describe('a server that does not answer', () => {
     expect(saving.state).toBe('saved')
     expect(kinds(server.sheet.content)).toEqual(['fixed-pump', 'reservoir'])
   })
+  it('and did its work is asked again, though undo led back to what it had before', async () => {
+    const { saving, sheetDocument } = await opened()
+    server.troubles.push('answer lost')
+    withPump()
+    await saving.saveNow()
+    sheetDocument.undo()
+    expect(saving.unsaved).toBe(true)
+    await saving.saveNow()
+    expect(saving.state).toBe('saved')
+    expect(kinds(server.sheet.content)).toEqual([])
+  })
   it('that refuses is not asked again and again', async () => {
     const { saving } = await opened()
     server.troubles.push('refuse')

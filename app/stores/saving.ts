@@ -123,7 +123,11 @@ export const useSaving = defineStore('saving', () => {
       savedAt.value = saved.updatedAt
     } catch (error) {
       const status = failureStatus(error)
-      if (status === undefined || status >= 500) unanswered.add(saveId)
+      if (status === undefined || status >= 500) {
+        // what the server has now is not known until it answers again
+        unanswered.add(saveId)
+        base.content = undefined
+      }
       const current = conflictData(error)
       if (!current?.saveId || !unanswered.delete(current.saveId)) throw error
       base.revision = current.revision
