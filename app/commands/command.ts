@@ -30,7 +30,7 @@ export function keyText(binding: string): string {
 /** All keys of a command as people read them, each once. */
 export const keyTexts = ({ keys = [] }: Command) => [...new Set(keys.map(keyText))]
 
-/** The command that a key stands for, of those that can be carried out. */
+/** The enabled command that a key is bound to. */
 export const commandFor = (commands: readonly Command[], event: KeyboardEvent) =>
   commands.find(
     (command) =>

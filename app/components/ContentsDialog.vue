@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The sheet as a list: every component, what it is joined to, and what it is doing in the run. */
+/** The sheet as a list: every component, its connections, and its state in the run. */
 import { valuesOrDefaults } from '@oar-bench/core/sheet/geometry'
 import { buildNetlist, portKey } from '@oar-bench/core/sheet/netlist'
 import { findKind } from '@oar-bench/core/catalogue'

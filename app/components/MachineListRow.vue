@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A machine in the list: its sheet in small, and where each step of the work stands. */
+/** A machine in the list: a small picture of its sheet, and the state of each step. */
 import { CopyPlus, Trash2 } from 'lucide-vue-next'
 import type { MachineRow } from '#shared/api'
 

@@ -67,7 +67,7 @@ watch(shown, () => (playing.value = false))
       <SaveRun v-if="!runs.shown?.id" />
       <RunBalance :result="result" :designation="designation" />
     </template>
-    <KeptRuns v-if="runs.savedRuns.length" />
+    <SavedRuns v-if="runs.savedRuns.length" />
     <span v-if="runs.shown?.id && !runs.outdated" class="truncate text-soft">{{ runs.shown.name }}</span>
   </div>
 </template>

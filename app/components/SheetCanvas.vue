@@ -39,7 +39,7 @@ const PAPER = { x: -500, y: -500, width: 1000, height: 1000 }
 const GRID_FROM = 6
 /** And below which lettering is not: its letters would be less than five pixels high. */
 const LETTERS_FROM = 4
-/** Width of the pressure scale, which stands at the right edge during a run. */
+/** Width of the pressure scale at the right edge during a run. */
 const SCALE_WIDTH = 72
 const { scale, visible, fit, refit, zoomBy, centre, middle, toSheet } = useSheetView({
   host,

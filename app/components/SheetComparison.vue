@@ -17,7 +17,7 @@ const looks = {
   removed: { word: 'Removed', ink: '#a8201a', text: 'text-error' },
   changed: { word: 'Changed', ink: '#8a5200', text: 'text-caution' },
 } as const
-/** What stands out in a picture: what is there, and is not or is another in the other one. */
+/** What is highlighted in a picture: what the other sheet does not have or has otherwise. */
 const marks = (only: 'added' | 'removed') =>
   new Map(
     changes.value

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The sheet with what stands around it: palette and properties while drawing, the tape while running. */
+/** The sheet with its panes: palette and properties while drawing, charts while running. */
 import { useEventListener } from '@vueuse/core'
 import { Cable, Keyboard, Maximize, MousePointer2, PanelLeft, PanelRight, Search, Tag } from 'lucide-vue-next'
 import { readSheet } from '@oar-bench/core/sheet/read'

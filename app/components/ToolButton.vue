@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A button with a sign only: its label is told to those who do not see it, and its hint when the pointer rests on it. */
+/** A button with an icon only; its label is for screen readers, its hint is the tooltip. */
 withDefaults(defineProps<{ label: string; hint?: string; pressed?: boolean }>(), {
   hint: undefined,
   pressed: undefined,

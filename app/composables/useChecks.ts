@@ -27,7 +27,7 @@ export function useChecks(
   const found = shallowRef<{ readonly of: Asked; readonly findings: readonly Finding[] }>()
   /** Why the checks could not be made. */
   const problem = ref('')
-  /** Those of the step before stand until the next are there; those of another sheet do not. */
+  /** The findings of the step before are valid until the next are there; those of another sheet are not. */
   const standing = computed(() => (found.value?.of.id === id.value ? found.value : undefined))
   const findings = computed(() => standing.value?.findings ?? [])
   /** Nothing is known of this sheet yet. */

@@ -19,7 +19,7 @@ export const useCommands = createSharedComposable(() => {
     exportAs: (format) => void exportSheet(format),
   })
   const enabled = computed(() => commands.filter(isEnabled))
-  /** Does what a key stands for. @returns whether it stood for something */
+  /** Runs the command of a key. @returns whether there is one */
   function press(event: KeyboardEvent): boolean {
     const command = commandFor(commands, event)
     command?.run()

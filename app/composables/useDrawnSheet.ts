@@ -79,7 +79,7 @@ function drawComponent(component: SheetComponent, caption: Label | undefined): D
   const frame = kind.role === 'enclosure' ? boundsOnSheet(component) : undefined
   return [{ component, symbol, rect, ports, caption, frame, label }]
 }
-/** @param last what was drawn of it before: it is that again where it lies as it lay */
+/** @param last what was drawn of it before; returned again where nothing has changed */
 function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
   const points = polyline(sheet, pipe)
   if (last && last.pipe === pipe && last.points === points) return last
@@ -131,7 +131,7 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>, running: () => bo
     const lines = changed(moving.pipes, resting.pipes)
     return {
       components: parts.flatMap((component) => {
-        // its lettering goes along with it, and finds its place when it is let go
+        // its label moves along, and is placed anew when it is released
         const caption = words.value.get(component.id)
         const { x, y } = before.get(component.id) ?? component
         const [dx, dy] = [component.x - x, component.y - y]

@@ -45,7 +45,7 @@ export function useFiles() {
       lineNames: editor.lineNames,
     }
   }
-  /** @param marks colours of what stands out, by id */
+  /** @param marks colours of what is highlighted, by id */
   const svgText = async (sheet = sheetDocument.sheet, marks?: ReadonlyMap<string, string>) =>
     (await import('@oar-bench/core/formats/svg')).sheetToSvg(sheet, show, {
       ...(await drawingOptions()),

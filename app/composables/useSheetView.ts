@@ -38,7 +38,7 @@ export function useSheetView({ host, pane, svg, layers, cover, content, taken }:
   }
   /** Until the user pans or zooms, the drawing stays fitted to the window. */
   let untouched = true
-  /** Where the drawing was when it was taken hold of: until let go it is moved as one picture, and not drawn anew. */
+  /** The view when panning began: until it ends the drawing is moved as one picture and not redrawn. */
   let held: ZoomTransform | undefined
   const zoomer = zoom<HTMLElement, unknown>()
     .scaleExtent([2, 60])

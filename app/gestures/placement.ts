@@ -52,7 +52,7 @@ export function newOverlap(before: Sheet, after: Sheet, ids: readonly string[]):
   for (const component of after.components.filter((c) => moved.has(c.id))) {
     const under = overlapped(component, resting)
     const old = before.components.find((c) => c.id === component.id)
-    // what lay on another before may be moved away step by step
+    // what overlapped before may be moved away step by step
     if (under && !(old && overlapped(old, [under])))
       return `${nameOf(component)} would lie on ${nameOf(under)}; put it beside it.`
   }

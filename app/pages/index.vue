@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The machines, with where the work on each of them stands. */
+/** The machines, with the state of the work on each. */
 import { useTimeoutFn } from '@vueuse/core'
 import { Download, Plus, Upload } from 'lucide-vue-next'
 import type { MachineRow } from '#shared/api'

@@ -73,7 +73,7 @@ export const useSaving = defineStore('saving', () => {
       ...(briefIsDirty() ? { brief: sheetDocument.brief } : {}),
     })
   }
-  // at once: whoever asks after an edit is told that it is not saved yet
+  // synchronous: right after an edit the state says that it is not saved yet
   watch(
     [() => sheetDocument.sheet, () => sheetDocument.brief],
     () => {

@@ -69,7 +69,7 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
   function setBrief(next: Brief): void {
     brief.value = next
   }
-  /** Renames the machine. @throws FetchError where the server refuses; the old name stands then */
+  /** Renames the machine. @throws FetchError where the server refuses; the old name is kept then */
   async function rename(name: string, summary: string): Promise<void> {
     const current = machine.value
     if (!current || (name === current.name && summary === current.summary)) return

@@ -30,7 +30,7 @@ const SMALLEST_PRESSURE_RANGE = 10e5
 export const useSimulationRuns = defineStore('simulationRuns', () => {
   const sheetDocument = useSheetDocument()
   const shown = shallowRef<ShownRun>()
-  /** A kept run laid over the shown one. */
+  /** A saved run drawn over the shown one. */
   const overlay = shallowRef<ShownRun>()
   const time = ref(0)
   const solving = ref(false)
@@ -38,7 +38,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
   const problem = ref('')
   const savedRuns = ref<RunRow[]>([])
   const savingRun = ref(false)
-  /** One worker with its one proxy: a proxy that is let go closes its end for good. */
+  /** One worker with one proxy: releasing the proxy would close its channel. */
   let solver: WorkerClient<Solver> | undefined
   let ask = 0
 

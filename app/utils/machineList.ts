@@ -36,7 +36,7 @@ export interface StepState {
 }
 const plural = (n: number, word: string) => `${n} ${word}${n === 1 ? '' : 's'}`
 
-/** Where each step of the work on a machine stands. */
+/** The state of each step of the work on a machine. */
 export function stepStates({ briefFilled, sheet, lastRun }: MachineRow): StepState[] {
   const step = (
     name: StepState['step'],

@@ -59,7 +59,7 @@ function leadsOf({ component, symbol, ports }: DrawnComponent) {
   })
 }
 
-/** Everything in which one line's oil stands: pipes, and leads of symbols. */
+/** Everything that shows the oil of one line: pipes, and leads of symbols. */
 function oilPaths({ components, pipes }: DrawnSheet, result: RunResult) {
   const lines = new Map<number, { path: string; pipes: string[] }>()
   const add = (line: number | undefined, d: string, pipe?: string) => {

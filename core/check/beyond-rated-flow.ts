@@ -14,7 +14,7 @@ import {
   type Rule,
 } from './rule'
 
-/** The drop goes with the square: from so much of the usual flow on it is told. */
+/** The pressure drop rises with the square of the flow: reported from this multiple of the rated flow on. */
 const BEYOND = 1.5
 const METERED = new Set(['throttle'] as const)
 

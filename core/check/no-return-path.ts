@@ -19,7 +19,7 @@ export const noReturnPath: Rule = {
       seen.add(outNode)
       const out = reachable(edges, outNode, OPENED)
       if ([...out].some((node) => sinks.has(node))) return []
-      // a check that leads in from outside is what keeps the oil in
+      // a check valve that leads in from outside is what keeps the oil in
       const bar = edges.flatMap((list, from) =>
         out.has(from) ? [] : list.filter((edge) => edge.type === 'oneWay' && out.has(edge.to)),
       )[0]

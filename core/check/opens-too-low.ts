@@ -13,7 +13,7 @@ export const opensTooLow: Rule = {
     const moving = motions(netlist)
     return settings(netlist, 'opens').flatMap((valve) => {
       const { id } = valve.of.component
-      // led by a pilot line from elsewhere, it waits for that line
+      // piloted from elsewhere, it waits for that line
       const pilot = (valve.of.kind.traits?.pilotPorts ?? [])
         .map((port: string) => netlist.nodeOf.get(portKey(id, port))!)
         .find((node: number) => isJoined(netlist, node))

@@ -25,7 +25,7 @@ type PathType = NonNullable<Traits['paths']>[number]['type']
 export interface Edge {
   readonly to: number
   readonly type: PathType | 'pipe'
-  /** Component that it leads through. */
+  /** Component that the path goes through. */
   readonly component?: string
 }
 

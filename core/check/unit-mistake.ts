@@ -65,7 +65,7 @@ const inPipe = memoized((pipe: Pipe): Found =>
   }),
 )
 
-/** The same number with a unit that makes it usual, where as it stands it is far from that. */
+/** The same number with a unit that makes it usual, where with its own unit it is far from usual. */
 function likelier(written: string, usual: string, quantity: Quantity): string | undefined {
   if (PLAIN.has(quantity)) return undefined
   const [given, expected] = [parseQuantity(written, quantity), parseQuantity(usual, quantity)]

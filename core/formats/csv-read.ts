@@ -25,7 +25,7 @@ function rowsOf(text: string): Read<{ cells: string[]; line: number }[]> {
   if (text.length > LARGEST) return wrong('The table is larger than 2 MB.')
   const plain = text.replace(/^\uFEFF/, '')
   const [first] = plain.trimStart().split('\n', 1)
-  // a comma may be in the numbers where another mark stands between the cells
+  // a comma may be a decimal comma where the cells are separated by another character
   const delimiter = [';', '\t'].find((mark) => first.includes(mark)) ?? ','
   const { data } = Papa.parse<string[]>(plain, { delimiter })
   const rows = data

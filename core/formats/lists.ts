@@ -1,4 +1,4 @@
-/** Lists that go with a drawing: what must be bought, and what is joined to what. */
+/** Lists of a drawing: parts list and netlist. */
 import { findKind } from '../catalogue'
 import type { Parameter, Show } from '../catalogue/kind'
 import { valuesOrDefaults } from '../sheet/geometry'

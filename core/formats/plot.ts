@@ -24,7 +24,7 @@ export const dashes: Readonly<Record<'pilot' | 'chain', readonly number[]>> = {
   chain: [1.4, 0.3, 0.2, 0.3],
 }
 
-/** Letters with their anchor; those of symbols stand around their middle. */
+/** Letters with their anchor; those of symbols are centred. */
 export interface Letters {
   readonly shape: 'letters'
   readonly at: XY
@@ -109,7 +109,7 @@ function pipeStrokes(points: readonly XY[], pipe: Pipe): Stroke[] {
   return [stroke(points)]
 }
 
-/** A polyline moved to its left by d; its pieces stand at right angles. */
+/** A polyline moved to its left by d; its parts are at right angles. */
 function beside(points: readonly XY[], d: number): XY[] {
   const normal = (i: number): XY => {
     const [a, b] = [points[i], points[i + 1]]

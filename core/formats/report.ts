@@ -1,4 +1,4 @@
-/** A written report of a sheet: what is checked and accepted, what it is made of, what it is told, what came of the run. */
+/** The report of a sheet: findings and accepted warnings, parts, schedule and results of the run. */
 import fontkit from '@pdf-lib/fontkit'
 import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'

@@ -23,7 +23,7 @@ const BORDER = 2
 export interface SvgOptions extends PlotOptions {
   /** A font to embed, so that every viewer shows the same letters; without one the viewer's own is used. */
   readonly font?: { readonly family: string; readonly woff2Base64: string }
-  /** Components and pipes that stand out, by their id, each with its colour. */
+  /** Components and pipes to highlight: colour by id. */
   readonly marks?: ReadonlyMap<string, string>
 }
 
@@ -72,7 +72,7 @@ export function sheetToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): 
   ].join('\n')
 }
 
-/** Coloured ground under what stands out. */
+/** Coloured ground under what is highlighted. */
 function marksOf(sheet: Sheet, { marks }: SvgOptions): string[] {
   if (!marks?.size) return []
   const colour = (id: string) => escape(marks.get(id)!)

@@ -1,4 +1,4 @@
-/** All machines of a workspace as one archive: what is in it stands in workspace.json, every sheet is a sheet file of its own. */
+/** All machines of a workspace as one archive: workspace.json lists its contents, every sheet is a sheet file. */
 import { z } from 'zod'
 import { issueText } from '../sheet/issue-text'
 import { briefSchema } from '../size/brief'

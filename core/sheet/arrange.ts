@@ -140,7 +140,7 @@ export function distribute(sheet: Sheet, ids: readonly string[], axis: 'x' | 'y'
   return moveEach(sheet, by)
 }
 
-/** The pipes that run through the body of some components without being joined to them; frames and words hide nothing. */
+/** The pipes that run through components without being connected to them; enclosures and texts hide nothing. */
 function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
   const bodies = sheet.components
     .filter(
@@ -191,7 +191,7 @@ export function insertInPipe(sheet: Sheet, id: string): Sheet {
   const domain = (port: string) => ports.find((p) => p.name === port)!.domain
   for (const turn of [0, 1]) {
     const lying = { ...component, rotation: ((component.rotation + turn) % 4) as SheetComponent['rotation'] }
-    // what is joined already stays as it lies
+    // a component that is connected already stays as it is
     if (turn && ports.some((p) => pipesAt(sheet, { component: id, port: p.name }).length)) break
     const free = placedPorts(lying).filter(({ port }) => !pipesAt(sheet, { component: id, port }).length)
     for (const pipe of sheet.pipes) {
@@ -276,7 +276,7 @@ export function removeAndReconnect(sheet: Sheet, ids: readonly string[]): Sheet 
   return result
 }
 
-/** Ports of a kind that take over what was joined to those of another: of the same name first, then in their order. */
+/** Which port of one kind replaces which of another: those of the same name first, then in their order. */
 function portMap(from: AnyKind, to: AnyKind): Map<string, string> {
   const map = new Map<string, string>()
   const named = (kind: AnyKind, port: AnyKind['ports'][number]) =>
@@ -293,7 +293,7 @@ function portMap(from: AnyKind, to: AnyKind): Map<string, string> {
 
 /**
  * Puts another kind in the place of a component: it keeps its id, place, values of the same name and meaning, and what
- * is joined to it as far as it has ports for it; other pipes and its commands that the new kind does not know go.
+ * is connected to it as far as the new kind has ports; other pipes and commands that it does not have are removed.
  */
 export function replaceKind(sheet: Sheet, id: string, kindName: string): Sheet {
   const component = sheet.components.find((c) => c.id === id)

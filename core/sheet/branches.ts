@@ -1,12 +1,12 @@
 /**
- * Where pipes that start at one port or junction part from each other. Lines that are joined have a dot where they meet
+ * Where pipes from one port or junction branch. Connected lines have a dot where they meet
  * (ISO 1219-1); these lie together as far as they run alike.
  */
 import { endKey, lineDomain } from './netlist'
 import { polyline, type XY } from './geometry'
 import type { Sheet } from './schema'
 
-/** Of the dot where lines are joined, modules. */
+/** Radius of the dot where lines are connected, modules. */
 export const JUNCTION_RADIUS = 0.375
 
 export interface Branch {

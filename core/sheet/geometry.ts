@@ -99,7 +99,7 @@ export function endAt(sheet: Sheet, end: PipeEnd): { at: XY; side?: Side } | und
   return port && { at: port.at, side: port.side }
 }
 
-/** Where each pipe lay, and between what: as long as that is the same, it lies there still. */
+/** The points of each pipe with what they were computed from; they are valid as long as that is the same. */
 const knownPolylines = new WeakMap<Pipe, { from: unknown; to: unknown; points: readonly XY[] }>()
 
 /** All corners of a pipe, ends included. */
@@ -225,7 +225,7 @@ interface End {
 }
 /**
  * The corners of a pipe whose ends have moved, its shape kept: the parts next to the ends are stretched.
- * @param points the pipe as it lay, ends included
+ * @param points the pipe before, ends included
  * @returns none where that would make a slanting part, or lead through the symbol at an end
  */
 export function stretchRoute(points: readonly XY[], from: End, to: End): XY[] | undefined {

@@ -21,7 +21,7 @@ export const LETTERING = 1.2
 export const LETTERING_LINE = 1.35
 
 export interface Label {
-  /** Baseline of the designation, which stands above the lines. */
+  /** Baseline of the designation, which is written above the lines. */
   readonly x: number
   readonly y: number
   readonly anchor: 'start' | 'middle' | 'end'
@@ -163,7 +163,7 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Label |
     : sideways
       ? [above, aboveRight, below, belowRight]
       : [right, left, above, aboveRight, below, belowRight]
-  // during a run its reading stands behind the designation
+  // during a run the reading is written after the designation
   const first = symbol.reading ? `${designation} ${READING}` : designation
   /** What is written at a place covers, row by row; a little over an edge does not count. */
   const covers = (place: Place): Rect[] =>

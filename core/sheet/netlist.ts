@@ -1,4 +1,4 @@
-/** From the drawing to nodes: what is joined without loss is one node. */
+/** From the drawing to nodes: everything connected without loss is one node. */
 import type { Domain, Model } from '../catalogue/kind'
 import { pipeModel, wallCompliance } from '../catalogue/lines/pipe'
 import type { Fluid } from '../fluid/fluid'

@@ -23,7 +23,7 @@ const error = (rule: string, message: string, place: Location, remedy?: string):
   remedy,
 })
 
-/** A parameter as it stands in a sheet file. */
+/** A parameter as it is written in a sheet file. */
 export type RawValue = SheetComponent['parameters'][string]
 
 function readTable(
@@ -84,7 +84,7 @@ export function readParameter(
 }
 
 /**
- * The kind of a component with its values in SI. Where a value will not do there is a problem, and the default stands in its place;
+ * The kind of a component with its values in SI. An invalid value is reported as a problem and replaced by the default;
  * only a component of an unknown kind is not resolved at all.
  */
 export const resolveComponent = memoized(readComponent)

@@ -22,7 +22,7 @@ const directionOf = (side: Side) =>
 
 /**
  * The corners of a route between two ends (ends excluded).
- * @param without pipes that are being laid anew and do not count as in the way
+ * @param without pipes that are being rerouted and are no obstacles
  */
 export function route(
   sheet: Sheet,

@@ -7,7 +7,7 @@ import { labels, lettersBox } from './lettering'
 import { lineDomain } from './netlist'
 import type { Pipe, PipeEnd, Sheet } from './schema'
 
-/** How far a line goes on straight from a port before it is led aside, modules. */
+/** Straight length of a line at a port before its first corner, modules. */
 const STUB = 1
 
 /**

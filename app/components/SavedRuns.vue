@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The runs that are kept: open one, lay one over the run on the sheet, rename, delete. */
+/** Saved runs: open, overlay, rename, delete. */
 import { Layers, Trash2 } from 'lucide-vue-next'
 
 const runs = useSimulationRuns()
