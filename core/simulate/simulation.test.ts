@@ -324,6 +324,7 @@ describe('events', () => {
       [...powerUnitPipes, 'pump.P first.P', 'pump.P second.P'],
     )
     const [first, second] = [0, 1].map((n) => idOf(sheet, 'pressure-switch', n))
+    const definition = compiled(sheet)
     const kind = findKind('pressure-switch')!
     const sound = kind.model
     const built: Model[] = []
@@ -338,7 +339,7 @@ describe('events', () => {
       // a relay in the other's contact: on as soon as that is
       return { ...model, evaluate: (l) => void (l.g[0] = (firstMode?.[0] ?? 0) - 0.5) }
     })
-    const r = run(compiled(sheet), { until: 0.5 })
+    const r = run(definition, { until: 0.5 })
     spy.mockRestore()
     const trip = (id: string) => r.conditions.find((c) => c.component === id && c.name === 'trip')!.start
     expect(trip(first)).toBeGreaterThan(0)
