@@ -29,7 +29,7 @@ export default defineConfig({
         resolve: { alias: { ...alias, '#migrations': here('./server/testing/migrations') } },
         test: {
           name: 'server',
-          include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
+          include: ['server/**/*.test.ts', 'demo/**/*.test.ts', 'bench/**/*.test.ts'],
           environment: 'node',
           testTimeout: 60_000,
         },

@@ -61,7 +61,7 @@ const browser = await chromium.launch({
 
 /** Moves the instant of a run over its whole length; the time from each to the frame that shows it, ms. Text as below. */
 const SCRUB = `(async () => {
-  const slider = document.querySelector('[data-testid="instant"]')
+  const slider = document.querySelector('[data-testid="time-slider"]')
   const times = []
   for (let i = 0; i < 60; i++) {
     slider.value = String((Number(slider.max) * ((i * 37) % 60)) / 60)

@@ -10,7 +10,7 @@ export function largeSheet(count: number): Sheet {
     y: number
     parameters?: Record<string, string>
   }[] = []
-  const pipes: { id: string; from: object; to: object; line?: string }[] = []
+  const pipes: { id: string; from: object; to: object; lineType?: string }[] = []
   const tracks: object[] = []
   /** Groups lie beside each other, four to a row; within one its parts in rows of four. */
   let group = 0
@@ -25,8 +25,8 @@ export function largeSheet(count: number): Sheet {
     const [component, port] = text.split('.')
     return { component, port }
   }
-  const join = (from: string, to: string, line?: string) =>
-    pipes.push({ id: `L${pipes.length}`, from: end(from), to: end(to), ...(line ? { line } : {}) })
+  const join = (from: string, to: string, lineType?: string) =>
+    pipes.push({ id: `L${pipes.length}`, from: end(from), to: end(to), ...(lineType ? { lineType } : {}) })
   for (let g = 0; components.length < count; g++) {
     const n = (name: string) => `${name}${g}`
     group = g
