@@ -20,8 +20,9 @@ const ticks = [1, 0.75, 0.5, 0.25, 0]
       </div>
       <div class="w-3 border border-rule" :style="{ background: gradient }" />
     </div>
-    <div class="mt-1.5 flex items-center justify-end gap-1 leading-none">
-      cavitation <span class="w-5 border-t-4 border-dashed border-caution" />
+    <div class="mt-1.5 text-right leading-none">
+      cavitation
+      <span class="mt-1 ml-auto block w-8 border-t-4 border-dashed border-caution" />
     </div>
   </figure>
 </template>

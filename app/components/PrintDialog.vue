@@ -74,7 +74,7 @@ function print() {
         <input v-model="editor.lineNames" type="checkbox" /> Names of lines
       </label>
       <p class="basis-full text-[13px] text-soft">
-        Number, names and dates of the title block stand with the sheet's properties.
+        Number, names and dates of the title block are among the properties of the sheet.
       </p>
     </div>
     <img

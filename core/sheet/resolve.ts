@@ -150,7 +150,7 @@ export const pipeLimits = {
 export const tankParameters = {
   oil: { label: 'Oil in each tank', quantity: 'volume', min: 1e-4, max: 1000 },
   ambient: { label: 'Ambient temperature', quantity: 'temperature', min: 213.15, max: 353.15 },
-  heatLoss: { label: 'Heat output', quantity: 'heatTransfer', min: 0, max: 1e6 },
+  heatLoss: { label: 'Heat loss coefficient', quantity: 'heatTransfer', min: 0, max: 1e6 },
 } as const satisfies Record<
   Exclude<keyof TankSettings, 'warming'>,
   { label: string; quantity: Quantity; min: number; max: number }
