@@ -93,6 +93,12 @@ describe('the lanes of the commands', () => {
     expect(force.profile.split(' ').length).toBeGreaterThan(50)
     expect(force.range).toBe('0 kN to 5 kN')
   })
+  it('draw a short ramp as a line too', () => {
+    const short = timed(bare, 2, [track(cylinder, 'force', [1, '0 kN'], [1.05, '5 kN', 'ramp'])])
+    const [force] = commandLanes(runSheet(short), short, showIn('metric'))
+    expect(force.blocks).toEqual([])
+    expect(force.profile).not.toBe('')
+  })
   it('are the intervals in which a value stays', () => {
     expect(intervals([0, 1, 2, 3], [5, 5, 7, 7])).toEqual([
       { from: 0, to: 2, value: 5 },

@@ -24,8 +24,9 @@ export interface CommandLane {
   readonly range: string
 }
 
-/** More changes than this are a ramp. */
+/** More changes than this, or so many one after another from sample to sample, are a ramp. */
 const MOST_BLOCKS = 60
+const RAMP_SAMPLES = 3
 const PROFILE_POINTS = 240
 
 /** Intervals in which a column of samples keeps its value. */
@@ -39,6 +40,13 @@ export function intervals(times: ArrayLike<number>, column: ArrayLike<number>) {
   return list
 }
 
+/** Whether a value changes with each of several samples in a row. */
+function changesEverySample(parts: ReturnType<typeof intervals>, times: ArrayLike<number>): boolean {
+  const longest = 1.5 * (times[1] - times[0])
+  let inRow = 0
+  return parts.some(({ from, to }) => (inRow = to - from <= longest ? inRow + 1 : 0) >= RAMP_SAMPLES)
+}
+
 /** A lane for each input that changes during the run. @param sheet that it came from */
 export function commandLanes(result: RunResult, sheet: Sheet, show: Show): CommandLane[] {
   return result.signals.flatMap((signal, index) => {
@@ -49,7 +57,7 @@ export function commandLanes(result: RunResult, sheet: Sheet, show: Show): Comma
       component &&
       commandableOf(findKind(component.kind) ?? {}).find((i) => `${component.id}.${i.name}` === signal.id)
     const parts = intervals(result.times, result.columns[index])
-    const isRamp = parts.length > MOST_BLOCKS
+    const isRamp = parts.length > MOST_BLOCKS || changesEverySample(parts, result.times)
     const height = (value: number) => 15 - (14 * (value - min)) / (max - min)
     const profile = isRamp
       ? thinned(result, index, shownUnit(signal.quantity, 'metric'), PROFILE_POINTS)
