@@ -316,7 +316,7 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
     readonly parameter: string
     readonly port: string
   }[]
-  /** Port behind which oil stays under pressure when the machine stands, and the parameter with the least of it. */
+  /** Port behind which oil stays under pressure when the machine is switched off, and the parameter with its minimum. */
   readonly energyStorage?: { readonly port: string; readonly minimumPressure?: string }
   /** Port behind which a store can be shut off, relieved and discharged. */
   readonly safetyBlockPort?: string
@@ -368,7 +368,7 @@ export interface Kind<P extends Parameters = Parameters> {
    * wholly inside, or is text.
    */
   readonly role?: 'plug' | 'enclosure' | 'text'
-  /** No part of the machine: it has no designation and stands in no list of parts. */
+  /** No part of the machine: it has no designation and is not in the parts list. */
   readonly excludedFromPartsList?: true
   /** Letter of its designation: P pump, A actuator, M motor, S sensor, V valve, Z other. */
   readonly designationLetter: 'P' | 'A' | 'M' | 'S' | 'V' | 'Z'

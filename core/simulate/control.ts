@@ -2,7 +2,7 @@
 
 /** What a control may read at an instant. */
 export interface Readings {
-  /** Whether a switch that stands on the sheet is on. */
+  /** Whether a switch of the sheet is on. */
   isOn(component: string): boolean
   /** Present value of an input, SI. */
   input(component: string, name: string): number

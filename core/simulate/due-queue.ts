@@ -5,7 +5,7 @@ export interface Due<T> {
   /** s */
   readonly at: number
   readonly source: DueSource
-  /** What is to be done; nothing beside looking where only an instant was asked for. */
+  /** What is to be done; none where only a stop at that time was requested. */
   readonly action?: T
 }
 
@@ -17,7 +17,7 @@ export class DueQueue<T> {
     return this.entries.length ? this.entries[0].at : Infinity
   }
 
-  /** The next instant that a source has asked for, or that all but it have. */
+  /** The next time requested by a source, or by all others. */
   nextOf(source: DueSource): number {
     return this.entries.find((entry) => entry.source === source)?.at ?? Infinity
   }
@@ -30,7 +30,7 @@ export class DueQueue<T> {
     while (i > 0 && this.entries[i - 1].at > entry.at) i--
     this.entries.splice(i, 0, entry)
   }
-  /** Takes back all that a source has asked for. */
+  /** Removes all entries of a source. */
   clear(source: DueSource): void {
     this.entries = this.entries.filter((entry) => entry.source !== source)
   }

@@ -2,8 +2,8 @@
  * A circuit that is stepped from outside. It owns network, integrator, event functions, oil state, control and observers; runs, live
  * runs, replays and operating points are short users of it.
  *
- * Actions take effect where the integrator stands. A step is cut short only by what is due (schedule, control, planned actions)
- * and by the instant that `advance` is asked for; `advanceBeyond` lets it stand where it comes to, so that looking on changes nothing.
+ * Actions take effect at the present time of the integrator. A step is cut short only by what is due (schedule, control, planned actions)
+ * and by the instant that `advance` is called with; `advanceBeyond` ends where a step ends, so that observing changes nothing.
  */
 import { resolveComponent, type RawValue } from '../sheet/resolve'
 import { showQuantity } from '../units/text'
@@ -43,7 +43,7 @@ export type Advance =
 export interface SimulationOptions {
   readonly control?: Control
   /**
-   * No step is longer, s: an action takes effect where the integrator stands, which is at most so far ahead of what is shown. A replay
+   * No step is longer, s: an action takes effect at the present time of the integrator, which is at most so far ahead of what is shown. A replay
    * needs the same.
    */
   readonly longestStep?: number
@@ -126,7 +126,7 @@ export class Simulation {
   get statistics(): Readonly<Statistics> {
     return this.stepper.integrator.statistics
   }
-  /** State where it stands, in the order of the network. */
+  /** The present state, in the order of the network. */
   get state(): Float64Array {
     return this.stepper.integrator.y
   }
@@ -137,7 +137,7 @@ export class Simulation {
     return { reason: this.stopped ? 'stopped' : 'reached' }
   }
 
-  /** Integrates with whole steps until it stands at an instant or beyond it; `observeAt` then reads any instant within the last step. */
+  /** Integrates with whole steps until it reaches a time or is beyond it; `observeAt` then reads any instant within the last step. */
   advanceBeyond(to: number): Advance {
     while (!this.stopped && this.time < to) this.step(Infinity)
     return { reason: this.stopped ? 'stopped' : 'reached' }
@@ -368,7 +368,7 @@ export class Simulation {
     )
   }
 
-  /** Conditions and extremes of a part of the last step; the network stands observed at its end, and is left so. */
+  /** Conditions and extremes of a part of the last step; the network is observed at its end, and is left so. */
   private passed(from: number, to: number): void {
     const { stepper, conditions, recorder } = this
     if (conditions.crossed()) {

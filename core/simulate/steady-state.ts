@@ -14,7 +14,7 @@ const SMALL_SHARE = 1e-3
 const NEAR_REST = 1
 const ROUGHLY = 1e-2
 const CLOSELY = 1e-3
-/** What has not come to rest by then goes on for ever: a motor that swings, a load that creeps. */
+/** What has not come to rest by then never will: a motor that swings, a load that creeps. */
 const LONGEST = 120
 const STEP_BUDGET = 20_000
 const FIRST_STEP = 1e-4

@@ -4,7 +4,7 @@ import type { Network } from './circuit/network'
 import { linearSolver } from './numerics/linear'
 import { Rosenbrock } from './numerics/rosenbrock'
 
-/** What looks on while a step is gone through; the network stands observed where it is called. */
+/** Receives the parts of an accepted step; the network is observed when it is called. */
 export interface StepVisitor {
   /** The middle of the part of the step that holds. */
   atMidpoint(): void

@@ -242,7 +242,7 @@ function directionalSymbol(
   const row = [...boxes].reverse()
   const half = (BOX * row.length) / 2
   const three = design.positions === 3
-  // the box at rest stands where the lines are drawn
+  // the box at rest is drawn at the lines
   const rest = three ? 0 : BOX / 2
   const places = Object.fromEntries(design.ports.map((p) => [p, design.places[p]]))
   const shapes = partOf('spool', [

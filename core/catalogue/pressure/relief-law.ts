@@ -1,4 +1,4 @@
-/** How every relief opens, whatever sets it. */
+/** How every relief valve opens, however it is set. */
 import { smoothPositivePart, pathCoefficient, smoothSquareRoot } from '../flow-laws'
 
 /** Pressure drop at rated flow of a relief that is wide open, Pa. */

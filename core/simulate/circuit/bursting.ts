@@ -1,4 +1,4 @@
-/** Where a line would burst: beyond four times the lowest rating of what stands in it. */
+/** Where a line would burst: above four times the lowest rating of its components. */
 import { Power, type Model } from '../../catalogue/kind'
 import { circleArea, smoothSquareRoot } from '../../catalogue/flow-laws'
 import type { Fluid } from '../../fluid/fluid'

@@ -82,7 +82,7 @@ export class InputBank {
       if (this.slope[i] !== 0) this.moving[this.movingCount++] = i
     }
   }
-  /** Keeps the values of an instant, whatever the time. */
+  /** Keeps the values of one time until they are released. */
   freeze(t: number): void {
     this.activateSegments(t)
     this.movingCount = 0

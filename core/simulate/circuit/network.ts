@@ -225,7 +225,7 @@ export class Network implements Problem {
     this.inputs.activateSegments(t)
     this.invalidate()
   }
-  /** Holds the inputs of an instant, whatever the time, until released. */
+  /** Holds the inputs of one time until they are released. */
   freezeInputs(t: number): void {
     this.inputs.freeze(t)
     this.invalidate()
@@ -437,7 +437,7 @@ export class Network implements Problem {
       absolute[state] = relative * (of < scale[state] ? of : scale[state])
     }
   }
-  /** No line lies below zero absolute pressure. */
+  /** No line is below zero absolute pressure. */
   isAdmissible(y: Float64Array): boolean {
     const { oilNodes, nodeState } = this
     for (let k = 0; k < oilNodes.length; k++)
@@ -466,7 +466,7 @@ export class Network implements Problem {
       }
   }
 
-  /** What the next Jacobian depends on beside the point where it is asked for. */
+  /** What the next Jacobian depends on beside the point of evaluation. */
   saveDerivatives(): DerivativesData {
     return this.differences.save()
   }

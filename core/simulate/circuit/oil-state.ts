@@ -164,7 +164,7 @@ export class OilState {
       airWhenShut: this.airWhenShut.slice(),
     }
   }
-  /** @param t where it goes on, s */
+  /** @param t time to continue from, s */
   load(saved: OilStateData, t: number): void {
     this.tanks.set(saved.tanks)
     this.temperature = saved.temperature

@@ -23,7 +23,7 @@ export class ZeroCrossings {
     return this.zeroIsAbove ? value >= 0 : value > 0
   }
 
-  /** Whether any measure lies on another side now than before; `locate` then looks for where those went over. */
+  /** Whether any measure has changed sign; `locate` then finds where. */
   find(before: Float64Array, now: Float64Array): boolean {
     this.count = 0
     for (let k = 0; k < before.length; k++) {

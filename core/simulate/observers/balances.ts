@@ -32,7 +32,7 @@ export class Balances implements Observer<BalancesState> {
   private firstVolume: number
   private volumeBeforeChange = Number.NaN
 
-  /** The network stands evaluated at the start. */
+  /** The network is evaluated at the start. */
   constructor(private readonly network: Network) {
     this.heatBy = new Float64Array(network.elements.length)
     this.firstVolume = this.volume()
@@ -90,7 +90,7 @@ export class Balances implements Observer<BalancesState> {
     return { input, useful, heat, stored, error, heatBy }
   }
 
-  /** The network stands evaluated at the end. */
+  /** The network is evaluated at the end. */
   oil(): OilBalance {
     const { sums } = this
     const volume = this.volume()

@@ -203,7 +203,7 @@ export class Conditions implements Observer<ConditionsState> {
     return -1
   }
 
-  /** Reports an event function that changed sign: a contact, a switch; the network stands evaluated at t. */
+  /** Reports an event function that changed sign: a contact, a switch; the network is evaluated at t. */
   event(t: number, { id, model, local }: Element, index: number, direction: 1 | -1): void {
     const spec = model.eventFunctions![index]
     if (spec.report !== direction) return

@@ -50,7 +50,7 @@ class Watched {
   }
 }
 
-/** Where recording stands; plain data. The samples before it stay with the recorder. */
+/** State of the recording as plain data. The samples before it stay with the recorder. */
 export interface RecorderState {
   readonly samples: number
   /** Number of samples that were due so far. */
@@ -165,7 +165,7 @@ export class Recorder implements Observer<RecorderState> {
     return this.due * this.every
   }
 
-  /** Keeps a sample of the network as it stands observed, and goes on to the next that is due. */
+  /** Keeps a sample of the network as it is observed, and goes on to the next that is due. */
   sample(t: number): void {
     if (this.count === this.times.length) this.grow()
     const k = this.count++
@@ -187,17 +187,17 @@ export class Recorder implements Observer<RecorderState> {
     })
   }
 
-  /** Widens the extremes by the network as it stands observed. */
+  /** Widens the extremes by the network as it is observed. */
   observe(t: number): void {
     for (const watched of this.watched) watched.updateExtremes(t)
   }
 
-  /** A signal as the network stands observed. */
+  /** A signal as the network is observed. */
   value(signal: number): number {
     return this.sources[signal].now[this.indices[signal]]
   }
 
-  /** The extremes so far; the network stands observed at the end. */
+  /** The extremes so far; the network is observed at the end. */
   extremes(): Extremes[] {
     return this.signals.map((_, signal) => {
       const { min, minAt, max, maxAt } = this.sources[signal]
@@ -206,7 +206,7 @@ export class Recorder implements Observer<RecorderState> {
     })
   }
 
-  /** A copy of all samples so far, and one of where the network stands observed at t if that was not sampled yet. */
+  /** A copy of all samples so far, and one of where the network is observed at t if that was not sampled yet. */
   recording(t: number): { times: Float64Array; columns: Float32Array[] } {
     const { count } = this
     if (count && this.times[count - 1] >= t)
@@ -228,7 +228,7 @@ export class Recorder implements Observer<RecorderState> {
     return { samples, due, included: [...included], extremes: this.watched.map((w) => w.save()) }
   }
   load({ samples, due, extremes }: RecorderState): void {
-    // another recorder's samples are not here: its recording begins where it goes on
+    // the samples of another recorder are not available: recording begins here
     this.count = Math.min(this.count, samples)
     this.due = due
     this.watched.forEach((w, i) => w.load(extremes[i]))
