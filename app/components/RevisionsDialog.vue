@@ -73,7 +73,7 @@ const keep = () =>
   })
 /** What was chosen last: it may still be on its way. */
 let asked = { before: 'now', after: 'now' }
-const look = (choice: Partial<typeof asked>) =>
+const compare = (choice: Partial<typeof asked>) =>
   attempt(async () => {
     const of = (asked = { ...asked, ...choice })
     try {
@@ -156,7 +156,7 @@ function go(change: Change) {
           class="button"
           data-testid="compare-variants"
           @click="
-            look({
+            compare({
               before: sheetDocument.variants.find((v) => v.id !== sheetDocument.sheetId)!.id,
               after: 'now',
             })
@@ -180,7 +180,7 @@ function go(change: Change) {
             <span class="ml-2 text-[13px] text-soft">{{ clock.format(row.createdAt) }}</span>
             <span v-if="row.note" class="block text-[13px]">{{ row.note }}</span>
           </span>
-          <button class="button" data-testid="compare" @click="look({ before: row.id, after: 'now' })">
+          <button class="button" data-testid="compare" @click="compare({ before: row.id, after: 'now' })">
             Compare with present state
           </button>
           <button
@@ -202,7 +202,7 @@ function go(change: Change) {
             class="field !w-auto"
             :value="seen[side].key"
             :data-testid="`compare-${side}`"
-            @change="look({ [side]: ($event.target as HTMLSelectElement).value })"
+            @change="compare({ [side]: ($event.target as HTMLSelectElement).value })"
           >
             <option v-for="c in choices" :key="c.key" :value="c.key">{{ c.title }}</option>
           </select>

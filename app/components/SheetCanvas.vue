@@ -279,7 +279,7 @@ const shownRun = useRunOnSheet({
       :content="bounds"
       :components="components"
       :visible="visible"
-      @look="centre"
+      @centre="centre"
     />
     <p class="sr-only" role="status">{{ cursorText }}</p>
     <slot />

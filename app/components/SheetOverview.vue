@@ -8,19 +8,19 @@ const props = defineProps<{
   components: readonly DrawnComponent[]
   visible: Rect
 }>()
-const emit = defineEmits<{ look: [at: XY] }>()
+const emit = defineEmits<{ centre: [at: XY] }>()
 const svg = useTemplateRef<SVGSVGElement>('svg')
 /** Around the drawing, a little room left. */
 const box = computed(() => {
   const { x, y, w, h } = props.content()
   return { x: x - 2, y: y - 2, w: w + 4, h: h + 4 }
 })
-function look(event: PointerEvent) {
+function centre(event: PointerEvent) {
   if (!(event.buttons & 1)) return
   const matrix = svg.value?.getScreenCTM()
   if (!matrix) return
   const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse())
-  emit('look', [x, y])
+  emit('centre', [x, y])
 }
 </script>
 
@@ -32,8 +32,8 @@ function look(event: PointerEvent) {
     role="img"
     aria-label="Overview of the sheet"
     data-testid="overview"
-    @pointerdown.stop="look"
-    @pointermove="look"
+    @pointerdown.stop="centre"
+    @pointermove="centre"
   >
     <rect
       v-for="d in components"

@@ -23,36 +23,36 @@ export const useTabs = defineStore('tabs', () => {
   const channel =
     typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('oar-bench-sheets')
   onScopeDispose(() => channel?.close())
-  const tell = (event: Message['event']) =>
+  const send = (event: Message['event']) =>
     channel?.postMessage({ tab: TAB_ID, sheet: sheetId, event } satisfies Message)
 
   function receive(message: Message): void {
     if (message.tab === TAB_ID || message.sheet !== sheetId) return
     elsewhere.value = message.event !== 'closed'
     lastHeard = Date.now()
-    if (message.event === 'opened') tell('present')
+    if (message.event === 'opened') send('present')
     // where a third tab has it open too, it answers
-    if (message.event === 'closed') tell('opened')
+    if (message.event === 'closed') send('opened')
     if (message.event === 'saved') for (const listener of savedListeners) listener()
   }
   channel?.addEventListener('message', ({ data }: MessageEvent<Message>) => receive(data))
 
   /** This tab now has a sheet open, and no longer the one before. */
   function open(id: string): void {
-    if (sheetId && sheetId !== id) tell('closed')
+    if (sheetId && sheetId !== id) send('closed')
     sheetId = id
     elsewhere.value = false
-    tell('opened')
+    send('opened')
   }
-  const announceSaved = () => tell('saved')
+  const announceSaved = () => send('saved')
   /** @param listener called when another tab has saved the sheet that is open here */
   const onSavedElsewhere = (listener: () => void) => savedListeners.add(listener)
 
-  if (typeof window !== 'undefined') useEventListener(window, 'pagehide', () => tell('closed'))
+  if (typeof window !== 'undefined') useEventListener(window, 'pagehide', () => send('closed'))
   useIntervalFn(() => {
     if (!elsewhere.value) return
     if (Date.now() - lastHeard > TIMEOUT) elsewhere.value = false
-    else tell('opened')
+    else send('opened')
   }, TIMEOUT / 3)
   return { elsewhere, open, announceSaved, onSavedElsewhere }
 })

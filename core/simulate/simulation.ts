@@ -372,8 +372,8 @@ export class Simulation {
   private passed(from: number, to: number): void {
     const { stepper, conditions, recorder } = this
     if (conditions.crossed()) {
-      conditions.observe(stepper.evaluateAt(conditions.locate(from, to, stepper.length, stepper.look)))
-      stepper.look(to)
+      conditions.observe(stepper.evaluateAt(conditions.locate(from, to, stepper.length, stepper.evaluate)))
+      stepper.evaluate(to)
     }
     const t = stepper.timeAt(to)
     conditions.observe(t)

@@ -60,7 +60,7 @@ export class Stepper {
     return t
   }
   /** Made once: the loop creates no closures. */
-  readonly look = (share: number): void => void this.evaluateAt(share)
+  readonly evaluate = (share: number): void => void this.evaluateAt(share)
 
   /**
    * One step, at most to `limit`; and to `stop`, which shortens only a step that would pass it without an event before: steps that end
@@ -68,7 +68,7 @@ export class Stepper {
    * @returns the share of the step that holds: below 1 where it ends at an event @throws StepFailure
    */
   step(limit: number, visitor?: StepVisitor, stop = Infinity): number {
-    const { integrator, events, look } = this
+    const { integrator, events, evaluate } = this
     const start = stop < Infinity ? integrator.save() : undefined
     this.integrate(limit)
     if (start && integrator.tNew > stop && !(this.timeAt(this.eventShare()) <= stop)) {
@@ -76,27 +76,27 @@ export class Stepper {
       this.integrate(Math.min(limit, stop))
     }
     const { length } = this
-    look(0.5)
+    evaluate(0.5)
     if (events.crossed()) {
-      const event = events.locate(0, 0.5, length, look)
+      const event = events.locate(0, 0.5, length, evaluate)
       if (visitor) {
-        look(0.5 * event)
+        evaluate(0.5 * event)
         visitor.afterInterval(0, 0.5 * event)
         visitor.atMidpoint()
-        look(event)
+        evaluate(event)
         visitor.afterInterval(0.5 * event, event)
       }
       return event
     }
     visitor?.afterInterval(0, 0.5)
     visitor?.atMidpoint()
-    look(1)
+    evaluate(1)
     if (events.crossed()) {
-      const event = events.locate(0.5, 1, length, look)
+      const event = events.locate(0.5, 1, length, evaluate)
       if (visitor) {
-        look(0.5 * event)
+        evaluate(0.5 * event)
         visitor.atMidpoint()
-        look(event)
+        evaluate(event)
         visitor.afterInterval(0.5, event)
       }
       return event
@@ -112,10 +112,10 @@ export class Stepper {
 
   /** Share of the last step at which the first event function changes sign, 2 where none does. */
   private eventShare(): number {
-    const { events, look, length } = this
+    const { events, evaluate, length } = this
     for (const to of [0.5, 1]) {
-      look(to)
-      if (events.crossed()) return events.locate(to - 0.5, to, length, look)
+      evaluate(to)
+      if (events.crossed()) return events.locate(to - 0.5, to, length, evaluate)
     }
     return 2
   }

@@ -469,21 +469,21 @@ export interface CylinderSymbolOptions {
 }
 
 /** The barrel from x = −5 to 4 with its piston at the retracted end; ports below, the rod at the right. */
-export function cylinderSymbol(look: CylinderSymbolOptions): SymbolDrawing {
-  const left = look.left ?? -5
-  const piston: Shape[] = look.plunger
+export function cylinderSymbol(options: CylinderSymbolOptions): SymbolDrawing {
+  const left = options.left ?? -5
+  const piston: Shape[] = options.plunger
     ? [rectangle(-4, -0.9, 9, 1.8)]
     : [
         rectangle(-4, -1.5, 1, 3),
-        ...(look.cushionIn ? [rectangle(-4.5, -0.5, 0.5, 1)] : []),
-        ...(look.cushionOut ? [rectangle(-3, -0.7, 0.6, 1.4)] : []),
+        ...(options.cushionIn ? [rectangle(-4.5, -0.5, 0.5, 1)] : []),
+        ...(options.cushionOut ? [rectangle(-3, -0.7, 0.6, 1.4)] : []),
         rectangle(-3, -0.4, 8, 0.8),
       ]
   return {
     shapes: [
       rectangle(-5, -1.5, 9, 3),
       { shape: 'oil', port: 'A', at: [-5, -1.5], size: [1, 3], stretch: { part: 'rod', edge: 'right' } },
-      ...(look.rodSide
+      ...(options.rodSide
         ? [
             {
               shape: 'oil',
@@ -495,14 +495,14 @@ export function cylinderSymbol(look: CylinderSymbolOptions): SymbolDrawing {
           ]
         : []),
       rectangle(-5, -1.5, 9, 3, 'none'),
-      ...partOf('rod', [...(look.rod ?? piston), line([4.7, 0], [5, 0])]),
-      ...(look.spring ? [spring(-1, -0.95, 5, 0.8), spring(-1, 0.95, 5, 0.8)] : []),
+      ...partOf('rod', [...(options.rod ?? piston), line([4.7, 0], [5, 0])]),
+      ...(options.spring ? [spring(-1, -0.95, 5, 0.8), spring(-1, 0.95, 5, 0.8)] : []),
       line([-4, 1.5], [-4, 3]),
-      ...(look.rodSide ? [line([3, 1.5], [3, 3])] : []),
+      ...(options.rodSide ? [line([3, 1.5], [3, 3])] : []),
     ],
     ports: {
       A: { x: -4, y: 3, side: 'down' },
-      ...(look.rodSide ? { B: { x: 3, y: 3, side: 'down' } as const } : {}),
+      ...(options.rodSide ? { B: { x: 3, y: 3, side: 'down' } as const } : {}),
       R: { x: 5, y: 0, side: 'right' },
     },
     box: { x: left, y: -1.5, w: 5 - left, h: 3 },

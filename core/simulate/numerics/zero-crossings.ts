@@ -51,9 +51,15 @@ export class ZeroCrossings {
   /**
    * The share of a step, between two, at which the first has just gone over: false position with the Illinois rule (M. Dowell,
    * P. Jarratt 1971), and halving where that is slow, as for measures that jump.
-   * @param precision as a share of the step @param look brings the measures `now` to a share
+   * @param precision as a share of the step @param evaluateAt brings the measures `now` to a share
    */
-  locate(low: number, high: number, precision: number, look: (share: number) => void, now: Float64Array) {
+  locate(
+    low: number,
+    high: number,
+    precision: number,
+    evaluateAt: (share: number) => void,
+    now: Float64Array,
+  ) {
     let below = -1
     for (let i = 0; i < this.count; i++) below = Math.max(below, -Math.abs(this.from[i]) / this.scale[i])
     let over = this.progress(now)
@@ -70,7 +76,7 @@ export class ZeroCrossings {
       at = Math.min(high - 0.5 * precision, Math.max(low + 0.5 * precision, at))
       // the numbers cannot tell nearer
       if (!(at > low && at < high)) break
-      look(at)
+      evaluateAt(at)
       const found = this.progress(now)
       if (found > 0) {
         high = at

@@ -157,11 +157,11 @@ export class Conditions implements Observer<ConditionsState> {
    * @param length of the step, s @param update observes the network at a share
    */
   locate(low: number, high: number, length: number, update: (share: number) => void): number {
-    const lookAt = (share: number) => {
+    const updateAt = (share: number) => {
       update(share)
       this.read()
     }
-    return this.crossings.locate(low, high, PRECISION / length, lookAt, this.now)
+    return this.crossings.locate(low, high, PRECISION / length, updateAt, this.now)
   }
 
   /** Takes the network's state as that of time t. */
