@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What is being moved on the sheet, as it is seen while the move goes on. */
-import { JUNCTION_RADIUS } from '@oar-bench/core/sheet/branches'
+import { DOT_RADIUS } from '@oar-bench/core/catalogue/symbol-elements'
 import type { DraggedParts } from '~/composables/useDrawnSheet'
 
 // asked for here, so that a step of the move draws only this anew and not the sheet under it
@@ -23,7 +23,7 @@ const moving = computed(() => props.dragged())
       :key="junction.id"
       :cx="junction.x"
       :cy="junction.y"
-      :r="JUNCTION_RADIUS"
+      :r="DOT_RADIUS"
       class="junction-dot"
     />
     <SheetPart

@@ -2,6 +2,7 @@
 /** The schedules of the sheet: commands and faults over time. */
 import { FileDown, FileUp, Plus, Trash2, X } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
+import { valuesOrDefaults } from '@oar-bench/core/sheet/geometry'
 import { commandableOf, type FaultForm, type InputSpec } from '@oar-bench/core/catalogue/kind'
 import {
   nameOf,
@@ -27,6 +28,9 @@ const commandable = computed<Commandable[]>(() =>
     commandableOf(findKind(component.kind) ?? {}).map((spec) => ({ component, spec })),
   ),
 )
+/** What a component as it is set does not have: a coil of a lever valve. */
+const isIdle = ({ component, spec }: Commandable) =>
+  findKind(component.kind)?.idleInputs?.(valuesOrDefaults(component)).includes(spec.name) ?? false
 const specOf = (track: Track) =>
   commandable.value.find((c) => c.component.id === track.component && c.spec.name === track.input)
 const labelOf = (track: Track) => {
@@ -37,7 +41,9 @@ const name = (c: Commandable) => nameOf(c.component)
 const words = (c: Commandable) => `${nameOf(c.component)} ${c.spec.label}`
 const free = computed(() =>
   commandable.value.filter(
-    (c) => !schedule.value?.tracks.some((t) => t.component === c.component.id && t.input === c.spec.name),
+    (c) =>
+      !isIdle(c) &&
+      !schedule.value?.tracks.some((t) => t.component === c.component.id && t.input === c.spec.name),
   ),
 )
 /** What may be commanded, and below it what may be broken, in the order of their designations. */

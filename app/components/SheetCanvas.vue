@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
-import { branches, JUNCTION_RADIUS } from '@oar-bench/core/sheet/branches'
+import { DOT_RADIUS } from '@oar-bench/core/catalogue/symbol-elements'
+import { branches } from '@oar-bench/core/sheet/branches'
 import { lineNames } from '@oar-bench/core/sheet/lettering'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 
@@ -157,14 +158,14 @@ const shownRun = useRunOnSheet({
             ]"
           >
             <circle :cx="junction.x" :cy="junction.y" r="0.9" class="junction-reach" />
-            <circle :cx="junction.x" :cy="junction.y" :r="JUNCTION_RADIUS" class="junction-dot" />
+            <circle :cx="junction.x" :cy="junction.y" :r="DOT_RADIUS" class="junction-dot" />
           </g>
           <circle
             v-for="{ at, pipes: parting } in partings"
             :key="at.join()"
             :cx="at[0]"
             :cy="at[1]"
-            :r="JUNCTION_RADIUS"
+            :r="DOT_RADIUS"
             class="junction-dot branch"
             :visibility="parting.some((id) => draggedIds.has(id)) ? 'hidden' : undefined"
             pointer-events="none"

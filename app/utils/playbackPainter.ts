@@ -3,7 +3,7 @@
  * has one pressure; attributes are written straight to the elements, and only where they change by a visible step; nothing goes
  * through reactive state.
  */
-import type { OilArea } from '@oar-bench/core/catalogue/symbol'
+import type { MovingPart, OilArea } from '@oar-bench/core/catalogue/symbol'
 import { CAVITATION_PRESSURE } from '@oar-bench/core/fluid/fluid'
 import { transformPoint, type XY } from '@oar-bench/core/sheet/geometry'
 import { portKey } from '@oar-bench/core/sheet/netlist'
@@ -145,7 +145,7 @@ export function playbackPainter(
         const moved = Math.round((part.zero + (part.travel * frame[signal]) / part.full) * 50) / 50
         if (moved === shown) return
         shown = moved
-        for (const element of elements) element.style.transform = `translateX(${moved}px)`
+        for (const element of elements) element.style.transform = partTransform(part, moved)
         for (const { element, area } of stretched) {
           const left = area.stretch!.edge === 'left'
           const width = Math.max(0, area.size[0] + (left ? -moved : moved))
@@ -207,4 +207,12 @@ export function playbackPainter(
       for (const back of undo) back()
     },
   }
+}
+
+/** How a part lies after it, or the end of it that moves, has moved so far, as a CSS transform in modules. */
+export function partTransform(part: MovingPart, moved: number): string {
+  if (!part.between) return `translateX(${moved}px)`
+  const { moving, fixed } = part.between
+  const share = (fixed - moving - moved) / (fixed - moving)
+  return `translateX(${fixed * (1 - share)}px) scaleX(${share})`
 }

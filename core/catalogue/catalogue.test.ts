@@ -8,6 +8,28 @@ import { fluidSchema } from '../sheet/schema'
 import type { Quantity } from '../units/quantities'
 import { showQuantity } from '../units/text'
 
+/** Choices that change what a component does and that ISO 1219-1 has no sign for, or that are no part of the component. */
+const notDrawn: Readonly<Record<string, string>> = {
+  tank: 'which tank it belongs to is told by its designation',
+  crossover: 'what is open between two positions has no sign in the row of boxes',
+  settingAt: 'how a catalogue states the setting: the valve is the same',
+  'accumulator-gas.process': 'how the gas is computed: the vessel is the same',
+  'cooler.on': 'whether it is switched on at the start of a run',
+}
+/** The values with each of their choices and switches in turn set otherwise. */
+function withEachChoice(
+  kind: AnyKind,
+  values: Readonly<Record<string, Value>>,
+): Readonly<Record<string, Value>>[] {
+  return Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, p]) =>
+    p.type === 'choice'
+      ? Object.keys(p.choices).map((value) => ({ ...values, [name]: value }))
+      : p.type === 'switch'
+        ? [{ ...values, [name]: !values[name] }]
+        : [],
+  )
+}
+
 const fluid = new Fluid(resolveFluid(fluidSchema.parse({})).data)
 const defaults = (parameters: Record<string, Parameter>) =>
   Object.fromEntries(
@@ -147,19 +169,34 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     }
     expect(new Set([0.1, 0.2, 0.3].map(volumesAt)).size).toBe(model.hasVariableVolume ? 3 : 1)
   })
-  it('has its ports in the same places in both of its forms', () => {
+  it('has the same ports in both of its forms, and more to show in detail', () => {
     if (!kind.forms) return
-    const detailed = kind.symbol(values, 'detailed')
-    expect(detailed.ports).toEqual(symbol.ports)
+    const variants = [values, ...withEachChoice(kind, values)]
+    for (const v of variants)
+      expect(Object.keys(kind.symbol(v, 'detailed').ports)).toEqual(Object.keys(kind.symbol(v).ports))
     // some of them differ only with one of their choices: a valve whose solenoid is piloted
-    const variants = Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, p]) =>
-      p.type === 'choice' ? Object.keys(p.choices).map((value) => ({ ...values, [name]: value })) : [],
-    )
-    const richer = [values, ...variants].filter(
+    const richer = variants.filter(
       (v) => kind.symbol(v, 'detailed').shapes.length > kind.symbol(v, 'simplified').shapes.length,
     )
     expect(richer.length).toBeGreaterThan(0)
-    for (const v of variants) expect(kind.symbol(v, 'detailed').ports).toEqual(kind.symbol(v).ports)
+  })
+  it('shows every choice that changes what it does', () => {
+    const contexts = [values, ...withEachChoice(kind, values)]
+    const drawn = (v: Readonly<Record<string, Value>>) =>
+      JSON.stringify([kind.symbol(v, 'simplified').shapes, kind.symbol(v, 'detailed').shapes])
+    for (const [name, p] of Object.entries(kind.parameters as Record<string, Parameter>)) {
+      if (p.type !== 'choice' && p.type !== 'switch') continue
+      const options = p.type === 'switch' ? [true, false] : Object.keys(p.choices)
+      const alike = options.flatMap((a, i) =>
+        options
+          .slice(i + 1)
+          .filter((b) => contexts.every((c) => drawn({ ...c, [name]: a }) === drawn({ ...c, [name]: b })))
+          .map((b) => `${String(a)} = ${String(b)}`),
+      )
+      if (`${kind.name}.${name}` in notDrawn || name in notDrawn)
+        expect(alike.length, `${kind.name}.${name} is drawn and need not be listed`).toBeGreaterThan(0)
+      else expect(alike, `${kind.name}.${name}`).toEqual([])
+    }
   })
   it('draws a line to every port that it shows, with every choice', () => {
     const choices = Object.entries(kind.parameters as Record<string, Parameter>).flatMap(([name, p]) =>

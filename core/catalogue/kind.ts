@@ -377,9 +377,11 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly ports: readonly PortSpec[]
   readonly parameters: P
   readonly inputs?: readonly InputSpec[]
+  /** Inputs that nothing reads with these values: a coil that the valve does not have. */
+  idleInputs?(values: Values<P>): readonly string[]
   readonly faults?: readonly FaultSpec[]
   readonly traits?: Traits<Values<P>>
-  /** The symbol; a kind that is drawn in two forms says so with `forms` and has its ports in the same places. */
+  /** The symbol; a kind that is drawn in two forms says so with `forms`. Its ports have the same names in both, and may lie elsewhere. */
   symbol(values: Values<P>, form?: SymbolForm): SymbolDrawing
   readonly forms?: true
   /** Problems between parameters (rod larger than bore); each names the parameter. */

@@ -8,6 +8,8 @@ interface Stroke {
   readonly dash?: 'pilot' | 'chain'
   /** Name of a moving part; the part's movement is in SymbolDrawing.parts. */
   readonly part?: string
+  /** Keeps its direction round this point however the symbol is turned or mirrored: an adjusting arrow. */
+  readonly upright?: Point
 }
 export interface Polyline extends Stroke {
   readonly shape: 'line'
@@ -56,6 +58,8 @@ export interface MovingPart {
   readonly zero: number
   readonly travel: number
   readonly full: number
+  /** It is stretched between the end that moves and one that does not, x at rest: a spring. Without it the part moves as it is. */
+  readonly between?: { readonly moving: number; readonly fixed: number }
 }
 
 export interface SymbolDrawing {
@@ -125,41 +129,25 @@ export function arrow(...points: Point[]): Shape[] {
   const [a, b] = points.slice(-2)
   return [line(...points), arrowHead(b[0], b[1], b[0] - a[0], b[1] - a[1])]
 }
-/** A compression spring as a zigzag from (x, y) along +x or −x. */
-export function spring(x: number, y: number, length: number, height = 1): Polyline {
-  const n = 5
-  const points: Point[] = [[x, y]]
-  for (let i = 0; i < n; i++) points.push([x + (length * (i + 0.5)) / n, y + (i % 2 ? height : -height) / 2])
-  points.push([x + length, y])
-  return line(...points)
-}
 /** Moves shapes by (dx, dy). */
 export function shifted(shapes: readonly Shape[], dx: number, dy: number): Shape[] {
   const move = (p: Point): Point => [p[0] + dx, p[1] + dy]
   return shapes.map((s) =>
     s.shape === 'line' || s.shape === 'polygon'
-      ? { ...s, points: s.points.map(move) }
+      ? { ...s, points: s.points.map(move), ...(s.upright ? { upright: move(s.upright) } : {}) }
       : { ...s, at: move(s.at) },
+  )
+}
+/** Mirrors shapes left and right about x = 0; arcs as well. */
+export function mirroredShapes(shapes: readonly Shape[]): Shape[] {
+  const mirror = (p: Point): Point => [-p[0], p[1]]
+  return shapes.map((s) =>
+    s.shape === 'line' || s.shape === 'polygon'
+      ? { ...s, points: s.points.map(mirror), ...(s.upright ? { upright: mirror(s.upright) } : {}) }
+      : s.shape === 'arc'
+        ? { ...s, at: mirror(s.at), from: 180 - s.to, to: 180 - s.from }
+        : { ...s, at: mirror(s.at) },
   )
 }
 /** Marks shapes as belonging to a moving part. */
 export const partOf = (part: string, shapes: readonly Shape[]): Shape[] => shapes.map((s) => ({ ...s, part }))
-
-/** The flow triangle of a pump or motor, its tip at (x, y) pointing along (dx, dy); filled for oil. */
-export function flowTriangle(x: number, y: number, dx: number, dy: number): Polygon {
-  const [bx, by] = [x - dx * 1.3, y - dy * 1.3]
-  return polygon('ink', [x, y], [bx - dy * 0.9, by + dx * 0.9], [bx + dy * 0.9, by - dx * 0.9])
-}
-/** The sloping arrow across a symbol that marks it as adjustable, centred at (x, y). */
-export const adjustable = (x: number, y: number, reach: number): Shape[] =>
-  arrow([x - reach, y + reach], [x + reach, y - reach])
-/** A shaft stub from (x1, y) to (x2, y): two parallel lines. */
-export const shaftStub = (x1: number, x2: number, y = 0): Shape[] => [
-  line([x1, y - 0.25], [x2, y - 0.25]),
-  line([x1, y + 0.25], [x2, y + 0.25]),
-]
-/** Seat and ball of a check valve at (x, y) whose free flow goes up. */
-export const checkSeat = (x: number, y: number): Shape[] => [
-  line([x - 1.05, y - 0.05], [x, y + 1.1], [x + 1.05, y - 0.05]),
-  circle(x, y, 0.75),
-]

@@ -5,7 +5,8 @@
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
 import { extent, transformPoint, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
-import { branches, JUNCTION_RADIUS } from '../sheet/branches'
+import { DOT_RADIUS } from '../catalogue/symbol-elements'
+import { branches } from '../sheet/branches'
 import { hoseOf } from '../sheet/hose'
 import { labels, LETTERING, LETTERING_LINE, lineNames, textWidth } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
@@ -145,7 +146,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
     strokes.push({
       layer: 'working',
       width: THIN,
-      ink: { shape: 'circle', at, r: JUNCTION_RADIUS, fill: 'ink' },
+      ink: { shape: 'circle', at, r: DOT_RADIUS, fill: 'ink' },
     })
   for (const component of sheet.components) {
     const symbol = symbolOf(component)

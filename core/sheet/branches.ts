@@ -6,9 +6,6 @@ import { endKey, lineDomain } from './netlist'
 import { polyline, type XY } from './geometry'
 import type { Sheet } from './schema'
 
-/** Radius of the dot where lines are connected, modules. */
-export const JUNCTION_RADIUS = 0.375
-
 export interface Branch {
   readonly at: XY
   /** The pipes that part there. */

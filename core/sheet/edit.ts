@@ -13,6 +13,7 @@ import {
   simplify,
   stretchRoute,
   type XY,
+  placedPorts,
 } from './geometry'
 import { lineDomain, MIXED_DOMAINS } from './netlist'
 import { straightRoute, route } from './route'
@@ -194,7 +195,7 @@ export const mirror = (sheet: Sheet, ids: readonly string[]): Sheet =>
   )
 
 export function setParameter(sheet: Sheet, id: string, name: string, value: RawValue | undefined): Sheet {
-  return changeComponent(sheet, id, (c) => {
+  return redrawComponent(sheet, id, (c) => {
     const others = Object.entries(c.parameters).filter(([other]) => other !== name)
     return {
       ...c,
@@ -203,9 +204,26 @@ export function setParameter(sheet: Sheet, id: string, name: string, value: RawV
   })
 }
 
+/** A change after which ports may lie elsewhere: the pipes at those that do follow. */
+function redrawComponent(sheet: Sheet, id: string, change: (c: SheetComponent) => SheetComponent): Sheet {
+  const changed = changeComponent(sheet, id, change)
+  const placesIn = (of: Sheet) => {
+    const component = of.components.find((c) => c.id === id)
+    return new Map(component ? placedPorts(component).map(({ port, at }) => [port, at.join()]) : [])
+  }
+  const [before, after] = [placesIn(sheet), placesIn(changed)]
+  const follows = (end: PipeEnd) =>
+    'component' in end &&
+    end.component === id &&
+    after.has(end.port) &&
+    before.get(end.port) !== after.get(end.port)
+  const pipes = changed.pipes.filter((p) => follows(p.from) || follows(p.to)).map((p) => p.id)
+  return pipes.length ? reroute(changed, new Set(pipes), sheet) : changed
+}
+
 /** Draws components simplified or in detail; those of kinds with one form stay as they are. */
 export const setForm = (sheet: Sheet, ids: readonly string[], form: SymbolForm): Sheet =>
-  ids.reduce((s, id) => changeComponent(s, id, (c) => (findKind(c.kind)?.forms ? { ...c, form } : c)), sheet)
+  ids.reduce((s, id) => redrawComponent(s, id, (c) => (findKind(c.kind)?.forms ? { ...c, form } : c)), sheet)
 
 /** Marks a component as one under whose load people may be. */
 export const setPeopleUnder = (sheet: Sheet, id: string, peopleUnder: boolean): Sheet =>

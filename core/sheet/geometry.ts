@@ -60,8 +60,30 @@ export const valuesOrDefaults = memoized((component: SheetComponent): Readonly<R
 export const symbolOf = memoized((component: SheetComponent): SymbolDrawing | undefined => {
   const kind = findKind(component.kind)
   if (!kind) return undefined
-  return kind.symbol(valuesOrDefaults(component), component.form ?? 'simplified')
+  return withUprightShapes(
+    kind.symbol(valuesOrDefaults(component), component.form ?? 'simplified'),
+    component,
+  )
 })
+
+/** What keeps its direction is turned back beforehand, so that it is right where the symbol is drawn turned. */
+function withUprightShapes(
+  drawing: SymbolDrawing,
+  at: Pick<Placement, 'rotation' | 'mirrored'>,
+): SymbolDrawing {
+  if (!at.rotation && !at.mirrored) return drawing
+  const turnedBack = ([x, y]: XY, [px, py]: XY): XY => {
+    const back = { x: 0, y: 0, rotation: ((4 - at.rotation) % 4) as Placement['rotation'], mirrored: false }
+    const [dx, dy] = transformPoint([x - px, y - py], back)
+    return [px + (at.mirrored ? -dx : dx), py + dy]
+  }
+  const shapes = drawing.shapes.map((shape) =>
+    (shape.shape === 'line' || shape.shape === 'polygon') && shape.upright
+      ? { ...shape, points: shape.points.map((point) => turnedBack(point, shape.upright!)) }
+      : shape,
+  )
+  return { ...drawing, shapes }
+}
 
 export interface PlacedPort {
   readonly port: string

@@ -1,3 +1,4 @@
+import { followMovedPorts } from './moved-ports'
 import { sheetSchema, SHEET_FORMAT, SHEET_VERSION, type Sheet } from './schema'
 import type { Finding } from './finding'
 import { issueText } from './issue-text'
@@ -51,7 +52,9 @@ export function readSheet(data: unknown): ReadResult {
     return { ok: false, problems }
   }
   const problems = nameProblems(parsed.data)
-  return problems.length ? { ok: false, problems } : { ok: true, sheet: parsed.data }
+  if (problems.length) return { ok: false, problems }
+  const drawnBefore = typeof version === 'number' && version < SYMBOLS_REDRAWN
+  return { ok: true, sheet: drawnBefore ? followMovedPorts(parsed.data) : parsed.data }
 }
 
 /** More values, and more levels of them, than a sheet of the greatest size has. */
@@ -82,6 +85,9 @@ function oversizedField(data: object): string | undefined {
   return undefined
 }
 
+/** From this version on symbols have the proportions of ISO 1219-1, and some of their ports lie elsewhere. */
+const SYMBOLS_REDRAWN = 6
+
 /** What changed from each version of the format to the next, the first entry from 1 to 2. */
 const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, unknown>)[] = [
   // page and accepted warnings came in, with defaults
@@ -91,6 +97,8 @@ const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, u
   // what happens where a line would burst, with a default; pumps and motors have friction of their own, with defaults
   (sheet) => ({ ...sheet, version: 4 }),
   withStandardTerms,
+  // symbols were redrawn: see `followMovedPorts`
+  (sheet) => ({ ...sheet, version: 6 }),
 ]
 
 type Fields = Record<string, unknown>

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 5
+export const SHEET_VERSION = 6
 
 const identifier = z
   .string()

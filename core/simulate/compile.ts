@@ -5,6 +5,7 @@ import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
 import { Fluid } from '../fluid/fluid'
 import { resolveFluid, resolveTank } from '../sheet/resolve'
+import { nameOf } from '../sheet/schema'
 import type { Schedule, Sheet } from '../sheet/schema'
 import { parseQuantity, showIn } from '../units/text'
 import type { CircuitDefinition } from './circuit/definition'
@@ -170,6 +171,13 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
         severity: 'error',
         message: `Schedule ${schedule.name} commands ${track.component}, which is not on the sheet or not complete.`,
         location: { schedule: schedule.id },
+      })
+    else if (component.kind.idleInputs?.(component.values).includes(track.input))
+      findings.push({
+        rule: 'schedule',
+        severity: 'warning',
+        message: `Schedule ${schedule.name} commands "${specs.get(key)!.label}" of ${nameOf(component.component)}, which has no such thing as it is set: nothing follows it.`,
+        location: place(track.component),
       })
     tracks.set(key, track)
   }

@@ -10,7 +10,8 @@ import {
   inputSpecs,
 } from '../kind'
 import { circleArea, smoothRamp, frictionReversal } from '../flow-laws'
-import { dashed, line, rectangle, shaftStub, spring } from '../symbol'
+import { dashed, line, rectangle } from '../symbol'
+import { shaftStub, spring } from '../symbol-elements'
 
 const STATE = indices('lift')
 const OUTPUT = indices('holding')

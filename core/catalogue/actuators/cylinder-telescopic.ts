@@ -59,16 +59,21 @@ export const cylinderTelescopic = defineKind({
       ? [{ parameter: 'last' as const, message: 'The last stage must be thinner than the first.' }]
       : []),
   ],
-  symbol: () =>
-    cylinderSymbol({
+  symbol(values) {
+    const stages = Number(values.stages)
+    return cylinderSymbol({
       rodSide: false,
+      // the stages one inside the other, each a little longer and thinner than the last
       rod: [
         rectangle(-4, -1.5, 1, 3),
-        rectangle(-3, -1, 7.4, 2),
-        rectangle(-2.5, -0.65, 7.2, 1.3),
-        rectangle(-2, -0.35, 7, 0.7),
+        ...Array.from({ length: stages }, (_, i) => {
+          const inner = i / (stages - 1)
+          const half = 1.1 - 0.8 * inner
+          return rectangle(-3 + inner, -half, 7.4 + 0.6 * inner - inner, 2 * half)
+        }),
       ],
-    }),
+    })
+  },
   caption: (v, show) => [
     `⌀ ${show(v.first, 'length')} to ${show(v.last, 'length')}`,
     `stroke ${show(v.stroke, 'length')}`,

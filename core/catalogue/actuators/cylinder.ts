@@ -28,7 +28,8 @@ import {
   pathCoefficient,
   frictionReversal,
 } from '../flow-laws'
-import { line, partOf, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
+import { line, partOf, rectangle, type Shape, type SymbolDrawing } from '../symbol'
+import { spring } from '../symbol-elements'
 
 const INPUT = indices('force')
 const STATE = indices('position', 'velocity')
@@ -496,7 +497,8 @@ export function cylinderSymbol(options: CylinderSymbolOptions): SymbolDrawing {
         : []),
       rectangle(-5, -1.5, 9, 3, 'none'),
       ...partOf('rod', [...(options.rod ?? piston), line([4.7, 0], [5, 0])]),
-      ...(options.spring ? [spring(-1, -0.95, 5, 0.8), spring(-1, 0.95, 5, 0.8)] : []),
+      // between the piston and the cap
+      ...(options.spring ? partOf('spring', [spring(-3, -0.95, 7, 0.8), spring(-3, 0.95, 7, 0.8)]) : []),
       line([-4, 1.5], [-4, 3]),
       ...(options.rodSide ? [line([3, 1.5], [3, 3])] : []),
     ],
@@ -508,6 +510,11 @@ export function cylinderSymbol(options: CylinderSymbolOptions): SymbolDrawing {
     box: { x: left, y: -1.5, w: 5 - left, h: 3 },
     captionAt: { x: -5, y: -4.8, anchor: 'start' },
     reading: 'position',
-    parts: { rod: { signal: 'travelled', zero: 0, travel: 6, full: 1 } },
+    parts: {
+      rod: { signal: 'travelled', zero: 0, travel: 6, full: 1 },
+      ...(options.spring
+        ? { spring: { signal: 'travelled', zero: 0, travel: 6, full: 1, between: { moving: -3, fixed: 4 } } }
+        : {}),
+    },
   }
 }

@@ -1,5 +1,5 @@
 import { defineKind, quantity, indices, inputSpecs } from '../kind'
-import { adjustable } from '../symbol'
+import { adjustable } from '../symbol-elements'
 import {
   loadTorqueInput,
   motorSafetyNote,

@@ -14,7 +14,8 @@ import {
   conditionSpecs,
 } from '../kind'
 import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
-import { circle, dashed, flowTriangle, line, shaftStub, type Shape, type SymbolDrawing } from '../symbol'
+import { circle, dashed, line, type Shape, type SymbolDrawing } from '../symbol'
+import { inwardTriangle, shaftStub } from '../symbol-elements'
 
 const INPUT = indices('loadTorque')
 const STATE = indices('angle')
@@ -95,12 +96,12 @@ export const motorSafetyNote = 'A motor leaks and cannot hold a load: a brake mu
 export const motorSymbol = (more: readonly Shape[] = []): SymbolDrawing => ({
   shapes: [
     circle(0, 0, 3),
-    flowTriangle(0, -1.7, 0, 1),
-    flowTriangle(0, 1.7, 0, -1),
+    inwardTriangle(0, 0, 3, 0, 1),
+    inwardTriangle(0, 0, 3, 0, -1),
     line([0, -3], [0, -4]),
     line([0, 3], [0, 4]),
     ...shaftStub(3, 4),
-    dashed([-2.1, 2.1], [-4, 4]),
+    dashed([-3, 0], [-4, 0], [-4, 4]),
     ...more,
   ],
   ports: {

@@ -2,7 +2,8 @@ import { GRAVITY } from '../../units/quantities'
 import { dragging } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, inputSpecs, stateSpecs } from '../kind'
 import { frictionReversal } from '../flow-laws'
-import { arrow, circle, line, shaftStub } from '../symbol'
+import { circle, line } from '../symbol'
+import { rotationArrow, shaftStub } from '../symbol-elements'
 
 const STATE = indices('angle', 'wave', 'waveCosine')
 const OUTPUT = indices('speed', 'load')
@@ -47,11 +48,10 @@ export const rotatingLoad = defineKind({
       circle(0, 0, 2),
       circle(0, 0, 0.5, 'ink'),
       line([0, 0], [1.6, -1]),
-      ...arrow([2.5, -1.5], [2.9, 0.2]),
-      line([1.2, -2.5], [2.5, -1.5]),
+      ...rotationArrow(0, 0, 2.7, -70, 20),
     ],
     ports: { W: { x: -4, y: 0, side: 'left' } },
-    box: { x: -2, y: -2.5, w: 5, h: 4.5 },
+    box: { x: -2, y: -2.7, w: 4.9, h: 4.7 },
     reading: 'angle',
   }),
   caption: (v, show) => [show(v.inertia, 'inertia')],

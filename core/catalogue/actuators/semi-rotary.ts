@@ -1,5 +1,6 @@
 import { defineKind, quantity } from '../kind'
-import { arrow, circle, line, shaftStub } from '../symbol'
+import { circle, line } from '../symbol'
+import { flowTriangle, rotationArrow, shaftStub } from '../symbol-elements'
 import {
   rotaryFaults,
   rotaryInputs,
@@ -38,8 +39,10 @@ export const semiRotary = defineKind({
     shapes: [
       { shape: 'arc', at: [0, 0], r: 3, from: 180, to: 360 },
       line([-3, 0], [3, 0]),
-      circle(0, 0, 0.5),
-      ...arrow([-1.2, -1], [1.2, -1]),
+      flowTriangle(-1.8, -1.732, 0, -1),
+      flowTriangle(1.8, -1.732, 0, -1),
+      circle(0, -0.5, 0.5),
+      ...rotationArrow(0, -0.5, 1.6, 240, 300),
       line([-2, 0], [-2, 3]),
       line([2, 0], [2, 3]),
       ...shaftStub(3, 4),

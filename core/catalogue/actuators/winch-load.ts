@@ -11,7 +11,8 @@ import {
   inputSpecs,
 } from '../kind'
 import { smoothPositivePart, frictionReversal } from '../flow-laws'
-import { circle, line, rectangle, shaftStub } from '../symbol'
+import { circle, line, rectangle } from '../symbol'
+import { shaftStub } from '../symbol-elements'
 
 const STATE = indices('hauled')
 const OUTPUT = indices('rope', 'pull')

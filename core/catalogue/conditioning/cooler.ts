@@ -1,6 +1,7 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
-import { arrow, line, polygon } from '../symbol'
+import { arrow } from '../symbol'
+import { DIAMOND, conditioningBody } from '../symbol-elements'
 import { throttledModel, throttledParameters } from '../flow/throttled'
 
 const OUTPUT = indices('flow', 'taken')
@@ -37,14 +38,13 @@ export const cooler = defineKind({
   },
   symbol: () => ({
     shapes: [
-      line([-3, 0], [-2, 0]),
-      line([2, 0], [3, 0]),
-      polygon('paper', [-2, 0], [0, -2], [2, 0], [0, 2]),
-      ...arrow([0, -2], [0, -3.2]),
-      ...arrow([0, 2], [0, 3.2]),
+      ...conditioningBody(),
+      // the heat goes out
+      ...arrow([0, -0.3], [0, -DIAMOND]),
+      ...arrow([0, 0.3], [0, DIAMOND]),
     ],
-    ports: { A: { x: -3, y: 0, side: 'left' }, B: { x: 3, y: 0, side: 'right' } },
-    box: { x: -2, y: -3.2, w: 4, h: 6.4 },
+    ports: { A: { x: -4, y: 0, side: 'left' }, B: { x: 4, y: 0, side: 'right' } },
+    box: { x: -3, y: -3, w: 6, h: 6 },
   }),
   caption: (v, show) => [show(v.rating, 'heatTransfer')],
   model: (v, fluid) =>

@@ -1,7 +1,8 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { circle, line, polygon } from '../symbol'
+import { circle, line, rectangle, type Shape } from '../symbol'
+import { DIAMOND, checkInLine, conditioningBody, dot } from '../symbol-elements'
 
 const OUTPUT = indices('drop', 'bypassFlow')
 const CONDITION = indices('clogged', 'bypassing')
@@ -9,6 +10,23 @@ const CONDITION = indices('clogged', 'bypassing')
 const [A, B] = [0, 1]
 /** The bypass is rated to pass the filter's flow at this drop above its setting, Pa. */
 const BYPASS_RATED_DROP = 1e5
+
+/** What tells that the element is clogged: a window, or a switch for the control. */
+const indicatorShapes: Readonly<Record<'none' | 'visual' | 'electric', readonly Shape[]>> = {
+  none: [],
+  visual: [
+    line([0, DIAMOND], [0, 3.2]),
+    circle(0, 3.9, 0.7),
+    line([-0.5, 3.4], [0.5, 4.4]),
+    line([-0.5, 4.4], [0.5, 3.4]),
+  ],
+  electric: [
+    line([0, DIAMOND], [0, 3.2]),
+    rectangle(-1.2, 3.2, 2.4, 1.5),
+    line([-0.9, 4.2], [-0.4, 4.2], [0.4, 3.6]),
+    line([0.4, 4.2], [0.9, 4.2]),
+  ],
+}
 
 /**
  * Filter element, laminar (Darcy): Q = (q_r/Δp_r)·(ν_ref/ν)·(1 − clogging)·Δp; beside it a bypass
@@ -35,6 +53,12 @@ export const filter = defineKind({
     }),
     bypass: { type: 'switch', label: 'Bypass valve', default: true },
     bypassPressure: quantity('Bypass cracking pressure', 'pressure', '2 bar', 1e4, 20e5),
+    indicator: {
+      type: 'choice',
+      label: 'Clogging indicator',
+      default: 'visual',
+      choices: { none: 'none', visual: 'visual', electric: 'electric switch' },
+    },
     indicatorPressure: quantity('Clogging indicator setting', 'pressure', '1.5 bar', 1e4, 20e5, {
       note: 'reported when exceeded',
     }),
@@ -47,28 +71,26 @@ export const filter = defineKind({
   },
   symbol: (values) => ({
     shapes: [
-      line([-3, 0], [-2, 0]),
-      line([2, 0], [3, 0]),
-      polygon('paper', [-2, 0], [0, -2], [2, 0], [0, 2]),
-      {
-        shape: 'line',
-        points: [
-          [0, -2],
-          [0, 2],
-        ],
-        dash: 'pilot',
-      },
+      ...conditioningBody(),
+      { ...line([0, -DIAMOND], [0, DIAMOND]), dash: 'pilot' },
       ...(values.bypass
         ? [
-            line([-2.5, 0], [-2.5, -3], [-0.5, -3]),
-            line([0.1, -3.7], [-0.6, -3], [0.1, -2.3]),
-            circle(0, -3, 0.45),
-            line([0.45, -3], [2.5, -3], [2.5, 0]),
+            line([-3.4, 0], [-3.4, -3.8], [-2, -3.8]),
+            ...checkInLine([-2, -3.8], [2, -3.8], { spring: true, size: 0.8 }),
+            line([2, -3.8], [3.4, -3.8], [3.4, 0]),
+            dot(-3.4, 0),
+            dot(3.4, 0),
           ]
         : []),
+      ...indicatorShapes[values.indicator],
     ],
-    ports: { A: { x: -3, y: 0, side: 'left' }, B: { x: 3, y: 0, side: 'right' } },
-    box: { x: -2.5, y: values.bypass ? -3.7 : -2, w: 5, h: values.bypass ? 5.7 : 4 },
+    ports: { A: { x: -4, y: 0, side: 'left' }, B: { x: 4, y: 0, side: 'right' } },
+    box: {
+      x: -3,
+      y: values.bypass ? -4.6 : -3,
+      w: 6,
+      h: (values.bypass ? 4.6 : 3) + (values.indicator === 'none' ? 3 : 4.8),
+    },
   }),
   model(values, fluid) {
     const clean = (values.ratedFlow / values.ratedDrop) * (1 - values.clogging)
@@ -93,7 +115,7 @@ export const filter = defineKind({
         const drop = l.p[A] - l.p[B]
         l.o[OUTPUT.drop] = drop
         l.o[OUTPUT.bypassFlow] = l.q[A] - clean * fluid.leakageFactor * drop
-        l.c[CONDITION.clogged] = drop - values.indicatorPressure
+        l.c[CONDITION.clogged] = values.indicator === 'none' ? -1 : drop - values.indicatorPressure
         l.c[CONDITION.bypassing] = l.o[OUTPUT.bypassFlow] - 1e-3 * values.ratedFlow
         l.power[Power.heat] = l.q[A] * drop
       },

@@ -1,6 +1,7 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, eventSpecs, inputSpecs } from '../kind'
-import { arrow, line, polygon } from '../symbol'
+import { arrow } from '../symbol'
+import { DIAMOND, conditioningBody } from '../symbol-elements'
 
 const OUTPUT = indices('heat')
 const EVENT = indices('thermostat')
@@ -40,14 +41,13 @@ export const heater = defineKind({
       : [],
   symbol: () => ({
     shapes: [
-      polygon('paper', [-2, 0], [0, -2], [2, 0], [0, 2]),
-      ...arrow([0, -3.4], [0, -2]),
-      ...arrow([0, 3.4], [0, 2]),
-      line([-2, 0], [-3, 0]),
-      line([2, 0], [3, 0]),
+      ...conditioningBody(),
+      // the heat comes in
+      ...arrow([0, -DIAMOND], [0, -0.3]),
+      ...arrow([0, DIAMOND], [0, 0.3]),
     ],
     ports: {},
-    box: { x: -3, y: -3.4, w: 6, h: 6.8 },
+    box: { x: -4, y: -3, w: 8, h: 6 },
   }),
   caption: (v, show) => [show(v.power, 'power')],
   model: (v, fluid) => ({

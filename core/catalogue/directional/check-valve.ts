@@ -1,6 +1,6 @@
 import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
-import { circle, line } from '../symbol'
+import { checkInLine } from '../symbol-elements'
 import { leak, reversed, stuck } from '../faults'
 import { checkNominal, checkParameters, checkValveFlow } from './check'
 
@@ -25,13 +25,8 @@ export const checkValve = defineKind({
   faults: [leak(A, B, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
   traits: { nominalPoint: checkNominal, paths: [{ from: 'A', to: 'B', type: 'oneWay' }] },
   safetyNote: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
-  symbol: () => ({
-    shapes: [
-      line([0, 3], [0, 1.1]),
-      line([-1.05, -0.05], [0, 1.1], [1.05, -0.05]),
-      circle(0, 0, 0.75),
-      line([0, -0.75], [0, -3]),
-    ],
+  symbol: (values) => ({
+    shapes: checkInLine([0, 3], [0, -3], { spring: values.crackingPressure > 0 }),
     ports: { A: { x: 0, y: 3, side: 'down' }, B: { x: 0, y: -3, side: 'up' } },
     box: { x: -1, y: -1, w: 2, h: 2.2 },
   }),

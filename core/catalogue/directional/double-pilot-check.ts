@@ -1,7 +1,8 @@
 import { leak, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { checkSeat, circle, dashed, line, rectangle, shifted, type Shape } from '../symbol'
+import { dashed, line, rectangle, type Shape } from '../symbol'
+import { checkInLine, dot, enclosureLine } from '../symbol-elements'
 import { checkNominal, checkParameters } from './check'
 
 const STATE = indices('openingA', 'openingB')
@@ -10,12 +11,21 @@ const CONDITION = indices('overPressure')
 
 const [A, B, A1, B1] = [0, 1, 2, 3]
 
-const half = (x: number, detailed: boolean): Shape[] => [
-  line([x, 4], [x, 1.1]),
-  ...shifted(checkSeat(0, 0), x, 0),
-  line([x, -0.75], [x, -4]),
-  ...(detailed ? [line([x + 1.05, -1.5], [x + 0.4, -1.2], [x - 0.4, -0.9], [x + 0.4, -0.75])] : []),
-]
+/** The check of one side with its pilot piston, whose rod lifts the ball off its seat. */
+const half = (x: number, spring: boolean, detailed: boolean): Shape[] => {
+  const out = Math.sign(x)
+  return [
+    ...checkInLine([x, 4], [x, -4], { spring }),
+    // the pilot line of the other side ends at the seat, or at its piston
+    ...(detailed
+      ? [
+          rectangle(Math.min(x - out * 2.3, x - out * 1.3), 0.65, 1, 0.9),
+          line([x - out * 1.8, 0.65], [x - out * 1.8, 1.55]),
+          line([x - out * 1.3, 1.1], [x, 1.1], [x, 0.75]),
+        ]
+      : []),
+  ]
+}
 
 /**
  * Two piloted checks in one body, each opened by the line of the other: for side A
@@ -65,28 +75,30 @@ export const doublePilotCheck = defineKind({
   safetyNote:
     'The valve before it must relieve both lines in its centre, or the checks do not shut. No single valve may be relied on under a raised load.',
   forms: true,
-  symbol: (_v, form) => ({
-    shapes: [
-      {
-        ...rectangle(-5, -3, 10, 6, 'none'),
-        dash: 'chain',
+  symbol(values, form) {
+    const detailed = form === 'detailed'
+    const spring = values.crackingPressure > 0
+    /** How far from its check a pilot line ends: at the seat, or at the piston. */
+    const reach = detailed ? 2.3 : 0.5
+    return {
+      shapes: [
+        enclosureLine(-5, -3.4, 10, 6.8),
+        ...half(-3, spring, detailed),
+        ...half(3, spring, detailed),
+        dot(-3, 2.9),
+        dot(3, 2.2),
+        dashed([-3, 2.9], [0.8, 2.9], [0.8, 1.1], [3 - reach, 1.1]),
+        dashed([3, 2.2], [-0.8, 2.2], [-0.8, 1.1], [reach - 3, 1.1]),
+      ],
+      ports: {
+        A: { x: -3, y: 4, side: 'down' },
+        B: { x: 3, y: 4, side: 'down' },
+        A1: { x: -3, y: -4, side: 'up' },
+        B1: { x: 3, y: -4, side: 'up' },
       },
-      ...half(-3, form === 'detailed'),
-      ...half(3, form === 'detailed'),
-      circle(-3, 2.4, 0.25, 'ink'),
-      circle(3, 2.4, 0.25, 'ink'),
-      dashed([-3, 2.4], [0.6, 2.4], [0.6, 0.9], [2.4, 0.9]),
-      dashed([3, 2.4], [1.4, 2.4], [1.4, 1.6], [-1.2, 1.6], [-1.2, 0.9], [-2.4, 0.9]),
-      ...(form === 'detailed' ? [rectangle(-2.4, 0.55, 0.9, 0.7), rectangle(1.5, 0.55, 0.9, 0.7)] : []),
-    ],
-    ports: {
-      A: { x: -3, y: 4, side: 'down' },
-      B: { x: 3, y: 4, side: 'down' },
-      A1: { x: -3, y: -4, side: 'up' },
-      B1: { x: 3, y: -4, side: 'up' },
-    },
-    box: { x: -5, y: -3, w: 10, h: 6 },
-  }),
+      box: { x: -5, y: -3.4, w: 10, h: 6.8 },
+    }
+  },
   caption: (v) => [`${v.pilotRatio} : 1`],
   model(v) {
     const coefficient = pathCoefficient(v.checkFlow, v.checkDrop)

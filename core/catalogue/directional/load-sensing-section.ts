@@ -20,8 +20,18 @@ import {
   SHORT_FLOW,
   spoolRate,
 } from '../flow-laws'
-import { arrow, circle, dashed, line, partOf, spring } from '../symbol'
-import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
+import { arrow, circle, dashed, line, partOf, rectangle, type Shape } from '../symbol'
+import {
+  adjustable,
+  checkInLine,
+  dot,
+  enclosureLine,
+  restriction,
+  solenoid,
+  spring,
+  springBetween,
+} from '../symbol-elements'
+import { SECTION_BOX, drawBoxes, spoolEdges, type Box } from './spool'
 
 const STATE = indices('spool')
 const OUTPUT = indices('working', 'load')
@@ -30,6 +40,13 @@ const INPUT = indices('command')
 
 const [P, T, X, A, B] = [0, 1, 2, 3, 4]
 const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
+/** The higher of the two working lines, as the load signal. */
+const shuttleShapes: readonly Shape[] = [
+  rectangle(-0.75, -3.4, 1.5, 1),
+  line([-0.75, -3.3], [-0.45, -2.9], [-0.75, -2.5]),
+  line([0.75, -3.3], [0.45, -2.9], [0.75, -2.5]),
+  circle(-0.15, -2.9, 0.32),
+]
 const ventedBoxes: readonly Box[] = [['P>A', 'B>T'], ['A-B-T'], ['P>B', 'A>T']]
 /** The check into the load signal line opens over this, Pa. */
 const SIGNAL_RANGE = 0.5e5
@@ -127,42 +144,83 @@ export const loadSensingSection = defineKind({
     ],
   },
   safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
-  symbol(v) {
-    const half = (BOX * 3) / 2
-    const places = { P: [-1, 2], T: [1, 2], A: [-1, -2], B: [1, -2] } as const
+  forms: true,
+  symbol(v, form) {
+    const half = (SECTION_BOX * 3) / 2
+    const detailed = form === 'detailed'
+    const places = { P: [-2, 2], T: [2, 2], A: [-2, -2], B: [2, -2] } as const
+    /** How far the lines go: in full there is room for the compensators and for the way of the load signal. */
+    const end = detailed ? 8 : 4
+    const size = detailed ? 2.5 : 1.2
+    const middle = (y: number) => y * (2 + (end - 2) / 2)
+    /** A compensator in the line at x, above (−1) or below (1) the row; held open by its spring, pushed shut from the other end. */
+    const compensator = (x: number, at: -1 | 1, spring: -1 | 1): Shape[] => {
+      const y = middle(at)
+      const [from, to] = [y + size / 2, y - size / 2]
+      const out = x - spring * (size / 2)
+      return [
+        rectangle(x - size / 2, y - size / 2, size, size),
+        ...arrow([x, from], [x, to]),
+        springBetween([x + spring * (size / 2), y], [x + spring * (size / 2 + size * 0.9), y], size * 0.35),
+        // its pilot from between it and the edge
+        dashed(
+          [x, at > 0 ? to - 0.15 : from + 0.15],
+          [out - spring * 0.4, at > 0 ? to - 0.15 : from + 0.15],
+          [out - spring * 0.4, y],
+          [out, y],
+        ),
+      ]
+    }
     return {
       shapes: [
+        ...(detailed ? [enclosureLine(-13.5, -7.2, 27, 14.4)] : []),
         ...partOf('spool', [
-          ...drawBoxes(v.neutral === 'vented' ? ventedBoxes : boxes, places),
+          ...drawBoxes(v.neutral === 'vented' ? ventedBoxes : boxes, places, SECTION_BOX),
           ...solenoid(-half, 1),
+          ...adjustable(-half - 1.5, -1, 1.4),
           ...solenoid(half, -1),
+          ...adjustable(half + 1.5, -1, 1.4),
           spring(-half - 2.2, 1, 2.2, 1.1),
           spring(half, 1, 2.2, 1.1),
           line([-half, -2.4], [half, -2.4]),
           line([-half, 2.4], [half, 2.4]),
         ]),
-        line([-1, -2], [-2, -3], [-2, -4]),
-        line([1, -2], [2, -3], [2, -4]),
-        line([-1, 2], [-2, 3], [-2, 4]),
-        line([1, 2], [2, 3], [2, 4]),
-        dashed([0, 2.4], [0, 4]),
-        // the compensator, before or behind the edge
-        ...(v.compensation === 'none'
-          ? []
-          : v.compensation === 'pre'
-            ? [circle(-2, 3.3, 0.45), ...arrow([-2.9, 3.9], [-1.2, 2.8])]
-            : [circle(-2, -3.3, 0.45), ...arrow([-2.9, -2.7], [-1.2, -3.8])]),
+        ...[-2, 2].flatMap((x) => [line([x, -2], [x, -end]), line([x, 2], [x, end])]),
+        // the load signal: a shuttle between the working lines, a check to the line of all sections, and a bleed
+        ...(detailed
+          ? [
+              dashed([-2, -2.9], [-0.75, -2.9]),
+              dashed([2, -2.9], [0.75, -2.9]),
+              dot(-2, -2.9),
+              dot(2, -2.9),
+              ...shuttleShapes,
+              dashed([0, -3.4], [0, -6.4], [12.4, -6.4], [12.4, 6.6], [7, 6.6]),
+              ...checkInLine([7, 6.6], [4, 6.6], { size: 0.6 }),
+              dashed([4, 6.6], [0, 6.6], [0, end]),
+              dashed([0, 6.6], [0, 5], [2, 5]),
+              dot(0, 6.6),
+              dot(2, 5),
+              ...restriction(1, 5, 'sharp', 'horizontal', 0.55),
+            ]
+          : [dashed([0, 2.4], [0, end])]),
+        ...(v.compensation === 'pre'
+          ? compensator(-2, 1, -1)
+          : v.compensation === 'post'
+            ? [...compensator(-2, -1, -1), ...compensator(2, -1, 1)]
+            : []),
       ],
       ports: {
-        P: { x: -2, y: 4, side: 'down' },
-        X: { x: 0, y: 4, side: 'down' },
-        T: { x: 2, y: 4, side: 'down' },
-        A: { x: -2, y: -4, side: 'up' },
-        B: { x: 2, y: -4, side: 'up' },
+        P: { x: -2, y: end, side: 'down' },
+        X: { x: 0, y: end, side: 'down' },
+        T: { x: 2, y: end, side: 'down' },
+        A: { x: -2, y: -end, side: 'up' },
+        B: { x: 2, y: -end, side: 'up' },
       },
-      box: { x: -half - 2, y: -3.6, w: half * 2 + 4, h: 7.2 },
-      captionAt: { x: -2.6, y: -6.4, anchor: 'end' },
-      parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
+      box: detailed
+        ? { x: -13.5, y: -7.2, w: 27, h: 14.4 }
+        : { x: -half - 3, y: -3.6, w: half * 2 + 6, h: 7.2 },
+      captionAt: { x: -2.6, y: -end - 2.4, anchor: 'end' },
+      parts: { spool: { signal: 'spool', zero: 0, travel: SECTION_BOX, full: 1 } },
     }
   },
   caption: (v, show) => [

@@ -1,6 +1,7 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { checkSeat, dashed, line, rectangle } from '../symbol'
+import { dashed, line, rectangle } from '../symbol'
+import { checkInLine, enclosureLine } from '../symbol-elements'
 import { leak, reversed, stuck } from '../faults'
 import { checkNominal, checkParameters } from './check'
 
@@ -62,18 +63,22 @@ export const pilotOperatedCheck = defineKind({
     shapes: [
       ...(form === 'detailed'
         ? [
-            { ...rectangle(-2, -2, 4, 4, 'none'), dash: 'chain' } as const,
-            // its spring, and the pilot piston with its rod towards the poppet
-            line([0, -0.75], [-0.4, -0.95], [0.4, -1.2], [-0.4, -1.45], [0, -1.7]),
-            rectangle(-1.7, 0.65, 0.8, 0.7),
-            line([-0.9, 1], [-0.2, 1], [-0.2, 0.85]),
+            enclosureLine(-2.4, -2.5, 4.8, 5),
+            // the pilot piston with its rod towards the ball
+            rectangle(-2, 0.6, 1, 0.9),
+            line([-1.5, 0.6], [-1.5, 1.5]),
+            line([-1, 1.05], [0, 1.05], [0, 0.75]),
+            dashed([-3, 1], [-2, 1]),
+          ]
+        : [dashed([-3, 1], [-0.45, 1])]),
+      ...checkInLine([0, 3], [0, -3], { spring: values.crackingPressure > 0 }),
+      ...(values.drain === 'external'
+        ? [
+            form === 'detailed'
+              ? dashed([3, 1], [1.4, 1], [1.4, 1.9], [-1.25, 1.9], [-1.25, 1.5])
+              : dashed([3, 1], [0.45, 1]),
           ]
         : []),
-      line([0, 3], [0, 1.1]),
-      ...checkSeat(0, 0),
-      line([0, -0.75], [0, -3]),
-      dashed([-3, 1], [-0.5, 1]),
-      ...(values.drain === 'external' ? [dashed([3, 1], [0.5, 1])] : []),
     ],
     ports: {
       A: { x: 0, y: 3, side: 'down' },

@@ -1,7 +1,8 @@
 import { leak, reversed, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { checkSeat, dashed, line } from '../symbol'
+import { dashed } from '../symbol'
+import { checkInLine } from '../symbol-elements'
 import { checkParameters } from './check'
 
 const STATE = indices('opening')
@@ -33,12 +34,11 @@ export const pilotToCloseCheck = defineKind({
   faults: [leak(B, A, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
   traits: { pilotPorts: ['X'], paths: [{ from: 'A', to: 'B', type: 'oneWay' }] },
   safetyNote: 'Oil can stay trapped under pressure behind a check: bleed it before opening a line.',
-  symbol: () => ({
+  symbol: (values) => ({
     shapes: [
-      line([0, 3], [0, 1.1]),
-      ...checkSeat(0, 0),
-      line([0, -0.75], [0, -3]),
-      dashed([-3, -1], [-0.4, -1], [-0.4, -0.65]),
+      ...checkInLine([0, 3], [0, -3], { spring: values.crackingPressure > 0 }),
+      // it pushes the ball on its seat
+      dashed([-3, -1], [-0.55, -1], [-0.55, -0.6]),
     ],
     ports: {
       A: { x: 0, y: 3, side: 'down' },

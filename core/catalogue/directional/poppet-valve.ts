@@ -10,8 +10,9 @@ import {
   inputSpecs,
 } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { line, partOf, polygon, rectangle, spring } from '../symbol'
-import { BOX, solenoid } from './spool'
+import { arrow, arrowHead, circle, line, partOf, rectangle, type Shape } from '../symbol'
+import { solenoid, spring } from '../symbol-elements'
+import { BOX } from './spool'
 
 const STATE = indices('opening')
 const OUTPUT = indices('flow', 'held', 'switched')
@@ -83,28 +84,33 @@ export const poppetValve = defineKind({
   },
   safetyNote:
     'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
-  symbol: (v) => ({
-    shapes: partOf('poppet', [
-      rectangle(-BOX + 2, -2, BOX, BOX),
-      rectangle(2, -2, BOX, BOX),
-      ...(v.rest === 'shut' ? [0, 4] : [4, 0]).flatMap((x, open) =>
-        open
-          ? [line([x, 2], [x, -2]), polygon('ink', [x, -2], [x - 0.35, -1.2], [x + 0.35, -1.2])]
-          : [
-              line([x, 2], [x, 0.7]),
-              line([x - 0.9, -0.2], [x, 0.7], [x + 0.9, -0.2]),
-              polygon('paper', [x - 0.5, -0.3], [x + 0.5, -0.3], [x, 0.5]),
-              line([x, -0.3], [x, -2]),
-            ],
-      ),
-      ...solenoid(6, -1),
-      spring(-4.2, 1, 2.2, 1.1),
-    ]).map((shape) => shape),
-    ports: { A: { x: 0, y: 2, side: 'down' }, B: { x: 0, y: -2, side: 'up' } },
-    box: { x: -4, y: -2, w: 12, h: 4 },
-    captionAt: { x: 8.4, y: -1, anchor: 'start' },
-    parts: { poppet: { signal: 'switched', zero: 0, travel: -BOX, full: 1 } },
-  }),
+  symbol(v) {
+    /** A seat with its ball, held down against what comes from above; where both ways are blocked, a seat on each side of it. */
+    const closed = (x: number): Shape[] => [
+      line([x, 2], [x, 1.06]),
+      line([x - 1.1, -0.05], [x, 1.06], [x + 1.1, -0.05]),
+      circle(x, 0, 0.75),
+      ...(v.blocks === 'both'
+        ? [line([x - 1.1, 0.05], [x, -1.06], [x + 1.1, 0.05]), line([x, -1.06], [x, -2])]
+        : [line([x, -0.75], [x, -2])]),
+    ]
+    const open = (x: number): Shape[] => [...arrow([x, 2], [x, -2]), arrowHead(x, 2, 0, 1)]
+    const [atRest, actuated] = v.rest === 'shut' ? [closed, open] : [open, closed]
+    return {
+      shapes: partOf('poppet', [
+        rectangle(-BOX / 2, -BOX / 2, BOX, BOX),
+        rectangle(BOX / 2, -BOX / 2, BOX, BOX),
+        ...atRest(0),
+        ...actuated(BOX),
+        ...solenoid(1.5 * BOX, -1),
+        spring(-BOX / 2 - 2.2, 1, 2.2, 1.1),
+      ]),
+      ports: { A: { x: 0, y: 2, side: 'down' }, B: { x: 0, y: -2, side: 'up' } },
+      box: { x: -4.2, y: -2, w: 13.2, h: 4 },
+      captionAt: { x: 9.4, y: -1, anchor: 'start' },
+      parts: { poppet: { signal: 'switched', zero: 0, travel: -BOX, full: 1 } },
+    }
+  },
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model(v) {
     const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)

@@ -10,8 +10,9 @@ import {
 } from '../kind'
 import { leak, lost, stuck } from '../faults'
 import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
-import { adjustable, line, partOf, spring } from '../symbol'
-import { BOX, drawBoxes, solenoid, spoolEdges, type Box } from './spool'
+import { line, partOf } from '../symbol'
+import { adjustable, solenoid, spring } from '../symbol-elements'
+import { BOX, drawBoxes, spoolEdges, type Box } from './spool'
 
 const STATE = indices('spool')
 const OUTPUT = indices('highest')
@@ -75,9 +76,9 @@ export const proportionalValve = defineKind({
         ...partOf('spool', [
           ...drawBoxes(boxes, { A: [-1, -2], B: [1, -2], P: [-1, 2], T: [1, 2] }),
           ...solenoid(-half, 1),
-          ...adjustable(-half - 1, -0.9, 1),
+          ...adjustable(-half - 1.5, -1, 1.4),
           ...solenoid(half, -1),
-          ...adjustable(half + 1, -0.9, 1),
+          ...adjustable(half + 1.5, -1, 1.4),
           spring(-half - 2.2, 1, 2.2, 1.1),
           spring(half, 1, 2.2, 1.1),
           // the two lines that mark any position between
@@ -95,7 +96,7 @@ export const proportionalValve = defineKind({
         P: { x: -1, y: 3, side: 'down' },
         T: { x: 1, y: 3, side: 'down' },
       },
-      box: { x: -half - 2, y: -2.5, w: half * 2 + 4, h: 5 },
+      box: { x: -half - 3, y: -2.5, w: half * 2 + 6, h: 5 },
       captionAt: { x: -half - 2, y: -3.2, anchor: 'start' },
       parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
     }

@@ -1,6 +1,7 @@
 /** Directional valves as rows of boxes: which ports each box joins, drawn and computed. */
 import type { Restriction } from '../kind'
-import { arrow, circle, line, polygon, rectangle, type Point, type Shape } from '../symbol'
+import { arrow, line, rectangle, type Point, type Shape } from '../symbol'
+import { dot } from '../symbol-elements'
 
 /** Joined groups of ports in one box: "P>A" an arrow, "A-B-T" a common chamber. */
 export type Box = readonly string[]
@@ -70,12 +71,19 @@ export function pathOpening(path: SpoolPath, at: number, openCrossover: boolean)
 
 export const BOX = 4
 
-/** Draws a row of square boxes whose middle is at x = 0; ports lie at x = ±1 of each box. */
-export function drawBoxes(boxes: readonly Box[], places: Readonly<Record<string, Point>>): Shape[] {
+/** Width of the boxes of a section, whose lines lie two modules apart. */
+export const SECTION_BOX = 6
+
+/** Draws a row of boxes 4 M high whose middle is at x = 0. @param places where each port meets its box, from the middle of the box */
+export function drawBoxes(
+  boxes: readonly Box[],
+  places: Readonly<Record<string, Point>>,
+  width = BOX,
+): Shape[] {
   const shapes: Shape[] = []
   boxes.forEach((box, index) => {
-    const x0 = (index - (boxes.length - 1) / 2) * BOX
-    shapes.push(rectangle(x0 - BOX / 2, -BOX / 2, BOX, BOX))
+    const x0 = (index - (boxes.length - 1) / 2) * width
+    shapes.push(rectangle(x0 - width / 2, -BOX / 2, width, BOX))
     const place = (port: string): Point => [places[port][0] + x0, places[port][1]]
     const used = new Set<string>()
     for (const group of box) {
@@ -90,8 +98,7 @@ export function drawBoxes(boxes: readonly Box[], places: Readonly<Record<string,
         shapes.push(line([Math.min(...xs), 0], [Math.max(...xs), 0]))
         for (const p of points) shapes.push(line([p[0], 0], p))
         if (ports.length > 2)
-          for (const x of new Set(xs))
-            if (xs.filter((v) => v === x).length > 1) shapes.push(circle(x, 0, 0.25, 'ink'))
+          for (const x of new Set(xs)) if (xs.filter((v) => v === x).length > 1) shapes.push(dot(x, 0))
       }
     }
     for (const port of Object.keys(places))
@@ -103,17 +110,3 @@ export function drawBoxes(boxes: readonly Box[], places: Readonly<Record<string,
   })
   return shapes
 }
-
-/** A solenoid at an end of the row: a box with its slanted winding, pushing along `toward`. */
-export function solenoid(x: number, toward: 1 | -1): Shape[] {
-  const far = x - toward * 2
-  const left = Math.min(x, far)
-  return [
-    rectangle(left, -1.8, 2, 1.8),
-    toward > 0 ? line([left + 0.5, 0], [left + 1.5, -1.8]) : line([left + 1.5, 0], [left + 0.5, -1.8]),
-  ]
-}
-
-/** The small closed triangle that marks a pilot stage. */
-export const pilotTriangle = (x: number, y: number): Shape =>
-  polygon('ink', [x, y - 0.5], [x, y + 0.5], [x + 0.9, y])

@@ -13,8 +13,10 @@ import {
 import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { checkParameters, checkValveFlow } from './check'
 import { portRelief } from '../pressure/port-relief'
-import { circle, line, partOf, spring } from '../symbol'
-import { BOX, drawBoxes, spoolEdges, type Box } from './spool'
+import { line, partOf, type Shape } from '../symbol'
+import { checkInLine, dot, enclosureLine, reliefInLine, spring } from '../symbol-elements'
+import { SECTION_BOX, drawBoxes, spoolEdges, type Box } from './spool'
+import { lever } from './actuation'
 
 const STATE = indices('spool', 'check', 'reliefA', 'reliefB', 'suctionA', 'suctionB')
 const OUTPUT = indices('working', 'neutralFlow', 'relieved')
@@ -92,43 +94,63 @@ export const valveSection = defineKind({
     ],
   },
   safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
-  symbol(v) {
-    const half = (BOX * 3) / 2
-    const places = { P: [-1, 2], N: [0, 2], T: [1, 2], A: [-1, -2], M: [0, -2], B: [1, -2] } as const
+  forms: true,
+  symbol(v, form) {
+    const half = (SECTION_BOX * 3) / 2
+    const detailed = form === 'detailed'
+    const places = { P: [-2, 2], N: [0, 2], T: [2, 2], A: [-2, -2], M: [0, -2], B: [2, -2] } as const
+    /** How far the lines go: in full there is room for what guards the working lines. */
+    const end = detailed ? 6 : 4
+    /** What guards one working line, beside the row: its port relief and its suction check, to the tank gallery below. */
+    const guard = (side: -1 | 1): Shape[] => {
+      const [relief, check] = [side * 15, side * 19.5]
+      if (!v.portReliefs && !v.suction) return []
+      return [
+        dot(side * 2, -4.8),
+        line([side * 2, -4.8], [v.suction ? check : relief, -4.8]),
+        line([2, 4.8], [v.suction ? check : relief, 4.8]),
+        dot(2, 4.8),
+        ...(v.portReliefs
+          ? [
+              ...reliefInLine(relief, -4.8, 4.8, side),
+              ...(v.suction ? [dot(relief, -4.8), dot(relief, 4.8)] : []),
+            ]
+          : []),
+        ...(v.suction ? checkInLine([check, 4.8], [check, -4.8], { spring: v.crackingPressure > 0 }) : []),
+      ]
+    }
     return {
       shapes: [
+        ...(detailed ? [enclosureLine(-21, -5.5, 42, 11), ...guard(-1), ...guard(1)] : []),
         ...partOf('spool', [
-          ...drawBoxes(boxes, places),
-          line([-half, -0.9], [-half - 2, -0.9]),
-          line([-half - 2, -0.9], [-half - 2.5, -2.6]),
-          circle(-half - 2, -0.9, 0.2, 'ink'),
+          ...drawBoxes(boxes, places, SECTION_BOX),
+          ...lever(-half, 1),
           spring(-half - 2.2, 1, 2.2, 1.1),
           spring(half, 1, 2.2, 1.1),
           // any position between
           line([-half, -2.4], [half, -2.4]),
           line([-half, 2.4], [half, 2.4]),
         ]),
-        line([-1, -2], [-2, -3], [-2, -4]),
-        line([0, -2], [0, -4]),
-        line([1, -2], [2, -3], [2, -4]),
-        line([-1, 2], [-2, 3], [-2, 4]),
-        line([0, 2], [0, 4]),
-        line([1, 2], [2, 3], [2, 4]),
-        // a small load check in the parallel gallery
-        circle(-2, 3.2, 0.3),
-        ...(v.portReliefs || v.suction ? [circle(-2, -3.2, 0.3, 'ink'), circle(2, -3.2, 0.3, 'ink')] : []),
+        ...[-2, 0, 2].map((x) => line([x, -2], [x, -end])),
+        ...[0, 2].map((x) => line([x, 2], [x, end])),
+        // the load check in the parallel gallery
+        line([-2, 2], [-2, 2.5]),
+        ...(detailed ? [line([-2, 4.4], [-2, end])] : []),
+        ...checkInLine([-2, detailed ? 4.4 : end], [-2, 2.5], { size: detailed ? 0.8 : 0.5 }),
       ],
       ports: {
-        P: { x: -2, y: 4, side: 'down' },
-        N: { x: 0, y: 4, side: 'down' },
-        T: { x: 2, y: 4, side: 'down' },
-        A: { x: -2, y: -4, side: 'up' },
-        M: { x: 0, y: -4, side: 'up' },
-        B: { x: 2, y: -4, side: 'up' },
+        P: { x: -2, y: end, side: 'down' },
+        N: { x: 0, y: end, side: 'down' },
+        T: { x: 2, y: end, side: 'down' },
+        A: { x: -2, y: -end, side: 'up' },
+        M: { x: 0, y: -end, side: 'up' },
+        B: { x: 2, y: -end, side: 'up' },
       },
-      box: { x: -half - 2, y: -3.2, w: half * 2 + 4, h: 6.4 },
-      captionAt: { x: -2.6, y: -6, anchor: 'end' },
-      parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
+      box: detailed
+        ? { x: -21, y: -5.5, w: 42, h: 11 }
+        : { x: -half - 3, y: -3.2, w: half * 2 + 5.2, h: 6.4 },
+      captionAt: { x: -2.6, y: -end - 2, anchor: 'end' },
+      parts: { spool: { signal: 'spool', zero: 0, travel: SECTION_BOX, full: 1 } },
     }
   },
   caption: (v, show) => [show(v.ratedFlow, 'flow')],

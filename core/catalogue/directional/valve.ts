@@ -15,30 +15,35 @@ import {
   stateSpecs,
   outputSpecs,
   conditionSpecs,
+  eventSpecs,
   inputSpecs,
+  type FaultSpec,
 } from '../kind'
 import { leak, lost, stuck } from '../faults'
 import { addPathFlows, pathCoefficient, spoolRate } from '../flow-laws'
-import {
-  arrow,
-  circle,
-  dashed,
-  line,
-  partOf,
-  polygon,
-  rectangle,
-  spring,
-  type Point,
-  type Shape,
-  type SymbolDrawing,
-} from '../symbol'
+import { dashed, partOf, shifted, type Point, type SymbolDrawing } from '../symbol'
 import type { Fluid } from '../../fluid/fluid'
-import { BOX, drawBoxes, pathOpening, pairsOf, pilotTriangle, solenoid, spoolPaths, type Box } from './spool'
+import { BOX, drawBoxes, pathOpening, pairsOf, spoolPaths, type Box } from './spool'
+import {
+  actuationParameters,
+  COIL_MODES,
+  coilMeasure,
+  coilsOn,
+  DROP_OUT,
+  endShapes,
+  endsOf,
+  engagedCoil,
+  isSolenoid,
+  isWorkedByOil,
+  switchCoil,
+  type ActuationValues,
+} from './actuation'
 
-const INPUT = indices('command')
+const INPUT = indices('command', 'hand', 'coilA', 'coilB')
 const STATE = indices('spool')
 const OUTPUT = indices('highest')
-const CONDITION = indices('overPressure')
+const CONDITION = indices('overPressure', 'bothCoils', 'lowVoltage', 'lowPilot')
+const EVENT = indices('coilA', 'coilB')
 
 const roles: Record<string, string> = {
   P: 'pressure line',
@@ -68,17 +73,6 @@ export interface DirectionalDesign<F extends string> {
 /** Ports that are not under working pressure. */
 const RETURNS = new Set(['T', 'R', 'S'])
 
-const actuations = {
-  solenoid: 'solenoid',
-  solenoidPilot: 'solenoid, piloted',
-  pilot: 'hydraulic pilot',
-  lever: 'lever',
-  button: 'push button',
-  pedal: 'pedal',
-  roller: 'roller',
-} as const
-type Actuation = keyof typeof actuations
-
 const choice = <C extends string>(
   label: string,
   standard: NoInfer<C>,
@@ -88,18 +82,9 @@ const choice = <C extends string>(
 
 const directionalPorts = (design: DirectionalDesign<string>): PortSpec[] => [
   ...design.ports.map((name): PortSpec => ({ name, domain: 'oil', role: roles[name] })),
-  { name: 'X', domain: 'oil', role: 'pilot a', mayStayOpen: true },
-  ...(design.positions === 3
-    ? [{ name: 'Y', domain: 'oil', role: 'pilot b', mayStayOpen: true } satisfies PortSpec]
-    : []),
+  { name: 'X', domain: 'oil', role: 'pilot a, or pilot supply', mayStayOpen: true },
+  { name: 'Y', domain: 'oil', role: 'pilot b, or pilot drain', mayStayOpen: true },
 ]
-
-const detent = choice(
-  'Goes back',
-  'spring',
-  { spring: 'by its spring', detent: 'only when pushed: detent' },
-  'with a detent a command pushes it, and let go (0) it stays in the box it is in',
-)
 
 function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
   const functions = Object.fromEntries(
@@ -107,7 +92,7 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
   ) as Record<F, string>
   return {
     centre: choice(design.functionLabel, design.standard, functions),
-    actuation: choice('Actuation', 'solenoid', actuations),
+    ...actuationParameters,
     ratedFlow: quantity('Rated flow, each path', 'flow', '20 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '10 bar', 1e4, 100e5),
     shiftTime: quantity('Shift time, one position', 'time', '30 ms', 1e-3, 5, {
@@ -116,7 +101,6 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
     shiftPressure: quantity('Pilot pressure for full shift', 'pressure', '5 bar', 1e4, 100e5, {
       note: 'where it is piloted: the spool goes as far as the pilot pressure reaches this',
     }),
-    detent,
     crossover: choice('Crossover', 'closed', {
       closed: 'closed while shifting',
       open: 'open while shifting',
@@ -131,9 +115,8 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
   } as const
 }
 
-export interface DirectionalValues {
+export interface DirectionalValues extends ActuationValues {
   readonly centre: string
-  readonly actuation: Actuation
   readonly ratedFlow: number
   readonly ratedDrop: number
   readonly shiftTime: number
@@ -141,10 +124,20 @@ export interface DirectionalValues {
   readonly crossover: 'closed' | 'open'
   readonly leakage: number
   readonly maxPressure: number
-  readonly detent: 'spring' | 'detent'
 }
 
-/** Names of the ends that a schedule commands. */
+const coilInput = (label: string) => ({
+  label,
+  quantity: 'ratio' as const,
+  rest: 0,
+  min: 0,
+  max: 1.5,
+  positions: [
+    { value: 1, label: 'on' },
+    { value: 0, label: 'off' },
+  ],
+})
+/** What a schedule, the control or a hand works. */
 const directionalInputs = (design: DirectionalDesign<string>) =>
   inputSpecs(INPUT, {
     command: {
@@ -159,7 +152,31 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
         { value: -1, label: design.positions === 3 ? 'position b' : 'pushed back' },
       ],
     },
+    hand: {
+      label: 'hand override',
+      quantity: 'ratio',
+      rest: 0,
+      min: -1,
+      max: 1,
+      positions: [
+        { value: 1, label: design.positions === 3 ? 'position a' : 'actuated' },
+        { value: 0, label: 'let go' },
+        { value: -1, label: design.positions === 3 ? 'position b' : 'pushed back' },
+      ],
+    },
+    coilA: coilInput('coil a, share of its rated voltage'),
+    coilB: coilInput('coil b, share of its rated voltage'),
   })
+/** Inputs that nothing reads with these values. */
+function idleInputs(design: DirectionalDesign<string>, values: DirectionalValues): string[] {
+  const { a, b, coils } = endsOf(values, design.positions)
+  return [
+    ...(isWorkedByOil(a, b) ? ['command'] : []),
+    ...(coils && values.override !== 'none' ? [] : ['hand']),
+    ...(isSolenoid(a) ? [] : ['coilA']),
+    ...(isSolenoid(b) ? [] : ['coilB']),
+  ]
+}
 
 function directionalTraits(design: DirectionalDesign<string>) {
   const pairs = new Map<string, { from: string; to: string; type: 'switched' }>()
@@ -177,88 +194,28 @@ function directionalTraits(design: DirectionalDesign<string>) {
   }
 }
 
-/** What pushes at one end of the row; x is the end, it lies away from the boxes. */
-function actuator(actuation: Actuation, x: number, toward: 1 | -1, form?: SymbolForm): Shape[] {
-  const far = x - toward * 2
-  const mid = x - toward
-  switch (actuation) {
-    case 'solenoid':
-      return solenoid(x, toward)
-    case 'solenoidPilot':
-      return form === 'detailed'
-        ? pilotValve(x, toward)
-        : [...solenoid(x, toward), pilotMark(mid - toward * 0.45, -0.9, toward)]
-    case 'pilot':
-      return [dashed([far, -1], [x, -1]), pilotMark(x - toward * 0.9, -1, toward)]
-    case 'lever':
-      return [
-        line([x, -0.9], [far, -0.9]),
-        line([far, -0.9], [far - toward * 0.5, -2.6]),
-        circle(far, -0.9, 0.2, 'ink'),
-      ]
-    case 'button':
-      return [line([x, -0.9], [far, -0.9]), line([far, -1.6], [far, -0.2])]
-    case 'pedal':
-      return [line([x, -0.9], [far, -0.9], [far, -0.2], [far - toward * 0.9, -0.2])]
-    case 'roller':
-      return [line([x, -0.9], [mid, -0.9]), circle(mid - toward * 0.55, -0.9, 0.55)]
-  }
-}
-/** Notches that hold the spool where it was put. */
-const detentMark = (x: number) =>
-  line([x, 0.6], [x + 0.5, 0.6], [x + 0.9, 1.2], [x + 1.3, 0.6], [x + 1.7, 1.2], [x + 2.1, 0.6])
-
-/** How far a pilot valve drawn in full reaches beyond the row. */
-const PILOT_VALVE = 6
-/** The pilot stage in full: the chamber at the end of the spool, a small 3/2 valve that fills or drains it, its solenoid. */
-function pilotValve(x: number, toward: 1 | -1): Shape[] {
-  const at = (away: number) => x - toward * away
-  const left = (a: number, b: number) => Math.min(at(a), at(b))
-  const coil = left(4.1, 6)
-  return [
-    rectangle(left(0, 1), -1.8, 1, 1.8),
-    pilotMark(at(0.95), -0.9, toward),
-    line([at(1), -0.9], [at(1.5), -0.9]),
-    rectangle(left(1.5, 2.8), -1.8, 1.3, 1.8),
-    rectangle(left(2.8, 4.1), -1.8, 1.3, 1.8),
-    ...arrow([at(1.9), -0.3], [at(1.9), -1.5]),
-    line([at(2.4), -0.2], [at(2.4), -0.6]),
-    ...arrow([at(3.2), -1.5], [at(3.7), -0.3]),
-    line([at(3.3), -0.2], [at(3.3), -0.5]),
-    rectangle(coil, -1.7, 1.9, 1.6),
-    toward > 0 ? line([coil + 0.4, -0.1], [coil + 1.5, -1.7]) : line([coil + 1.5, -0.1], [coil + 0.4, -1.7]),
-  ]
-}
-const pilotMark = (x: number, y: number, toward: 1 | -1): Shape =>
-  toward > 0 ? pilotTriangle(x, y) : polygon('ink', [x, y - 0.5], [x, y + 0.5], [x - 0.9, y])
-
 function directionalSymbol(
   design: DirectionalDesign<string>,
   values: DirectionalValues,
   form?: SymbolForm,
 ): SymbolDrawing {
+  const { positions } = design
   const { boxes } = design.functions[values.centre]
   // drawn left to right: the box that the actuation at the left pushes into place, then the rest
   const row = [...boxes].reverse()
   const half = (BOX * row.length) / 2
-  const three = design.positions === 3
   // the box at rest is drawn at the lines
-  const rest = three ? 0 : BOX / 2
+  const rest = positions === 3 ? 0 : BOX / 2
   const places = Object.fromEntries(design.ports.map((p) => [p, design.places[p]]))
-  const shapes = partOf('spool', [
-    ...drawBoxes(row, places),
-    ...actuator(values.actuation, -half, 1, form),
-    ...(three ? actuator(values.actuation, half, -1, form) : []),
-    ...(values.detent === 'detent' ? [detentMark(half)] : [spring(half, 1, 2.2, 1.1)]),
-    ...(three && values.detent === 'spring' ? [spring(-half - 2.2, 1, 2.2, 1.1)] : []),
-  ])
-  const shifted = shapes.map((s) => moveX(s, -rest))
-  const piloted = values.actuation === 'pilot'
-  const reach = form === 'detailed' && values.actuation === 'solenoidPilot' ? PILOT_VALVE : 2
-  const left = Math.round(-half - rest - reach)
-  const right = Math.round(half - rest + (three ? reach : 2))
+  const ends = endShapes(half, positions, values, form)
+  const [left, right] = [Math.round(-half - rest - ends.left), Math.round(half - rest + ends.right)]
+  const pilots = pilotPlaces(positions, values, half, rest)
   return {
-    shapes: shifted,
+    shapes: [
+      // the leads of external pilot supply and drain up to the pilot stage
+      ...Object.values(pilots).flatMap(({ x, y, side }) => (side === 'down' ? [dashed([x, y], [x, 0])] : [])),
+      ...shifted(partOf('spool', [...drawBoxes(row, places), ...ends.shapes]), -rest, 0),
+    ],
     ports: {
       ...Object.fromEntries(
         design.ports.map((p) => {
@@ -266,18 +223,32 @@ function directionalSymbol(
           return [p, { x, y, side: y < 0 ? 'up' : 'down' } as const]
         }),
       ),
-      ...(piloted ? { X: { x: left, y: -1, side: 'left' } as const } : {}),
-      ...(piloted && three ? { Y: { x: right, y: -1, side: 'right' } as const } : {}),
+      ...pilots,
     },
     box: { x: left, y: -2, w: right - left, h: 4 },
     captionAt: { x: left, y: -3, anchor: 'start' },
     parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
   }
 }
-function moveX(s: Shape, dx: number): Shape {
-  if (s.shape === 'line' || s.shape === 'polygon')
-    return { ...s, points: s.points.map((p): Point => [p[0] + dx, p[1]]) }
-  return { ...s, at: [s.at[0] + dx, s.at[1]] }
+
+/** Where pilot lines meet the symbol: at the ends for oil pilots, below the pilot stage for its external supply and drain. */
+function pilotPlaces(
+  positions: 2 | 3,
+  values: DirectionalValues,
+  half: number,
+  rest: number,
+): SymbolDrawing['ports'] {
+  const { a, b, pilotStage } = endsOf(values, positions)
+  const [left, right] = [-half - rest, half - rest]
+  const below = (x: number) => ({ x, y: 3, side: 'down' }) as const
+  return {
+    ...(a === 'pilot' ? { X: { x: left - 2, y: -1, side: 'left' } as const } : {}),
+    ...(b === 'pilot' ? { Y: { x: right + 2, y: -1, side: 'right' } as const } : {}),
+    ...(pilotStage && a !== 'pilot' && values.pilotSupply === 'external'
+      ? { X: below(a === 'solenoidPilot' ? left - 1 : right + 1) }
+      : {}),
+    ...(pilotStage && b !== 'pilot' && values.pilotDrain === 'external' ? { Y: below(right + 1) } : {}),
+  }
 }
 
 /**
@@ -305,12 +276,46 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   const offset = three ? 1 : 0
   const least = three ? -1 : 0
   const count = names.length
-  const piloted = values.actuation === 'pilot'
+  const { a, b, coils, pilotStage } = endsOf(values, design.positions)
+  const [pilotA, pilotB] = [a === 'pilot' ? 1 : 0, b === 'pilot' ? 1 : 0]
+  const piloted = pilotA + pilotB > 0
+  const byOilAlone = isWorkedByOil(a, b)
+  const override = coils && values.override !== 'none'
   const stays = values.detent === 'detent'
   const [X, Y] = [count, count + 1]
+  // the pilot stage takes its oil from X or P, and lets it off to Y or the tank line
+  const supply = values.pilotSupply === 'external' ? X : names.indexOf('P')
+  const tank = names.findIndex((name) => RETURNS.has(name))
+  const drain = values.pilotDrain === 'external' ? Y : tank
+  const usesX = pilotA > 0 || (pilotStage && values.pilotSupply === 'external')
+  const usesY = pilotB > 0 || (pilotStage && values.pilotDrain === 'external')
+  /** How far the pilot stage can push the spool: the whole way from the shift pressure on. */
+  const pilotReach = (p: Float64Array) => {
+    if (!pilotStage) return 1
+    const share = (p[supply] - (drain < 0 ? 0 : p[drain])) / shiftPressure
+    return share < 0 ? 0 : share > 1 ? 1 : share
+  }
+  /** What is ordered by hand, by a command or by the coils. */
+  const ordered = (l: Local) => {
+    if (byOilAlone) return 0
+    if (override && l.u[INPUT.hand] !== 0) return l.u[INPUT.hand]
+    return l.u[INPUT.command] !== 0 || !coils ? l.u[INPUT.command] : engagedCoil(l)
+  }
   const rated = names.map((name) => !RETURNS.has(name))
   return {
-    idlePorts: piloted ? [] : [X, Y],
+    idlePorts: [...(usesX ? [] : [X]), ...(usesY ? [] : [Y])],
+    ...(coils
+      ? {
+          modes: COIL_MODES,
+          eventFunctions: eventSpecs(EVENT, {
+            coilA: { label: 'coil a pulls in', report: 0 },
+            coilB: { label: 'coil b pulls in', report: 0 },
+          }),
+          switch(l: Local, index: number, direction: number) {
+            switchCoil(l, index === EVENT.coilA ? 'coilA' : 'coilB', direction > 0)
+          },
+        }
+      : {}),
     states: stateSpecs(STATE, {
       spool: { label: 'spool position', quantity: 'ratio', initial: 0, scale: 1 },
     }),
@@ -319,18 +324,23 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
     }),
     conditions: conditionSpecs(CONDITION, {
       overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'highest' },
+      bothCoils: { label: 'both coils on: the second overheats', severity: 'danger' },
+      lowVoltage: { label: 'voltage too low for a coil to pull in', severity: 'warning' },
+      lowPilot: { label: 'pilot pressure too low to shift it', severity: 'warning' },
     }),
     evaluate(l) {
       const y = l.x[STATE.spool]
       const { p, q } = l
-      let target = l.u[INPUT.command]
-      if (piloted) {
-        const push = (p[X] - (three ? p[Y] : 0)) / shiftPressure
-        target = push < least ? least : push > 1 ? 1 : push
+      if (coils) {
+        l.g[EVENT.coilA] = coilMeasure(l, l.u[INPUT.coilA], 'coilA')
+        l.g[EVENT.coilB] = coilMeasure(l, l.u[INPUT.coilB], 'coilB')
       }
-      if (target < least) target = least
+      const order = ordered(l)
+      let target = order * pilotReach(p)
+      if (piloted) target += (pilotA * p[X] - pilotB * p[Y]) / shiftPressure
+      target = target < least ? least : target > 1 ? 1 : target
       // with a detent nothing moves it but a push; let go it rests in the nearest box
-      if (stays && Math.abs(l.u[INPUT.command]) < 0.5 && !piloted) target = Math.round(y)
+      if (stays && Math.abs(order) < 0.5 && !piloted) target = Math.round(y)
       l.dx[STATE.spool] = spoolRate(y, target, shiftTime)
       for (let i = 0; i < q.length; i++) q[i] = 0
       if (leakReference > 0) {
@@ -357,10 +367,17 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       }
       l.o[OUTPUT.highest] = highest
       l.c[CONDITION.overPressure] = highest - maxPressure
+      l.c[CONDITION.bothCoils] = coils ? coilsOn(l) - 1.5 : -1
+      l.c[CONDITION.lowVoltage] = coils ? lowVoltage(l) : -1
+      l.c[CONDITION.lowPilot] = pilotStage ? Math.abs(ordered(l)) - pilotReach(l.p) - 1e-3 : -1
       l.power[Power.heat] = heat
     },
   }
 }
+
+/** Above zero where a coil has current but not enough to pull in. */
+const lowVoltage = (l: Local) =>
+  coilsOn(l) === 0 && Math.max(l.u[INPUT.coilA], l.u[INPUT.coilB]) > DROP_OUT ? 1 : -1
 
 function describeDirectionalValve(
   design: DirectionalDesign<string>,
@@ -389,6 +406,14 @@ function describeDirectionalValve(
   return `${where}: ${flows.length ? flows.join(', ') : box.length ? 'nothing flows' : 'all ports blocked'}.`
 }
 
+/** Neither a command nor a coil arrives any longer; a hand still works it. */
+const controlVoltageLost: FaultSpec = {
+  ...lost(INPUT.command),
+  beforeEvaluate(l, amount) {
+    if (amount > 0.5) l.u[INPUT.command] = l.u[INPUT.coilA] = l.u[INPUT.coilB] = 0
+  },
+}
+
 /** All that a directional kind of this design needs but its name and its words. */
 export function directional<F extends string>(design: DirectionalDesign<F>) {
   return {
@@ -397,9 +422,10 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
     ports: directionalPorts(design),
     parameters: directionalParameters(design),
     inputs: directionalInputs(design),
+    idleInputs: (values: DirectionalValues) => idleInputs(design, values),
     faults: [
       stuck(STATE.spool, 'spool sticks'),
-      lost(INPUT.command),
+      controlVoltageLost,
       leak(design.ports.indexOf('P'), design.ports.indexOf('A'), 'leaks from P to A'),
     ],
     traits: directionalTraits(design),

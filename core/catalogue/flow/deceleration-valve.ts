@@ -1,6 +1,7 @@
 import { stuck } from '../faults'
 import { defineKind, quantity, indices, stateSpecs } from '../kind'
-import { dashed, line, rectangle, spring, circle } from '../symbol'
+import { circle, dashed, line, rectangle } from '../symbol'
+import { restriction, spring } from '../symbol-elements'
 import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
 
 const STATE = indices('opening')
@@ -35,8 +36,7 @@ export const decelerationValve = defineKind({
     shapes: [
       rectangle(-2, -2, 4, 4),
       line([0, 3], [0, -3]),
-      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
-      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
+      ...restriction(0, 0, 'sharp'),
       spring(2, 0, 2, 1.2),
       line([-2, 0], [-3, 0]),
       circle(-3.5, 0, 0.5),

@@ -11,7 +11,8 @@ import {
 } from '../kind'
 import { compensatedEdge, pathCoefficient, smoothSquareRoot, SHORT_FLOW } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
-import { adjustable, arrowHead, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+import { arrow, arrowHead, dashed, line, rectangle, type Shape } from '../symbol'
+import { adjustable, checkInLine, dot, enclosureLine, restriction, spring } from '../symbol-elements'
 
 const STATE = indices('checkOpening')
 const OUTPUT = indices('passed')
@@ -19,12 +20,26 @@ const CONDITION = indices('short')
 const INPUT = indices('flow')
 
 const [A, B] = [0, 1]
-/** The pressure compensator before the metering edge, with its spring and its two pilot lines. */
-const hydrostat: readonly Shape[] = [
-  rectangle(-2, 2, 2.6, 1.3),
-  spring(0.6, 2.65, 1.1, 0.8),
-  dashed([0, 1.9], [-2.6, 1.9], [-2.6, 2.65], [-2, 2.65]),
-  dashed([0, -2.4], [2.4, -2.4], [2.4, 2.65], [1.7, 2.65]),
+
+/** In full: a compensator, open at rest, that keeps the pressure drop over the adjustable throttle behind it; both in one body. */
+const inFull: readonly Shape[] = [
+  enclosureLine(-2.8, -3.2, 6.4, 6.6),
+  line([0, 4], [0, 2.9]),
+  rectangle(-1.25, 0.4, 2.5, 2.5),
+  ...arrow([0, 2.9], [0, 0.4]),
+  line([0, 0.4], [0, -4]),
+  spring(1.25, 1.2, 1.5, 0.8),
+  dashed([0, -0.1], [-2.1, -0.1], [-2.1, 1.65], [-1.25, 1.65]),
+  dashed([0, -2.7], [3.1, -2.7], [3.1, 2.2], [1.25, 2.2]),
+  ...restriction(0, -1.4, 'sharp'),
+  ...adjustable(0, -1.4, 1.2),
+]
+const simplified: readonly Shape[] = [
+  rectangle(-2, -2, 4, 4),
+  line([0, 4], [0, -4]),
+  ...restriction(0, 0, 'sharp'),
+  arrowHead(0, -1.7, 0, -1, 0.7),
+  ...adjustable(0, 0, 1.6),
 ]
 
 /**
@@ -58,29 +73,33 @@ export const flowControl2Way = defineKind({
     paths: [{ from: 'A', to: 'B', type: 'open' }],
   },
   forms: true,
-  symbol: (values, form) => ({
-    shapes: [
-      rectangle(-2, -2, 4, 4),
-      line([0, 4], [0, -4]),
-      ...(form === 'detailed' ? hydrostat : []),
-      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
-      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
-      arrowHead(0, -1.7, 0, -1, 0.7),
-      ...adjustable(0, 0, 1.6),
-      ...(values.bypass
-        ? [
-            line([0, 3.4], [4, 3.4], [4, 0.75]),
-            circle(4, 0, 0.75),
-            line([2.95, -0.05], [4, -1.1], [5.05, -0.05]),
-            line([4, -1.1], [4, -3.4], [0, -3.4]),
-            circle(0, -3.4, 0.25, 'ink'),
-            circle(0, 3.4, 0.25, 'ink'),
-          ]
-        : []),
-    ],
-    ports: { A: { x: 0, y: 4, side: 'down' }, B: { x: 0, y: -4, side: 'up' } },
-    box: { x: -2, y: -3.5, w: values.bypass ? 7.2 : 4, h: 7 },
-  }),
+  symbol(values, form) {
+    const detailed = form === 'detailed'
+    // the check goes beside the body
+    const x = detailed ? 5.2 : 4
+    return {
+      shapes: [
+        ...(detailed ? inFull : simplified),
+        ...(values.bypass
+          ? [
+              line([0, 3.5], [x, 3.5], [x, 2.4]),
+              line([x, -2.4], [x, -3.5], [0, -3.5]),
+              // free the way back, from B to A
+              ...checkInLine([x, -2.4], [x, 2.4], { spring: values.crackingPressure > 0 }),
+              dot(0, -3.5),
+              dot(0, 3.5),
+            ]
+          : []),
+      ],
+      ports: { A: { x: 0, y: 4, side: 'down' }, B: { x: 0, y: -4, side: 'up' } },
+      box: {
+        x: detailed ? -2.8 : -2,
+        y: -3.5,
+        w: (values.bypass ? x + 1.2 : detailed ? 3.6 : 2) + (detailed ? 2.8 : 2),
+        h: 7,
+      },
+    }
+  },
   caption: (values, show) => [show(values.flow, 'flow')],
   model(values) {
     const checkRate = checkValveFlow(values)

@@ -1,7 +1,8 @@
 import { blocked, drifted, stuck } from '../faults'
 import { SHORT_FLOW } from '../flow-laws'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { adjustable, arrowHead, line, rectangle } from '../symbol'
+import { arrowHead, line, rectangle } from '../symbol'
+import { adjustable, restriction } from '../symbol-elements'
 import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'
 
 const STATE = indices('bypass')
@@ -39,8 +40,7 @@ export const flowControl3Way = defineKind({
     shapes: [
       rectangle(-2, -2, 4, 4),
       line([0, 4], [0, -4]),
-      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
-      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
+      ...restriction(0, 0, 'sharp'),
       arrowHead(0, -1.7, 0, -1, 0.7),
       ...adjustable(0, 0, 1.6),
       line([0, 1.2], [1.4, 1.2], [1.4, 2.6], [3, 2.6], [3, 4]),

@@ -1,7 +1,8 @@
 import { leak } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { inletFilling, frictionReversal, SHAFT_REVERSAL } from '../flow-laws'
-import { circle, flowTriangle, line, shaftStub } from '../symbol'
+import { circle, line } from '../symbol'
+import { dot, inwardTriangle, shaftStub } from '../symbol-elements'
 
 const STATE = indices('speed')
 const OUTPUT = indices('toA', 'toB', 'highest')
@@ -49,23 +50,24 @@ export const flowDividerGear = defineKind({
     'With one side free and the other blocked it multiplies pressure: each outlet needs its own relief valve.',
   symbol: () => ({
     shapes: [
-      circle(-3, 0, 2),
-      circle(3, 0, 2),
-      flowTriangle(-3, -0.7, 0, 1),
-      flowTriangle(3, -0.7, 0, 1),
+      circle(-4, 0, 3),
+      circle(4, 0, 3),
+      // each machine is driven by what comes in and passes it on
+      inwardTriangle(-4, 0, 3, 0, -1),
+      inwardTriangle(4, 0, 3, 0, -1),
       ...shaftStub(-1, 1),
-      line([0, 4], [0, 3], [-3, 3], [-3, 2]),
-      line([0, 3], [3, 3], [3, 2]),
-      circle(0, 3, 0.25, 'ink'),
-      line([-3, -2], [-3, -4]),
-      line([3, -2], [3, -4]),
+      line([0, 5], [0, 4], [-4, 4], [-4, 3]),
+      line([0, 4], [4, 4], [4, 3]),
+      dot(0, 4),
+      line([-4, -3], [-4, -4]),
+      line([4, -3], [4, -4]),
     ],
     ports: {
-      P: { x: 0, y: 4, side: 'down' },
-      A: { x: -3, y: -4, side: 'up' },
-      B: { x: 3, y: -4, side: 'up' },
+      P: { x: 0, y: 5, side: 'down' },
+      A: { x: -4, y: -4, side: 'up' },
+      B: { x: 4, y: -4, side: 'up' },
     },
-    box: { x: -5, y: -2, w: 10, h: 5.2 },
+    box: { x: -7, y: -3, w: 14, h: 7.2 },
     reading: 'speed',
   }),
   caption: (v, show) => [

@@ -1,7 +1,8 @@
 import { blocked, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, frictionReversal, smoothSquareRoot } from '../flow-laws'
-import { arrow, line, rectangle } from '../symbol'
+import { dashed, line, rectangle } from '../symbol'
+import { adjustable, restriction } from '../symbol-elements'
 
 const STATE = indices('spool')
 const OUTPUT = indices('toA', 'toB')
@@ -48,21 +49,25 @@ export const flowDividerSpool = defineKind({
   },
   symbol: () => ({
     shapes: [
-      rectangle(-3, -2, 6, 4),
-      line([0, 4], [0, 1]),
-      ...arrow([0, 1], [-2, -1.6]),
-      ...arrow([0, 1], [2, -1.6]),
-      line([-2, -1.6], [-2, -4]),
-      line([2, -1.6], [2, -4]),
-      line([-1.7, 0], [-1.2, 0.5]),
-      line([1.7, 0], [1.2, 0.5]),
+      rectangle(-4, -2, 8, 4),
+      line([0, 4], [0, 1], [-2, 1], [-2, -4]),
+      line([0, 1], [2, 1], [2, -4]),
+      // a fixed restrictor on each side, and an edge of the spool that its pressure drop moves
+      ...restriction(-2, 0.2, 'sharp', 'vertical', 0.6),
+      ...restriction(2, 0.2, 'sharp', 'vertical', 0.6),
+      ...restriction(-2, -1.2, 'sharp', 'vertical', 0.6),
+      ...restriction(2, -1.2, 'sharp', 'vertical', 0.6),
+      ...adjustable(-2, -1.2, 0.7),
+      ...adjustable(2, -1.2, 0.7),
+      // the spool that links both edges
+      dashed([-1.4, -1.2], [1.4, -1.2]),
     ],
     ports: {
       P: { x: 0, y: 4, side: 'down' },
       A: { x: -2, y: -4, side: 'up' },
       B: { x: 2, y: -4, side: 'up' },
     },
-    box: { x: -3, y: -2, w: 6, h: 4 },
+    box: { x: -4, y: -2, w: 8, h: 4 },
   }),
   caption: (v) => [`${Math.round(v.share * 100)} : ${Math.round((1 - v.share) * 100)}`],
   model(v) {

@@ -2,6 +2,7 @@ import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
 import { circleArea, smoothSquareRoot } from '../flow-laws'
 import { line } from '../symbol'
+import { restriction } from '../symbol-elements'
 import { throttlesBothWays } from './throttled'
 
 const OUTPUT = indices('flow')
@@ -26,11 +27,7 @@ export const orifice = defineKind({
   faults: [blocked()],
   traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'open' }] },
   symbol: () => ({
-    shapes: [
-      line([-2, 0], [2, 0]),
-      line([-0.5, -1], [0, -0.25], [0.5, -1]),
-      line([-0.5, 1], [0, 0.25], [0.5, 1]),
-    ],
+    shapes: [line([-2, 0], [2, 0]), ...restriction(0, 0, 'sharp', 'horizontal')],
     ports: { A: { x: -2, y: 0, side: 'left' }, B: { x: 2, y: 0, side: 'right' } },
     box: { x: -1, y: -1, w: 2, h: 2 },
   }),

@@ -1,7 +1,8 @@
 import { blocked, drifted, stuck } from '../faults'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { SHORT_FLOW } from '../flow-laws'
-import { arrow, line, rectangle, spring, text } from '../symbol'
+import { arrow, dashed, line, rectangle } from '../symbol'
+import { dot, spring } from '../symbol-elements'
 import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'
 
 const STATE = indices('excessOpening')
@@ -43,18 +44,23 @@ export const priorityValve = defineKind({
       ...arrow([-2, 2], [-3, -2]),
       line([-3, -2], [-3, -4]),
       line([-1, -2], [-1, -4]),
-      line([-1, -1.1], [-1.45, -1.1], [-0.55, -1.1]),
+      line([-1, -2], [-1, -1.1]),
+      line([-1.45, -1.1], [-0.55, -1.1]),
       ...arrow([2, 2], [3, -2]),
       ...arrow([2, 2], [1, -2]),
-      spring(-6.2, 0, 2.2, 1.2),
-      text(-3.8, -3, 'A', 0.9),
+      spring(-6.2, 1, 2.2, 1.2),
+      // the priority line helps the spring, the pressure before the edge pushes against them
+      dashed([-3, -3], [-5.2, -3], [-5.2, -1], [-4, -1]),
+      dot(-3, -3),
+      dashed([-2, 3], [5, 3], [5, 0], [4, 0]),
+      dot(-2, 3),
     ],
     ports: {
       P: { x: -2, y: 4, side: 'down' },
       A: { x: -3, y: -4, side: 'up' },
       B: { x: -1, y: -4, side: 'up' },
     },
-    box: { x: -6.2, y: -2, w: 10.2, h: 4 },
+    box: { x: -6.2, y: -3, w: 11.2, h: 6 },
     captionAt: { x: 0.4, y: -2.8, anchor: 'start' },
   }),
   caption: (v, show) => [show(v.flow, 'flow')],

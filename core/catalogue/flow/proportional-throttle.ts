@@ -1,8 +1,8 @@
 import { lost, stuck } from '../faults'
 import { defineKind, quantity, indices, stateSpecs, inputSpecs } from '../kind'
 import { notchOpening, spoolRate } from '../flow-laws'
-import { adjustable, line, rectangle } from '../symbol'
-import { solenoid } from '../directional/spool'
+import { line, partOf, rectangle } from '../symbol'
+import { adjustable, restriction, solenoid, spring } from '../symbol-elements'
 import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
 
 const STATE = indices('spool')
@@ -33,17 +33,30 @@ export const proportionalThrottle = defineKind({
   traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'switched' }] },
   symbol: () => ({
     shapes: [
-      rectangle(-2, -2, 4, 4),
-      line([0, 3], [0, -3]),
-      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
-      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
-      ...solenoid(2, -1),
-      ...adjustable(3, -0.9, 1),
-      line([-2.4, -1.8], [-2.4, 1.8]),
-      line([2.4, 0.2], [2.4, 1.8]),
+      ...partOf('spool', [
+        // closed at rest, opened towards the solenoid
+        rectangle(-2, -2, 4, 4),
+        line([0, 2], [0, 1.1]),
+        line([-0.45, 1.1], [0.45, 1.1]),
+        line([0, -2], [0, -1.1]),
+        line([-0.45, -1.1], [0.45, -1.1]),
+        rectangle(2, -2, 4, 4),
+        line([4, 2], [4, -2]),
+        ...restriction(4, 0, 'sharp'),
+        // any position between
+        line([-2, -2.4], [6, -2.4]),
+        line([-2, 2.4], [6, 2.4]),
+        ...solenoid(6, -1),
+        ...adjustable(7.5, -1, 1.4),
+        spring(-4.2, 0, 2.2, 1.2),
+      ]),
+      line([0, 3], [0, 2]),
+      line([0, -2], [0, -3]),
     ],
     ports: { A: { x: 0, y: 3, side: 'down' }, B: { x: 0, y: -3, side: 'up' } },
-    box: { x: -2.4, y: -2, w: 6.4, h: 4 },
+    box: { x: -4.2, y: -2.4, w: 13.2, h: 4.8 },
+    captionAt: { x: -4, y: -3.2, anchor: 'end' },
+    parts: { spool: { signal: 'spool', zero: 0, travel: -4, full: 1 } },
   }),
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model(v) {

@@ -10,7 +10,8 @@ import {
   inputSpecs,
 } from '../kind'
 import { circleArea, pathCoefficient, smoothSquareRoot } from '../flow-laws'
-import { arrow, circle, line } from '../symbol'
+import { line } from '../symbol'
+import { adjustable, checkInLine, dot, restriction } from '../symbol-elements'
 import { checkParameters, checkValveFlow } from '../directional/check'
 
 const STATE = indices('checkOpening')
@@ -53,18 +54,16 @@ export const throttleCheck = defineKind({
     paths: [{ from: 'A', to: 'B', type: 'open' }],
   },
   safetyNote: 'Metering out on the rod side can raise the rod-side pressure above the pump pressure.',
-  symbol: () => ({
+  symbol: (values) => ({
     shapes: [
       line([0, 4], [0, -4]),
-      line([-0.9, -0.6], [-0.3, 0], [-0.9, 0.6]),
-      line([0.9, -0.6], [0.3, 0], [0.9, 0.6]),
-      ...arrow([-1.6, 1.5], [1.4, -1.5]),
-      line([0, 3], [3, 3], [3, 1.1]),
-      line([1.95, -0.05], [3, 1.1], [4.05, -0.05]),
-      circle(3, 0, 0.75),
-      line([3, -0.75], [3, -3], [0, -3]),
-      circle(0, 3, 0.25, 'ink'),
-      circle(0, -3, 0.25, 'ink'),
+      ...restriction(0, 0, 'sharp'),
+      ...adjustable(0, 0, 1.5),
+      line([0, 3], [3, 3], [3, 2.4]),
+      ...checkInLine([3, 2.4], [3, -2.4], { spring: values.crackingPressure > 0 }),
+      line([3, -2.4], [3, -3], [0, -3]),
+      dot(0, 3),
+      dot(0, -3),
     ],
     ports: { A: { x: 0, y: 4, side: 'down' }, B: { x: 0, y: -4, side: 'up' } },
     box: { x: -1.6, y: -3.2, w: 5.8, h: 6.4 },

@@ -18,23 +18,36 @@ export const throttlesBothWays = [
 ] as const satisfies readonly Restriction[]
 export const throttledFaults = [blocked()] as const
 
-/** Q = φ·path(p_0 − p_1; q_r, Δp_r) from the first port to the second. @param opening φ, 0 to 1 */
+/** path(Δp; q_r, Δp_r) of a catalogue point. */
+function sharpEdge({ ratedFlow, ratedDrop }: { readonly ratedFlow: number; readonly ratedDrop: number }) {
+  const coefficient = pathCoefficient(ratedFlow, ratedDrop)
+  return (drop: number) => coefficient * smoothSquareRoot(drop)
+}
+
+/**
+ * Q = φ·path(p_0 − p_1; q_r, Δp_r) from the first port to the second.
+ * @param opening φ, 0 to 1
+ * @param more what belongs to the model besides; its `afterEvaluate` may change the flows
+ * @param passes flow m³/s fully open at a pressure drop Pa, where it is no sharp edge
+ */
 export function throttledModel(
   values: { readonly ratedFlow: number; readonly ratedDrop: number },
   opening: (l: Local) => number,
-  more: Partial<Model> = {},
+  more: Partial<Model> & { readonly afterEvaluate?: (l: Local) => void } = {},
+  passes = sharpEdge(values),
 ): Model {
-  const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
+  const { afterEvaluate, ...others } = more
   return {
     outputs: outputSpecs(OUTPUT, {
       flow: { label: 'flow', quantity: 'flow' },
     }),
-    ...more,
+    ...others,
     evaluate(l) {
       more.evaluate?.(l)
-      const flow = opening(l) * coefficient * smoothSquareRoot(l.p[0] - l.p[1])
+      const flow = opening(l) * passes(l.p[0] - l.p[1])
       l.q[0] = flow
       l.q[1] = -flow
+      afterEvaluate?.(l)
     },
     observe(l) {
       l.o[OUTPUT.flow] = l.q[0]

@@ -1,7 +1,7 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
-import { arrowHead, circle, line } from '../symbol'
+import { arrow, circle, line } from '../symbol'
 
 const OUTPUT = indices('reading')
 const CONDITION = indices('overRange')
@@ -33,8 +33,7 @@ export const flowMeter = defineKind({
       circle(0, 0, 2),
       line([0, 3], [0, 2]),
       line([0, -2], [0, -3]),
-      line([0, 1.3], [0, -0.4]),
-      arrowHead(0, -1.3, 0, -1),
+      ...arrow([0, 1.4], [0, -1.3]),
       line([-1.2, 0.9], [-0.7, 0.4], [-1.2, -0.1]),
       line([1.2, 0.9], [0.7, 0.4], [1.2, -0.1]),
     ],

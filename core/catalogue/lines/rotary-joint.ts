@@ -1,7 +1,8 @@
 import { blocked, leak } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
-import { arrow, circle, dashed, line } from '../symbol'
+import { circle, dashed, line } from '../symbol'
+import { dot, rotationArrow } from '../symbol-elements'
 
 const OUTPUT = indices('flow', 'drained')
 
@@ -38,9 +39,8 @@ export const rotaryJoint = defineKind({
       line([-3, 0], [-1.2, 0]),
       line([1.2, 0], [3, 0]),
       circle(0, 0, 1.2),
-      circle(0, 0, 0.25, 'ink'),
-      { shape: 'arc', at: [0, 0], r: 1.7, from: 210, to: 330 },
-      ...arrow([1.3, -1.1], [1.55, -0.6]),
+      dot(0, 0),
+      ...rotationArrow(0, 0, 1.7, 210, 330),
       dashed([0, 1.2], [0, 3]),
     ],
     ports: {

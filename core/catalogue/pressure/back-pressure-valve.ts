@@ -31,8 +31,11 @@ export const backPressureValve = defineKind({
       { from: 'B', to: 'A', type: 'oneWay' },
     ],
   },
-  symbol: () => ({
-    shapes: [...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }), ...checkBeside(7, 0, 'up')],
+  symbol: (values) => ({
+    shapes: [
+      ...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }),
+      ...checkBeside(7, 0, 'up', values.crackingPressure > 0),
+    ],
     ports: { A: { x: 0, y: -4, side: 'up' }, B: { x: 0, y: 4, side: 'down' } },
     box: { x: -3, y: -3.5, w: 11.2, h: 7 },
   }),

@@ -1,19 +1,33 @@
 /** The body of a pressure valve as drawn: a box with its arrow, its spring, pilot and drain lines. */
 import { drifted, springBroken, stuck } from '../faults'
-import { adjustable, arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+import { arrow, dashed, line, polygon, rectangle, type Point, type Shape } from '../symbol'
+import { adjustable, checkInLine, dot, spring } from '../symbol-elements'
 import { indices, inputSpecs } from '../kind'
 
-/** A check beside the valve at (x, y); its free flow goes from the top line to the bottom line, or up. */
-export function checkBeside(x: number, y = 0, flow: 'down' | 'up' = 'down'): Shape[] {
-  const d = flow === 'down' ? 1 : -1
+/**
+ * A check beside the valve at (x, y): its free flow goes from the top line to the bottom line, or up.
+ * @param spring whether a spring holds it shut
+ * @param size 1, or less where room is short
+ */
+export function checkBeside(
+  x: number,
+  y = 0,
+  flow: 'down' | 'up' = 'down',
+  spring = false,
+  size = 1,
+): Shape[] {
+  const [top, bottom]: [Point, Point] = [
+    [x, y - 2 * size],
+    [x, y + 2 * size],
+  ]
   return [
-    line([0, -3.4], [x, -3.4], [x, y - 0.75]),
-    // the seat lies on the side the free flow comes from
-    line([x - 1.05, y + 0.05 * d], [x, y - 1.1 * d], [x + 1.05, y + 0.05 * d]),
-    circle(x, y, 0.75),
-    line([x, y + 0.75], [x, 3.4], [0, 3.4]),
-    circle(0, -3.4, 0.25, 'ink'),
-    circle(0, 3.4, 0.25, 'ink'),
+    line([0, -3.4], [x, -3.4], top),
+    ...(flow === 'down'
+      ? checkInLine(top, bottom, { spring, size })
+      : checkInLine(bottom, top, { spring, size })),
+    line(bottom, [x, 3.4], [0, 3.4]),
+    dot(0, -3.4),
+    dot(0, 3.4),
   ]
 }
 
@@ -38,8 +52,8 @@ export interface BodyOptions {
   readonly flow: 'up' | 'down'
   /** Where the pilot comes from: the bottom line, the top line, or a port at the left. */
   readonly pilot: 'bottom' | 'top' | 'left'
-  /** Where the spring chamber is drained: to a line, or to a port at the right. */
-  readonly drain?: 'bottom' | 'top' | 'right'
+  /** Where the spring chamber is drained: to a line, to a port at the right, or to the open air. */
+  readonly drain?: 'bottom' | 'top' | 'right' | 'vented'
   /** The setting is that of a knob. */
   readonly adjustable?: boolean
 }
@@ -61,6 +75,9 @@ export function pressureBody(o: BodyOptions): Shape[] {
     shapes.push(dashed([0, y], [-3, y], [-3, 0], [-2, 0]))
   }
   if (o.drain === 'right') shapes.push(dashed([4, 0], [5, 0]))
+  else if (o.drain === 'vented')
+    // open to the air: a hollow triangle
+    shapes.push(dashed([4, 0], [4.6, 0]), polygon('paper', [4.6, -0.5], [4.6, 0.5], [5.5, 0]))
   else if (o.drain) {
     const y = o.drain === 'bottom' ? 2.6 : -2.6
     shapes.push(dashed([4, 0], [4.4, 0], [4.4, y], [0, y]))

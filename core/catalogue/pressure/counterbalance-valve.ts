@@ -74,11 +74,11 @@ export const counterbalanceValve = defineKind({
   },
   safetyNote:
     'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',
-  symbol: () => ({
+  symbol: (values) => ({
     shapes: [
-      ...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }),
+      ...pressureBody({ flow: 'down', pilot: 'top', drain: values.vented ? 'vented' : 'bottom' }),
       dashed([-4, 1], [-2, 1]),
-      ...checkBeside(7, 0, 'up'),
+      ...checkBeside(7, 0, 'up', values.crackingPressure > 0),
     ],
     ports: {
       '1': { x: 0, y: -4, side: 'up' },

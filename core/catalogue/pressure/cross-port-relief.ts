@@ -11,7 +11,8 @@ import {
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { drifted, springBroken, stuck } from '../faults'
-import { arrow, circle, dashed, line, rectangle, spring, type Shape } from '../symbol'
+import { line } from '../symbol'
+import { checkInLine, dot, reliefInLine } from '../symbol-elements'
 import { portRelief, portReliefParameters } from './port-relief'
 
 const STATE = indices('openingA', 'openingB', 'suctionA', 'suctionB')
@@ -20,25 +21,6 @@ const CONDITION = indices('spills', 'drawing')
 const INPUT = indices('setting', 'back')
 
 const [A, B, C] = [0, 1, 2]
-
-/** One relief at (x, 0) from the top line to the bottom line, or the other way. */
-const relief = (x: number, down: boolean): Shape[] => [
-  rectangle(x - 1.5, -1.5, 3, 3),
-  ...(down ? arrow([x - 0.6, -1.5], [x - 0.6, 1.5]) : arrow([x - 0.6, 1.5], [x - 0.6, -1.5])),
-  line([x, -3], [x, -1.5]),
-  line([x, 1.5], [x, 3]),
-  dashed([x, down ? -2.2 : 2.2], [x - 2.2, down ? -2.2 : 2.2], [x - 2.2, 0], [x - 1.5, 0]),
-  spring(x + 1.5, 0, 1.3, 1),
-]
-const suctionCheck = (y: number): Shape[] => {
-  const d = Math.sign(y)
-  return [
-    line([6.95, y - 0.05 * d], [8, y - 1.1 * d], [9.05, y - 0.05 * d]),
-    circle(8, y, 0.75),
-    line([8, y + 0.75 * d], [8, 3 * d], [3, 3 * d]),
-    line([8, y - 1.1 * d], [8, 0]),
-  ]
-}
 
 /**
  * Two quick reliefs, A→B and B→A, that let a driven motor spill from the side it compresses to the side it empties; with
@@ -86,20 +68,31 @@ export const crossPortRelief = defineKind({
   },
   symbol: (v) => ({
     shapes: [
-      line([-3, -4], [-3, -3], [3, -3]),
-      line([-3, 4], [-3, 3], [3, 3]),
-      circle(-3, -3, 0.25, 'ink'),
-      circle(-3, 3, 0.25, 'ink'),
-      ...relief(-3, true),
-      ...relief(3, false),
-      ...(v.makeUp ? [...suctionCheck(-1.6), ...suctionCheck(1.6), line([8, 0], [10, 0])] : []),
+      line([-3, -4], [-3, -3], [4, -3]),
+      line([-3, 4], [-3, 3], [4, 3]),
+      dot(-3, -3),
+      dot(-3, 3),
+      ...reliefInLine(-3, -3, 3),
+      ...reliefInLine(4, 3, -3),
+      ...(v.makeUp
+        ? [
+            dot(4, -3),
+            dot(4, 3),
+            line([4, -3], [9, -3], [9, -2.8]),
+            line([4, 3], [9, 3], [9, 2.8]),
+            ...checkInLine([9, 0], [9, -2.8], { spring: v.crackingPressure > 0, size: 0.7 }),
+            ...checkInLine([9, 0], [9, 2.8], { spring: v.crackingPressure > 0, size: 0.7 }),
+            dot(9, 0),
+            line([9, 0], [10, 0]),
+          ]
+        : []),
     ],
     ports: {
       A: { x: -3, y: -4, side: 'up' },
       B: { x: -3, y: 4, side: 'down' },
       ...(v.makeUp ? { C: { x: 10, y: 0, side: 'right' } as const } : {}),
     },
-    box: { x: -5.2, y: -3.5, w: v.makeUp ? 14.3 : 11, h: 7 },
+    box: { x: -5.2, y: -3.5, w: v.makeUp ? 15 : 12.2, h: 7 },
   }),
   caption: (v, show) => [show(v.setting, 'pressure'), show(v.back, 'pressure')],
   model(v) {

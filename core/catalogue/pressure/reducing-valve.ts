@@ -1,5 +1,6 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
+import { arrow, dashed, line } from '../symbol'
 import { pressureBody, settingFaults, settingInput, INPUT } from './body'
 
 const STATE = indices('opening', 'relieving')
@@ -47,8 +48,18 @@ export const reducingValve = defineKind({
     pressureSettings: [{ does: 'reduces', parameter: 'setting', port: 'A' }],
     paths: [{ from: 'P', to: 'A', type: 'open' }],
   },
-  symbol: () => ({
-    shapes: pressureBody({ open: true, flow: 'up', pilot: 'top', drain: 'right' }),
+  symbol: (values) => ({
+    shapes: [
+      ...pressureBody({ open: true, flow: 'up', pilot: 'top', drain: 'right' }),
+      // the way from A to the drain, beside the main way
+      ...(values.relieving
+        ? [
+            ...arrow([0.9, -2], [0.9, -0.6]),
+            line([0.9, -0.6], [1.6, -0.6], [1.6, 2], [1.6, 2.6]),
+            dashed([1.6, 2.6], [4.5, 2.6], [4.5, 0]),
+          ]
+        : []),
+    ],
     ports: {
       P: { x: 0, y: 4, side: 'down' },
       A: { x: 0, y: -4, side: 'up' },

@@ -49,7 +49,7 @@ export const reliefValveTwoStage = defineKind({
       ? [{ parameter: 'high', message: 'The higher setting lies below the lower one.' }]
       : [],
   forms: true,
-  symbol: (_values, form) => reliefSymbol(true, 'solenoid', form),
+  symbol: (_values, form) => reliefSymbol(true, 'two', form),
   caption: (values, show) => [
     `${show(values.setting, 'pressure')} / ${show(values.high, 'pressure')}`,
     reliefCaption(values, show)[1],

@@ -1,6 +1,7 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { circleArea, smoothSquareRoot } from '../flow-laws'
 import { dashed } from '../symbol'
+import { dot } from '../symbol-elements'
 import {
   reliefCaption,
   reliefFaults,
@@ -55,7 +56,9 @@ export const reliefValveVented = defineKind({
       shapes: [
         ...plain.shapes,
         // X is the spring side of the main stage
-        detailed ? dashed([2.8, 0], [2.8, 1.9], [-3.7, 1.9], [-3.7, 1], [-4, 1]) : dashed([-2, 1], [-4, 1]),
+        ...(detailed
+          ? [dashed([4.4, -0.6], [4.4, 1.9], [-3, 1.9], [-3, 1], [-4, 1]), dot(4.4, -0.6)]
+          : [dashed([2.7, 0.7], [2.7, 2.4], [-3, 2.4], [-3, 1], [-4, 1])]),
       ],
       ports: { ...plain.ports, X: { x: -4, y: 1, side: 'left' } },
     }

@@ -15,7 +15,17 @@ import {
 import { leak } from '../faults'
 import { settingFaults, settingInput, INPUT } from './body'
 import { heldSetting, reliefLaw } from './relief-law'
-import { arrow, dashed, line, rectangle, spring, type Shape, type SymbolDrawing } from '../symbol'
+import { arrow, dashed, line, rectangle, type Shape, type SymbolDrawing } from '../symbol'
+import {
+  adjustable,
+  dot,
+  enclosureLine,
+  pilotTriangle,
+  restriction,
+  solenoid,
+  spring,
+  springBetween,
+} from '../symbol-elements'
 
 export const STATE = indices('opening')
 const OUTPUT = indices('flow')
@@ -111,69 +121,87 @@ export const reliefInputs = settingInput
 
 export const reliefFaults = [...settingFaults, leak(0, 1, 'leaks')] as const
 
-/** @param knob what sets it: a spring with its knob, a spring alone, a proportional or a switching solenoid */
+/** What sets a relief valve: a spring with its knob, a proportional solenoid, or a solenoid that chooses between two settings. */
+type ReliefSetting = 'knob' | 'proportional' | 'two'
+
+/** The setting at the end x of a box, at the height y: springs with their arrows, or the solenoid. */
+function settingShapes(setting: ReliefSetting, x: number, y: number): Shape[] {
+  switch (setting) {
+    case 'knob':
+      return [spring(x, y, 2.4, 1.4), ...adjustable(x + 1.2, y, 1.2)]
+    case 'proportional':
+      return [...solenoid(x, -1, y - 1), ...adjustable(x + 1.5, y, 1.5)]
+    case 'two':
+      // one spring for each setting, the second put in by its solenoid
+      return [
+        spring(x, y - 0.9, 2.4, 0.9),
+        ...adjustable(x + 1.2, y - 0.9, 0.9),
+        spring(x, y + 0.9, 2.4, 0.9),
+        ...adjustable(x + 1.2, y + 0.9, 0.9),
+        line([x + 2.4, y + 0.9], [x + 2.6, y + 0.9]),
+        ...solenoid(x + 2.6, -1, y - 0.1),
+      ]
+  }
+}
+const settingWidth: Readonly<Record<ReliefSetting, number>> = { knob: 2.4, proportional: 3, two: 5.6 }
+
+/** The pilot stage in one box beside the valve: a small relief that vents its spring side. */
+const pilotStage = (x: number, y: number): Shape[] => [
+  rectangle(x, y, 1.4, 1.4),
+  pilotTriangle(x + 1.15, y + 0.7),
+]
+
 export function reliefSymbol(
   piloted: boolean,
-  knob: 'knob' | 'proportional' | 'solenoid' = 'knob',
+  setting: ReliefSetting = 'knob',
   form: SymbolForm = 'simplified',
 ): SymbolDrawing {
-  if (piloted && form === 'detailed') return reliefInTwoStages(knob)
-  const shapes: Shape[] = [
-    rectangle(-2, -2, 4, 4),
-    // the flow arrow stands beside the port line: normally closed
-    ...arrow([-0.7, -2], [-0.7, 2]),
-    line([0, -3], [0, -2]),
-    line([0, 2], [0, 3]),
-    dashed([0, -2.5], [-2.6, -2.5], [-2.6, 0], [-2, 0]),
-    spring(2, 0, 2.6, 1.6),
-    ...(knob === 'solenoid' ? [] : arrow([2.3, 1.6], [4.3, -1.6])),
-    ...(knob === 'knob' ? [] : [rectangle(4.6, -0.9, 2, 1.8), line([5.1, 0.9], [6.1, -0.9])]),
-    ...(knob === 'proportional' ? arrow([4.2, 1.5], [7, -1.5]) : []),
-  ]
-  // the pilot stage of a pilot-operated valve: the solid triangle beside its spring
-  if (piloted)
-    shapes.push({
-      shape: 'polygon',
-      points: [
-        [2, 1.2],
-        [2, 2],
-        [2.9, 1.6],
-      ],
-      fill: 'ink',
-    })
+  if (piloted && form === 'detailed') return reliefInTwoStages(setting)
+  const end = piloted ? 3.4 : 2
+  const right = end + settingWidth[setting]
   return {
-    shapes,
+    shapes: [
+      rectangle(-2, -2, 4, 4),
+      // the flow arrow stands beside the port line: normally closed
+      ...arrow([-0.7, -2], [-0.7, 2]),
+      line([0, -3], [0, -2]),
+      line([0, 2], [0, 3]),
+      dashed([0, -2.5], [-2.6, -2.5], [-2.6, 0], [-2, 0]),
+      ...(piloted ? pilotStage(2, -0.7) : []),
+      ...settingShapes(setting, end, 0),
+    ],
     ports: { P: { x: 0, y: -3, side: 'up' }, T: { x: 0, y: 3, side: 'down' } },
-    box: { x: -3, y: -2.5, w: knob === 'knob' ? 8 : 10.2, h: 5 },
+    box: { x: -3, y: -2.5, w: Math.ceil(right) + 3, h: 5 },
   }
 }
 
-/** The main stage with its light spring, the orifice that feeds it, and the pilot stage that sets it. */
-function reliefInTwoStages(knob: 'knob' | 'proportional' | 'solenoid'): SymbolDrawing {
+/** Both stages in one body: the main stage with an orifice to its spring side, and the pilot stage that vents that side. */
+function reliefInTwoStages(setting: ReliefSetting): SymbolDrawing {
+  const right = 9 + settingWidth[setting]
   return {
     shapes: [
-      { ...rectangle(-3.4, -2.7, knob === 'knob' ? 11.4 : 13, 5.4, 'none'), dash: 'chain' },
-      rectangle(-2, -1.6, 3.2, 3.2),
-      ...arrow([-0.6, -1.6], [-0.6, 1.6]),
-      line([0, -3], [0, -1.6]),
-      line([0, 1.6], [0, 3]),
-      dashed([0, -2.2], [-2.8, -2.2], [-2.8, 0], [-2, 0]),
-      spring(1.2, 0, 1.3, 0.9),
+      enclosureLine(-3.6, -3.4, right + 4.2, 6.8),
+      line([0, -4], [0, -1.6]),
+      rectangle(-1.6, -1.6, 3.2, 3.2),
+      ...arrow([-0.5, -1.6], [-0.5, 1.6]),
+      line([0, 1.6], [0, 4]),
+      dashed([0, -2.6], [-2.4, -2.6], [-2.4, 0], [-1.6, 0]),
+      springBetween([1.6, 0.8], [3.2, 0.8], 0.9),
       // from the inlet through the orifice to the spring side and the pilot stage
-      dashed([0, -2.2], [2.8, -2.2], [2.8, 0], [2.5, 0]),
-      line([1.3, -2.6], [1.5, -2.35], [1.7, -2.6]),
-      line([1.3, -1.8], [1.5, -2.05], [1.7, -1.8]),
-      dashed([2.8, -2.2], [4.6, -2.2], [4.6, -1.1]),
-      rectangle(3.8, -1.1, 1.8, 1.8),
-      ...arrow([4.4, -1.1], [4.4, 0.7]),
-      dashed([4.6, -1.6], [3.4, -1.6], [3.4, -0.2], [3.8, -0.2]),
-      dashed([4.6, 0.7], [4.6, 2.2], [0, 2.2]),
-      spring(5.6, -0.2, 1.4, 0.8),
-      ...(knob === 'solenoid' ? [] : arrow([5.6, 0.8], [7.2, -1.2])),
-      ...(knob === 'knob' ? [] : [rectangle(7.2, -1, 1.8, 1.6), line([7.6, 0.6], [8.6, -1])]),
+      line([0, -2.6], [7.6, -2.6], [7.6, -1.3]),
+      dot(0, -2.6),
+      ...restriction(2.2, -2.6, 'sharp', 'horizontal', 0.55),
+      dashed([4.4, -2.6], [4.4, -0.6], [1.6, -0.6]),
+      dot(4.4, -2.6),
+      rectangle(6.3, -1.3, 2.6, 2.6),
+      ...arrow([7.2, -1.3], [7.2, 1.3]),
+      dashed([7.6, -2], [5.7, -2], [5.7, 0], [6.3, 0]),
+      line([7.6, 1.3], [7.6, 2.5], [0, 2.5]),
+      dot(0, 2.5),
+      ...settingShapes(setting, 8.9, 0),
     ],
-    ports: { P: { x: 0, y: -3, side: 'up' }, T: { x: 0, y: 3, side: 'down' } },
-    box: { x: -3.4, y: -2.7, w: knob === 'knob' ? 11.4 : 13, h: 5.4 },
+    ports: { P: { x: 0, y: -4, side: 'up' }, T: { x: 0, y: 4, side: 'down' } },
+    box: { x: -3.6, y: -3.4, w: right + 4.2, h: 6.8 },
   }
 }
 

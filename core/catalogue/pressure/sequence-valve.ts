@@ -70,7 +70,7 @@ export const sequenceValve = defineKind({
         pilot: values.pilot === 'internal' ? 'bottom' : 'left',
         drain: values.drain === 'internal' ? 'top' : 'right',
       }),
-      ...(values.bypass ? checkBeside(7, -1.8) : []),
+      ...(values.bypass ? checkBeside(7, -1.9, 'down', values.crackingPressure > 0, 0.7) : []),
     ]
     return {
       shapes,

@@ -1,7 +1,8 @@
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
-import { arrow, circle, dashed, line, rectangle, spring } from '../symbol'
+import { line } from '../symbol'
+import { checkInLine, dot, reliefInLine } from '../symbol-elements'
 import { settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
 
@@ -34,24 +35,23 @@ export const shockValve = defineKind({
     ],
   },
   safetyNote: 'It guards against shocks; it does not replace the main relief valve.',
-  symbol: () => ({
+  symbol: (values) => ({
     shapes: [
-      line([0, -4], [0, 4]),
-      circle(0, -3, 0.25, 'ink'),
-      circle(0, 3, 0.25, 'ink'),
-      line([0, -3], [-3, -3], [-3, -1.5]),
-      rectangle(-4.5, -1.5, 3, 3),
-      ...arrow([-3.6, -1.5], [-3.6, 1.5]),
-      line([-3, 1.5], [-3, 3], [0, 3]),
-      dashed([-3, -2.2], [-5, -2.2], [-5, 0], [-4.5, 0]),
-      spring(-1.5, 0, 1.2, 1),
-      rectangle(-0.2, -1, 0.4, 2, 'paper'),
-      line([0, 4], [0, 1.1]),
-      line([-1.05, -0.05], [0, 1.1], [1.05, -0.05]),
-      circle(0, 0, 0.75),
+      line([0, -4], [0, -3.3]),
+      line([0, 3.3], [0, 4]),
+      // the relief
+      line([0, -3.3], [-3, -3.3]),
+      ...reliefInLine(-3, -3.3, 3.3),
+      line([-3, 3.3], [0, 3.3]),
+      // the check that lets oil in
+      line([0, 3.3], [3, 3.3], [3, 2.6]),
+      ...checkInLine([3, 2.6], [3, -2.6], { spring: values.crackingPressure > 0 }),
+      line([3, -2.6], [3, -3.3], [0, -3.3]),
+      dot(0, -3.3),
+      dot(0, 3.3),
     ],
     ports: { P: { x: 0, y: -4, side: 'up' }, T: { x: 0, y: 4, side: 'down' } },
-    box: { x: -5, y: -3, w: 6, h: 6 },
+    box: { x: -5.2, y: -3.5, w: 9.4, h: 7 },
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
   model(v) {

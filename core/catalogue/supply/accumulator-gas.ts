@@ -80,7 +80,8 @@ export const accumulatorGas = defineKind({
       : []
   },
   // the hollow triangle marks gas
-  symbol: () => accumulatorSymbol([polygon('none', [0, -0.6], [-0.6, -1.7], [0.6, -1.7])]),
+  // gas: a hollow triangle
+  symbol: () => accumulatorSymbol([polygon('paper', [0, -1.9], [-0.9, -3.4], [0.9, -3.4])]),
   caption: (values, show) => [
     show(values.volume, 'volume'),
     `${show(values.precharge, 'pressure')} precharge`,

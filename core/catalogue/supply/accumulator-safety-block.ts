@@ -11,7 +11,8 @@ import {
 } from '../kind'
 import { circleArea, pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { portRelief } from '../pressure/port-relief'
-import { arrow, circle, dashed, line, polygon, rectangle, spring } from '../symbol'
+import { line, polygon } from '../symbol'
+import { dot, enclosureLine, reliefInLine } from '../symbol-elements'
 
 const STATE = indices('opening')
 const OUTPUT = indices('toAccumulator', 'toTank')
@@ -82,31 +83,28 @@ export const accumulatorSafetyBlock = defineKind({
     'Before any work: shut off, open the bleed, read zero on the gauge, and only then loosen a fitting.',
   symbol: () => ({
     shapes: [
-      { ...rectangle(-5, -4, 10, 8, 'none'), dash: 'chain' },
+      enclosureLine(-5, -4, 12.5, 8),
       // shut-off in the line
       line([-3, 5], [-3, 1.2]),
       polygon('paper', [-3.7, 1.2], [-2.3, 1.2], [-3.7, -0.8], [-2.3, -0.8]),
       line([-3, -0.8], [-3, -5]),
-      circle(-3, -2.8, 0.25, 'ink'),
       // relief and bleed to the tank line
-      line([-3, -2.8], [3, -2.8], [3, -1.6]),
-      rectangle(1.8, -1.6, 2.4, 2.4),
-      ...arrow([2.6, -1.6], [2.6, 0.8]),
-      spring(4.2, -0.4, 0.8, 0.8),
-      dashed([3, -2.2], [1.2, -2.2], [1.2, -0.4], [1.8, -0.4]),
-      line([3, 0.8], [3, 5]),
-      line([0, -2.8], [0, -0.6]),
-      polygon('ink', [-0.6, -0.6], [0.6, -0.6], [-0.6, 1.2], [0.6, 1.2]),
-      line([0, 1.2], [0, 2.6], [3, 2.6]),
-      circle(0, -2.8, 0.25, 'ink'),
-      circle(3, 2.6, 0.25, 'ink'),
+      line([-3, -3], [3, -3]),
+      ...reliefInLine(3, -3, 2.6, 1, 2.5),
+      line([3, 2.6], [3, 5]),
+      line([0, -3], [0, -0.8]),
+      polygon('ink', [-0.6, -0.8], [0.6, -0.8], [-0.6, 1], [0.6, 1]),
+      line([0, 1], [0, 2.6], [3, 2.6]),
+      dot(-3, -3),
+      dot(0, -3),
+      dot(3, 2.6),
     ],
     ports: {
       P: { x: -3, y: 5, side: 'down' },
       A: { x: -3, y: -5, side: 'up' },
       T: { x: 3, y: 5, side: 'down' },
     },
-    box: { x: -5, y: -4, w: 10, h: 8 },
+    box: { x: -5, y: -4, w: 12.5, h: 8 },
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
   model(v, fluid) {

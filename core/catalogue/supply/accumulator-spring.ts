@@ -1,6 +1,6 @@
 import { blockedStore } from '../faults'
 import { defineKind, quantity } from '../kind'
-import { line } from '../symbol'
+import { springBetween } from '../symbol-elements'
 import {
   accumulatorSafetyNote,
   accumulatorModel,
@@ -35,8 +35,7 @@ export const accumulatorSpring = defineKind({
     v.full <= v.preload
       ? [{ parameter: 'full', message: 'Full, its pressure must lie above that at which it begins to fill.' }]
       : [],
-  symbol: () =>
-    accumulatorSymbol([line([0, -3], [0, -2.6], [-0.7, -2.2], [0.7, -1.6], [-0.7, -1], [0, -0.6], [0, 0])]),
+  symbol: () => accumulatorSymbol([springBetween([0, -5], [0, -1], 1.6)]),
   caption: (v, show) => [
     show(v.volume, 'volume'),
     `${show(v.preload, 'pressure')} to ${show(v.full, 'pressure')}`,

@@ -37,7 +37,7 @@ export const accumulatorWeight = defineKind({
   traits: { energyStorage: { port: 'P' }, ratedPressure: 'maxPressure' },
   faults: [blockedStore(STATE.oil)],
   safetyNote: accumulatorSafetyNote,
-  symbol: () => accumulatorSymbol([rectangle(-0.8, -2.2, 1.6, 1.4, 'ink')]),
+  symbol: () => accumulatorSymbol([rectangle(-1, -3, 2, 2, 'ink')]),
   caption: (v, show) => [show(v.mass, 'mass'), show(v.volume, 'volume')],
   model(v) {
     const pressure = (v.mass * GRAVITY) / circleArea(v.plunger)

@@ -32,17 +32,24 @@ export const accumulatorSafetyNote =
   'Stored energy: shut off, discharge to tank and check the gauge before any work. A pressure vessel under its own code.'
 
 /** An upright capsule of half-width 1.5 from y = −3 to 3. */
+/** A vessel 4 M wide and 8 M high, its middle at y = −1. */
+const [RADIUS, TOP, MIDDLE, BOTTOM] = [2, -5, -1, 3]
 const capsule: Point[] = Array.from({ length: 41 }, (_, i): Point => {
   const a = (i / 40) * 2 * Math.PI
-  const y = 1.5 * Math.sin(a)
-  return [1.5 * Math.cos(a), y + (y < 0 ? -1.5 : 1.5)]
+  const y = RADIUS * Math.sin(a)
+  return [RADIUS * Math.cos(a), y + (y < 0 ? TOP + RADIUS : BOTTOM - RADIUS)]
 })
-/** @param inside what marks the way it stores */
+/** @param inside what marks the way it stores, above the line at y = −1 that parts it from the oil */
 export const accumulatorSymbol = (inside: readonly Shape[]) =>
   ({
-    shapes: [polygon('paper', ...capsule), line([-1.5, 0], [1.5, 0]), ...inside, line([0, 3], [0, 4])],
+    shapes: [
+      polygon('paper', ...capsule),
+      line([-RADIUS, MIDDLE], [RADIUS, MIDDLE]),
+      ...inside,
+      line([0, BOTTOM], [0, 4]),
+    ],
     ports: { P: { x: 0, y: 4, side: 'down' } },
-    box: { x: -1.5, y: -3, w: 3, h: 6 },
+    box: { x: -RADIUS, y: TOP, w: 2 * RADIUS, h: BOTTOM - TOP },
     reading: 'oil',
   }) as const
 

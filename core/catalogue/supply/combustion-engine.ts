@@ -1,7 +1,8 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { interpolate, frictionReversal } from '../flow-laws'
-import { rectangle, shaftStub, text } from '../symbol'
+import { rectangle, text } from '../symbol'
+import { shaftStub } from '../symbol-elements'
 
 const OUTPUT = indices('running', 'torque', 'shaftPower')
 const CONDITION = indices('lugged')

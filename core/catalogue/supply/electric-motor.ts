@@ -1,6 +1,7 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
-import { circle, line, text } from '../symbol'
+import { circle, text } from '../symbol'
+import { shaftStub } from '../symbol-elements'
 
 const OUTPUT = indices('shaftPower', 'torque')
 const CONDITION = indices('overload')
@@ -29,7 +30,7 @@ export const electricMotor = defineKind({
   faults: [lost(INPUT.speed, 'supply lost')],
   traits: { sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
   symbol: () => ({
-    shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), line([3, -0.25], [4, -0.25]), line([3, 0.25], [4, 0.25])],
+    shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), ...shaftStub(3, 4)],
     ports: { W: { x: 4, y: 0, side: 'right' } },
     box: { x: -3, y: -3, w: 6, h: 6 },
     captionAt: { x: 0, y: 4.6, anchor: 'middle' },

@@ -2,7 +2,8 @@ import { leak } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
 import { leakageSlope, shaftTorque } from '../displacement-machine'
-import { circle, line, polygon } from '../symbol'
+import { circle, line } from '../symbol'
+import { flowTriangle, shaftStub } from '../symbol-elements'
 
 const OUTPUT = indices('delivery', 'leakage', 'shaftPower')
 const CONDITION = indices('starved', 'overPressure')
@@ -57,11 +58,10 @@ export const fixedPump = defineKind({
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),
-      polygon('ink', [0, -3], [-0.9, -1.7], [0.9, -1.7]),
+      flowTriangle(0, -3, 0, -1),
       line([0, -3], [0, -4]),
       line([0, 3], [0, 4]),
-      line([-3, -0.25], [-4, -0.25]),
-      line([-3, 0.25], [-4, 0.25]),
+      ...shaftStub(-4, -3),
     ],
     ports: {
       S: { x: 0, y: 4, side: 'down' },

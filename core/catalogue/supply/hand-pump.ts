@@ -1,6 +1,7 @@
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { blocked } from '../faults'
-import { arrow, circle, flowTriangle, line } from '../symbol'
+import { arrow, circle, line } from '../symbol'
+import { flowTriangle } from '../symbol-elements'
 
 const OUTPUT = indices('delivery', 'most')
 const CONDITION = indices('tooHeavy')

@@ -1,7 +1,8 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
 import { frictionReversal, SHAFT_REVERSAL } from '../flow-laws'
-import { circle, shaftStub, text } from '../symbol'
+import { circle, text } from '../symbol'
+import { shaftStub } from '../symbol-elements'
 
 const OUTPUT = indices('shaftPower', 'torque')
 const CONDITION = indices('overload')

@@ -1,6 +1,7 @@
 import { leak, stuck } from '../faults'
 import { defineKind, quantity, type Local, indices } from '../kind'
-import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
+import { arrow, circle, line } from '../symbol'
+import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
 import {
   clamp01,
   pumpController,
@@ -51,18 +52,16 @@ export const loadSensingPump = defineKind({
       line([0, -3], [0, -4]),
       line([0, 3], [0, 4]),
       ...shaftStub(-4, -3),
-      ...adjustable(0, 0, 2.8),
-      // the controller with its load signal
-      ...pumpController(form),
-      dashed([5.2, 0], [7, 0]),
+      ...(form === 'detailed' ? arrow([-2.8, 2.8], [2.8, -2.8]) : adjustable(0, 0, 2.8)),
+      ...pumpController(form, true),
     ],
     ports: {
       S: { x: 0, y: 4, side: 'down' },
       P: { x: 0, y: -4, side: 'up' },
-      X: { x: 7, y: 0, side: 'right' },
+      X: { x: form === 'detailed' ? 12 : 7, y: 0, side: 'right' },
       W: { x: -4, y: 0, side: 'left' },
     },
-    box: { x: -3, y: -3, w: 9, h: 6 },
+    box: form === 'detailed' ? { x: -3, y: -3.5, w: 14.4, h: 11 } : { x: -3, y: -3.5, w: 9.5, h: 6.5 },
     captionAt: { x: 3.4, y: 2.6, anchor: 'start' },
   }),
   caption: (values, show) => [

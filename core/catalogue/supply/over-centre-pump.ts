@@ -12,7 +12,8 @@ import {
 } from '../kind'
 import { inletFilling, pathCoefficient, smoothSquareRoot, starvation } from '../flow-laws'
 import { leakageSlope, shaftTorque } from '../displacement-machine'
-import { adjustable, circle, dashed, flowTriangle, line, shaftStub } from '../symbol'
+import { circle, dashed, line } from '../symbol'
+import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
 
 const STATE = indices('position')
 const OUTPUT = indices('delivery', 'shaftPower', 'highest', 'casePressure', 'caseHeat', 'caseTemperature')
@@ -115,8 +116,8 @@ export const overCentrePump = defineKind({
       line([0, 3], [0, 4]),
       ...shaftStub(-4, -3),
       ...adjustable(0, 0, 2.8),
-      dashed([2.1, 2.1], [4, 4]),
-      ...(values.flushed ? [dashed([-4, 4], [-2.1, 2.1])] : []),
+      dashed([3, 0], [4, 0], [4, 4]),
+      ...(values.flushed ? [dashed([-4, 4], [-4, 1.5], [-2.6, 1.5])] : []),
     ],
     ports: {
       A: { x: 0, y: -4, side: 'up' },

@@ -1,6 +1,7 @@
 import { leak, stuck } from '../faults'
 import { defineKind, quantity } from '../kind'
-import { adjustable, circle, flowTriangle, line, shaftStub } from '../symbol'
+import { arrow, circle, line } from '../symbol'
+import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
 import {
   clamp01,
   pumpController,
@@ -44,15 +45,15 @@ export const pressureCompensatedPump = defineKind({
       line([0, -3], [0, -4]),
       line([0, 3], [0, 4]),
       ...shaftStub(-4, -3),
-      ...adjustable(0, 0, 2.8),
-      ...pumpController(form),
+      ...(form === 'detailed' ? arrow([-2.8, 2.8], [2.8, -2.8]) : adjustable(0, 0, 2.8)),
+      ...pumpController(form, false),
     ],
     ports: {
       S: { x: 0, y: 4, side: 'down' },
       P: { x: 0, y: -4, side: 'up' },
       W: { x: -4, y: 0, side: 'left' },
     },
-    box: { x: -3, y: -3, w: 9, h: 6 },
+    box: form === 'detailed' ? { x: -3, y: -3.5, w: 14.4, h: 7 } : { x: -3, y: -3.5, w: 11, h: 6.5 },
     captionAt: { x: 3.4, y: 2.6, anchor: 'start' },
   }),
   caption: (values, show) => [

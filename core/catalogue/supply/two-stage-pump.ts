@@ -11,7 +11,16 @@ import {
 } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
 import { leakageSlope, shaftTorque } from '../displacement-machine'
-import { circle, flowTriangle, line, rectangle, shaftStub } from '../symbol'
+import { arrow, circle, dashed, line, rectangle, type Shape } from '../symbol'
+import {
+  adjustable,
+  checkInLine,
+  dot,
+  enclosureLine,
+  flowTriangle,
+  shaftStub,
+  springBetween,
+} from '../symbol-elements'
 
 const STATE = indices('joined')
 const OUTPUT = indices('delivery', 'shaftPower')
@@ -19,6 +28,17 @@ const CONDITION = indices('unloaded', 'starved', 'overPressure')
 const EVENT = indices('changeOver')
 
 const [S, P, W] = [0, 1, 2]
+
+const unloaderShapes: readonly Shape[] = [
+  line([-8, -4.2], [-8, -1.5]),
+  rectangle(-9.5, -1.5, 3, 3),
+  ...arrow([-8.6, -1.5], [-8.6, 1.5]),
+  line([-8, 1.5], [-8, 4]),
+  springBetween([-9.5, 0], [-11, 0], 1),
+  ...adjustable(-10.2, 0, 0.9),
+  dashed([1, -6.2], [-5.6, -6.2], [-5.6, 0], [-6.5, 0]),
+  dot(1, -6.2),
+]
 
 /**
  * Two pumps on one shaft with their unloader and check in one body. Below the change-over both deliver, above it the large one circulates at
@@ -67,30 +87,34 @@ export const twoStagePump = defineKind({
   traits: { deliveryPorts: ['P'], suctionPorts: ['S'], sizingTargets: { displacement: 'small' } },
   symbol: () => ({
     shapes: [
-      rectangle(-7, -3.6, 11, 7.2, 'none'),
+      enclosureLine(-12, -7, 17, 12),
       circle(-4, 0, 2.4),
       circle(1, 0, 2.4),
       flowTriangle(-4, -2.4, 0, -1),
       flowTriangle(1, -2.4, 0, -1),
       ...shaftStub(-1.6, -1.4),
       ...shaftStub(3.4, 5),
-      // both draw from S; the large one joins the small one's line past its check
-      line([1, 2.4], [1, 4]),
-      line([-4, 2.4], [-4, 3], [1, 3]),
-      line([1, -2.4], [1, -4]),
-      line([-4, -2.4], [-4, -3], [-2.2, -3]),
-      line([-1.6, -3.4], [-2.2, -3], [-1.6, -2.6]),
-      circle(-1.7, -3, 0.35),
-      line([-1.35, -3], [1, -3]),
-      circle(1, -3, 0.25, 'ink'),
-      circle(1, 3, 0.25, 'ink'),
+      // both draw from S; the large one joins the line of the small one past its check
+      line([1, 2.4], [1, 6]),
+      line([-4, 2.4], [-4, 4], [1, 4]),
+      line([1, -2.4], [1, -8]),
+      line([-4, -2.4], [-4, -5], [-3, -5]),
+      ...checkInLine([-3, -5], [1, -5], { size: 0.8 }),
+      dot(1, -5),
+      dot(1, 4),
+      // the unloader: opened by the line of the small one, it lets the large one circulate
+      line([-4, -4.2], [-8, -4.2]),
+      dot(-4, -4.2),
+      ...unloaderShapes,
+      line([-8, 4], [-4, 4]),
+      dot(-4, 4),
     ],
     ports: {
-      S: { x: 1, y: 4, side: 'down' },
-      P: { x: 1, y: -4, side: 'up' },
+      S: { x: 1, y: 6, side: 'down' },
+      P: { x: 1, y: -8, side: 'up' },
       W: { x: 5, y: 0, side: 'right' },
     },
-    box: { x: -7, y: -3.6, w: 11, h: 7.2 },
+    box: { x: -12, y: -7, w: 17, h: 12 },
   }),
   caption: (v, show) => [
     `${show(v.large, 'displacement')} + ${show(v.small, 'displacement')}`,

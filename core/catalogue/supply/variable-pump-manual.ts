@@ -1,6 +1,7 @@
 import { leak, stuck } from '../faults'
 import { defineKind, quantity, indices, inputSpecs } from '../kind'
-import { adjustable, circle, flowTriangle, line, shaftStub } from '../symbol'
+import { circle, line } from '../symbol'
+import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
 import { clamp01, variablePumpModel, variablePumpParameters, STATE, OUTPUT } from './variable-pump'
 
 const INPUT = indices('stroke')

@@ -13,7 +13,8 @@ import {
 } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
 import { leakageSlope, shaftTorque } from '../displacement-machine'
-import { arrow, dashed, line, rectangle, spring, type Shape } from '../symbol'
+import { arrow, dashed, line, rectangle, type Shape } from '../symbol'
+import { adjustable, dot, spring } from '../symbol-elements'
 
 export const STATE = indices('position')
 const outputNames = ['delivery', 'shaftPower'] as const
@@ -23,21 +24,80 @@ const CONDITION = indices(...conditionNames)
 
 export const clamp01 = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
 
-/** The controller beside the pump: a box, or in full its two positions, its spring and the line from the outlet. */
-export const pumpController = (form: SymbolForm | undefined): Shape[] =>
-  form === 'detailed'
-    ? [
-        rectangle(3.6, -1, 1.2, 1.6),
-        rectangle(4.8, -1, 1.2, 1.6),
-        ...arrow([4.2, 0.4], [4.2, -0.8]),
-        ...arrow([5.2, -0.8], [5.6, 0.4]),
-        line([3, 0], [3.6, 0]),
-        dashed([0, -3.4], [3.2, -3.4], [3.2, -0.6], [3.6, -0.6]),
-        spring(6, -0.5, 1, 0.7),
-        ...arrow([5.9, 0.3], [7.1, -1.3]),
-      ]
-    : [rectangle(3.6, -1, 1.6, 2), line([3, 0], [3.6, 0])]
+/** Where the line from the outlet to the controllers runs, and the end of their spools. */
+const [SUPPLY, CONTROLLER] = [3.4, 4]
+/** Side of the boxes of a controller drawn in full. */
+const CONTROLLER_BOX = 2.5
 
+/**
+ * A controller in full, its middle at y: a 3/2 valve that its spring holds in the position where the stroking cylinder is drained, and
+ * the outlet pressure pushes over, so that the cylinder fills and takes the stroke back.
+ * @param signal the load signal acts beside the spring
+ */
+function controllerValve(y: number, signal: boolean): Shape[] {
+  const [top, bottom] = [y - CONTROLLER_BOX / 2, y + CONTROLLER_BOX / 2]
+  const rest = CONTROLLER + CONTROLLER_BOX
+  const end = rest + CONTROLLER_BOX
+  return [
+    rectangle(CONTROLLER, top, CONTROLLER_BOX, CONTROLLER_BOX),
+    ...arrow([CONTROLLER + 0.6, bottom], [CONTROLLER + 1.25, top]),
+    line([CONTROLLER + 1.9, bottom], [CONTROLLER + 1.9, bottom - 0.6]),
+    line([CONTROLLER + 1.5, bottom - 0.6], [CONTROLLER + 2.3, bottom - 0.6]),
+    rectangle(rest, top, CONTROLLER_BOX, CONTROLLER_BOX),
+    ...arrow([rest + 1.25, top], [rest + 1.9, bottom]),
+    line([rest + 0.6, bottom], [rest + 0.6, bottom - 0.6]),
+    line([rest + 0.2, bottom - 0.6], [rest + 1, bottom - 0.6]),
+    // pushed by the outlet, and held by the spring at the other end
+    dashed([SUPPLY, y], [CONTROLLER, y]),
+    line([SUPPLY, y], [SUPPLY, bottom + 0.75], [rest + 0.6, bottom + 0.75], [rest + 0.6, bottom]),
+    dot(SUPPLY, y),
+    spring(end, signal ? y - 0.6 : y, 2, 0.9),
+    ...adjustable(end + 1, signal ? y - 0.6 : y, 0.9),
+    ...(signal ? [dashed([12, y], [11.4, y], [11.4, y + 0.7], [end, y + 0.7])] : []),
+  ]
+}
+
+/** The controllers of a pump in full: load sensing above the pressure limit, or the limit alone; with the cylinder that takes the stroke back. */
+function controllersInFull(loadSensing: boolean): Shape[] {
+  const rest = CONTROLLER + CONTROLLER_BOX
+  const [drained, filled] = [rest + 1.9, rest + 1.25]
+  const last = loadSensing ? 4.8 : 0
+  return [
+    // the stroking cylinder, its rod on the adjusting arrow
+    rectangle(CONTROLLER, -3.1, 2.4, 1.4),
+    line([CONTROLLER + 1, -3.1], [CONTROLLER + 1, -1.7]),
+    line([CONTROLLER + 1, -2.4], [2.4, -2.4]),
+    line([CONTROLLER + 2.4, -2.4], [filled, -2.4], [filled, -1.25]),
+    line([0, -3.5], [SUPPLY, -3.5], [SUPPLY, 0]),
+    dot(0, -3.5),
+    ...controllerValve(0, loadSensing),
+    ...(loadSensing
+      ? [
+          line([drained, 1.25], [drained, 2.8], [filled, 2.8], [filled, last - 1.25]),
+          line([SUPPLY, 2], [SUPPLY, last]),
+          dot(SUPPLY, 2),
+          ...controllerValve(last, false),
+        ]
+      : []),
+    // drained into the case
+    line([drained, last + 1.25], [drained, last + 2.6], [2, last + 2.6], [2, 2.24]),
+  ]
+}
+
+/** The controller beside the pump: one box with what pushes at its two ends, or in full. */
+export function pumpController(form: SymbolForm | undefined, loadSensing: boolean): Shape[] {
+  if (form === 'detailed') return controllersInFull(loadSensing)
+  const end = CONTROLLER + 2
+  return [
+    line([3, 0], [CONTROLLER, 0]),
+    rectangle(CONTROLLER, -1, 2, 2),
+    dashed([0, -3.5], [CONTROLLER + 1, -3.5], [CONTROLLER + 1, -1]),
+    dot(0, -3.5),
+    ...(loadSensing
+      ? [spring(end, -0.6, 1, 0.6), dashed([7, 0], [end, 0])]
+      : [spring(end, 0, 2, 1), ...adjustable(end + 1, 0, 0.9)]),
+  ]
+}
 export const variablePumpParameters = () =>
   ({
     strokeTime: quantity('Swivel time constant', 'time', '40 ms', 1e-3, 5),
