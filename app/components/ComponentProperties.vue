@@ -24,7 +24,11 @@ const { commands } = useCommands()
 const run = (name: string) => commands.find((c) => c.name === name)!.run()
 
 const kind = computed(() => findKind(props.component.kind))
-const groups = computed(() => parametersByGroup((kind.value?.parameters ?? {}) as Parameters))
+const groups = computed(() => {
+  const idle = kind.value?.idleParameters?.(valuesOrDefaults(props.component)) ?? []
+  const all = Object.entries((kind.value?.parameters ?? {}) as Parameters)
+  return parametersByGroup(Object.fromEntries(all.filter(([name]) => !idle.includes(name))))
+})
 const { general, problemOf } = useFindingsAt(() => props.component.id)
 
 const state = computed(() => {

@@ -76,7 +76,7 @@ function drawComponent(component: SheetComponent, caption: Label | undefined): D
   const label = kind.excludedFromPartsList
     ? `${kind.label}: ${component.parameters.text ?? ''}`
     : `${nameOf(component)}, ${kind.label}`
-  const frame = kind.role === 'enclosure' ? boundsOnSheet(component) : undefined
+  const frame = kind.role === 'enclosure' || kind.role === 'vessel' ? boundsOnSheet(component) : undefined
   return [{ component, symbol, rect, ports, caption, frame, label }]
 }
 /** @param last what was drawn of it before; returned again where nothing has changed */

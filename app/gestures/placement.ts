@@ -30,10 +30,10 @@ const overlap = (a: Rect, b: Rect) =>
     Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x),
     Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y),
   )
-/** An enclosure and a text may lie on others. */
+/** An enclosure and a text may lie on others, and others stand in a vessel. */
 const isSolid = (component: SheetComponent) => {
   const role = findKind(component.kind)?.role
-  return role !== 'enclosure' && role !== 'text'
+  return role !== 'enclosure' && role !== 'text' && role !== 'vessel'
 }
 const overlapped = (component: SheetComponent, others: readonly SheetComponent[]) =>
   isSolid(component)

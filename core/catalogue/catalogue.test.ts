@@ -142,8 +142,17 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       }
     }
     for (const input of kind.inputs ?? []) if (typeof input.rest === 'string') read.add(input.rest)
-    // what has no oil at all may be there for its drawing alone
+    // what has no oil at all may be there for its drawing alone, and so may what is grouped under it
     if (!kind.ports.length) kind.symbol(watched(values))
+    const ofDrawing = parameters.filter(([, p]) => p.group === 'Drawing').map(([name]) => name)
+    if (ofDrawing.length) {
+      const before = new Set(read)
+      read.clear()
+      kind.symbol(watched(values))
+      const shown = ofDrawing.filter((name) => read.has(name))
+      read.clear()
+      for (const name of [...before, ...shown]) read.add(name)
+    }
     for (const [name] of parameters) expect([...read], `${kind.name}: ${name}`).toContain(name)
   })
   it('reads nothing at a port that it calls idle', () => {

@@ -1,6 +1,7 @@
 /** The list of kinds. Adding a kind is its file and one line here; nothing else knows it by name. */
 import type { Kind } from './kind'
 import { reservoir } from './supply/reservoir'
+import { reservoirWide } from './supply/reservoir-wide'
 import { electricMotor } from './supply/electric-motor'
 import { fixedPump } from './supply/fixed-pump'
 import { overCentrePump } from './supply/over-centre-pump'
@@ -100,6 +101,7 @@ export type AnyKind = Kind<any>
 
 const list: readonly AnyKind[] = [
   reservoir,
+  reservoirWide,
   electricMotor,
   fixedPump,
   overCentrePump,

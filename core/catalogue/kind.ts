@@ -365,9 +365,9 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly searchTerms: readonly string[]
   /**
    * What the sheet uses it for, beside what it does to the oil: it closes a port, is drawn round other parts and takes along what lies
-   * wholly inside, or is text.
+   * wholly inside, is text, or is a vessel in which other parts stand and which takes them along.
    */
-  readonly role?: 'plug' | 'enclosure' | 'text'
+  readonly role?: 'plug' | 'enclosure' | 'text' | 'vessel'
   /** No part of the machine: it has no designation and is not in the parts list. */
   readonly excludedFromPartsList?: true
   /** Letter of its designation: P pump, A actuator, M motor, S sensor, V valve, Z other. */
@@ -379,6 +379,13 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly inputs?: readonly InputSpec[]
   /** Inputs that nothing reads with these values: a coil that the valve does not have. */
   idleInputs?(values: Values<P>): readonly string[]
+  /** Parameters that nothing reads with these values; they are not asked for. */
+  idleParameters?(values: Values<P>): readonly (keyof P & string)[]
+  /**
+   * Symbols with the same item name are one part that is drawn several times: they share their designation, count once in the parts
+   * list and agree on some parameters.
+   */
+  sharedItem?(values: Values<P>): { readonly name: string; readonly agreeing: readonly (keyof P & string)[] }
   readonly faults?: readonly FaultSpec[]
   readonly traits?: Traits<Values<P>>
   /** The symbol; a kind that is drawn in two forms says so with `forms`. Its ports have the same names in both, and may lie elsewhere. */

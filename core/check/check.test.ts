@@ -91,7 +91,7 @@ describe('design rules', () => {
   it('refuses two motors on one shaft, and two tanks of different pressure on one line', () => {
     const shafts = circuit({ ...powerUnit, other: ['electric-motor'] }, [...powerUnitPipes, 'other.W pump.W'])
     expect(errors(messages(shafts))).toEqual([expect.stringContaining('held-twice')])
-    const tanks = circuit({ ...powerUnit, other: ['reservoir', { pressure: '1 bar' }] }, [
+    const tanks = circuit({ ...powerUnit, other: ['reservoir', { pressure: '1 bar', tank: 'second' }] }, [
       ...powerUnitPipes,
       'other.T back.T',
     ])

@@ -26,6 +26,7 @@ import { chargeTooHigh } from './charge-too-high'
 import { drainUnderPressure } from './drain-under-pressure'
 import { narrowSuction } from './narrow-suction'
 import { noUnloadingPath } from './no-unloading-path'
+import { designationTwice, onePart } from './designations'
 import { opensTooHigh } from './opens-too-high'
 import { pilotWithoutSource } from './pilot-without-source'
 import { ratingBelowSetting } from './rating-below-setting'
@@ -66,6 +67,8 @@ export const rules: readonly Rule[] = [
   beyondRatedFlow,
   buckling,
   unitMistake,
+  designationTwice,
+  onePart,
 ]
 
 /** Runs all rules. Warnings that the sheet accepts come with the reason for it; an error cannot be accepted. */

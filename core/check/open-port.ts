@@ -1,4 +1,5 @@
 import { portKey } from '../sheet/netlist'
+import { placedPorts } from '../sheet/geometry'
 import type { Rule } from './rule'
 import { nameOf } from '../sheet/schema'
 
@@ -9,6 +10,8 @@ export const openPort: Rule = {
     return netlist.components.flatMap(({ component, kind }) =>
       kind.ports.flatMap((port) => {
         const node = netlist.nodes[netlist.nodeOf.get(portKey(component.id, port.name))!]
+        // a port that the values do not have is not drawn
+        if (!placedPorts(component).some((p) => p.port === port.name)) return []
         if (port.mayStayOpen || node.ports.length > 1 || node.pipes.length > 0) return []
         // an idle tank or motor disturbs nothing
         if (port.imposes) return []

@@ -2,6 +2,7 @@
 import { findKind } from '../catalogue'
 import type { Parameter, Show } from '../catalogue/kind'
 import { valuesOrDefaults } from '../sheet/geometry'
+import { itemOf } from '../sheet/shared-item'
 import { readParameter } from '../sheet/resolve'
 import { nameOf, type PipeEnd, type Sheet, type SheetComponent } from '../sheet/schema'
 
@@ -29,11 +30,18 @@ const unique = (text: string, i: number, all: string[]) => all.indexOf(text) ===
 /** The parts list: equal parts in one row, with how many and where. */
 export function partsList(sheet: Sheet, show: Show): Rows {
   const parts = new Map<string, { kind: string; values: string; designations: string[] }>()
+  /** Parts drawn several times that are listed already. */
+  const items = new Set<string>()
   for (const component of sheet.components) {
     const kind = findKind(component.kind)
     if (!kind || kind.excludedFromPartsList) continue
+    const item = itemOf(component)?.name
+    if (item !== undefined) {
+      if (items.has(item)) continue
+      items.add(item)
+    }
     const part = { kind: kind.label, values: values(component, show) }
-    const key = JSON.stringify(part)
+    const key = JSON.stringify({ ...part, item })
     if (!parts.has(key)) parts.set(key, { ...part, designations: [] })
     parts.get(key)!.designations.push(nameOf(component))
   }

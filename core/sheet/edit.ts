@@ -17,6 +17,7 @@ import {
 } from './geometry'
 import { lineDomain, MIXED_DOMAINS } from './netlist'
 import { straightRoute, route } from './route'
+import { itemOf, symbolsOfItem } from './shared-item'
 import {
   componentSchema,
   pipeSchema,
@@ -48,12 +49,17 @@ export function addComponent(
     letter,
     sheet.components.map((c) => c.id),
   )
+  const bare = componentSchema.parse({ id, kind: kindName, ...at })
+  const item = itemOf(bare)?.name
+  const same = item && sheet.components.find((c) => c.designation && itemOf(c)?.name === item)
   const designation = kind?.excludedFromPartsList
     ? undefined
-    : unusedName(
-        `1-1${letter}`,
-        sheet.components.map((c) => c.designation ?? ''),
-      )
+    : same
+      ? same.designation
+      : unusedName(
+          `1-1${letter}`,
+          sheet.components.map((c) => c.designation ?? ''),
+        )
   const component = componentSchema.parse({ id, kind: kindName, designation, ...at })
   return { sheet: { ...sheet, components: [...sheet.components, component] }, id }
 }
@@ -147,11 +153,11 @@ export function move(
   )
 }
 
-/** Parts, and with a frame all that lies wholly inside it. */
+const takesAlong = (c: SheetComponent) => ['enclosure', 'vessel'].includes(findKind(c.kind)?.role ?? '')
+
+/** Parts, and with a frame or a vessel all that lies wholly inside it. */
 export function withEnclosed(sheet: Sheet, ids: readonly string[]): string[] {
-  const frames = sheet.components
-    .filter((c) => ids.includes(c.id) && findKind(c.kind)?.role === 'enclosure')
-    .map(boundsOnSheet)
+  const frames = sheet.components.filter((c) => ids.includes(c.id) && takesAlong(c)).map(boundsOnSheet)
   if (!frames.length) return [...ids]
   const within = (x: number, y: number) =>
     frames.some((f) => x >= f.x && x <= f.x + f.w && y >= f.y && y <= f.y + f.h)
@@ -235,8 +241,14 @@ export function acceptWarning(sheet: Sheet, rule: string, place: string, reason:
   return { ...sheet, acceptedWarnings: reason ? [...others, { rule, location: place, reason }] : others }
 }
 
-export const setDesignation = (sheet: Sheet, id: string, designation: string): Sheet =>
-  changeComponent(sheet, id, (c) => ({ ...c, designation: designation || undefined }))
+export function setDesignation(sheet: Sheet, id: string, designation: string): Sheet {
+  const component = sheet.components.find((c) => c.id === id)
+  if (!component) return sheet
+  return symbolsOfItem(sheet, component).reduce(
+    (s, each) => changeComponent(s, each.id, (c) => ({ ...c, designation: designation || undefined })),
+    sheet,
+  )
+}
 
 const sumText = (a: string, b: string, quantityName: 'length' | 'volume', symbol: string) => {
   const [m, n] = [parseQuantity(a, quantityName), parseQuantity(b, quantityName)]

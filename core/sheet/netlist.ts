@@ -4,7 +4,8 @@ import { pipeModel, wallCompliance } from '../catalogue/lines/pipe'
 import type { Fluid } from '../fluid/fluid'
 import { resolveComponent, resolvePipe, type ResolvedComponent } from './resolve'
 import type { Finding } from './finding'
-import type { Pipe, PipeEnd, Sheet } from './schema'
+import { placedPorts } from './geometry'
+import { nameOf, type Pipe, type PipeEnd, type Sheet } from './schema'
 
 export interface NetNode {
   /** Name of the line: that of a named pipe, else the first port on it. */
@@ -72,6 +73,9 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
   for (const junction of sheet.junctions) parent.set(`junction:${junction.id}`, `junction:${junction.id}`)
 
   const known = new Map(components.map((r) => [r.component.id, r]))
+  /** Ports that a component does not have as it is set: its symbol shows none. */
+  const isNotDrawn = (end: { component: string; port: string }) =>
+    !placedPorts(known.get(end.component)!.component).some((p) => p.port === end.port)
   const lossy: { pipe: Pipe; length: number; bore: number; volume: number }[] = []
   const volumes: { key: string; volume: number; line: Pipe['lineType'] }[] = []
   const laid: Pipe[] = []
@@ -85,6 +89,16 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
           severity: 'error',
           message: `${known.get(end.component)!.kind.label} ${end.component} has no port "${end.port}".`,
           location: { pipe: pipe.id },
+        })
+      } else if ('component' in end && known.has(end.component) && isNotDrawn(end)) {
+        const { kind, component } = known.get(end.component)!
+        problems.push({
+          rule: 'port',
+          severity: 'error',
+          message: `${kind.label} ${nameOf(component)} has no port ${end.port} with its present values.`,
+          remedy: 'Set the part so that it has this port again, or remove the pipe.',
+          location: { pipe: pipe.id },
+          fix: { label: 'Remove the pipe', does: 'remove', ids: [pipe.id] },
         })
       } else if (!parent.has(endKey(end))) complete = false
     const values = resolvePipe(pipe)

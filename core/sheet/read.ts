@@ -1,4 +1,5 @@
 import { followMovedPorts } from './moved-ports'
+import { withSharedDesignations } from './shared-item'
 import { sheetSchema, SHEET_FORMAT, SHEET_VERSION, type Sheet } from './schema'
 import type { Finding } from './finding'
 import { issueText } from './issue-text'
@@ -54,7 +55,7 @@ export function readSheet(data: unknown): ReadResult {
   const problems = nameProblems(parsed.data)
   if (problems.length) return { ok: false, problems }
   const drawnBefore = typeof version === 'number' && version < SYMBOLS_REDRAWN
-  return { ok: true, sheet: drawnBefore ? followMovedPorts(parsed.data) : parsed.data }
+  return { ok: true, sheet: drawnBefore ? withSharedDesignations(followMovedPorts(parsed.data)) : parsed.data }
 }
 
 /** More values, and more levels of them, than a sheet of the greatest size has. */
@@ -97,8 +98,7 @@ const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, u
   // what happens where a line would burst, with a default; pumps and motors have friction of their own, with defaults
   (sheet) => ({ ...sheet, version: 4 }),
   withStandardTerms,
-  // symbols were redrawn: see `followMovedPorts`
-  (sheet) => ({ ...sheet, version: 6 }),
+  withCaseDrains,
 ]
 
 type Fields = Record<string, unknown>
@@ -137,6 +137,18 @@ function withStandardTerms(sheet: Fields): Fields {
     acceptedWarnings: eachRenamed(acceptedWarnings, (w) => renamed(w, { place: 'location' })),
   }).filter(([, value]) => value !== undefined)
   return { ...others, ...Object.fromEntries(known), version: 5 }
+}
+
+/** Pumps that have a case drain from version 6 on: in older files their leakage went to the suction line. */
+const DRAINED = new Set<unknown>(['load-sensing-pump', 'pressure-compensated-pump', 'variable-pump-manual'])
+/** From version 5 to 6: symbols were redrawn, see `followMovedPorts`; variable pumps say where their leakage goes. */
+function withCaseDrains(sheet: Fields): Fields {
+  const components = eachRenamed(sheet.components, (c) =>
+    DRAINED.has(c.kind) && (c.parameters === undefined || isFields(c.parameters))
+      ? { ...c, parameters: { caseDrain: 'internal', ...c.parameters } }
+      : c,
+  )
+  return { ...sheet, ...(components === undefined ? {} : { components }), version: 6 }
 }
 
 /** The data of an older file as the current format has it; what is no version is left to the schema to refuse. */

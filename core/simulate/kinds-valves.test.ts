@@ -169,7 +169,10 @@ describe('load sensing', () => {
       {
         tank: ['reservoir'],
         motor: ['electric-motor', { ratedPower: '50 kW' }],
-        pump: ['load-sensing-pump', { displacement: pump, margin: '20 bar', compensator: '250 bar' }],
+        pump: [
+          'load-sensing-pump',
+          { displacement: pump, margin: '20 bar', compensator: '250 bar', caseDrain: 'internal' },
+        ],
         one: ['load-sensing-section', one],
         two: ['load-sensing-section', one],
         back: ['reservoir'],

@@ -180,7 +180,10 @@ describe('pumps and drives', () => {
       {
         tank: ['reservoir'],
         motor: ['electric-motor', { speed: '1500 rpm', ratedPower: '30 kW' }],
-        pump: ['pressure-compensated-pump', { compensator: '200 bar', displacement: '40 cm³/rev' }],
+        pump: [
+          'pressure-compensated-pump',
+          { compensator: '200 bar', displacement: '40 cm³/rev', caseDrain: 'internal' },
+        ],
         jet: ['needle-valve', { ratedFlow: '40 L/min', ratedDrop: '150 bar' }],
         back: ['reservoir'],
       },
@@ -200,7 +203,7 @@ describe('pumps and drives', () => {
         motor: ['electric-motor', { speed: '1500 rpm', ratedPower: '30 kW' }],
         pump: [
           'pressure-compensated-pump',
-          { compensator: '300 bar', displacement: '40 cm³/rev', powerLimit: '8 kW' },
+          { compensator: '300 bar', displacement: '40 cm³/rev', powerLimit: '8 kW', caseDrain: 'internal' },
         ],
         load: ['pressure-source', { pressure: '150 bar' }],
       },

@@ -233,10 +233,11 @@ describe('a parameter changed in flight', () => {
     expect(continueRun(simulation, 2).finished).toBe(true)
   })
   it('is refused where ports come into use or fall idle', () => {
-    const sheet = build([{ kind: 'cylinder', size: 3, commands: [] }], 1500)
+    const drawn = build([{ kind: 'cylinder', size: 3, commands: [] }], 1500)
+    const valve = idOf(drawn, 'directional-valve-4-3')
+    const sheet = setParameter(drawn, valve, 'actuation', 'solenoidPilot')
     const simulation = new Simulation(compiled(sheet))
-    const valve = idOf(sheet, 'directional-valve-4-3')
-    expect(() => simulation.setParameter(valve, 'actuation', 'pilot')).toThrow(
+    expect(() => simulation.setParameter(valve, 'pilotSupply', 'external')).toThrow(
       /cannot be changed while it runs, since the ports it uses would be others/,
     )
     simulation.setParameter(valve, 'centre', 'float')

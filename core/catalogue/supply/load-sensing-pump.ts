@@ -3,6 +3,9 @@ import { defineKind, quantity, type Local, indices } from '../kind'
 import { arrow, circle, line } from '../symbol'
 import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
 import {
+  caseDrainLead,
+  caseDrainPlace,
+  caseDrainPort,
   clamp01,
   pumpController,
   variablePumpModel,
@@ -14,7 +17,7 @@ import {
 const OUTPUT = indices(...pumpNames.outputs, 'marginNow')
 const CONDITION = indices(...pumpNames.conditions, 'compensating')
 
-const [S, P, X, W] = [0, 1, 2, 3]
+const [S, P, X, W, L] = [0, 1, 2, 3, 4]
 
 /**
  * u* = min of the compensator clamp((p_c − p_P)/b) and the load sensing clamp((p_X + m − p_P)/b + ½);
@@ -32,6 +35,7 @@ export const loadSensingPump = defineKind({
     { name: 'P', domain: 'oil', role: 'pressure line' },
     { name: 'X', domain: 'oil', role: 'load signal', mayStayOpen: true },
     { name: 'W', domain: 'shaft', role: 'shaft' },
+    caseDrainPort,
   ],
   parameters: {
     displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
@@ -43,15 +47,16 @@ export const loadSensingPump = defineKind({
     ...variablePumpParameters(),
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
-  traits: { suctionPorts: ['S'], sizingTargets: { displacement: 'displacement' } },
+  traits: { suctionPorts: ['S'], drainPorts: ['L'], sizingTargets: { displacement: 'displacement' } },
   forms: true,
-  symbol: (_values, form) => ({
+  symbol: (values, form) => ({
     shapes: [
       circle(0, 0, 3),
       flowTriangle(0, -3, 0, -1),
       line([0, -3], [0, -4]),
       line([0, 3], [0, 4]),
       ...shaftStub(-4, -3),
+      ...caseDrainLead(values),
       ...(form === 'detailed' ? arrow([-2.8, 2.8], [2.8, -2.8]) : adjustable(0, 0, 2.8)),
       ...pumpController(form, true),
     ],
@@ -60,6 +65,7 @@ export const loadSensingPump = defineKind({
       P: { x: 0, y: -4, side: 'up' },
       X: { x: form === 'detailed' ? 12 : 7, y: 0, side: 'right' },
       W: { x: -4, y: 0, side: 'left' },
+      ...caseDrainPlace(values),
     },
     box: form === 'detailed' ? { x: -3, y: -3.5, w: 14.4, h: 11 } : { x: -3, y: -3.5, w: 9.5, h: 6.5 },
     captionAt: { x: 3.4, y: 2.6, anchor: 'start' },
@@ -74,7 +80,7 @@ export const loadSensingPump = defineKind({
         clamp01((values.compensator - l.p[P]) / values.band),
         clamp01((l.p[X] + values.margin - l.p[P]) / values.band + 0.5),
       )
-    const pump = variablePumpModel(values, fluid, { S, P, W }, 1, wanted)
+    const pump = variablePumpModel(values, fluid, { S, P, W, L }, 1, wanted)
     return {
       ...pump,
       outputs: [

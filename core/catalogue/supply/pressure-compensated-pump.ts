@@ -3,6 +3,9 @@ import { defineKind, quantity } from '../kind'
 import { arrow, circle, line } from '../symbol'
 import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
 import {
+  caseDrainLead,
+  caseDrainPlace,
+  caseDrainPort,
   clamp01,
   pumpController,
   variablePumpModel,
@@ -11,7 +14,7 @@ import {
   OUTPUT,
 } from './variable-pump'
 
-const [S, P, W] = [0, 1, 2]
+const [S, P, W, L] = [0, 1, 2, 3]
 
 /** u* = clamp((p_c − p_P)/b): zero stroke at p_c, full stroke at p_c − b. The rest as every variable pump (variable-pump.ts). */
 export const pressureCompensatedPump = defineKind({
@@ -25,6 +28,7 @@ export const pressureCompensatedPump = defineKind({
     { name: 'S', domain: 'oil', role: 'suction line' },
     { name: 'P', domain: 'oil', role: 'pressure line' },
     { name: 'W', domain: 'shaft', role: 'shaft' },
+    caseDrainPort,
   ],
   parameters: {
     displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
@@ -36,15 +40,16 @@ export const pressureCompensatedPump = defineKind({
     ...variablePumpParameters(),
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
-  traits: { suctionPorts: ['S'], sizingTargets: { displacement: 'displacement' } },
+  traits: { suctionPorts: ['S'], drainPorts: ['L'], sizingTargets: { displacement: 'displacement' } },
   forms: true,
-  symbol: (_values, form) => ({
+  symbol: (values, form) => ({
     shapes: [
       circle(0, 0, 3),
       flowTriangle(0, -3, 0, -1),
       line([0, -3], [0, -4]),
       line([0, 3], [0, 4]),
       ...shaftStub(-4, -3),
+      ...caseDrainLead(values),
       ...(form === 'detailed' ? arrow([-2.8, 2.8], [2.8, -2.8]) : adjustable(0, 0, 2.8)),
       ...pumpController(form, false),
     ],
@@ -52,6 +57,7 @@ export const pressureCompensatedPump = defineKind({
       S: { x: 0, y: 4, side: 'down' },
       P: { x: 0, y: -4, side: 'up' },
       W: { x: -4, y: 0, side: 'left' },
+      ...caseDrainPlace(values),
     },
     box: form === 'detailed' ? { x: -3, y: -3.5, w: 14.4, h: 7 } : { x: -3, y: -3.5, w: 11, h: 6.5 },
     captionAt: { x: 3.4, y: 2.6, anchor: 'start' },
@@ -61,7 +67,7 @@ export const pressureCompensatedPump = defineKind({
     show(values.compensator, 'pressure'),
   ],
   model: (values, fluid) =>
-    variablePumpModel(values, fluid, { S, P, W }, 1, (l) => {
+    variablePumpModel(values, fluid, { S, P, W, L }, 1, (l) => {
       const limit =
         (values.powerLimit * values.hydromechanicalEfficiency * 2 * Math.PI) /
         Math.max(values.displacement * l.p[W] * (l.p[P] - l.p[S]), 1e-9)

@@ -2,11 +2,20 @@ import { leak, stuck } from '../faults'
 import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import { circle, line } from '../symbol'
 import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
-import { clamp01, variablePumpModel, variablePumpParameters, STATE, OUTPUT } from './variable-pump'
+import {
+  caseDrainLead,
+  caseDrainPlace,
+  caseDrainPort,
+  clamp01,
+  variablePumpModel,
+  variablePumpParameters,
+  STATE,
+  OUTPUT,
+} from './variable-pump'
 
 const INPUT = indices('stroke')
 
-const [S, P, W] = [0, 1, 2]
+const [S, P, W, L] = [0, 1, 2, 3]
 
 /** u* is its command. The rest as every variable pump (variable-pump.ts). */
 export const variablePumpManual = defineKind({
@@ -20,6 +29,7 @@ export const variablePumpManual = defineKind({
     { name: 'S', domain: 'oil', role: 'suction line' },
     { name: 'P', domain: 'oil', role: 'pressure line' },
     { name: 'W', domain: 'shaft', role: 'shaft' },
+    caseDrainPort,
   ],
   parameters: {
     displacement: quantity('Displacement, full stroke', 'displacement', '45 cm³/rev', 1e-8, 5e-3),
@@ -34,28 +44,31 @@ export const variablePumpManual = defineKind({
     ratedPressure: 'maxPressure',
     deliveryPorts: ['P'],
     suctionPorts: ['S'],
+    drainPorts: ['L'],
     sizingTargets: { displacement: 'displacement' },
   },
-  symbol: () => ({
+  symbol: (values) => ({
     shapes: [
       circle(0, 0, 3),
       flowTriangle(0, -3, 0, -1),
       line([0, -3], [0, -4]),
       line([0, 3], [0, 4]),
       ...shaftStub(-4, -3),
+      ...caseDrainLead(values),
       ...adjustable(0, 0, 2.8),
     ],
     ports: {
       S: { x: 0, y: 4, side: 'down' },
       P: { x: 0, y: -4, side: 'up' },
       W: { x: -4, y: 0, side: 'left' },
+      ...caseDrainPlace(values),
     },
     box: { x: -3, y: -3, w: 6, h: 6 },
     captionAt: { x: 3.4, y: 2.6, anchor: 'start' },
   }),
   caption: (values, show) => [show(values.displacement, 'displacement')],
   model: (values, fluid) =>
-    variablePumpModel(values, fluid, { S, P, W }, values.stroke, (l) => clamp01(l.u[INPUT.stroke])),
+    variablePumpModel(values, fluid, { S, P, W, L }, values.stroke, (l) => clamp01(l.u[INPUT.stroke])),
   describeState: (l, _values, show) =>
     `At ${Math.round(l.x[STATE.position] * 100)} % stroke, delivering ${show(l.o[OUTPUT.delivery], 'flow')} at ${show(l.p[P], 'pressure')}.`,
 })

@@ -5,6 +5,7 @@ import {
   quantity,
   type Local,
   type Model,
+  type PortSpec,
   type SymbolForm,
   indices,
   stateSpecs,
@@ -13,16 +14,24 @@ import {
 } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
 import { leakageSlope, shaftTorque } from '../displacement-machine'
-import { arrow, dashed, line, rectangle, type Shape } from '../symbol'
+import { arrow, dashed, line, rectangle, type Shape, type SymbolDrawing } from '../symbol'
 import { adjustable, dot, spring } from '../symbol-elements'
 
 export const STATE = indices('position')
 const outputNames = ['delivery', 'shaftPower'] as const
 export const OUTPUT = indices(...outputNames)
-const conditionNames = ['starved', 'overPressure'] as const
+const conditionNames = ['starved', 'overPressure', 'caseOver'] as const
 const CONDITION = indices(...conditionNames)
 
 export const clamp01 = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
+
+/** The case drain of a variable pump, for its ports. */
+export const caseDrainPort = { name: 'L', domain: 'oil', role: 'case drain' } as const satisfies PortSpec
+/** Its lead and its place on the symbol, where it is drained externally. */
+export const caseDrainLead = (values: Pick<VariablePumpValues, 'caseDrain'>): Shape[] =>
+  values.caseDrain === 'external' ? [dashed([-2.6, 1.5], [-4, 1.5], [-4, 4])] : []
+export const caseDrainPlace = (values: Pick<VariablePumpValues, 'caseDrain'>): SymbolDrawing['ports'] =>
+  values.caseDrain === 'external' ? { L: { x: -4, y: 4, side: 'down' } } : {}
 
 /** Where the line from the outlet to the controllers runs, and the end of their spools. */
 const [SUPPLY, CONTROLLER] = [3.4, 4]
@@ -114,9 +123,20 @@ export const variablePumpParameters = () =>
       group: 'Losses',
       note: 'of seals and bearings, beside what the efficiency counts; it stops a set that is switched off',
     }),
+    caseDrain: {
+      type: 'choice',
+      label: 'Leakage drained',
+      default: 'external',
+      choices: { external: 'externally, at L', internal: 'internally, to the suction line' },
+      group: 'Losses',
+    },
     maxPressure: quantity('Maximum pressure', 'pressure', '315 bar', 1e5, 1000e5, {
       group: 'Rating',
       note: 'reported when exceeded',
+    }),
+    maxCasePressure: quantity('Maximum case pressure', 'pressure', '2 bar', 1e4, 50e5, {
+      group: 'Rating',
+      note: 'reported when exceeded where it is drained externally: the shaft seal fails',
     }),
   }) as const
 
@@ -128,30 +148,36 @@ export interface VariablePumpValues {
   readonly ratedPressure: number
   readonly hydromechanicalEfficiency: number
   readonly drag: number
+  readonly caseDrain: 'external' | 'internal'
   readonly maxPressure: number
+  readonly maxCasePressure: number
 }
 
 /** Names of what these pumps put out and report, for a kind that adds to them. */
 export const pumpNames = { outputs: outputNames, conditions: conditionNames } as const
 
 /**
- * Q = D·n·u·f(P_S) − C_L·(p_P − p_S), C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν; T = D·u·(p_P − p_S)/(2π·η_hm) + T_d·tanh(ω/ω_t);
+ * Q_S = D·n·u·f(P_S), Q_P = Q_S − C_L·(p_P − p_L), the leakage leaves at the case drain L or, drained internally, to S; C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν; T = D·u·(p_P − p_S)/(2π·η_hm) + T_d·tanh(ω/ω_t);
  * the stroke u follows what is wanted with a lag.
- * @param ports indices of S, P and W @param wanted the stroke asked for, 0 to 1
+ * @param ports indices of S, P, W and L @param wanted the stroke asked for, 0 to 1
  */
 export function variablePumpModel(
   values: VariablePumpValues,
   fluid: Fluid,
-  ports: { readonly S: number; readonly P: number; readonly W: number },
+  ports: { readonly S: number; readonly P: number; readonly W: number; readonly L: number },
   initial: number,
   wanted: (l: Local) => number,
 ): Model {
-  const { S, P, W } = ports
+  const { S, P, W, L } = ports
+  const external = values.caseDrain === 'external'
+  /** Where the leakage goes. */
+  const drain = external ? L : S
   const perRadian = values.displacement / (2 * Math.PI)
   const { volumetricEfficiency, ratedSpeed, ratedPressure } = values
   const leakage = leakageSlope(volumetricEfficiency, perRadian, ratedSpeed, ratedPressure)
   const eta = values.hydromechanicalEfficiency
   return {
+    idlePorts: external ? [] : [L],
     states: stateSpecs(STATE, {
       position: { label: 'stroke', quantity: 'share', initial, scale: 1 },
     }),
@@ -162,17 +188,18 @@ export function variablePumpModel(
     conditions: conditionSpecs(CONDITION, {
       starved: { label: 'starved at its inlet', severity: 'warning' },
       overPressure: { label: 'above its maximum pressure', severity: 'danger' },
+      caseOver: { label: 'case above its maximum pressure', severity: 'danger' },
     }),
     evaluate(l) {
       const speed = l.p[W]
       const drop = l.p[P] - l.p[S]
       const u = l.x[STATE.position]
-      const flow =
-        perRadian * speed * u * inletFilling(speed >= 0 ? l.p[S] : l.p[P]) -
-        leakage * fluid.leakageFactor * drop
+      const flow = perRadian * speed * u * inletFilling(speed >= 0 ? l.p[S] : l.p[P])
+      const leaked = leakage * fluid.leakageFactor * (l.p[P] - l.p[drain])
       l.q.fill(0)
       l.q[S] = flow
-      l.q[P] = -flow
+      l.q[P] = leaked - flow
+      l.q[drain] -= leaked
       l.q[W] = shaftTorque(perRadian * u * drop, speed, eta, values.drag)
       l.dx[STATE.position] = (wanted(l) - u) / values.strokeTime
     },
@@ -181,7 +208,9 @@ export function variablePumpModel(
       l.o[OUTPUT.shaftPower] = l.q[W] * l.p[W]
       l.c[CONDITION.starved] = l.p[W] > 0 ? starvation(l.p[S]) : -1
       l.c[CONDITION.overPressure] = l.p[P] - values.maxPressure
-      l.power[Power.heat] = l.o[OUTPUT.shaftPower] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
+      l.c[CONDITION.caseOver] = external ? l.p[L] - values.maxCasePressure : -1
+      l.power[Power.heat] =
+        l.o[OUTPUT.shaftPower] + l.p[S] * l.q[S] + l.p[P] * l.q[P] + (external ? l.p[L] * l.q[L] : 0)
     },
   }
 }
