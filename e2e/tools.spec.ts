@@ -123,7 +123,7 @@ test('finds a component and a command, and shows all keys', async ({ page }) => 
   await page.keyboard.press('Control+k')
   await page.getByTestId('search-word').fill('port letters')
   await page.keyboard.press('Enter')
-  await expect(page.locator('.port-letter').first()).toBeVisible()
+  await expect(page.locator('[data-annotation^="port:"]').first()).toBeVisible()
   await page.keyboard.press('Control+k')
   await page.getByTestId('search-word').fill('nothing like it')
   await expect(page.getByTestId('search')).toContainText('No match')

@@ -41,7 +41,6 @@ function contextOf(sheet: Sheet, selected: string[] = []) {
       tool: 'select',
       dialog: undefined,
       settings: true,
-      portLetters: false,
       lineNames: false,
       overview: false,
       view: undefined,
@@ -150,6 +149,10 @@ describe('commands on the selection', () => {
     named('search').run()
     expect(context.editor.dialog).toBe('search')
     named('export-dxf').run()
-    expect(context.exportAs).toHaveBeenCalledWith('dxf')
+    expect(context.exportAs).toHaveBeenCalledWith(expect.objectContaining({ name: 'dxf' }))
+    expect(labelOf(named('letters'))).toBe('Show port letters')
+    named('letters').run()
+    expect(context.sheetDocument.sheet.annotations.ports).toBe(true)
+    expect(labelOf(named('letters'))).toBe('Hide port letters')
   })
 })

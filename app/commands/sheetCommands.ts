@@ -23,7 +23,7 @@ import {
 } from '@oar-bench/core/sheet/shape'
 import type { Show } from '@oar-bench/core/catalogue/kind'
 import type { Command } from './command'
-import { exportFormats, type ExportFormat } from '../composables/useFiles'
+import { exportFormats, type ExportFormat } from '@oar-bench/core/formats/registry'
 import type { SheetDialog, SheetView, SidePane } from '../stores/editorUi'
 
 /** What the commands work on; the stores of the application have it. */
@@ -48,7 +48,6 @@ export interface CommandContext {
     tool: 'select' | 'connect'
     dialog: SheetDialog | undefined
     settings: boolean
-    portLetters: boolean
     lineNames: boolean
     overview: boolean
     readonly view: SheetView | undefined
@@ -283,10 +282,10 @@ const arrangeCommands = ({ sheetDocument, selection, editor, show }: CommandCont
   ]
 }
 
-const viewCommands = ({ editor }: CommandContext): Command[] => {
+const viewCommands = ({ editor, sheetDocument }: CommandContext): Command[] => {
   const toggle = (
     name: string,
-    option: 'settings' | 'portLetters' | 'lineNames' | 'overview',
+    option: 'settings' | 'lineNames' | 'overview',
     what: string,
     keys?: readonly string[],
   ): Command => ({
@@ -295,6 +294,25 @@ const viewCommands = ({ editor }: CommandContext): Command[] => {
     group: 'View',
     keys,
     run: () => (editor[option] = !editor[option]),
+  })
+  /** What the sheet itself shows, on the screen and on paper. */
+  const annotation = (
+    name: string,
+    option: 'ports' | 'coils' | 'pipes' | 'rotation' | 'fluid',
+    what: string,
+    keys?: readonly string[],
+  ): Command => ({
+    name,
+    label: () => `${sheetDocument.sheet.annotations[option] ? 'Hide' : 'Show'} ${what}`,
+    group: 'View',
+    keys,
+    run() {
+      const { sheet } = sheetDocument
+      sheetDocument.apply({
+        ...sheet,
+        annotations: { ...sheet.annotations, [option]: !sheet.annotations[option] },
+      })
+    },
   })
   const dialog = (name: SheetDialog, label: string, keys: readonly string[]): Command => ({
     name,
@@ -321,7 +339,11 @@ const viewCommands = ({ editor }: CommandContext): Command[] => {
     },
     { name: 'zoomOut', label: 'Zoom out', group: 'View', keys: ['-'], run: () => editor.view?.zoomBy(0.8) },
     toggle('settings', 'settings', 'settings beside the symbols'),
-    toggle('letters', 'portLetters', 'port letters', ['l']),
+    annotation('letters', 'ports', 'port letters', ['l']),
+    annotation('coilLetters', 'coils', 'coil letters'),
+    annotation('pipeSizes', 'pipes', 'pipe sizes'),
+    annotation('rotationArrows', 'rotation', 'arrows of rotation'),
+    annotation('fluidText', 'fluid', 'fluid and tank'),
     toggle('lineNames', 'lineNames', 'the names of lines', ['n']),
     toggle('overview', 'overview', 'the overview', ['o']),
     dialog('search', 'Find a component or a command', ['$mod+k']),
@@ -344,9 +366,9 @@ const fileCommands = ({ editor, exportAs }: CommandContext): Command[] => [
     keys: ['$mod+p'],
     run: () => (editor.dialog = 'print'),
   },
-  ...(Object.keys(exportFormats) as ExportFormat[]).map((format): Command => ({
-    name: `export-${format}`,
-    label: `Export as ${exportFormats[format].label}`,
+  ...exportFormats.map((format): Command => ({
+    name: `export-${format.name}`,
+    label: `Export as ${format.label}`,
     group: 'Files',
     run: () => exportAs(format),
   })),

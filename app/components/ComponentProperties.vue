@@ -29,6 +29,8 @@ const groups = computed(() => {
   const all = Object.entries((kind.value?.parameters ?? {}) as Parameters)
   return parametersByGroup(Object.fromEntries(all.filter(([name]) => !idle.includes(name))))
 })
+/** An outline or words: nothing that another kind could stand for. */
+const isDrawnOnly = computed(() => kind.value?.role === 'enclosure' || kind.value?.role === 'text')
 const { general, problemOf } = useFindingsAt(() => props.component.id)
 
 const state = computed(() => {
@@ -39,8 +41,10 @@ const state = computed(() => {
   return local && kind.value.describeState(local, valuesOrDefaults(props.component), show)
 })
 
-function setDesignationTo(text: string) {
-  sheetDocument.apply(setDesignation(sheetDocument.sheet, props.component.id, text.trim().slice(0, 24)))
+function setDesignationTo(event: Event) {
+  const text = typedText(event, props.component.designation ?? '')
+  if (text !== undefined)
+    sheetDocument.apply(setDesignation(sheetDocument.sheet, props.component.id, text.slice(0, 24)))
 }
 function set(name: string, value: RawValue | undefined) {
   sheetDocument.apply(setParameter(sheetDocument.sheet, props.component.id, name, value))
@@ -93,7 +97,7 @@ const forms = { simplified: 'simplified', detailed: 'in detail' } as const
         :value="component.designation ?? ''"
         :placeholder="component.id"
         maxlength="24"
-        @change="setDesignationTo(($event.target as HTMLInputElement).value)"
+        @change="setDesignationTo"
       />
     </label>
     <label v-if="kind.forms" class="mb-2 block">
@@ -116,7 +120,7 @@ const forms = { simplified: 'simplified', detailed: 'in detail' } as const
       </select>
       <span class="mt-0.5 block text-xs text-soft">The same valve, drawn simply or in detail.</span>
     </label>
-    <label v-if="!kind.excludedFromPartsList" class="mb-2 block">
+    <label v-if="!isDrawnOnly" class="mb-2 block">
       <span class="mb-0.5 block text-[13px] text-soft">Kind</span>
       <select class="field" :value="component.kind" data-testid="exchange" @change="replace">
         <optgroup v-for="family in kindsByFamily" :key="family.label" :label="family.label">

@@ -2,6 +2,7 @@
 /** What the checks find, each with its remedy; choosing one goes to its location. */
 import { CircleAlert, CircleCheck, CircleDashed, Hourglass, TriangleAlert } from 'lucide-vue-next'
 import { reasonOf } from '@oar-bench/core/check'
+import { isPrintable } from '@oar-bench/core/sheet/schema'
 import { acceptWarning } from '@oar-bench/core/sheet/edit'
 import { locationText, subjectOf, type Finding } from '@oar-bench/core/sheet/finding'
 
@@ -41,7 +42,7 @@ const accepting = ref<number>()
 const reason = ref('')
 function accept(f: Finding) {
   const text = reason.value.trim()
-  if (!text) return
+  if (!text || !isPrintable(text)) return
   sheetDocument.apply(acceptWarning(sheetDocument.sheet, f.rule, subjectOf(f.location), text.slice(0, 200)))
   accepting.value = undefined
   reason.value = ''
@@ -92,7 +93,11 @@ const restore = (f: Finding) =>
               data-testid="accept-reason"
               @focus="accepting = i"
             />
-            <button class="button !py-0.5" :disabled="accepting !== i || !reason.trim()" data-testid="accept">
+            <button
+              class="button !py-0.5"
+              :disabled="accepting !== i || !reason.trim() || !isPrintable(reason)"
+              data-testid="accept"
+            >
               Accept
             </button>
           </form>

@@ -16,6 +16,10 @@ function set(name: keyof FluidSettings, value: string) {
 function setTank(change: Partial<TankSettings>) {
   sheetDocument.apply({ ...sheetDocument.sheet, tank: { ...sheetDocument.sheet.tank, ...change } })
 }
+function setName(event: Event) {
+  const name = typedText(event, sheetDocument.sheet.fluid.name)
+  if (name !== undefined) set('name', name)
+}
 </script>
 
 <template>
@@ -27,12 +31,7 @@ function setTank(change: Partial<TankSettings>) {
     <div class="space-y-2">
       <label class="block">
         <span class="mb-0.5 block text-[13px] text-soft">Oil</span>
-        <input
-          class="field"
-          :value="sheetDocument.sheet.fluid.name"
-          maxlength="100"
-          @change="set('name', ($event.target as HTMLInputElement).value)"
-        />
+        <input class="field" :value="sheetDocument.sheet.fluid.name" maxlength="100" @change="setName" />
       </label>
       <QuantityField
         v-for="name in names"

@@ -14,6 +14,10 @@ const id = useId()
 const value = computed(
   () => props.modelValue ?? (props.parameter.type === 'table' ? undefined : props.parameter.default),
 )
+function setText(event: Event) {
+  const text = typedText(event, String(value.value), { lines: true })
+  if (text !== undefined) emit('update:modelValue', text || undefined)
+}
 </script>
 
 <template>
@@ -42,14 +46,7 @@ const value = computed(
   </div>
   <div v-else-if="parameter.type === 'text'">
     <label :for="id" class="mb-0.5 block text-[13px] text-soft">{{ parameter.label }}</label>
-    <textarea
-      :id="id"
-      class="field"
-      rows="3"
-      maxlength="500"
-      :value="String(value)"
-      @change="emit('update:modelValue', ($event.target as HTMLTextAreaElement).value || undefined)"
-    />
+    <textarea :id="id" class="field" rows="3" maxlength="500" :value="String(value)" @change="setText" />
     <p v-if="problem" class="mt-0.5 text-[13px] text-error" role="alert">{{ problem }}</p>
     <p v-else-if="parameter.note" class="mt-0.5 text-xs text-soft">{{ parameter.note }}</p>
   </div>

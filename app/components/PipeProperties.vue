@@ -27,6 +27,10 @@ const setPipe = (change: Partial<Pipe>) =>
 const volume = computed(() => show(resolvePipe(props.pipe).volume, 'volume', 3))
 const mechanical = computed(() => lineDomain(props.pipe.lineType) !== 'oil')
 const range = (name: 'length' | 'bore') => pipeLimits[name].map((limit) => show(limit, 'length')).join(' to ')
+function setName(event: Event) {
+  const text = typedText(event, props.pipe.name ?? '')
+  if (text !== undefined) setPipe({ name: text || undefined })
+}
 </script>
 
 <template>
@@ -64,7 +68,7 @@ const range = (name: 'length' | 'bore') => pipeLimits[name].map((limit) => show(
           :value="pipe.name ?? ''"
           maxlength="60"
           placeholder="for example pump line"
-          @change="setPipe({ name: ($event.target as HTMLInputElement).value.trim() || undefined })"
+          @change="setName"
         />
       </label>
       <label class="block">

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The page as it will be printed: paper, frame, title block, scale. */
 import { Printer } from 'lucide-vue-next'
-import type { PageSettings } from '@oar-bench/core/sheet/schema'
+import type { Page } from '@oar-bench/core/formats/page'
+import { pageSchema, type PageSettings } from '@oar-bench/core/sheet/schema'
 
 const sheetDocument = useSheetDocument()
 const editor = useEditorUi()
@@ -9,29 +10,33 @@ const { pageText } = useFiles()
 const { problem, attempt } = useAttempt()
 const open = useDialog('print')
 const picture = ref<string>()
-const sizes = ['A4', 'A3', 'A2', 'A1'] as const
+const page = shallowRef<Page>()
+const sizes = pageSchema.shape.size.unwrap().options
 
 watch(
   [open, () => sheetDocument.sheet, () => editor.settings, () => editor.lineNames],
   ([isOpen]) => {
     if (!isOpen) return
     void attempt(async () => {
-      picture.value = `data:image/svg+xml;utf8,${encodeURIComponent(await pageText())}`
+      const drawn = await pageText()
+      page.value = drawn.page
+      picture.value = `data:image/svg+xml;utf8,${encodeURIComponent(drawn.svg)}`
     })
   },
   { immediate: true },
 )
-const change = (page: Partial<PageSettings>) =>
-  sheetDocument.apply({ ...sheetDocument.sheet, page: { ...sheetDocument.sheet.page, ...page } })
+const LEAST = 1.8
+const change = (settings: Partial<PageSettings>) =>
+  sheetDocument.apply({ ...sheetDocument.sheet, page: { ...sheetDocument.sheet.page, ...settings } })
 
 /** Prints the page alone, on its own paper. */
 const frame = useTemplateRef<HTMLIFrameElement>('frame')
 function print() {
-  const { size, upright } = sheetDocument.sheet.page
   const inside = frame.value?.contentWindow
-  if (!inside || !picture.value) return
+  if (!inside || !picture.value || !page.value) return
+  const { width, height } = page.value
   inside.document.body.replaceChildren()
-  inside.document.head.innerHTML = `<title>${encodeURIComponent(sheetDocument.sheet.title)}</title><style>@page{size:${size} ${upright ? 'portrait' : 'landscape'};margin:0}body{margin:0}img{display:block;width:100vw}</style>`
+  inside.document.head.innerHTML = `<title>${encodeURIComponent(sheetDocument.sheet.title)}</title><style>@page{size:${width}mm ${height}mm;margin:0}body{margin:0}img{display:block;width:100vw}</style>`
   const image = inside.document.createElement('img')
   image.src = picture.value
   inside.document.body.append(image)
@@ -77,6 +82,20 @@ function print() {
         Number, names and dates of the title block are among the properties of the sheet.
       </p>
     </div>
+    <p v-if="page && page.letterHeight < LEAST" class="mb-2 text-caution" data-testid="small-letters">
+      The letters are {{ page.letterHeight.toFixed(1) }} mm high; ISO 3098 asks for {{ LEAST }} mm.
+      <button
+        v-if="page.proposal"
+        class="underline hover:text-accent"
+        data-testid="larger-paper"
+        @click="change({ size: page.proposal })"
+      >
+        Take {{ page.proposal }}
+      </button>
+    </p>
+    <p v-if="page?.cut.length" class="mb-2 text-caution" data-testid="cut-fields">
+      There is no room for all of these fields: {{ page.cut.join(', ') }}.
+    </p>
     <img
       v-if="picture"
       :src="picture"

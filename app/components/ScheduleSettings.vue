@@ -2,9 +2,13 @@
 /** Name, duration, accuracy and start of a schedule. */
 import type { Schedule } from '@oar-bench/core/sheet/schema'
 
-defineProps<{ schedule: Schedule }>()
+const props = defineProps<{ schedule: Schedule }>()
 const emit = defineEmits<{ change: [change: Partial<Schedule>] }>()
 const change = (next: Partial<Schedule>) => emit('change', next)
+function setName(event: Event) {
+  const name = typedText(event, props.schedule.name)
+  if (name !== undefined) change({ name })
+}
 /** Relative tolerances that are offered, and the one that is set. */
 const tolerances = (own: number) => [...new Set([1e-4, 1e-5, 1e-6, 1e-7, own])].sort((a, b) => b - a)
 </script>
@@ -13,12 +17,7 @@ const tolerances = (own: number) => [...new Set([1e-4, 1e-5, 1e-6, 1e-7, own])].
   <div>
     <label class="mb-2 block">
       <span class="mb-0.5 block text-[13px] text-soft">Name</span>
-      <input
-        class="field"
-        :value="schedule.name"
-        maxlength="100"
-        @change="change({ name: ($event.target as HTMLInputElement).value })"
-      />
+      <input class="field" :value="schedule.name" maxlength="100" @change="setName" />
     </label>
     <div class="mb-2 grid grid-cols-2 gap-2">
       <QuantityField

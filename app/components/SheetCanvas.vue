@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
 import { DOT_RADIUS } from '@oar-bench/core/catalogue/symbol-elements'
-import { branches } from '@oar-bench/core/sheet/branches'
-import { lineNames } from '@oar-bench/core/sheet/lettering'
+import { branches, branchingJunctions } from '@oar-bench/core/sheet/branches'
+import { fluidText, lineTexts, rotationArrows, smallLetters } from '@oar-bench/core/sheet/annotations'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 
 const props = defineProps<{ running: boolean }>()
@@ -11,7 +11,8 @@ const selection = useSelection()
 const editor = useEditorUi()
 // asked for once for each of hundreds of parts
 const { ids: selectedIds } = storeToRefs(selection)
-const { settings, portLetters } = storeToRefs(editor)
+const { settings } = storeToRefs(editor)
+const { show } = useUnits()
 
 const host = useTemplateRef<HTMLDivElement>('host')
 const pane = useTemplateRef<HTMLDivElement>('pane')
@@ -25,7 +26,13 @@ const arrows = useTemplateRef<SVGGElement>('arrows')
 
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
-const names = computed(() => (editor.lineNames ? lineNames(sheetDocument.sheet) : []))
+const annotations = computed(() => {
+  const { sheet } = sheetDocument
+  return [...lineTexts(sheet, editor.lineNames), ...smallLetters(sheet), ...fluidText(sheet, show)]
+})
+const rotations = computed(() =>
+  rotationArrows(sheetDocument.sheet).map(({ of, shapes }) => ({ of, d: shapes.map(pathOf).join('') })),
+)
 const { components, pipes, dragged, draggedIds, marks, signs, openPorts, bounds } = useDrawnSheet(
   preview,
   () => props.running,
@@ -33,6 +40,7 @@ const { components, pipes, dragged, draggedIds, marks, signs, openPorts, bounds 
 // one function for all time: a step of the move redraws what is dragged only
 const draggedParts = () => dragged.value
 const partings = computed(() => branches(sheetDocument.sheet))
+const dotted = computed(() => new Set(branchingJunctions(sheetDocument.sheet).map(({ id }) => id)))
 
 /** The ground that is drawn on, in modules. */
 const PAPER = { x: -500, y: -500, width: 1000, height: 1000 }
@@ -154,6 +162,7 @@ const shownRun = useRunOnSheet({
             class="junction"
             :class="[
               marks.has(junction.id) && `marked-${marks.get(junction.id)?.severity}`,
+              { 'without-dot': !dotted.has(junction.id) },
               { selected: selectedIds.has(junction.id), dragged: draggedIds.has(junction.id) },
             ]"
           >
@@ -171,17 +180,27 @@ const shownRun = useRunOnSheet({
             pointer-events="none"
           />
           <text
-            v-for="n in names"
-            :key="n.pipe"
-            :x="n.x"
-            :y="n.y"
-            :text-anchor="n.anchor"
-            class="caption"
+            v-for="a in annotations"
+            :key="a.key"
+            :x="a.x"
+            :y="a.y"
+            :font-size="a.size"
+            :text-anchor="a.anchor"
+            class="annotation"
+            :visibility="a.of && draggedIds.has(a.of) ? 'hidden' : undefined"
             pointer-events="none"
-            :data-line-name="n.pipe"
+            :data-annotation="a.key"
           >
-            {{ n.text }}
+            {{ a.text }}
           </text>
+          <path
+            v-for="r in rotations"
+            :key="r.of"
+            :d="r.d"
+            class="rotation-arrow"
+            :visibility="draggedIds.has(r.of) ? 'hidden' : undefined"
+            pointer-events="none"
+          />
           <g ref="arrows" />
           <SheetPart
             v-for="d in components"
@@ -193,14 +212,12 @@ const shownRun = useRunOnSheet({
               draggedIds.has(d.component.id),
               !!shownRun,
               settings,
-              portLetters,
             ]"
             :drawn="d"
             :selected="selectedIds.has(d.component.id)"
             :severity="marks.get(d.component.id)?.severity"
             :finding="marks.get(d.component.id)?.message"
             :ports="!shownRun"
-            :letters="!shownRun && portLetters"
             :settings="settings"
             :class="{ dragged: draggedIds.has(d.component.id) }"
           />

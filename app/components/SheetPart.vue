@@ -14,7 +14,6 @@ defineProps<{
   finding?: string
   /** Whether pipes can start and end at its ports. */
   ports?: boolean
-  letters?: boolean
   settings?: boolean
 }>()
 /** Corners of a rectangle, for a line round it. */
@@ -86,18 +85,6 @@ const around = ({ x, y, w, h }: Rect) =>
       >
         <title>{{ nameOf(drawn.component) }} port {{ port.port }}</title>
       </circle>
-    </template>
-    <template v-if="letters">
-      <text
-        v-for="port in drawn.ports"
-        :key="port.port"
-        class="port-letter"
-        :x="port.at[0] + (port.side === 'left' ? -0.5 : 0.5)"
-        :y="port.at[1] + (port.side === 'down' ? 1.1 : -0.4)"
-        :text-anchor="port.side === 'left' ? 'end' : 'start'"
-      >
-        {{ port.port }}
-      </text>
     </template>
   </g>
 </template>

@@ -73,9 +73,10 @@ function drawComponent(component: SheetComponent, caption: Label | undefined): D
   if (!kind || !symbol) return []
   const rect = outline(component)
   const ports = placedPorts(component)
-  const label = kind.excludedFromPartsList
-    ? `${kind.label}: ${component.parameters.text ?? ''}`
-    : `${nameOf(component)}, ${kind.label}`
+  const label =
+    kind.role === 'text' || kind.role === 'enclosure'
+      ? `${kind.label}: ${component.parameters.text ?? ''}`
+      : `${nameOf(component)}, ${kind.label}`
   const frame = kind.role === 'enclosure' || kind.role === 'vessel' ? boundsOnSheet(component) : undefined
   return [{ component, symbol, rect, ports, caption, frame, label }]
 }

@@ -1,32 +1,18 @@
 /** Sheets out of the application and into it, in every format. Writers are loaded when they are asked for. */
-import fontPlain from '@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff?url'
-import fontPacked from '@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-400-normal.woff2?url'
-import { uint8ArrayToBase64 } from 'uint8array-extras'
+import { embeddedFonts, type ExportFormat, type ExportSource } from '@oar-bench/core/formats/registry'
 import { locationText } from '@oar-bench/core/sheet/finding'
-import { readSheetText, writeSheetText, type ReadResult } from '@oar-bench/core/sheet/read'
+import { readSheetText, type ReadResult } from '@oar-bench/core/sheet/read'
+import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { useEditorUi } from '../stores/editorUi'
 import { useSheetChecks } from '../stores/sheetChecks'
 import { useSheetDocument } from '../stores/sheetDocument'
 import { useSimulationRuns } from '../stores/simulationRuns'
+import { letteringFonts } from '../utils/letteringFonts'
+import { useCsvStyle } from './useCsvStyle'
 import { useUnits } from './useUnits'
 
-/** Dots to a millimetre of a PNG: about 300 to an inch. */
-const DOTS = 12
 const LARGEST_SIDE = 12_000
 const LARGEST_FILE = 20e6
-
-export const exportFormats = {
-  json: { label: 'Sheet file', note: 'all of it, to be read again' },
-  svg: { label: 'SVG drawing', note: 'true to scale; can be read again' },
-  pdf: { label: 'PDF page', note: 'with frame and title block' },
-  report: { label: 'Report, PDF', note: 'checks, parts, schedule, run' },
-  dxf: { label: 'DXF drawing', note: 'layers and blocks' },
-  png: { label: 'PNG picture', note: '300 dots to the inch' },
-  partsXlsx: { label: 'Parts list, XLSX', note: '' },
-  partsCsv: { label: 'Parts list, CSV', note: '' },
-  netlist: { label: 'Netlist, CSV', note: 'pipes from port to port' },
-} as const
-export type ExportFormat = keyof typeof exportFormats
 
 export function useFiles() {
   const sheetDocument = useSheetDocument()
@@ -34,74 +20,49 @@ export function useFiles() {
   const editor = useEditorUi()
   const runs = useSimulationRuns()
   const { show } = useUnits()
+  const csvStyle = useCsvStyle()
 
-  const bytes = async (url: string) => (await fetch(url)).arrayBuffer()
-  async function drawingOptions() {
-    const packed = new Uint8Array(await bytes(fontPacked))
-    const woff2Base64 = uint8ArrayToBase64(packed)
-    return {
-      font: { family: 'Barlow Semi Condensed', woff2Base64 },
-      settings: editor.settings,
-      lineNames: editor.lineNames,
-    }
-  }
+  const options = () => ({ settings: editor.settings, lineNames: editor.lineNames })
+  const source = (): ExportSource => ({
+    sheet: sheetDocument.sheet,
+    show,
+    options: options(),
+    fonts: letteringFonts,
+    csv: csvStyle.value,
+    machine: sheetDocument.machine?.name,
+    schedule: sheetDocument.sheet.schedules.find((s) => s.id === sheetDocument.scheduleId),
+    run: runs.outdated ? undefined : runs.shown?.result,
+    async findings() {
+      await checks.whenDone()
+      if (checks.problem) throw new Error(checks.problem)
+      return [...checks.findings, ...checks.accepted]
+    },
+    rasterize: picture,
+  })
+  const svgOptions = async (sheet: Sheet) => ({
+    ...options(),
+    fonts: await embeddedFonts({ sheet, fonts: letteringFonts }),
+  })
   /** @param marks colours of what is highlighted, by id */
   const svgText = async (sheet = sheetDocument.sheet, marks?: ReadonlyMap<string, string>) =>
     (await import('@oar-bench/core/formats/svg')).sheetToSvg(sheet, show, {
-      ...(await drawingOptions()),
+      ...(await svgOptions(sheet)),
       marks,
     })
-  const pageText = async () =>
-    (await import('@oar-bench/core/formats/svg')).pageToSvg(sheetDocument.sheet, show, await drawingOptions())
-  const parts = async () =>
-    (await import('@oar-bench/core/formats/lists')).partsList(sheetDocument.sheet, show)
+  /** The sheet on its paper, and what is to be known of the page. */
+  async function pageText() {
+    const { sheet } = sheetDocument
+    const { pageToSvg, drawnPage } = await import('@oar-bench/core/formats/svg')
+    return {
+      svg: pageToSvg(sheet, show, await svgOptions(sheet)),
+      page: drawnPage(sheet, show, options()),
+    }
+  }
   const csvFile = async (rows: (string | number)[][]) =>
     // the mark lets spreadsheets see that it is UTF-8
-    new Blob(['\uFEFF', (await import('@oar-bench/core/formats/csv')).csv(rows)], { type: 'text/csv' })
-
-  const writers: Record<ExportFormat, () => Promise<{ blob: Blob; ending: string }>> = {
-    json: async () => ({
-      blob: new Blob([writeSheetText(sheetDocument.sheet)], { type: 'application/json' }),
-      ending: '.json',
-    }),
-    svg: async () => ({ blob: new Blob([await svgText()], { type: 'image/svg+xml' }), ending: '.svg' }),
-    pdf: async () => {
-      const { sheetToPdf } = await import('@oar-bench/core/formats/pdf')
-      const file = await sheetToPdf(sheetDocument.sheet, show, await bytes(fontPlain))
-      return { blob: new Blob([new Uint8Array(file)], { type: 'application/pdf' }), ending: '.pdf' }
-    },
-    report: async () => {
-      const { reportToPdf } = await import('@oar-bench/core/formats/report')
-      await checks.whenDone()
-      if (checks.problem) throw new Error(checks.problem)
-      const shown = runs.outdated ? undefined : runs.shown?.result
-      const of = {
-        sheet: sheetDocument.sheet,
-        findings: [...checks.findings, ...checks.accepted],
-        machine: sheetDocument.machine?.name,
-        run: shown,
-      }
-      const file = await reportToPdf(of, show, await bytes(fontPlain))
-      return { blob: new Blob([new Uint8Array(file)], { type: 'application/pdf' }), ending: '-report.pdf' }
-    },
-    dxf: async () => {
-      const { sheetToDxf } = await import('@oar-bench/core/formats/dxf')
-      return {
-        blob: new Blob([sheetToDxf(sheetDocument.sheet, show)], { type: 'image/vnd.dxf' }),
-        ending: '.dxf',
-      }
-    },
-    png: async () => ({ blob: await picture(await svgText()), ending: '.png' }),
-    partsXlsx: async () => {
-      const { workbook } = await import('@oar-bench/core/formats/xlsx')
-      return { blob: await workbook(await parts(), 'Parts', [9, 9, 34, 46, 40]), ending: '-parts.xlsx' }
-    },
-    partsCsv: async () => ({ blob: await csvFile(await parts()), ending: '-parts.csv' }),
-    netlist: async () => {
-      const { netlistRows } = await import('@oar-bench/core/formats/lists')
-      return { blob: await csvFile(netlistRows(sheetDocument.sheet)), ending: '-netlist.csv' }
-    },
-  }
+    new Blob(['\uFEFF', (await import('@oar-bench/core/formats/csv')).csv(rows, csvStyle.value)], {
+      type: 'text/csv',
+    })
 
   /** @param ending what is put behind the title of the sheet */
   function download(blob: Blob, ending: string) {
@@ -115,13 +76,15 @@ export function useFiles() {
   /** Downloads the sheet in a format. */
   async function exportSheet(format: ExportFormat) {
     try {
-      const { blob, ending } = await writers[format]()
-      download(blob, ending)
-      editor.showMessage('')
+      if (format.needsRun && !source().run) {
+        editor.showMessage(`${format.label}: run the sheet first.`)
+        return
+      }
+      const { content, warning } = await format.write(source())
+      download(new Blob([content as BlobPart], { type: format.mediaType }), format.ending)
+      editor.showMessage(warning ?? '')
     } catch (error) {
-      editor.showMessage(
-        `The ${exportFormats[format].label} could not be written: ${(error as Error).message}`,
-      )
+      editor.showMessage(`The ${format.label} could not be written: ${(error as Error).message}`)
     }
   }
 
@@ -148,8 +111,8 @@ export function useFiles() {
   return { exportSheet, importSheet, svgText, pageText, csvFile, download }
 }
 
-/** An SVG as the picture that the browser makes of it. */
-async function picture(svg: string): Promise<Blob> {
+/** An SVG as the picture that the browser makes of it. @param wanted dots to a millimetre; fewer where it would be too large */
+async function picture(svg: string, wanted: number): Promise<{ png: Uint8Array; dots: number }> {
   const url = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }))
   try {
     const image = new Image()
@@ -157,14 +120,15 @@ async function picture(svg: string): Promise<Blob> {
     await image.decode()
     const millimetres = (name: string) => Number(new RegExp(` ${name}="([\\d.]+)mm"`).exec(svg)![1])
     const [width, height] = [millimetres('width'), millimetres('height')]
-    const dots = Math.min(DOTS, LARGEST_SIDE / Math.max(width, height))
+    const dots = Math.min(wanted, LARGEST_SIDE / Math.max(width, height))
     const canvas = document.createElement('canvas')
     canvas.width = Math.round(width * dots)
     canvas.height = Math.round(height * dots)
     canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height)
-    return await new Promise((resolve, reject) =>
-      canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('the picture is too large')))),
+    const blob = await new Promise<Blob>((resolve, reject) =>
+      canvas.toBlob((b) => (b ? resolve(b) : reject(new Error('the picture is too large')))),
     )
+    return { png: new Uint8Array(await blob.arrayBuffer()), dots }
   } finally {
     URL.revokeObjectURL(url)
   }

@@ -60,7 +60,6 @@ export const useEditorUi = defineStore('editorUi', () => {
   const settings = useSetting('settings', true)
   const lineNames = useSetting('line-names', false)
   const overview = useSetting('overview', false)
-  const portLetters = useSetting('port-letters', false)
   const tapeHeight = useSetting('tape', 272)
   /** What was copied, for this sheet and others; other tabs see it too. It goes into sheets and to workers: not deeply reactive. */
   const clipboard = useSetting<ClipboardContent>(
@@ -92,7 +91,6 @@ export const useEditorUi = defineStore('editorUi', () => {
     setPane,
     togglePane,
     settings,
-    portLetters,
     overview,
     lineNames,
     clipboard,

@@ -370,7 +370,7 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly role?: 'plug' | 'enclosure' | 'text' | 'vessel'
   /** No part of the machine: it has no designation and is not in the parts list. */
   readonly excludedFromPartsList?: true
-  /** Letter of its designation: P pump, A actuator, M motor, S sensor, V valve, Z other. */
+  /** Letter of its designation: P pump, A actuator (hydraulic motors too), M prime mover, S sensor, V valve, Z other. */
   readonly designationLetter: 'P' | 'A' | 'M' | 'S' | 'V' | 'Z'
   /** One or two sentences: what it does. */
   readonly description: string

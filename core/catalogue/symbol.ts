@@ -5,7 +5,7 @@
 export type Side = 'left' | 'right' | 'up' | 'down'
 
 interface Stroke {
-  readonly dash?: 'pilot' | 'chain'
+  readonly dash?: 'pilot' | 'drain' | 'chain'
   /** Name of a moving part; the part's movement is in SymbolDrawing.parts. */
   readonly part?: string
   /** Keeps its direction round this point however the symbol is turned or mirrored: an adjusting arrow. */
@@ -71,6 +71,8 @@ export interface SymbolDrawing {
   readonly parts?: Readonly<Record<string, MovingPart>>
   /** Where designation and captions start on an unturned symbol; else beside the outline. */
   readonly captionAt?: { readonly x: number; readonly y: number; readonly anchor: 'start' | 'middle' | 'end' }
+  /** Where the letters of coils are written. */
+  readonly coils?: Readonly<Partial<Record<'a' | 'b', { readonly x: number; readonly y: number }>>>
   /** State or output whose value is shown beside the symbol during a run. */
   readonly reading?: string
 }
@@ -88,6 +90,8 @@ export function arcData({ at, r, from, to }: Arc, number: (x: number) => string 
 export type Point = readonly [number, number]
 export const line = (...points: Point[]): Polyline => ({ shape: 'line', points })
 export const dashed = (...points: Point[]): Polyline => ({ shape: 'line', points, dash: 'pilot' })
+/** A drain line within a symbol. */
+export const drained = (...points: Point[]): Polyline => ({ shape: 'line', points, dash: 'drain' })
 export const polygon = (fill: Polygon['fill'], ...points: Point[]): Polygon => ({
   shape: 'polygon',
   points,
@@ -112,9 +116,6 @@ export const text = (x: number, y: number, value: string, size = 1): Lettering =
   text: value,
   size,
 })
-
-/** Width of a letter of a narrow face, as a share of its height; roughly. */
-export const LETTER_WIDTH = 0.47
 
 /** A filled arrow head whose tip is at (x, y), pointing along (dx, dy). */
 export function arrowHead(x: number, y: number, dx: number, dy: number, size = 0.9): Polygon {

@@ -1,20 +1,35 @@
-/** Tables as CSV (RFC 4180). */
+/** Tables as text with separated fields (RFC 4180). */
 import { fromSI, shownUnit } from '../units/quantities'
 import type { RunResult } from '../simulate/result'
 
-/** A text as a field; one that a spreadsheet would take for a formula is kept from it. */
-const field = (text: string) => {
-  const safe = /^[=+\-@\t\r]/.test(text) && !Number.isFinite(Number(text)) ? `'${text}` : text
-  return /[",\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe
+export type Rows = readonly (readonly (string | number)[])[]
+
+export interface CsvStyle {
+  readonly separator: ',' | ';' | '\t'
+  readonly decimal: '.' | ','
 }
-export const csv = (rows: readonly (readonly (string | number)[])[]) =>
-  rows.map((row) => row.map((cell) => field(String(cell))).join(',')).join('\r\n') + '\r\n'
+export const plainCsv: CsvStyle = { separator: ',', decimal: '.' }
+
+/** A text as a field; one that a spreadsheet would take for a formula is kept from it, whatever it takes for a separator. */
+function field(text: string): string {
+  const safe = /^[=+\-@\t\r]/.test(text) && !Number.isFinite(Number(text)) ? `'${text}` : text
+  return /[",;\t\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe
+}
+
+export function csv(rows: Rows, { separator, decimal }: CsvStyle = plainCsv): string {
+  const cell = (value: string | number) => {
+    if (typeof value === 'string') return field(value)
+    const text = decimal === ',' ? String(value).replace('.', ',') : String(value)
+    return text.includes(separator) ? `"${text}"` : text
+  }
+  return rows.map((row) => row.map(cell).join(separator)).join('\r\n') + '\r\n'
+}
 
 /**
  * Samples of a run: one row a sample, one column a signal, metric units in the heading.
  * @param signals ids of those to be written, all where nothing is said
  */
-export function resultToCsv(result: RunResult, signals?: ReadonlySet<string>): string {
+export function resultRows(result: RunResult, signals?: ReadonlySet<string>): Rows {
   const shown = result.signals
     .map((signal, i) => ({ signal, column: result.columns[i], unit: shownUnit(signal.quantity, 'metric') }))
     .filter(({ signal }) => signal.role !== 'mode' && (!signals || signals.has(signal.id)))
@@ -26,5 +41,7 @@ export function resultToCsv(result: RunResult, signals?: ReadonlySet<string>): s
       Number(result.times[k].toPrecision(12)),
       ...shown.map(({ column, unit }) => Number(fromSI(column[k], unit).toPrecision(7))),
     ])
-  return csv(rows)
+  return rows
 }
+export const resultToCsv = (result: RunResult, signals?: ReadonlySet<string>, style?: CsvStyle): string =>
+  csv(resultRows(result, signals), style)

@@ -1,4 +1,7 @@
-/** A sheet as DXF (text format, version AC1021): millimetres, one layer a kind of line, one block a symbol, text as text. */
+/**
+ * A sheet as DXF (text format, version AC1021): the page in millimetres with frame and title block, one layer a kind of line, one block
+ * a symbol with its designation as attribute, text as text.
+ */
 import {
   Colors,
   DxfWriter,
@@ -13,93 +16,192 @@ import {
   Units,
   vertex,
   type DxfBlock,
+  type DxfLayer,
 } from '@tarikjabiri/dxf'
+import { CAPITALS } from '../catalogue/text-width'
 import type { Show } from '../catalogue/kind'
+import type { XY } from '../sheet/geometry'
 import type { Sheet } from '../sheet/schema'
-import { dashes, layers, MODULE, plotSheet, type DrawnShape, type Layer } from './plot'
+import { visibleParts } from './clip'
+import { pageOf } from './page'
+import {
+  dashes,
+  layers,
+  MODULE,
+  plotSheet,
+  THIN,
+  type DrawnShape,
+  type Layer,
+  type Letters,
+  type PlotOptions,
+} from './plot'
 
-/** Cap height is this share of the size of letters. */
-const CAPITALS = 0.7
-const lineTypes = { pilot: 'PILOT', chain: 'CHAIN' } as const
-const lineTypeOf: Readonly<Partial<Record<Layer, string>>> = { pilot: 'PILOT', drain: 'PILOT', rod: 'CHAIN' }
+const lineTypes = { pilot: 'PILOT', drain: 'DRAIN', chain: 'CHAIN' } as const
+const lineTypeOf: Readonly<Partial<Record<Layer, string>>> = { pilot: 'PILOT', drain: 'DRAIN', rod: 'CHAIN' }
+/** Colours by which layers are told apart on the screen of a drawing program; paper takes them black. */
+const colourOf: Readonly<Record<Layer | 'frame', number>> = {
+  working: Colors.White,
+  pilot: Colors.Cyan,
+  drain: Colors.Green,
+  hose: Colors.Magenta,
+  shaft: Colors.Yellow,
+  rod: Colors.Yellow,
+  symbols: Colors.White,
+  lettering: Colors.White,
+  frame: Colors.White,
+}
+/** Line widths of DXF, in hundredths of a millimetre. */
+const WEIGHTS = [13, 15, 18, 20, 25, 30, 35, 40, 50, 53, 60, 70, 80, 90, 100]
+const DESIGNATION = 'DESIGNATION'
 
 type Target = DxfWriter | DxfBlock
 
-const mm = (m: number) => m * MODULE
-/** DXF has y upwards. */
-const point = ([x, y]: readonly [number, number]) => point3d(mm(x), -mm(y))
+/** What the format would take for control sequences, written out. */
+const escaped = (text: string) =>
+  text.replaceAll('\\', '\\U+005C').replaceAll('%%', '%\\U+0025').replaceAll('^', '\\U+005E')
 
-function draw(target: Target, ink: DrawnShape, layerName: string): void {
-  const lineType = 'dash' in ink && ink.dash ? { lineType: lineTypes[ink.dash] } : {}
-  const options = { layerName, ...lineType }
-  switch (ink.shape) {
-    case 'line':
-    case 'polygon': {
-      const flags = ink.shape === 'polygon' ? LWPolylineFlags.Closed : LWPolylineFlags.None
-      target.addLWPolyline(
-        ink.points.map((p) => ({ point: point(p) })),
-        { ...options, flags },
-      )
-      if (ink.shape === 'polygon' && ink.fill === 'ink') fill(target, ink.points, layerName)
-      return
+/** Draws in millimetres, y upwards. */
+class Pen {
+  /** @param unit millimetres to one of the drawing @param at where its (0, 0) lies */
+  constructor(
+    private readonly unit: number,
+    private readonly at: XY,
+  ) {}
+
+  place = ([x, y]: XY): XY => [this.at[0] + x * this.unit, this.at[1] - y * this.unit]
+  point = (p: XY) => {
+    const [x, y] = this.place(p)
+    return point3d(x, y)
+  }
+
+  draw(target: Target, ink: DrawnShape, layerName: string): void {
+    const { point, unit } = this
+    const lineType = 'dash' in ink && ink.dash ? { lineType: lineTypes[ink.dash] } : {}
+    const options = { layerName, ...lineType }
+    switch (ink.shape) {
+      case 'line':
+      case 'polygon': {
+        const flags = ink.shape === 'polygon' ? LWPolylineFlags.Closed : LWPolylineFlags.None
+        target.addLWPolyline(
+          ink.points.map((p) => ({ point: point(p) })),
+          { ...options, flags },
+        )
+        if (ink.shape === 'polygon' && ink.fill === 'ink') this.fill(target, ink.points, layerName)
+        return
+      }
+      case 'circle':
+        target.addCircle(point(ink.at), ink.r * unit, options)
+        if (ink.fill === 'ink') this.fill(target, ring(ink.at, ink.r), layerName)
+        return
+      case 'arc': {
+        // clockwise from the right as seen; DXF goes anticlockwise
+        const [from, to] = ink.to > ink.from ? [-ink.to, -ink.from] : [-ink.from, -ink.to]
+        const turn = (a: number) => ((a % 360) + 360) % 360
+        target.addArc(point(ink.at), ink.r * unit, turn(from), turn(to), options)
+        return
+      }
+      case 'letters':
+        target.addText(point(ink.at), ink.size * unit * CAPITALS, escaped(ink.text), {
+          layerName,
+          ...this.alignment(ink),
+        })
     }
-    case 'circle':
-      target.addCircle(point(ink.at), mm(ink.r), options)
-      if (ink.fill === 'ink') fill(target, ring(ink.at, ink.r), layerName)
-      return
-    case 'arc': {
-      // clockwise from the right as seen; DXF goes anticlockwise
-      const [from, to] = ink.to > ink.from ? [-ink.to, -ink.from] : [-ink.from, -ink.to]
-      const turn = (a: number) => ((a % 360) + 360) % 360
-      target.addArc(point(ink.at), mm(ink.r), turn(from), turn(to), options)
-      return
+  }
+
+  alignment(ink: Letters) {
+    const horizontal = {
+      start: TextHorizontalAlignment.Left,
+      middle: TextHorizontalAlignment.Center,
+      end: TextHorizontalAlignment.Right,
+    }[ink.anchor]
+    return {
+      horizontalAlignment: horizontal,
+      verticalAlignment: ink.on === 'middle' ? TextVerticalAlignment.Middle : TextVerticalAlignment.BaseLine,
+      ...(ink.anchor === 'start' && ink.on === 'baseline'
+        ? {}
+        : { secondAlignmentPoint: this.point(ink.at) }),
     }
-    case 'letters': {
-      const horizontal = {
-        start: TextHorizontalAlignment.Left,
-        middle: TextHorizontalAlignment.Center,
-        end: TextHorizontalAlignment.Right,
-      }[ink.anchor]
-      target.addText(point(ink.at), mm(ink.size) * CAPITALS, ink.text, {
-        layerName,
-        horizontalAlignment: horizontal,
-        verticalAlignment:
-          ink.on === 'middle' ? TextVerticalAlignment.Middle : TextVerticalAlignment.BaseLine,
-        ...(ink.anchor === 'start' && ink.on === 'baseline' ? {} : { secondAlignmentPoint: point(ink.at) }),
-      })
-    }
+  }
+
+  private fill(target: Target, points: readonly XY[], layerName: string): void {
+    const outline = new HatchPolylineBoundary()
+    for (const [x, y] of points.map(this.place)) outline.add(vertex(x, y))
+    const paths = new HatchBoundaryPaths()
+    paths.addPolylineBoundary(outline)
+    target.addHatch(paths, pattern({ name: HatchPredefinedPatterns.SOLID }), { layerName })
   }
 }
 
-const ring = (at: readonly [number, number], r: number) =>
-  Array.from({ length: 24 }, (_, i): [number, number] => {
+const ring = (at: XY, r: number) =>
+  Array.from({ length: 24 }, (_, i): XY => {
     const a = (i / 24) * 2 * Math.PI
     return [at[0] + r * Math.cos(a), at[1] + r * Math.sin(a)]
   })
 
-function fill(target: Target, points: readonly (readonly [number, number])[], layerName: string): void {
-  const outline = new HatchPolylineBoundary()
-  for (const [x, y] of points) outline.add(vertex(mm(x), -mm(y)))
-  const paths = new HatchBoundaryPaths()
-  paths.addPolylineBoundary(outline)
-  target.addHatch(paths, pattern({ name: HatchPredefinedPatterns.SOLID }), { layerName })
+/** The writer has no width of lines for its layers: their records are given one. @param millimetres width of the lines */
+function setWidth(layer: DxfLayer, millimetres: number): void {
+  const width = WEIGHTS.reduce((best, w) =>
+    Math.abs(w - 100 * millimetres) < Math.abs(best - 100 * millimetres) ? w : best,
+  )
+  const write = layer.dxfy.bind(layer)
+  layer.dxfy = (dx) => {
+    const push = dx.push.bind(dx)
+    dx.push = (code, value) => push(code, code === 370 ? width : value)
+    write(dx)
+    dx.push = push
+  }
 }
 
-export function sheetToDxf(sheet: Sheet, show: Show): string {
-  const plot = plotSheet(sheet, show)
+export function sheetToDxf(sheet: Sheet, show: Show, options: PlotOptions = {}): string {
+  const plot = plotSheet(sheet, show, options)
+  const page = pageOf(sheet, plot.boxes)
+  const unit = MODULE * page.scale
   const dxf = new DxfWriter()
   dxf.setUnits(Units.Millimeters)
-  dxf.addLType(lineTypes.pilot, 'pilot and drain lines', signed(dashes.pilot))
+  dxf.setVariable('$EXTMIN', { 10: 0, 20: 0, 30: 0 })
+  dxf.setVariable('$EXTMAX', { 10: page.width, 20: page.height, 30: 0 })
+  dxf.setVariable('$LWDISPLAY', { 290: 1 })
+  /** Marks are positive, gaps negative. */
+  const signed = (lengths: readonly number[]) => lengths.map((length, i) => (i % 2 ? -length : length) * unit)
+  dxf.addLType(lineTypes.pilot, 'pilot lines', signed(dashes.pilot))
+  dxf.addLType(lineTypes.drain, 'drain lines', signed(dashes.drain))
   dxf.addLType(lineTypes.chain, 'enclosures and rods', signed(dashes.chain))
-  for (const name of layers) dxf.addLayer(name, Colors.White, lineTypeOf[name] ?? 'Continuous')
-  for (const { layer, ink } of plot.strokes) draw(dxf, ink, layer)
-  for (const [name, inks] of plot.blocks) {
-    const block = dxf.addBlock(name)
-    for (const ink of inks) draw(block, ink, 'symbols')
+  for (const name of layers)
+    setWidth(dxf.addLayer(name, colourOf[name], lineTypeOf[name] ?? 'Continuous'), THIN * unit)
+  const drawing = new Pen(unit, [page.origin[0], page.height - page.origin[1]])
+  const around = new Pen(1, [0, page.height])
+  const block = new Pen(unit, [0, 0])
+
+  // lines of one width are one layer of the frame
+  for (const { points, width } of page.lines) {
+    const name = `frame-${Math.round(100 * width)}`
+    if (!dxf.document.tables.layerTable.exist(name))
+      setWidth(dxf.addLayer(name, colourOf.frame, 'Continuous'), width)
+    around.draw(dxf, { shape: 'line', points }, name)
   }
-  for (const { block, x, y } of plot.symbols) dxf.addInsert(block, point([x, y]), { layerName: 'symbols' })
+  for (const letters of page.letters) if (letters.text) around.draw(dxf, letters, 'lettering')
+
+  const designations = new Map(
+    plot.symbols.flatMap(({ component, designation }) => (designation ? [[designation, component]] : [])),
+  )
+  for (const { layer, ink } of plot.strokes)
+    if (ink.shape !== 'letters' || !designations.has(ink)) drawing.draw(dxf, ink, layer)
+  for (const [name, inks] of plot.blocks) {
+    const own = dxf.addBlock(name)
+    for (const ink of visibleParts(inks)) block.draw(own, ink, 'symbols')
+    own.addAttdef(point3d(0, 0), unit * CAPITALS, DESIGNATION, '', { layerName: 'lettering' })
+  }
+  for (const { block: name, x, y, designation } of plot.symbols) {
+    const insert = dxf.addInsert(name, drawing.point([x, y]), { layerName: 'symbols' })
+    if (designation)
+      dxf.addAttrib(
+        drawing.point(designation.at),
+        designation.size * unit * CAPITALS,
+        DESIGNATION,
+        escaped(designation.text),
+        insert,
+        { layerName: 'lettering', ...drawing.alignment(designation) },
+      )
+  }
   return dxf.stringify()
 }
-
-/** Marks are positive, gaps negative, in millimetres. */
-const signed = (lengths: readonly number[]) => lengths.map((length, i) => (i % 2 ? -mm(length) : mm(length)))

@@ -1,23 +1,32 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
+import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import DxfParser from 'dxf-parser'
 import ExcelJS from 'exceljs'
 import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
-import { changePipe, addComponent, mirror, rotate, setParameter, acceptWarning } from '../sheet/edit'
+import {
+  changePipe,
+  addComponent,
+  mirror,
+  rotate,
+  setParameter,
+  acceptWarning,
+  setDesignation,
+} from '../sheet/edit'
 import { readSheetText } from '../sheet/read'
 import { emptySheet, SHEET_VERSION, type PipeEnd, type Sheet } from '../sheet/schema'
 import { check } from '../simulate/compile'
 import { circuit, idOf, powerUnit, powerUnitPipes, runSheet, timed, track } from '../testing'
+import { letteringFonts } from '../cli/fonts'
 import { showIn } from '../units/text'
 import { csv } from './csv'
 import { sheetToDxf } from './dxf'
 import { netlistRows, partsList } from './lists'
 import { pageOf } from './page'
 import { sheetToPdf } from './pdf'
+import { visibleParts } from './clip'
 import { allStrokes, plotSheet } from './plot'
 import { reportToPdf } from './report'
 import { readSvg, sheetToSvg } from './svg'
@@ -31,13 +40,6 @@ const everyKind = [...kinds.keys()].reduce((sheet, kind, i) => {
   const turned = i % 2 ? rotate(added.sheet, [added.id]) : added.sheet
   return i % 3 ? mirror(turned, [added.id]) : turned
 }, emptySheet('Every kind'))
-const font = readFileSync(
-  join(
-    createRequire(import.meta.url).resolve('@fontsource/barlow-semi-condensed/package.json'),
-    '../files/barlow-semi-condensed-latin-400-normal.woff',
-  ),
-)
-
 describe('the sheet file', () => {
   it('of version 1 is read with what came in later at its defaults', () => {
     const old = {
@@ -138,24 +140,6 @@ describe('a plot', () => {
     expect(letters(true)).toContain('16 cm³/rev')
     expect(letters(false)).toEqual(unit.components.map((c) => c.designation))
   })
-  it('fits its page at a scale of the standard, inside the frame', () => {
-    const { bounds } = plotSheet(everyKind, show)
-    for (const size of ['A4', 'A3', 'A2', 'A1'] as const)
-      for (const upright of [false, true]) {
-        const page = pageOf({ ...everyKind, page: { ...everyKind.page, size, upright } }, bounds)
-        const edge = (x: number, y: number) => [
-          page.origin[0] + x * 2.5 * page.scale,
-          page.origin[1] + y * 2.5 * page.scale,
-        ]
-        const [left, top] = edge(bounds.x, bounds.y)
-        const [right, bottom] = edge(bounds.x + bounds.w, bounds.y + bounds.h)
-        expect(left).toBeGreaterThan(20)
-        expect(top).toBeGreaterThan(10)
-        expect(right).toBeLessThan(page.width - 10)
-        expect(bottom).toBeLessThan(page.height - 42)
-      }
-    expect(pageOf(unit, plotSheet(unit, show).bounds).scale).toBe(1)
-  })
 })
 
 describe('SVG', () => {
@@ -212,20 +196,44 @@ describe('DXF', () => {
     const of = (type: string) => dxf.entities.filter((e) => e.type === type)
     expect(of('INSERT')).toHaveLength(unit.components.length)
     expect(of('TEXT').map((e) => (e as unknown as { text: string }).text)).toEqual(
-      expect.arrayContaining(['1-1P1', '16 cm³/rev']),
+      expect.arrayContaining(['16 cm³/rev', 'Circuit diagram']),
     )
     expect(of('LWPOLYLINE').map((e) => e.layer)).toEqual(expect.arrayContaining(['working', 'shaft']))
     for (const insert of of('INSERT') as unknown as { name: string }[])
       expect(dxf.blocks[insert.name].entities.length).toBeGreaterThan(0)
   })
-  it('puts a line where the sheet has it, in millimetres, y upwards', () => {
+  it('puts a line where the page has it, in millimetres, y upwards', () => {
     const pipe = read(unit).entities.find((e) => e.layer === 'working') as unknown as {
       vertices: { x: number; y: number }[]
     }
-    const [first] = plotSheet(unit, show).strokes
-    expect(first.ink.shape === 'line' && first.ink.points.map(([x, y]) => [2.5 * x, -2.5 * y])).toEqual(
-      pipe.vertices.map(({ x, y }) => [x, y]),
-    )
+    const plot = plotSheet(unit, show)
+    const { scale, origin, height } = pageOf(unit, plot.boxes)
+    const [first] = plot.strokes
+    if (first.ink.shape !== 'line') throw new Error('no line')
+    first.ink.points.forEach(([x, y], i) => {
+      expect(pipe.vertices[i].x).toBeCloseTo(origin[0] + 2.5 * scale * x, 6)
+      expect(pipe.vertices[i].y).toBeCloseTo(height - origin[1] - 2.5 * scale * y, 6)
+    })
+  })
+  it('has designations as attributes, layers with widths and colours, and its extents', () => {
+    const text = sheetToDxf(unit, show).replace(/\r/g, '').replace(/^ +/gm, '')
+    expect(text).toMatch(/\nATTRIB\n[\s\S]*?\n1-1P1\n[\s\S]*?\nDESIGNATION\n/)
+    expect(text).toMatch(/\$EXTMAX\n10\n420\n20\n297\n/)
+    const { layers } = read(unit).tables.layer
+    expect(layers.pilot.color).not.toBe(layers.working.color)
+    expect(text).toMatch(/\nframe-70\n[\s\S]{0,120}?\n370\n70\n/)
+  })
+  it('shows nothing through what is filled: the rod ends at the piston', () => {
+    const sheet = addComponent(emptySheet('Ram'), 'cylinder-double-acting').sheet
+    const [[, inks]] = [...plotSheet(sheet, show).blocks]
+    expect(inks.some((ink) => 'fill' in ink && ink.fill === 'paper')).toBe(true)
+    const lines = (list: typeof inks) => list.filter((ink) => ink.shape === 'line').length
+    expect(lines(visibleParts(inks))).toBeGreaterThan(lines(inks))
+    expect(visibleParts(visibleParts(inks))).toEqual(visibleParts(inks))
+  })
+  it('writes out what the format would take for control sequences', () => {
+    const odd = setDesignation(unit, unit.components[0].id, 'A%%d\\P^B')
+    expect(sheetToDxf(odd, show)).toContain('A%\\U+0025d\\U+005CP\\U+005EB')
   })
   it('has a hose hang through', () => {
     const [pipe] = unit.pipes.filter((p) => p.lineType === 'working')
@@ -248,21 +256,34 @@ describe('PDF', () => {
     const folder = mkdtempSync(join(tmpdir(), 'sheet-'))
     const file = join(folder, 'sheet.pdf')
     const page = { ...unit.page, number: 'YD-0042', drawnBy: 'Drawing office' }
-    writeFileSync(file, await sheetToPdf({ ...unit, page }, show, font))
+    writeFileSync(file, (await sheetToPdf({ ...unit, page }, show, letteringFonts)).bytes)
     const text = spawnSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).stdout
-    for (const words of ['Power unit <"A" & B>', 'YD-0042', 'Drawing office', '1-1P1', '16 cm³/rev', '1:1'])
+    for (const words of [
+      'Power unit <"A" & B>',
+      'YD-0042',
+      'Drawing office',
+      '1-1P1',
+      '16 cm³/rev',
+      '1 of 1',
+    ])
       expect(text).toContain(words)
     const info = spawnSync('pdfinfo', [file], { encoding: 'utf8' }).stdout
+    expect(info).toMatch(/Title:\s+Power unit <"A" & B>/)
+    expect(info).toMatch(/Subject:\s+Circuit diagram, YD-0042/)
+    expect(info).toMatch(/Author:\s+Drawing office/)
     expect(info).toMatch(/Pages:\s+1/)
     expect(info).toMatch(/Page size:\s+1190\.55 x 841\.89/)
     const drawn = spawnSync('pdftoppm', ['-r', '20', '-gray', file], { encoding: 'buffer' }).stdout
     expect(drawn.filter((byte) => byte < 128).length).toBeGreaterThan(500)
   })
-  it('draws every kind, and letters that the font lacks as question marks', async () => {
-    const sheet = { ...everyKind, title: 'Presse à 壓' }
+  it('draws every kind, in the letters of several scripts; for what is in no font it says which', async () => {
+    const sheet = { ...everyKind, title: 'Łódź, Žďár, Γερανός, Кран 壓' }
     const file = join(mkdtempSync(join(tmpdir(), 'sheet-')), 'sheet.pdf')
-    writeFileSync(file, await sheetToPdf(sheet, show, font))
-    expect(spawnSync('pdftotext', [file, '-'], { encoding: 'utf8' }).stdout).toContain('Presse à ?')
+    const { bytes, missing } = await sheetToPdf(sheet, show, letteringFonts)
+    writeFileSync(file, bytes)
+    const text = spawnSync('pdftotext', [file, '-'], { encoding: 'utf8' }).stdout
+    expect(text).toContain('Łódź, Žďár, Γερανός, Кран ?')
+    expect(missing).toEqual(['壓'])
   })
 })
 
@@ -287,19 +308,28 @@ describe('lists', () => {
   })
   it('as a workbook read the same in another program', async () => {
     const rows = partsList(unit, show)
-    const blob = await workbook(rows, 'Parts', [10, 10, 40, 40, 40])
+    const bytes = await workbook(rows, 'Parts')
     const book = new ExcelJS.Workbook()
-    await book.xlsx.load(await blob.arrayBuffer())
+    await book.xlsx.load(bytes.slice().buffer)
     const read: unknown[][] = []
     book
       .getWorksheet('Parts')!
       .eachRow((row) => read.push(rows[0].map((_, i) => row.getCell(i + 1).value ?? '')))
     expect(read).toEqual(rows)
+    const { pageSetup } = book.getWorksheet('Parts')!
+    expect(pageSetup).toMatchObject({ orientation: 'landscape', fitToPage: true, fitToHeight: 0 })
+    expect(pageSetup.printTitlesRow).toBe('1:1')
+    expect(book.getWorksheet('Parts')!.getCell('D2').alignment).toMatchObject({ wrapText: true })
   })
   it('as CSV quote what needs it, and are no formulas', () => {
     expect(csv([['a,b', 'say "x"', '=1+1', -3, '-2', 'two\nlines']])).toBe(
       '"a,b","say ""x""",\'=1+1,-3,-2,"two\nlines"\r\n',
     )
+    const style = { separator: ';', decimal: ',' } as const
+    expect(csv([['a;b', 'c,d', 'tab\there', '1;=1+1', 1.5]], style)).toBe(
+      '"a;b";"c,d";"tab\there";"1;=1+1";1,5\r\n',
+    )
+    expect(csv([[1.5]], { separator: ',', decimal: ',' })).toBe('"1,5"\r\n')
   })
 })
 
@@ -315,7 +345,7 @@ describe('report', () => {
     const sheet = timed(marked, 0.2, [track(idOf(unit, 'electric-motor'), 'speed', [0.1, '900 rpm'])])
     const file = join(mkdtempSync(join(tmpdir(), 'report-')), 'report.pdf')
     const of = { sheet, findings: check(sheet), machine: 'Rig', run: runSheet(sheet) }
-    writeFileSync(file, await reportToPdf(of, show, font))
+    writeFileSync(file, (await reportToPdf(of, show, letteringFonts)).bytes)
     const text = spawnSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).stdout
     for (const words of [
       'Rig: Power unit',
@@ -341,7 +371,13 @@ describe('report', () => {
     const file = join(mkdtempSync(join(tmpdir(), 'report-')), 'report.pdf')
     writeFileSync(
       file,
-      await reportToPdf({ sheet: everyKind, findings: check(everyKind), run: stopped }, show, font),
+      (
+        await reportToPdf(
+          { sheet: everyKind, findings: check(everyKind), run: stopped },
+          show,
+          letteringFonts,
+        )
+      ).bytes,
     )
     const text = spawnSync('pdftotext', [file, '-'], { encoding: 'utf8' }).stdout
     expect(text).toContain('The run stopped at 1 s.')

@@ -1,18 +1,56 @@
-/** The paper: a frame after ISO 5457 and a title block after ISO 7200 around a drawing, in millimetres. */
+/**
+ * The paper: borders, centring marks and a grid reference after ISO 5457, a title block after ISO 7200 and a revision table around a
+ * drawing, in millimetres. A circuit diagram has no scale: it is drawn as large as the paper allows, up to letters of 3.5 mm.
+ */
+import { CAPITALS } from '../catalogue/text-width'
 import type { Rect, XY } from '../sheet/geometry'
-import type { Sheet } from '../sheet/schema'
-import { MODULE, type Letters } from './plot'
+import { LETTERING } from '../sheet/annotations'
+import type { PageSettings, Sheet } from '../sheet/schema'
+import { fitText } from './fit-text'
+import { around, MODULE, type Letters } from './plot'
 
-/** ISO 216, mm, long side first. */
-const PAPER = { A4: [297, 210], A3: [420, 297], A2: [594, 420], A1: [841, 594] } as const
+/** ISO 216 and ASME Y14.1, mm, long side first. */
+const PAPER: Readonly<Record<PageSettings['size'], readonly [number, number]>> = {
+  A4: [297, 210],
+  A3: [420, 297],
+  A2: [594, 420],
+  A1: [841, 594],
+  'ANSI A': [279.4, 215.9],
+  'ANSI B': [431.8, 279.4],
+  'ANSI C': [558.8, 431.8],
+  'ANSI D': [863.6, 558.8],
+}
+/** Each paper and the next larger one of its series. */
+const LARGER: Readonly<Partial<Record<PageSettings['size'], PageSettings['size']>>> = {
+  A4: 'A3',
+  A3: 'A2',
+  A2: 'A1',
+  'ANSI A': 'ANSI B',
+  'ANSI B': 'ANSI C',
+  'ANSI C': 'ANSI D',
+}
 /** Margins, mm: the left one is for binding. */
 const BINDING = 20
 const MARGIN = 10
-const BLOCK = { width: 180, height: 32 }
-/** Space kept between frame and drawing, mm. */
+/** Grid reference: length of its fields along the frame, and width of its border, mm. */
+const FIELD = 50
+const BORDER = 5
+const GRID_LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ'
+/** How far a centring mark reaches into the frame, mm. */
+const CENTRING = 5
+/** Space kept between drawing and frame or title block, mm. */
 const CLEAR = 4
-/** Scales of ISO 5455 that a drawing may be reduced to. */
-const SCALES = [1, 1 / 2, 1 / 5, 1 / 10, 1 / 20, 1 / 50]
+/** Height of letters, mm: the least that ISO 3098 has, and what suffices. */
+export const LEAST_LETTERS = 1.8
+const LARGEST_LETTERS = 3.5
+/** Letters of a drawing at scale 1, mm. */
+const DRAWN_LETTERS = LETTERING * CAPITALS * MODULE
+/** Sizes of letters in fields, mm: 3.5, 2.5 and 1.8 high. */
+const SIZES = [3.5, 2.5, 1.8].map((height) => height / CAPITALS)
+const LABEL = 1.8 / CAPITALS
+const [WIDE, FINE, BOLD] = [0.35, 0.18, 0.7]
+const ROW = 12
+const NOTE = 'Symbols: ISO 1219-1. Results support and never replace the judgement of a qualified person.'
 
 export interface Page {
   /** mm */
@@ -24,82 +62,267 @@ export interface Page {
   /** Millimetres of paper to one of the drawing, and where the drawing's (0, 0) lies. */
   readonly scale: number
   readonly origin: XY
+  /** Title block and revision table. */
+  readonly reserved: readonly Rect[]
+  /** Height of the capitals of the drawing, mm. */
+  readonly letterHeight: number
+  /** The smallest paper of the series on which the letters are high enough, where this one is too small. */
+  readonly proposal?: PageSettings['size']
+  /** Fields that hold more than there is room for. */
+  readonly cut: readonly string[]
 }
 
-/** The page of a sheet with its drawing in the middle, at the largest scale of ISO 5455 that fits it. @param bounds of the drawing, modules */
-export function pageOf(sheet: Sheet, bounds: Rect): Page {
+interface Cell {
+  readonly label: string
+  readonly value: string
+  /** Share of the row. */
+  readonly share: number
+}
+
+const box = (r: Rect): XY[] => [
+  [r.x, r.y],
+  [r.x + r.w, r.y],
+  [r.x + r.w, r.y + r.h],
+  [r.x, r.y + r.h],
+  [r.x, r.y],
+]
+const segment = (a: XY, b: XY, width: number) => ({ points: [a, b], width })
+const written = (at: XY, text: string, size: number, anchor: Letters['anchor'] = 'start'): Letters => ({
+  shape: 'letters',
+  at,
+  text,
+  size,
+  anchor,
+  on: 'baseline',
+})
+
+/** Draws fields and keeps what has no room. */
+class Fields {
+  readonly lines: Page['lines'][number][] = []
+  readonly letters: Letters[] = []
+  readonly cut: string[] = []
+
+  /** A row of fields with their labels over them. */
+  row(x: number, y: number, w: number, cells: readonly Cell[]): void {
+    let left = x
+    cells.forEach(({ label, value, share }, i) => {
+      const width = share * w
+      if (i) this.lines.push(segment([left, y], [left, y + ROW], FINE))
+      this.letters.push(written([left + 1.2, y + 2.6], label, LABEL))
+      const fitted = fitText(value, width - 2.4, ROW - 3.4, SIZES)
+      if (fitted.cut) this.cut.push(label)
+      fitted.lines.forEach((line, k) =>
+        this.letters.push(
+          written([left + 1.2, y + 3.2 + fitted.size * (0.85 + 1.25 * k)], line, fitted.size),
+        ),
+      )
+      left += width
+    })
+  }
+}
+
+/** The drawing on its paper. @param boxes what is drawn, modules: nothing of it lies on title block or revision table */
+export function pageOf(sheet: Sheet, boxes: readonly Rect[]): Page {
+  const laid = layOut(sheet, sheet.page.size, boxes)
+  if (laid.letterHeight >= LEAST_LETTERS - 1e-6) return laid
+  let size = LARGER[sheet.page.size]
+  while (size && layOut(sheet, size, boxes).letterHeight < LEAST_LETTERS - 1e-6) size = LARGER[size]
+  return size ? { ...laid, proposal: size } : laid
+}
+
+function layOut(sheet: Sheet, size: PageSettings['size'], boxes: readonly Rect[]): Page {
   const { page } = sheet
-  const [long, short] = PAPER[page.size]
+  const [long, short] = PAPER[size]
   const [width, height] = page.upright ? [short, long] : [long, short]
   const frame = { x: BINDING, y: MARGIN, w: width - BINDING - MARGIN, h: height - 2 * MARGIN }
-  const block = {
-    x: frame.x + frame.w - Math.min(BLOCK.width, frame.w),
-    y: frame.y + frame.h - BLOCK.height,
-    w: Math.min(BLOCK.width, frame.w),
-    h: BLOCK.height,
-  }
-  const room = { w: frame.w - 2 * CLEAR, h: frame.h - BLOCK.height - 2 * CLEAR }
-  const fits = (s: number) => bounds.w * MODULE * s <= room.w && bounds.h * MODULE * s <= room.h
-  const scale = SCALES.find(fits) ?? SCALES[SCALES.length - 1]
-  const size = MODULE * scale
-  const origin: XY = [
-    frame.x + CLEAR + (room.w - bounds.w * size) / 2 - bounds.x * size,
-    frame.y + CLEAR + (room.h - bounds.h * size) / 2 - bounds.y * size,
-  ]
-  const box = (r: Rect): XY[] => [
-    [r.x, r.y],
-    [r.x + r.w, r.y],
-    [r.x + r.w, r.y + r.h],
-    [r.x, r.y + r.h],
-    [r.x, r.y],
-  ]
-  const half = block.y + block.h / 2
-  const columns = [0.4, 0.6, 0.8].map((share) => block.x + share * block.w)
-  const cell = (x: number, y: number, label: string, value: string, tall = 3.5): Letters[] => [
-    { shape: 'letters', at: [x + 2, y + 3.5], text: label, size: 2.2, anchor: 'start', on: 'baseline' },
-    { shape: 'letters', at: [x + 2, y + 11], text: value, size: tall, anchor: 'start', on: 'baseline' },
-  ]
-  const words = `1:${Math.round(1 / scale)}`
+  const fields = new Fields()
+  const small = long < 300
+  const lines = [{ points: box(frame), width: BOLD }, ...centringMarks(width, height, frame)]
+  const grid = gridReference(width, height, frame, small)
+  const block = titleBlock(sheet, size, frame, fields)
+  const table = revisionTable(page, block, fields)
+  const reserved = table ? [block, table] : [block]
+  const { scale, origin } = place(boxes, frame, reserved)
   return {
     width,
     height,
     scale,
     origin,
-    lines: [
-      { points: box(frame), width: 0.7 },
-      { points: box(block), width: 0.5 },
-      {
-        points: [
-          [block.x, half],
-          [block.x + block.w, half],
-        ],
-        width: 0.25,
-      },
-      ...columns.map((x) => ({
-        points: [
-          [x, block.y],
-          [x, block.y + block.h],
-        ] as XY[],
-        width: 0.25,
-      })),
-    ],
-    letters: [
-      ...cell(block.x, block.y, 'Title', sheet.title, 4.5),
-      ...cell(block.x, half, 'Drawing number', page.number, 4.5),
-      ...cell(columns[0], block.y, 'Drawn by', page.drawnBy),
-      ...cell(columns[0], half, 'Approved by', page.approvedBy),
-      ...cell(columns[1], block.y, 'Date of issue', page.date),
-      ...cell(columns[1], half, 'Issue', page.issue),
-      ...cell(columns[2], block.y, 'Scale (1 M = 2.5 mm)', words),
-      ...cell(columns[2], half, 'Size', `${page.size}${page.upright ? ' upright' : ''}`),
-      {
-        shape: 'letters',
-        at: [frame.x + 2, frame.y + frame.h - 2],
-        text: 'Symbols ISO 1219-1. Results support and never replace the judgement of a qualified person.',
-        size: 2.2,
-        anchor: 'start',
-        on: 'baseline',
-      },
-    ],
+    reserved,
+    letterHeight: DRAWN_LETTERS * scale,
+    lines: [...lines, ...grid.lines, ...fields.lines],
+    letters: [...grid.letters, ...fields.letters],
+    cut: fields.cut,
   }
+}
+
+function titleBlock(sheet: Sheet, size: PageSettings['size'], frame: Rect, fields: Fields): Rect {
+  const { page } = sheet
+  const w = Math.min(180, frame.w)
+  const h = 3 * ROW + 4
+  const block = { x: frame.x + frame.w - w, y: frame.y + frame.h - h, w, h }
+  const { x, y } = block
+  fields.lines.push({ points: box(block), width: BOLD })
+  for (let i = 1; i <= 3; i++) fields.lines.push(segment([x, y + i * ROW], [x + w, y + i * ROW], WIDE))
+  fields.row(x, y, w, [
+    { label: 'Legal owner', value: page.owner, share: 0.35 },
+    { label: 'Title', value: sheet.title, share: 0.65 },
+  ])
+  fields.row(x, y + ROW, w, [
+    { label: 'Document type', value: page.documentType, share: 0.35 },
+    { label: 'Created by', value: page.drawnBy, share: 0.325 },
+    { label: 'Approved by', value: page.approvedBy, share: 0.325 },
+  ])
+  fields.row(x, y + 2 * ROW, w, [
+    { label: 'Document number', value: page.number, share: 0.35 },
+    { label: 'Issue', value: page.issue, share: 0.15 },
+    { label: 'Date of issue', value: page.date, share: 0.2 },
+    { label: 'Sheet', value: `${page.sheetNumber} of ${page.sheets}`, share: 0.15 },
+    { label: 'Size', value: size, share: 0.15 },
+  ])
+  fields.letters.push(written([x + 1.2, y + 3 * ROW + 2.9], NOTE, LABEL))
+  return block
+}
+
+/** Over the title block, the latest change at the top. */
+function revisionTable(page: PageSettings, block: Rect, fields: Fields): Rect | undefined {
+  if (!page.changes.length) return undefined
+  const { x, w } = block
+  const columns = [0.1, 0.56, 0.17, 0.17]
+  const heads = ['Issue', 'Change', 'Date', 'By']
+  const rows = [...page.changes].reverse().map(({ issue, change, date, by }) => {
+    const cells = [issue, change, date, by].map((text, i) => fitText(text, columns[i] * w - 2.4, 9, [LABEL]))
+    cells.forEach((cell, i) => {
+      if (cell.cut) fields.cut.push(`${heads[i]} of the revision table`)
+    })
+    return { cells, h: Math.max(...cells.map((c) => c.lines.length), 1) * 1.25 * LABEL + 1.2 }
+  })
+  const head = 1.25 * LABEL + 1.2
+  const h = rows.reduce((sum, row) => sum + row.h, head)
+  const table = { x, y: block.y - h, w, h }
+  fields.lines.push({ points: box(table), width: WIDE })
+  let y = table.y
+  const textAt = (column: number) => x + 1.2 + w * columns.slice(0, column).reduce((s, c) => s + c, 0)
+  for (const row of rows) {
+    row.cells.forEach((cell, i) =>
+      cell.lines.forEach((text, k) =>
+        fields.letters.push(written([textAt(i), y + 0.6 + LABEL * (0.85 + 1.25 * k)], text, LABEL)),
+      ),
+    )
+    y += row.h
+    fields.lines.push(segment([x, y], [x + w, y], FINE))
+  }
+  heads.forEach((text, i) => {
+    fields.letters.push(written([textAt(i), y + 0.6 + LABEL * 0.85], text, LABEL))
+    if (i) fields.lines.push(segment([textAt(i) - 1.2, table.y], [textAt(i) - 1.2, table.y + h], FINE))
+  })
+  return table
+}
+
+/** Lines at the middle of each side, from the border of the grid reference into the frame. */
+function centringMarks(width: number, height: number, frame: Rect) {
+  const [cx, cy] = [width / 2, height / 2]
+  const [right, bottom] = [frame.x + frame.w, frame.y + frame.h]
+  return [
+    segment([cx, frame.y - BORDER], [cx, frame.y + CENTRING], BOLD),
+    segment([cx, bottom + BORDER], [cx, bottom - CENTRING], BOLD),
+    segment([frame.x - BORDER, cy], [frame.x + CENTRING, cy], BOLD),
+    segment([right + BORDER, cy], [right - CENTRING, cy], BOLD),
+  ]
+}
+
+/** Fields of 50 mm from the centring marks outwards: numerals along the top and the bottom, letters at the sides. */
+function gridReference(width: number, height: number, frame: Rect, small: boolean) {
+  const lines: Page['lines'][number][] = []
+  const letters: Letters[] = []
+  const [right, bottom] = [frame.x + frame.w, frame.y + frame.h]
+  const outer = {
+    x: frame.x - BORDER,
+    y: frame.y - BORDER,
+    w: frame.w + 2 * BORDER,
+    h: frame.h + 2 * BORDER,
+  }
+  lines.push({ points: box(outer), width: WIDE })
+  const size = LABEL * 1.2
+  const divide = (from: number, to: number, middle: number) => {
+    const count = Math.max(1, Math.round((to - from) / 2 / FIELD)) * 2
+    return Array.from({ length: count + 1 }, (_, i) =>
+      i === 0 ? from : i === count ? to : middle + (i - count / 2) * FIELD,
+    )
+  }
+  // small paper has the grid reference at its top and its right side only
+  const across = divide(frame.x, right, width / 2)
+  const down = divide(frame.y, bottom, height / 2)
+  across.forEach((x, i) => {
+    if (i && i < across.length - 1 && x !== width / 2)
+      for (const y of small ? [outer.y] : [outer.y, bottom])
+        lines.push(segment([x, y], [x, y + BORDER], WIDE))
+    if (!i) return
+    const middle = (across[i - 1] + x) / 2
+    for (const y of small ? [frame.y - 1.4] : [frame.y - 1.4, bottom + BORDER - 1.4])
+      letters.push(written([middle, y], String(i), size, 'middle'))
+  })
+  down.forEach((y, i) => {
+    if (i && i < down.length - 1 && y !== height / 2)
+      for (const x of small ? [right] : [outer.x, right]) lines.push(segment([x, y], [x + BORDER, y], WIDE))
+    if (!i) return
+    const middle = (down[i - 1] + y) / 2 + 0.35 * size
+    for (const x of small ? [right + BORDER / 2] : [outer.x + BORDER / 2, right + BORDER / 2])
+      letters.push(written([x, middle], GRID_LETTERS[i - 1], size, 'middle'))
+  })
+  return { lines, letters }
+}
+
+/** Steps of the size that are tried between what fits beside everything and what fills the frame. */
+const TRIES = 60
+
+/** The largest scale at which all boxes lie in the frame and none on a reserved field, and where the drawing lies then. */
+function place(
+  boxes: readonly Rect[],
+  frame: Rect,
+  reserved: readonly Rect[],
+): { scale: number; origin: XY } {
+  const bounds = around(boxes)
+  const room = { x: frame.x + CLEAR, y: frame.y + CLEAR, w: frame.w - 2 * CLEAR, h: frame.h - 2 * CLEAR }
+  const highest = LARGEST_LETTERS / DRAWN_LETTERS
+  const largest = Math.min(room.w / (bounds.w * MODULE), room.h / (bounds.h * MODULE), highest)
+  const top = Math.min(...reserved.map((r) => r.y))
+  const above = { ...room, h: top - CLEAR - room.y }
+  const sure = Math.min(above.w / (bounds.w * MODULE), above.h / (bounds.h * MODULE), highest)
+  const originIn = (r: Rect, scale: number, sx: number, sy: number): XY => [
+    r.x + sx * (r.w - bounds.w * MODULE * scale) - bounds.x * MODULE * scale,
+    r.y + sy * (r.h - bounds.h * MODULE * scale) - bounds.y * MODULE * scale,
+  ]
+  const kept = reserved.map(({ x, y, w, h }) => ({
+    x: x - CLEAR,
+    y: y - CLEAR,
+    w: w + 2 * CLEAR,
+    h: h + 2 * CLEAR,
+  }))
+  const isFree = (scale: number, [ox, oy]: XY) => {
+    const k = MODULE * scale
+    return boxes.every((b) =>
+      kept.every(
+        (r) =>
+          ox + b.x * k >= r.x + r.w ||
+          ox + (b.x + b.w) * k <= r.x ||
+          oy + b.y * k >= r.y + r.h ||
+          oy + (b.y + b.h) * k <= r.y,
+      ),
+    )
+  }
+  for (let i = 0; i < TRIES && largest > sure; i++) {
+    const scale = largest - ((largest - sure) * i) / TRIES
+    for (const [sx, sy] of [
+      [0.5, 0.5],
+      [0, 0.5],
+      [0.5, 0],
+      [0, 0],
+      [0, 1],
+    ]) {
+      const origin = originIn(room, scale, sx, sy)
+      if (isFree(scale, origin)) return { scale, origin }
+    }
+  }
+  return { scale: sure, origin: originIn(above, sure, 0.5, 0.5) }
 }

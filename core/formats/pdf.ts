@@ -1,11 +1,20 @@
 /** A sheet as PDF on its paper, with frame and title block: vectors, and text that can be searched. */
-import fontkit from '@pdf-lib/fontkit'
-import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib'
+import { PDFDocument, rgb, type PDFPage } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import type { XY } from '../sheet/geometry'
 import type { Sheet } from '../sheet/schema'
+import { Faces, type PdfFile } from './faces'
+import type { LetteringFont } from './lettering-fonts'
 import { pageOf, type Page } from './page'
-import { allStrokes, dashes, MODULE, plotSheet, type DrawnShape, type Letters } from './plot'
+import {
+  allStrokes,
+  dashes,
+  MODULE,
+  plotSheet,
+  type DrawnShape,
+  type Letters,
+  type PlotOptions,
+} from './plot'
 
 /** Points to a millimetre. */
 const POINT = 72 / 25.4
@@ -14,37 +23,48 @@ const PAPER = rgb(1, 1, 1)
 /** A circle as four cubic pieces: the length of their handles. */
 const KAPPA = 0.5522847498
 
-/** @param font bytes of a TrueType or WOFF font with the letters that the sheet uses */
+/** @param fonts those that its letters may need */
 export async function sheetToPdf(
   sheet: Sheet,
   show: Show,
-  font: Uint8Array | ArrayBuffer,
-): Promise<Uint8Array> {
-  const plot = plotSheet(sheet, show)
-  const page = pageOf(sheet, plot.bounds)
+  fonts: readonly LetteringFont[],
+  options: PlotOptions = {},
+): Promise<PdfFile> {
+  const plot = plotSheet(sheet, show, options)
+  const page = pageOf(sheet, plot.boxes)
+  const strokes = allStrokes(plot)
   const document = await PDFDocument.create()
-  document.registerFontkit(fontkit)
-  document.setTitle(sheet.title)
-  document.setCreator('Oar Bench')
-  const face = await document.embedFont(font, { subset: true })
+  describe(document, sheet)
+  const letters = [...strokes.map(({ ink }) => ink), ...page.letters]
+  const text = letters.map((ink) => (ink.shape === 'letters' ? ink.text : '')).join('')
+  const faces = await Faces.embed(document, fonts, text)
   const paper = document.addPage([page.width * POINT, page.height * POINT])
-  const pen = new Pen(paper, face, page)
-  for (const { ink, width } of allStrokes(plot)) pen.draw(ink, width * MODULE * page.scale)
+  const pen = new Pen(paper, faces, page)
+  for (const { ink, width } of strokes) pen.draw(ink, width * MODULE * page.scale)
   for (const { points, width } of page.lines) pen.path(points, width, {})
-  for (const letters of page.letters) pen.write(letters, letters.at, letters.size)
-  return document.save()
+  for (const each of page.letters) pen.write(each, each.at, each.size)
+  return { bytes: await document.save(), missing: [...faces.missing], cut: page.cut }
+}
+
+/** Title, number, issue and author among the properties of the file. */
+export function describe(document: PDFDocument, { title, page }: Sheet, prefix = ''): void {
+  document.setTitle(prefix + title, { showInWindowTitleBar: true })
+  const subject = [page.documentType, page.number, page.issue && `issue ${page.issue}`].filter(Boolean)
+  document.setSubject(subject.join(', '))
+  if (page.number || page.issue) document.setKeywords([page.number, page.issue].filter(Boolean))
+  if (page.drawnBy || page.owner) document.setAuthor([page.drawnBy, page.owner].filter(Boolean).join(', '))
+  document.setCreator('Oar Bench')
+  document.setLanguage('en')
 }
 
 class Pen {
   private readonly size: number
-  private readonly known: (text: string) => string
   constructor(
     private readonly paper: PDFPage,
-    private readonly face: PDFFont,
+    private readonly faces: Faces,
     private readonly page: Page,
   ) {
     this.size = MODULE * page.scale
-    this.known = encodableBy(face)
   }
 
   /** Millimetres on the paper of a point of the drawing. */
@@ -118,31 +138,16 @@ class Pen {
   /** @param size height of the letters, mm */
   write(letters: Letters, [x, y]: XY, size: number): void {
     if (!letters.text) return
-    const text = this.known(letters.text)
-    const width = this.face.widthOfTextAtSize(text, size)
-    const start = x - (letters.anchor === 'start' ? 0 : letters.anchor === 'middle' ? width / 2 : width)
+    const width = letters.anchor === 'start' ? 0 : this.faces.widthOf(letters.text, size)
+    const start = x - (letters.anchor === 'middle' ? width / 2 : width)
     const base = y + (letters.on === 'middle' ? 0.35 * size : 0)
-    this.paper.drawText(text, {
-      x: start * POINT,
-      y: (this.page.height - base) * POINT,
-      size: size * POINT,
-      font: this.face,
-      color: INK,
-    })
+    this.faces.write(
+      this.paper,
+      letters.text,
+      start * POINT,
+      (this.page.height - base) * POINT,
+      size * POINT,
+      INK,
+    )
   }
-}
-
-/** Letters that a font lacks are replaced: the sign of a diameter by Ø, others by a question mark. */
-export function encodableBy(face: PDFFont): (text: string) => string {
-  const letters = new Set(face.getCharacterSet())
-  return (text) =>
-    [...text]
-      .map((letter) =>
-        letter === '\n' || letters.has(letter.codePointAt(0)!)
-          ? letter
-          : letter === '⌀' || letter === '∅'
-            ? 'Ø'
-            : '?',
-      )
-      .join('')
 }

@@ -4,11 +4,20 @@
  */
 import type { Show } from '../catalogue/kind'
 import type { Shape } from '../catalogue/symbol'
-import { extent, transformPoint, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
+import { boundsOnSheet, transformPoint, polyline, symbolOf, type Rect, type XY } from '../sheet/geometry'
 import { DOT_RADIUS } from '../catalogue/symbol-elements'
-import { branches } from '../sheet/branches'
+import { branches, branchingJunctions } from '../sheet/branches'
 import { hoseOf } from '../sheet/hose'
-import { labels, LETTERING, LETTERING_LINE, lineNames, textWidth } from '../sheet/lettering'
+import {
+  annotationBox,
+  fluidText,
+  LETTERING,
+  lineTexts,
+  rotationArrows,
+  smallLetters,
+  type Annotation,
+} from '../sheet/annotations'
+import { labels, LETTERING_LINE } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
 /** Millimetres to a module. */
@@ -20,8 +29,9 @@ export type Layer = (typeof layers)[number]
 /** Line width in modules: 0.25 mm. */
 export const THIN = 0.1
 /** Lengths of marks and gaps, in modules. */
-export const dashes: Readonly<Record<'pilot' | 'chain', readonly number[]>> = {
-  pilot: [0.6, 0.35],
+export const dashes: Readonly<Record<'pilot' | 'drain' | 'chain', readonly number[]>> = {
+  pilot: [1, 0.4],
+  drain: [0.3, 0.3],
   chain: [1.4, 0.3, 0.2, 0.3],
 }
 
@@ -48,6 +58,8 @@ export interface PlotSymbol {
   readonly block: string
   readonly x: number
   readonly y: number
+  /** Its designation among the strokes. */
+  readonly designation?: Letters
 }
 
 export interface Plot {
@@ -55,7 +67,9 @@ export interface Plot {
   readonly blocks: ReadonlyMap<string, readonly DrawnShape[]>
   readonly symbols: readonly PlotSymbol[]
   readonly strokes: readonly Stroke[]
-  /** Around all that is drawn, lettering estimated. */
+  /** Around each symbol, each straight part of a line and each lettering. */
+  readonly boxes: readonly Rect[]
+  /** Around all of them. */
   readonly bounds: Rect
 }
 
@@ -93,7 +107,7 @@ function turned(component: SheetComponent, shapes: readonly Shape[]): DrawnShape
 }
 
 const dashOf = (line: Pipe['lineType']) =>
-  line === 'pilot' || line === 'drain' ? 'pilot' : line === 'rod' ? 'chain' : undefined
+  line === 'pilot' || line === 'drain' ? line : line === 'rod' ? 'chain' : undefined
 
 /** The strokes of a pipe: a shaft is two lines beside each other, a hose hangs through. */
 function pipeStrokes(points: readonly XY[], pipe: Pipe): Stroke[] {
@@ -141,7 +155,10 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
     const points = polyline(sheet, pipe)
     if (points.length > 1) strokes.push(...pipeStrokes(points, pipe))
   }
-  const dots = [...sheet.junctions.map(({ x, y }): XY => [x, y]), ...branches(sheet).map(({ at }) => at)]
+  const dots = [
+    ...branchingJunctions(sheet).map(({ x, y }): XY => [x, y]),
+    ...branches(sheet).map(({ at }) => at),
+  ]
   for (const at of dots)
     strokes.push({
       layer: 'working',
@@ -160,45 +177,58 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
       names.set(key, block)
       blocks.set(block, inked)
     }
-    symbols.push({ component: component.id, block, x: component.x, y: component.y })
+    const place = { component: component.id, block, x: component.x, y: component.y }
     const written = words.get(component.id)
-    if (!written) continue
+    if (!written) {
+      symbols.push(place)
+      continue
+    }
     const lines = [written.designation, ...(options.settings === false ? [] : written.lines)]
-    lines.forEach((text, i) =>
-      strokes.push({
-        layer: 'lettering',
-        width: THIN,
-        ink: {
-          shape: 'letters',
-          at: [written.x, written.y + i * LETTERING_LINE],
-          text,
-          size: LETTERING,
-          anchor: written.anchor,
-          on: 'baseline',
-        },
-      }),
-    )
+    const letters = lines.map((text, i): Letters => ({
+      shape: 'letters',
+      at: [written.x, written.y + i * LETTERING_LINE],
+      text,
+      size: LETTERING,
+      anchor: written.anchor,
+      on: 'baseline',
+    }))
+    symbols.push({ ...place, ...(written.designation ? { designation: letters[0] } : {}) })
+    for (const ink of letters) if (ink.text) strokes.push({ layer: 'lettering', width: THIN, ink })
   }
-  for (const { text, x, y, anchor } of options.lineNames ? lineNames(sheet) : [])
-    strokes.push({
-      layer: 'lettering',
-      width: THIN,
-      ink: { shape: 'letters', at: [x, y], text, size: LETTERING, anchor, on: 'baseline' },
-    })
-  return { title: sheet.title, blocks, symbols, strokes, bounds: boundsOf(sheet, strokes) }
+  for (const { shapes } of rotationArrows(sheet))
+    for (const ink of shapes) strokes.push({ layer: 'symbols', width: THIN, ink })
+  const beside = [...smallLetters(sheet), ...lineTexts(sheet, !!options.lineNames), ...fluidText(sheet, show)]
+  for (const annotation of beside) strokes.push(lettersOf(annotation))
+  const boxes = boxesOf(sheet, strokes)
+  return { title: sheet.title, blocks, symbols, strokes, boxes, bounds: around(boxes) }
 }
 
-function boundsOf(sheet: Sheet, strokes: readonly Stroke[]): Rect {
-  const drawn = extent(sheet)
-  let [left, top, right, bottom] = [drawn.x, drawn.y, drawn.x + drawn.w, drawn.y + drawn.h]
+const lettersOf = ({ x, y, text, size, anchor }: Annotation): Stroke => ({
+  layer: 'lettering',
+  width: THIN,
+  ink: { shape: 'letters', at: [x, y], text, size, anchor, on: 'baseline' },
+})
+
+function boxesOf(sheet: Sheet, strokes: readonly Stroke[]): Rect[] {
+  const boxes: Rect[] = sheet.components.map(boundsOnSheet)
   for (const { ink } of strokes) {
-    if (ink.shape !== 'letters') continue
-    const width = textWidth(ink.text, ink.size)
-    const start = ink.at[0] - (ink.anchor === 'start' ? 0 : ink.anchor === 'middle' ? width / 2 : width)
-    left = Math.min(left, start)
-    right = Math.max(right, start + width)
-    top = Math.min(top, ink.at[1] - ink.size)
-    bottom = Math.max(bottom, ink.at[1] + 0.3 * ink.size)
+    if (ink.shape === 'letters') boxes.push(annotationBox({ ...ink, x: ink.at[0], y: ink.at[1] }))
+    else if (ink.shape === 'line' || ink.shape === 'polygon')
+      for (let k = 0; k + 1 < ink.points.length; k++)
+        boxes.push(around([pointBox(ink.points[k]), pointBox(ink.points[k + 1])]))
+  }
+  return boxes.length ? boxes : [{ x: 0, y: 0, w: 10, h: 10 }]
+}
+const pointBox = ([x, y]: XY): Rect => ({ x, y, w: 0, h: 0 })
+
+/** The rectangle around boxes, a module wide and high at least. */
+export function around(boxes: readonly Rect[]): Rect {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (const { x, y, w, h } of boxes) {
+    left = Math.min(left, x)
+    top = Math.min(top, y)
+    right = Math.max(right, x + w)
+    bottom = Math.max(bottom, y + h)
   }
   return { x: left, y: top, w: right - left, h: bottom - top }
 }

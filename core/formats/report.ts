@@ -1,6 +1,5 @@
 /** The report of a sheet: findings and accepted warnings, parts, schedule and results of the run. */
-import fontkit from '@pdf-lib/fontkit'
-import { PDFDocument, rgb, type PDFFont, type PDFPage } from 'pdf-lib'
+import { PDFDocument, rgb, type PDFPage } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import { reasonOf } from '../check'
 import { locationText, type Finding } from '../sheet/finding'
@@ -8,7 +7,9 @@ import { nameOf, type Sheet } from '../sheet/schema'
 import type { RunResult } from '../simulate/result'
 import { scheduleRows } from './csv-read'
 import { partsList } from './lists'
-import { encodableBy } from './pdf'
+import { Faces, type PdfFile } from './faces'
+import type { LetteringFont } from './lettering-fonts'
+import { describe } from './pdf'
 
 type Row = readonly string[]
 export interface Section {
@@ -151,19 +152,19 @@ const SOFT = rgb(0.6, 0.6, 0.6)
 const CARE =
   'Results support and never replace the judgement of a qualified person; local codes govern the machine.'
 
-/** @param font bytes of a TrueType or WOFF font with the letters that the sheet uses */
+/** @param fonts those that its letters may need */
 export async function reportToPdf(
   of: ReportContent,
   show: Show,
-  font: Uint8Array | ArrayBuffer,
-): Promise<Uint8Array> {
+  fonts: readonly LetteringFont[],
+): Promise<PdfFile> {
   const document = await PDFDocument.create()
-  document.registerFontkit(fontkit)
   const title = [of.machine, of.sheet.title].filter((t, i, all) => t && all.indexOf(t) === i).join(': ')
-  document.setTitle(`Report: ${title}`)
-  document.setCreator('Oar Bench')
-  const writer = new Writer(document, await document.embedFont(font, { subset: true }))
+  describe(document, { ...of.sheet, title }, 'Report: ')
+  const sections = reportSections(of, show)
   const { page } = of.sheet
+  const faces = await Faces.embed(document, fonts, JSON.stringify([title, page, sections]))
+  const writer = new Writer(document, faces)
   writer.text(title, 18)
   const block = [
     page.number && `Drawing ${page.number}`,
@@ -174,25 +175,23 @@ export async function reportToPdf(
   ].filter(Boolean)
   if (block.length) writer.text(block.join(', '))
   writer.text(CARE)
-  for (const { heading, words, table } of reportSections(of, show)) {
+  for (const { heading, words, table } of sections) {
     writer.heading(heading)
     for (const text of words ?? []) writer.text(text)
     if (table) writer.table(table.shares, table.rows)
   }
   writer.numberPages()
-  return document.save()
+  return { bytes: await document.save(), missing: [...faces.missing] }
 }
 
 /** Writes down the page, and goes on to the next where one is full. */
 class Writer {
   private paper!: PDFPage
   private y = 0
-  private readonly known: (text: string) => string
   constructor(
     private readonly document: PDFDocument,
-    private readonly face: PDFFont,
+    private readonly faces: Faces,
   ) {
-    this.known = encodableBy(face)
     this.turn()
   }
 
@@ -205,10 +204,10 @@ class Writer {
   }
   /** The lines of a text within a width; a word that is wider by itself is broken. */
   private wrapped(text: string, width: number, size = SIZE): string[] {
-    const fits = (line: string) => this.face.widthOfTextAtSize(line, size) <= width
+    const fits = (line: string) => this.faces.widthOf(line, size) <= width
     return text.split('\n').flatMap((paragraph) => {
       const lines = ['']
-      for (const word of this.known(paragraph).split(' ')) {
+      for (const word of paragraph.split(' ')) {
         const line = lines[lines.length - 1]
         if (fits(line ? `${line} ${word}` : word)) {
           lines[lines.length - 1] = line ? `${line} ${word}` : word
@@ -224,7 +223,7 @@ class Writer {
     })
   }
   private put(line: string, x: number, y: number, size: number): void {
-    this.paper.drawText(line, { x, y, size, font: this.face, color: INK })
+    this.faces.write(this.paper, line, x, y, size, INK)
   }
 
   text(text: string, size = SIZE): void {
@@ -270,13 +269,8 @@ class Writer {
     const pages = this.document.getPages()
     pages.forEach((page, i) => {
       const text = `${i + 1} of ${pages.length}`
-      page.drawText(text, {
-        x: WIDTH - MARGIN - this.face.widthOfTextAtSize(text, SIZE),
-        y: MARGIN / 2,
-        size: SIZE,
-        font: this.face,
-        color: INK,
-      })
+      const x = WIDTH - MARGIN - this.faces.widthOf(text, SIZE)
+      this.faces.write(page, text, x, MARGIN / 2, SIZE, INK)
     })
   }
 }

@@ -1,10 +1,12 @@
 /** A sheet as SVG, true to its module of 2.5 mm, with the sheet file inside so that nothing is lost. */
+import { SaxesParser } from 'saxes'
 import { arcData } from '../catalogue/symbol'
 import type { Show } from '../catalogue/kind'
 import { outline, polyline } from '../sheet/geometry'
 import { readSheetText, type ReadResult } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
-import { pageOf } from './page'
+import { withDiameter } from './lettering-fonts'
+import { pageOf, type Page } from './page'
 import {
   allStrokes,
   dashes,
@@ -21,8 +23,12 @@ const NAMESPACE = 'urn:oar-bench:sheet'
 const BORDER = 2
 
 export interface SvgOptions extends PlotOptions {
-  /** A font to embed, so that every viewer shows the same letters; without one the viewer's own is used. */
-  readonly font?: { readonly family: string; readonly woff2Base64: string }
+  /** Fonts to embed, so that every viewer shows the same letters; without any the viewer's own is used. */
+  readonly fonts?: readonly {
+    readonly family: string
+    readonly range: string
+    readonly woff2Base64: string
+  }[]
   /** Components and pipes to highlight: colour by id. */
   readonly marks?: ReadonlyMap<string, string>
 }
@@ -48,7 +54,7 @@ function element(ink: DrawnShape): string {
       // half the height of capitals puts the middle on the line without relying on the viewer's baselines
       const y = ink.at[1] + (ink.on === 'middle' ? 0.35 * ink.size : 0)
       const anchor = ink.anchor === 'start' ? '' : ` text-anchor="${ink.anchor}"`
-      return `<text x="${number(ink.at[0])}" y="${number(y)}" font-size="${number(ink.size)}"${anchor}>${escape(ink.text)}</text>`
+      return `<text x="${number(ink.at[0])}" y="${number(y)}" font-size="${number(ink.size)}"${anchor}>${escape(withDiameter(ink.text))}</text>`
     }
   }
 }
@@ -60,7 +66,7 @@ export function sheetToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): 
   const family = familyOf(options)
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${number(width * MODULE)}mm" height="${number(height * MODULE)}mm" viewBox="${[x - BORDER, y - BORDER, width, height].map(number).join(' ')}" font-family="${escape(family)}, sans-serif">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${number(width * MODULE)}mm" height="${number(height * MODULE)}mm" viewBox="${[x - BORDER, y - BORDER, width, height].map(number).join(' ')}" font-family="${escape(family)}">`,
     `<title>${escape(sheet.title)}</title>`,
     `<metadata><sheet xmlns="${NAMESPACE}">${escape(JSON.stringify(sheet))}</sheet></metadata>`,
     ...faceOf(options),
@@ -92,11 +98,17 @@ function marksOf(sheet: Sheet, { marks }: SvgOptions): string[] {
   ]
 }
 
-const familyOf = (options: SvgOptions) => options.font?.family ?? 'sans-serif'
-const faceOf = ({ font }: SvgOptions) =>
-  font
+const familyOf = ({ fonts = [] }: SvgOptions) =>
+  [...new Set(fonts.map(({ family }) => family)), 'sans-serif'].join(', ')
+const faceOf = ({ fonts = [] }: SvgOptions) =>
+  fonts.length
     ? [
-        `<style>@font-face{font-family:"${escape(font.family)}";src:url(data:font/woff2;base64,${font.woff2Base64}) format("woff2")}</style>`,
+        `<style>${fonts
+          .map(
+            ({ family, range, woff2Base64 }) =>
+              `@font-face{font-family:"${escape(family)}";src:url(data:font/woff2;base64,${woff2Base64}) format("woff2");unicode-range:${range}}`,
+          )
+          .join('')}</style>`,
       ]
     : []
 
@@ -110,7 +122,7 @@ function layered(plot: Plot, family: string): string[] {
   return [...groups].map(([layer, elements]) => {
     const look =
       layer === 'lettering'
-        ? `fill="#000" font-family="${escape(family)}, sans-serif"`
+        ? `fill="#000" font-family="${escape(family)}"`
         : `fill="none" stroke="#000" stroke-width="${THIN}" stroke-linejoin="round"`
     return `<g id="${layer}" ${look}>\n${elements.map(lettersInk).join('\n')}\n</g>`
   })
@@ -129,13 +141,17 @@ export function sheetThumbnail(sheet: Sheet, show: Show): string {
   ].join('\n')
 }
 
+/** The page of a sheet as it would be drawn. */
+export const drawnPage = (sheet: Sheet, show: Show, options: PlotOptions = {}): Page =>
+  pageOf(sheet, plotSheet(sheet, show, options).boxes)
+
 /** The sheet on its paper with frame and title block, as it is printed: the page that the PDF has, in millimetres. */
 export function pageToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): string {
   const plot = plotSheet(sheet, show, options)
-  const page = pageOf(sheet, plot.bounds)
+  const page = pageOf(sheet, plot.boxes)
   const family = familyOf(options)
   return [
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${page.width}mm" height="${page.height}mm" viewBox="0 0 ${page.width} ${page.height}" font-family="${escape(family)}, sans-serif">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${page.width}mm" height="${page.height}mm" viewBox="0 0 ${page.width} ${page.height}" font-family="${escape(family)}">`,
     `<title>${escape(sheet.title)}</title>`,
     ...faceOf(options),
     `<rect width="${page.width}" height="${page.height}" fill="#fff"/>`,
@@ -156,29 +172,37 @@ export function pageToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): s
 const lettersInk = (text: string) =>
   text.startsWith('<text') ? text.replace('<text', '<text fill="#000" stroke="none"') : text
 
-const unescape = (text: string) =>
-  text.replace(/&(amp|lt|gt|quot|apos);/g, (_, name: string) => {
-    const letters: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" }
-    return letters[name]
-  })
-
 /**
- * The sheet inside an SVG that `sheetToSvg` wrote. Only that text is looked at: nothing else of the file is parsed,
- * loaded or run.
+ * The sheet inside an SVG that `sheetToSvg` wrote, wherever it lies and however it is prefixed. Only its text is taken: nothing of the
+ * file is loaded or run, and entities that it defines itself are refused.
  */
 export function readSvg(text: string): ReadResult {
-  const found = new RegExp(`<sheet xmlns="${NAMESPACE}">([^<]*)</sheet>`).exec(text)
-  if (!found)
-    return {
-      ok: false,
-      problems: [
-        {
-          rule: 'file',
-          severity: 'error',
-          message: 'This SVG holds no Oar Bench sheet: it is a picture only.',
-          location: {},
-        },
-      ],
-    }
-  return readSheetText(unescape(found[1]))
+  const parser = new SaxesParser({ xmlns: true })
+  let depth = 0
+  let found: string | undefined
+  const isSheet = ({ uri, local }: { uri: string; local: string }) => uri === NAMESPACE && local === 'sheet'
+  parser.on('opentag', (tag) => {
+    if (depth || (isSheet(tag) && found === undefined)) depth++
+    if (depth === 1) found = ''
+  })
+  parser.on('closetag', () => {
+    if (depth) depth--
+  })
+  const take = (part: string) => {
+    if (depth) found += part
+  }
+  parser.on('text', take)
+  parser.on('cdata', take)
+  let problem: string | undefined
+  parser.on('error', (error) => {
+    problem ??= error.message
+  })
+  parser.write(text).close()
+  const refused = (message: string): ReadResult => ({
+    ok: false,
+    problems: [{ rule: 'file', severity: 'error', message, location: {} }],
+  })
+  if (problem) return refused(`This SVG is not well formed: ${problem}`)
+  if (found === undefined) return refused('This SVG holds no Oar Bench sheet: it is a picture only.')
+  return readSheetText(found)
 }

@@ -144,8 +144,7 @@ export function distribute(sheet: Sheet, ids: readonly string[], axis: 'x' | 'y'
 function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
   const bodies = sheet.components
     .filter(
-      ({ id, kind }) =>
-        ids.has(id) && findKind(kind)?.role !== 'enclosure' && !findKind(kind)?.excludedFromPartsList,
+      ({ id, kind }) => ids.has(id) && !['enclosure', 'text', 'vessel'].includes(findKind(kind)?.role ?? ''),
     )
     .map((component) => ({ id: component.id, ...outline(component) }))
   const under = new Set<string>()

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { circuit, powerUnit, powerUnitPipes } from '../testing'
-import { branches } from './branches'
+import { branchingJunctions, branches } from './branches'
 import { changePipe, connect } from './edit'
 import type { XY } from './geometry'
 import { emptySheet, type Sheet } from './schema'
@@ -64,6 +64,17 @@ describe('pipes from one place', () => {
   it('have none where one lies wholly on the other, or where a junction has its dot', () => {
     expect(found(from([0, 0], [[0, 4]], [[0, 9]]))).toEqual([])
     expect(found(from([0, 0], [[0, 4]], [[4, 0]]))).toEqual([])
+  })
+  it('have a dot at junctions of three lines or more, of oil', () => {
+    const ways: XY[][] = [[[0, 4]], [[4, 0]], [[0, -4]]]
+    const dots = (n: number, lineType?: 'shaft') => {
+      const sheet = from([0, 0], ...ways.slice(0, n))
+      const typed = lineType ? { ...sheet, pipes: sheet.pipes.map((p) => ({ ...p, lineType })) } : sheet
+      return branchingJunctions(typed).map(({ x, y }) => [x, y].join())
+    }
+    expect(dots(2)).toEqual([])
+    expect(dots(3)).toEqual(['0,0'])
+    expect(dots(3, 'shaft')).toEqual([])
   })
   it('part where they start, if one goes aslant', () => {
     expect(

@@ -4,7 +4,7 @@
  */
 import { endKey, lineDomain } from './netlist'
 import { polyline, type XY } from './geometry'
-import type { Sheet } from './schema'
+import type { Junction, Sheet } from './schema'
 
 export interface Branch {
   readonly at: XY
@@ -32,6 +32,17 @@ function parting(a: readonly XY[], b: readonly XY[]): XY | undefined {
   }
 }
 
+/** Junctions at which lines branch: three ends at least. Where two meet, or shafts and rods do, no dot is drawn (ISO 1219-1). */
+export function branchingJunctions(sheet: Sheet): Junction[] {
+  const ends = new Map<string, number>()
+  for (const pipe of sheet.pipes) {
+    if (lineDomain(pipe.lineType) !== 'oil') continue
+    for (const end of [pipe.from, pipe.to])
+      if ('junction' in end) ends.set(end.junction, (ends.get(end.junction) ?? 0) + 1)
+  }
+  return sheet.junctions.filter(({ id }) => (ends.get(id) ?? 0) > 2)
+}
+
 export function branches(sheet: Sheet): Branch[] {
   const from = new Map<string, { pipe: string; points: readonly XY[] }[]>()
   for (const pipe of sheet.pipes) {
@@ -53,7 +64,7 @@ export function branches(sheet: Sheet): Branch[] {
       for (let j = i + 1; j < ways.length; j++) {
         const at = parting(ways[i].points, ways[j].points)
         const name = at?.join() ?? ''
-        // a junction has its dot already
+        // a junction has a dot already, or two pipes only meet there
         if (!at || junctions.has(name)) continue
         const pipes = new Set([...(found.get(name)?.pipes ?? []), ways[i].pipe, ways[j].pipe])
         found.set(name, { at, pipes: [...pipes] })

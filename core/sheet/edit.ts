@@ -15,6 +15,7 @@ import {
   type XY,
   placedPorts,
 } from './geometry'
+import { designationPrefix } from './designations'
 import { lineDomain, MIXED_DOMAINS } from './netlist'
 import { straightRoute, route } from './route'
 import { itemOf, symbolsOfItem } from './shared-item'
@@ -57,7 +58,7 @@ export function addComponent(
     : same
       ? same.designation
       : unusedName(
-          `1-1${letter}`,
+          designationPrefix(sheet, letter),
           sheet.components.map((c) => c.designation ?? ''),
         )
   const component = componentSchema.parse({ id, kind: kindName, designation, ...at })

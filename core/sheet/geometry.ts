@@ -235,6 +235,36 @@ export function symbolBounds(symbol: SymbolDrawing): Rect {
   return { x, y, w: Math.max(...xs) - x, h: Math.max(...ys) - y }
 }
 
+/** A rectangle around each straight part, circle, arc and area that a component draws, as it lies on the sheet. */
+export const drawnBoxes = memoized((component: SheetComponent): readonly Rect[] => {
+  const along = (points: readonly XY[]) =>
+    points.slice(1).map(([x, y], i): Rect => {
+      const [a, b] = points[i]
+      return { x: Math.min(a, x), y: Math.min(b, y), w: Math.abs(x - a), h: Math.abs(y - b) }
+    })
+  const boxes = (symbolOf(component)?.shapes ?? []).flatMap((shape): Rect[] => {
+    switch (shape.shape) {
+      case 'line':
+        return along(shape.points)
+      case 'polygon': {
+        if (shape.fill === 'none') return along([...shape.points, shape.points[0]])
+        const [xs, ys] = [0, 1].map((k) => shape.points.map((p) => p[k]))
+        const [x, y] = [Math.min(...xs), Math.min(...ys)]
+        return [{ x, y, w: Math.max(...xs) - x, h: Math.max(...ys) - y }]
+      }
+      case 'circle':
+      case 'arc': {
+        const { at, r } = shape
+        return [{ x: at[0] - r, y: at[1] - r, w: 2 * r, h: 2 * r }]
+      }
+      case 'text':
+      case 'oil':
+        return []
+    }
+  })
+  return boxes.map((rect) => transformRect(rect, component))
+})
+
 /** The rectangle around all that a component draws, as it lies on the sheet. */
 export const boundsOnSheet = memoized((component: SheetComponent): Rect => {
   const symbol = symbolOf(component)

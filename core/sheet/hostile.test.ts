@@ -4,7 +4,8 @@ import { readSvg, sheetToSvg } from '../formats/svg'
 import { check } from '../simulate/compile'
 import { showIn } from '../units/text'
 import { circuit, powerUnit, powerUnitPipes } from '../testing'
-import { readSheetText, writeSheetText } from './read'
+import { addComponent } from './edit'
+import { readSheet, readSheetText, writeSheetText } from './read'
 import { emptySheet, type Sheet } from './schema'
 
 const message = (text: string) => {
@@ -97,5 +98,34 @@ describe('files that are read with care', () => {
   it('an SVG of another kind is refused, and nothing of it is run', () => {
     const read = readSvg('<svg onload="alert(1)"><script>alert(1)</script></svg>')
     expect(read.ok || read.problems[0].message).toMatch(/picture only/)
+  })
+})
+
+describe('texts that would break a drawing', () => {
+  const base = addComponent(emptySheet('Plain'), 'fixed-pump').sheet
+  const named = (designation: string) => ({
+    ...base,
+    components: base.components.map((c) => ({ ...c, designation })),
+  })
+  it.each(['a\n=1', 'a\u0001\bb', 'a\u2028b', 'tab\there'])(
+    'are refused with where they stand: %j',
+    (text) => {
+      for (const sheet of [
+        named(text),
+        { ...base, title: text },
+        { ...base, page: { ...base.page, owner: text } },
+      ]) {
+        const read = readSheet(JSON.parse(JSON.stringify(sheet)))
+        expect(read.ok).toBe(false)
+        expect(!read.ok && read.problems[0].message).toMatch(/line break or a control character/)
+        expect(!read.ok && read.problems[0].message).toMatch(/designation|title|owner/)
+      }
+    },
+  )
+  it('may be words of several lines on the sheet, but nothing else', () => {
+    const note = (text: string) =>
+      readSheet(JSON.parse(JSON.stringify(addComponent(base, 'note', { parameters: { text } }).sheet))).ok
+    expect(note('two\nlines')).toBe(true)
+    expect(note('bell\u0007')).toBe(false)
   })
 })

@@ -1,8 +1,12 @@
+import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { unitSystems } from '../units/quantities'
 import { showIn } from '../units/text'
 import { addComponent } from './edit'
-import { outline } from './geometry'
-import { lettersBox, labels } from './lettering'
+import { annotationBox, LETTERING } from './annotations'
+import { drawnBoxes, outline, polyline, type Rect } from './geometry'
+import { lettersBox, labels, LETTERING_LINE } from './lettering'
+import { readSheetText } from './read'
 import { emptySheet, pipeSchema, type Sheet } from './schema'
 
 const show = showIn('metric')
@@ -26,11 +30,21 @@ describe('lettering', () => {
     expect(of(withLine(right + 20))).toMatchObject({ x: right })
   })
   it('gives way to a pipe that would run through it', () => {
-    expect(of(withLine(Math.ceil(right) + 2))).toMatchObject({ x: box.x - 0.6, anchor: 'end' })
+    const x = Math.ceil(right) + 2
+    const moved = lettersBox(of(withLine(x)))
+    expect(moved.x > x || moved.x + moved.w < x).toBe(true)
+    // and moves no farther than it must
+    expect(Math.abs(moved.x - right) + Math.abs(moved.y - (box.y - 0.3))).toBeLessThan(16)
   })
   it('gives way to another symbol, and to its lettering', () => {
     const two = addComponent(sheet, 'fixed-pump', { x: 9 }).sheet
-    expect(of(two).anchor).toBe('end')
+    const [own, other] = [lettersBox(of(two)), outline(two.components[1])]
+    expect(
+      own.x + own.w < other.x ||
+        own.y + own.h < other.y ||
+        own.x > other.x + other.w ||
+        own.y > other.y + other.h,
+    ).toBe(true)
     const facing = addComponent(sheet, 'pressure-gauge', { x: 16, mirrored: true }).sheet
     const [a, b] = [of(facing), of(facing, 1)]
     expect(a.x).toBe(right)
@@ -54,5 +68,55 @@ describe('lettering', () => {
     const lined = { ...withLine(Math.ceil(x) + 6), components: gauge.components }
     expect(lettersBox(of(gauge)).w).toBeLessThan(5)
     expect(of(lined).anchor).toBe('end')
+  })
+})
+
+describe('the lettering of the demo sheets', () => {
+  const folder = new URL('../../demo/sheets/', import.meta.url)
+  const overlap = (a: Rect, b: Rect) =>
+    Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x) > 0.05 &&
+    Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y) > 0.05
+  const grown = ({ x, y, w, h }: Rect): Rect => ({ x: x - 0.06, y: y - 0.06, w: w + 0.12, h: h + 0.12 })
+
+  it.each(readdirSync(folder))('of %s lies on nothing', (name) => {
+    const read = readSheetText(readFileSync(new URL(name, folder), 'utf8'))
+    if (!read.ok) throw new Error(read.problems[0].message)
+    for (const system of unitSystems) {
+      const words = [...labels(read.sheet, showIn(system))].flatMap(([id, label]) =>
+        [label.designation, ...label.lines].flatMap((text, row) =>
+          text
+            ? [
+                {
+                  id,
+                  text,
+                  box: annotationBox({ ...label, y: label.y + LETTERING_LINE * row, text, size: LETTERING }),
+                },
+              ]
+            : [],
+        ),
+      )
+      const drawn = [
+        ...read.sheet.components.flatMap((c) => drawnBoxes(c).map((box) => ({ id: c.id, box: grown(box) }))),
+        ...read.sheet.pipes.flatMap((pipe) => {
+          const points = polyline(read.sheet, pipe)
+          return points.slice(1).map(([x, y], i) => {
+            const [a, b] = points[i]
+            const box = { x: Math.min(a, x), y: Math.min(b, y), w: Math.abs(x - a), h: Math.abs(y - b) }
+            return { id: pipe.id, box: grown(box) }
+          })
+        }),
+      ]
+      expect(words.length).toBeGreaterThan(5)
+      const on = words.flatMap((word, i) => [
+        ...drawn
+          .filter(({ box }) => overlap(word.box, box))
+          .map(({ id }) => `"${word.text}" of ${word.id} on ${id}`),
+        ...words
+          .slice(i + 1)
+          .filter((other) => other.id !== word.id && overlap(word.box, other.box))
+          .map((other) => `"${word.text}" of ${word.id} on "${other.text}" of ${other.id}`),
+      ])
+      expect(on, system).toEqual([])
+    }
   })
 })

@@ -1,10 +1,10 @@
 /** What is written beside a symbol, and where: the same on the screen and in every drawing format. */
 import { findKind } from '../catalogue'
 import type { Show } from '../catalogue/kind'
-import { LETTER_WIDTH } from '../catalogue/symbol'
+import { textWidth } from '../catalogue/text-width'
 import {
+  drawnBoxes,
   extent,
-  longestPart,
   outline,
   placedPorts,
   transformRect,
@@ -13,11 +13,10 @@ import {
   valuesOrDefaults,
   type Rect,
 } from './geometry'
-import { hoseOf } from './hose'
+import { annotationBox, lineTexts, LETTERING, smallLetters } from './annotations'
 import { nameOf, type Sheet, type SheetComponent } from './schema'
 
-/** Height of the lettering and distance from line to line, in modules. */
-export const LETTERING = 1.2
+/** Distance from line to line of the lettering, in modules. */
 export const LETTERING_LINE = 1.35
 
 export interface Label {
@@ -29,9 +28,6 @@ export interface Label {
   /** Settings and ratings. */
   readonly lines: readonly string[]
 }
-
-/** Width of a text, roughly, for a narrow face. */
-export const textWidth = (text: string, size: number) => text.length * size * LETTER_WIDTH
 
 /** The rectangle that a lettering covers. */
 export function lettersBox({ x, y, anchor, designation, lines }: Label): Rect {
@@ -45,17 +41,22 @@ const READING = '-123.4 rpm'
 /** How far around all that is drawn lettering is kept from lettering, modules. */
 const ROOM = 40
 
-/** Module squares through which pipes run, on which symbols lie or where something is written. */
+/** Squares to a module. */
+const FINENESS = 2
+/** Free space between lettering and what else is drawn, modules. */
+const CLEARANCE = 0.3
+
+/** Squares of half a module through which pipes run, on which symbols lie or where something is written. */
 class Taken {
   private readonly area: Rect
   private readonly squares: Uint8Array
 
   constructor({ x, y, w, h }: Rect) {
     this.area = {
-      x: Math.floor(x) - ROOM,
-      y: Math.floor(y) - ROOM,
-      w: Math.ceil(w) + 2 * ROOM,
-      h: Math.ceil(h) + 2 * ROOM,
+      x: (Math.floor(x) - ROOM) * FINENESS,
+      y: (Math.floor(y) - ROOM) * FINENESS,
+      w: (Math.ceil(w) + 2 * ROOM) * FINENESS,
+      h: (Math.ceil(h) + 2 * ROOM) * FINENESS,
     }
     this.squares = new Uint8Array(this.area.w * this.area.h)
   }
@@ -68,19 +69,20 @@ class Taken {
     for (let j = top; j < bottom; j++) for (let i = first; i < last; i++) sum += squares[j * area.w + i]
     return sum
   }
-  take(rect: Rect): void {
+  take({ x, y, w, h }: Rect, around = CLEARANCE): void {
     const { squares, area } = this
-    const { first, last, top, bottom } = this.within(rect)
+    const grown = { x: x - around, y: y - around, w: w + 2 * around, h: h + 2 * around }
+    const { first, last, top, bottom } = this.within(grown)
     for (let j = top; j < bottom; j++) for (let i = first; i < last; i++) squares[j * area.w + i] = 1
   }
   /** Columns and rows of the squares that a rectangle touches, as far as they lie in the area. */
   private within({ x, y, w, h }: Rect) {
     const { area } = this
     return {
-      first: Math.max(Math.floor(x) - area.x, 0),
-      last: Math.min(Math.ceil(x + w) - area.x, area.w),
-      top: Math.max(Math.floor(y) - area.y, 0),
-      bottom: Math.min(Math.ceil(y + h) - area.y, area.h),
+      first: Math.max(Math.floor(x * FINENESS) - area.x, 0),
+      last: Math.min(Math.ceil((x + w) * FINENESS) - area.x, area.w),
+      top: Math.max(Math.floor(y * FINENESS) - area.y, 0),
+      bottom: Math.min(Math.ceil((y + h) * FINENESS) - area.y, area.h),
     }
   }
 }
@@ -94,35 +96,61 @@ function swept(component: SheetComponent): Rect {
   return transformRect({ x: x - travel, y, w: w + 2 * travel, h }, component)
 }
 
+/** It is drawn round other things: what lies inside it is free. */
+const isOutline = (component: SheetComponent) =>
+  ['enclosure', 'vessel'].includes(findKind(component.kind)?.role ?? '')
+
 function takenBy(sheet: Sheet): Taken {
   const taken = new Taken(extent(sheet))
-  for (const component of sheet.components) taken.take(swept(component))
+  for (const component of sheet.components) {
+    if (!isOutline(component)) taken.take(swept(component))
+    for (const rect of drawnBoxes(component)) taken.take(rect)
+  }
   for (const pipe of sheet.pipes) {
     const points = polyline(sheet, pipe)
     for (let k = 0; k + 1 < points.length; k++) {
       const [[ax, ay], [bx, by]] = [points[k], points[k + 1]]
-      // a line lies on the edge of the squares at both its sides
       if (ax === bx || ay === by) {
         const [x, y] = [Math.min(ax, bx), Math.min(ay, by)]
-        taken.take({ x: x - 1, y: y - 1, w: Math.abs(bx - ax) + 2, h: Math.abs(by - ay) + 2 })
+        taken.take({ x, y, w: Math.abs(bx - ax), h: Math.abs(by - ay) })
         continue
       }
-      const steps = Math.max(Math.abs(bx - ax), Math.abs(by - ay))
-      for (let i = 0; i <= steps; i++) {
-        const x = Math.round(ax + ((bx - ax) * i) / steps)
-        const y = Math.round(ay + ((by - ay) * i) / steps)
-        taken.take({ x: x - 1, y: y - 1, w: 2, h: 2 })
-      }
+      const steps = FINENESS * Math.max(Math.abs(bx - ax), Math.abs(by - ay))
+      for (let i = 0; i <= steps; i++)
+        taken.take({ x: ax + ((bx - ax) * i) / steps, y: ay + ((by - ay) * i) / steps, w: 0, h: 0 })
     }
   }
+  for (const small of smallLetters(sheet)) taken.take(annotationBox(small))
   return taken
 }
+
+/** What one square under a lettering weighs against one module of distance. */
+const COVERED = 4
+/** How far a lettering may move from its usual places, modules: by distance. */
+const FARTHEST = 9
+const SHIFTS = Array.from({ length: FARTHEST + 1 }, (_, d): [number, (readonly [number, number])[]] => [
+  d,
+  d
+    ? [
+        [d, 0],
+        [-d, 0],
+        [0, d],
+        [0, -d],
+        [d, d],
+        [-d, d],
+        [d, -d],
+        [-d, -d],
+      ]
+    : [[0, 0]],
+])
 
 type Place = Pick<Label, 'x' | 'y' | 'anchor'>
 
 /** What is written beside every component, by its id: each at the first of its usual places with least under it. */
 export function labels(sheet: Sheet, show: Show): Map<string, Label> {
   const taken = takenBy(sheet)
+  // places with names of lines are used last, whether they are shown or not
+  for (const text of lineTexts(sheet, true)) taken.take(annotationBox(text))
   const all = new Map<string, Label>()
   for (const component of sheet.components) {
     const written = lettering(component, show, taken)
@@ -135,9 +163,10 @@ export function labels(sheet: Sheet, show: Show): Map<string, Label> {
 function lettering(component: SheetComponent, show: Show, taken: Taken): Label | undefined {
   const kind = findKind(component.kind)
   const symbol = symbolOf(component)
-  if (!kind || !symbol || kind.excludedFromPartsList) return undefined
-  const designation = nameOf(component)
+  if (!kind || !symbol) return undefined
+  const designation = kind.excludedFromPartsList ? '' : nameOf(component)
   const lines = kind.caption?.(valuesOrDefaults(component), show) ?? []
+  if (!designation && !lines.length) return undefined
   const box = outline(component)
   const over = box.y - 0.6 - LETTERING_LINE * lines.length
   const right: Place = { x: box.x + box.w + 0.6, y: box.y + 0.9, anchor: 'start' }
@@ -165,49 +194,22 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Label |
       : [right, left, above, aboveRight, below, belowRight]
   // during a run the reading is written after the designation
   const first = symbol.reading ? `${designation} ${READING}` : designation
-  /** What is written at a place covers, row by row; a little over an edge does not count. */
+  /** What is written at a place covers, row by row: capitals and what hangs below the line. */
   const covers = (place: Place): Rect[] =>
-    [first, ...lines].map((text, row) => {
-      const y = place.y + LETTERING_LINE * row
-      const box = lettersBox({ ...place, y, designation: text, lines: [] })
-      return { x: box.x + 0.2, y: box.y + 0.4, w: box.w - 0.4, h: box.h - (row === lines.length ? 0.4 : 0) }
-    })
-  let best = { place: places[0], covered: Infinity }
-  for (const place of places) {
-    const covered = covers(place).reduce((sum, rect) => sum + taken.count(rect), 0)
-    if (covered < best.covered) best = { place, covered }
-    if (covered === 0) break
+    [first, ...lines].flatMap((text, row) =>
+      text ? [annotationBox({ ...place, y: place.y + LETTERING_LINE * row, text, size: LETTERING })] : [],
+    )
+  let best = { place: places[0], cost: Infinity }
+  // each usual place as it is first, then moved a little, as far as is needed
+  for (const [distance, shifts] of SHIFTS) {
+    if (distance >= best.cost) break
+    for (const place of places)
+      for (const [dx, dy] of shifts) {
+        const moved = { ...place, x: place.x + dx, y: place.y + dy }
+        const cost = distance + COVERED * covers(moved).reduce((sum, rect) => sum + taken.count(rect), 0)
+        if (cost < best.cost) best = { place: moved, cost }
+      }
   }
-  for (const rect of covers(best.place)) taken.take(rect)
+  for (const rect of covers(best.place)) taken.take(rect, 0)
   return { designation, lines, ...best.place }
-}
-
-export interface LineName {
-  readonly pipe: string
-  readonly text: string
-  readonly x: number
-  readonly y: number
-  readonly anchor: 'start' | 'middle'
-}
-/** The names that lines were given, each over or beside the longest straight part of its pipe. */
-export function lineNames(sheet: Sheet): LineName[] {
-  return sheet.pipes.flatMap((pipe) => {
-    if (!pipe.name) return []
-    const points = polyline(sheet, pipe)
-    const best = longestPart(points)
-    if (!best) return []
-    const [[ax, ay], [bx, by]] = [best.a, best.b]
-    const [x, y] = [(ax + bx) / 2, (ay + by) / 2]
-    // a hose hangs out to the right there
-    const right = pipe.lineType === 'hose' ? hoseOf(points)!.lowest[0] : x
-    return [
-      {
-        pipe: pipe.id,
-        text: pipe.name,
-        ...(ay === by
-          ? { x, y: y - 0.4, anchor: 'middle' as const }
-          : { x: right + 0.5, y: y + 0.35 * LETTERING, anchor: 'start' as const }),
-      },
-    ]
-  })
 }

@@ -55,7 +55,10 @@ export function readSheet(data: unknown): ReadResult {
   const problems = nameProblems(parsed.data)
   if (problems.length) return { ok: false, problems }
   const drawnBefore = typeof version === 'number' && version < SYMBOLS_REDRAWN
-  return { ok: true, sheet: drawnBefore ? withSharedDesignations(followMovedPorts(parsed.data)) : parsed.data }
+  return {
+    ok: true,
+    sheet: drawnBefore ? withSharedDesignations(followMovedPorts(parsed.data)) : parsed.data,
+  }
 }
 
 /** More values, and more levels of them, than a sheet of the greatest size has. */

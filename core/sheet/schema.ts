@@ -9,11 +9,24 @@ const identifier = z
   .min(1)
   .max(64)
   .regex(/^[A-Za-z0-9][A-Za-z0-9_-]*$/, 'Use letters, digits, "-" and "_", starting with a letter or digit.')
-const shortText = z.string().max(200)
+/** Control characters and line ends: they break drawing files and cannot be seen. */
+const UNPRINTABLE = /[\p{Cc}\u2028\u2029]/u
+export const UNPRINTABLE_MESSAGE = 'has a line break or a control character; write it in one line of letters'
+export const isPrintable = (text: string) => !UNPRINTABLE.test(text)
+const printable = (longest: number) =>
+  z.string().max(longest).refine(isPrintable, { error: UNPRINTABLE_MESSAGE })
+const shortText = printable(200)
+/** Words on the sheet may have several lines. */
+const words = z
+  .string()
+  .min(1)
+  .max(500)
+  .refine((text) => isPrintable(text.replaceAll('\n', '')), { error: 'has a control character' })
 const written = z
   .string()
   .min(1)
   .max(60)
+  .refine(isPrintable, { error: UNPRINTABLE_MESSAGE })
   .describe('A value with its unit, for example "160 bar"; ratios may stand without one.')
 const coordinate = z.number().int().min(-5000).max(5000)
 
@@ -34,7 +47,7 @@ const MOST_PARAMETERS = 200
 export const componentSchema = z.strictObject({
   id: identifier.describe('Unique on the sheet; used by pipes, schedules and the command line.'),
   kind: z.string().min(1).max(64),
-  designation: z.string().min(1).max(24).optional(),
+  designation: printable(24).min(1).optional(),
   x: coordinate.default(0),
   y: coordinate.default(0),
   rotation: z
@@ -51,7 +64,7 @@ export const componentSchema = z.strictObject({
     .optional()
     .describe('People may be under what it holds; the checks then ask for more than a single valve.'),
   parameters: z
-    .record(z.string().max(64), z.union([z.string().min(1).max(500), z.boolean(), tableSchema]))
+    .record(z.string().max(64), z.union([words, z.boolean(), tableSchema]))
     .refine((values) => Object.keys(values).length <= MOST_PARAMETERS, {
       error: `has more than ${MOST_PARAMETERS} entries`,
     })
@@ -112,14 +125,45 @@ export const tankSchema = z.strictObject({
     .describe('True: the heat of a run warms the oil. False: its temperature stays.'),
 })
 
+/** A row of the revision table. */
+export const changeSchema = z.strictObject({
+  issue: shortText.default('').describe('Revision letter or number, as written.'),
+  change: shortText.default('').describe('What was changed.'),
+  date: shortText.default(''),
+  by: shortText.default(''),
+})
+
 export const pageSchema = z.strictObject({
-  size: z.enum(['A4', 'A3', 'A2', 'A1']).default('A3').describe('Paper of the drawing (ISO 216).'),
+  size: z
+    .enum(['A4', 'A3', 'A2', 'A1', 'ANSI A', 'ANSI B', 'ANSI C', 'ANSI D'])
+    .default('A3')
+    .describe('Paper of the drawing (ISO 216; ASME Y14.1 for inch sizes).'),
   upright: z.boolean().default(false).describe('True: the short side is at the bottom.'),
+  owner: shortText.default('').describe('Legal owner of the drawing.'),
+  documentType: shortText.default('Circuit diagram'),
   number: shortText.default('').describe('Drawing number.'),
+  sheetNumber: z.number().int().min(1).max(999).default(1),
+  sheets: z.number().int().min(1).max(999).default(1).describe('Number of sheets of the document.'),
   drawnBy: shortText.default(''),
   approvedBy: shortText.default(''),
   date: shortText.default('').describe('Date of issue, as written.'),
   issue: shortText.default('').describe('Revision letter or number, as written.'),
+  changes: z.array(changeSchema).max(30).default([]).describe('Revision table, the latest last.'),
+})
+
+export const designationStyles = ['typeLetter', 'mediumLetter'] as const
+export const annotationSchema = z.strictObject({
+  designations: z
+    .enum(designationStyles)
+    .default('typeLetter')
+    .describe(
+      'typeLetter: 1-2V3, with the letter of the type of component. mediumLetter: 1-H2.3, with that of the medium (ISO 1219-2:2012).',
+    ),
+  ports: z.boolean().default(false).describe('Port letters beside the ports.'),
+  coils: z.boolean().default(false).describe('Letters a and b at the solenoids.'),
+  pipes: z.boolean().default(false).describe('Bore of pipes and hoses.'),
+  rotation: z.boolean().default(false).describe('Arrows of the direction of rotation at shafts.'),
+  fluid: z.boolean().default(false).describe('Fluid, viscosity and oil in the tank, beside the drawing.'),
 })
 
 /** A finding of the design checks that somebody has looked at and accepts. */
@@ -174,10 +218,13 @@ export const scheduleSchema = z.strictObject({
 export const sheetSchema = z.strictObject({
   format: z.literal(SHEET_FORMAT),
   version: z.literal(SHEET_VERSION),
-  title: shortText.min(1).default('Sheet'),
+  title: printable(200).min(1).default('Sheet'),
   page: pageSchema.default(() => pageSchema.parse({})),
   fluid: fluidSchema.default(() => fluidSchema.parse({})),
   tank: tankSchema.default(() => tankSchema.parse({})),
+  annotations: annotationSchema
+    .default(() => annotationSchema.parse({}))
+    .describe('What is written beside the symbols.'),
   components: z.array(componentSchema).max(2000).default([]),
   junctions: z.array(junctionSchema).max(5000).default([]),
   pipes: z.array(pipeSchema).max(5000).default([]),
@@ -204,6 +251,8 @@ export type TableText = z.infer<typeof tableSchema>
 export type FluidSettings = z.infer<typeof fluidSchema>
 export type Schedule = z.infer<typeof scheduleSchema>
 export type PageSettings = z.infer<typeof pageSchema>
+export type DrawingChange = z.infer<typeof changeSchema>
+export type Annotations = z.infer<typeof annotationSchema>
 export type AcceptedWarning = z.infer<typeof acceptedWarningSchema>
 export type Track = z.infer<typeof trackSchema>
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { circuit } from '../testing'
 import { addComponent, changePipe, connect, move, setParameter, splitPipe } from './edit'
 import { boundsOnSheet, polyline, stretchRoute } from './geometry'
-import { lineNames } from './lettering'
+import { lineTexts } from './annotations'
 import { emptySheet, type Sheet } from './schema'
 import {
   crossingOf,
@@ -141,12 +141,15 @@ describe('names of lines', () => {
   it('stand over a level part and beside an upright one', () => {
     const { sheet, pipe } = pair(30, 0)
     const named = changePipe(sheet, pipe, { name: 'pump line' })
-    const [name] = lineNames(named)
+    const [name] = lineTexts(named, true)
     const level = segmentAcross(named, named.pipes[0], [0, 1])!
     expect(name).toMatchObject({ text: 'pump line', anchor: 'middle' })
     expect(name.y).toBeLessThan(level.at[1])
     const upright = pair(0, -30)
-    expect(lineNames(changePipe(upright.sheet, upright.pipe, { name: 'up' }))[0].anchor).toBe('start')
-    expect(lineNames(sheet)).toEqual([])
+    expect(lineTexts(changePipe(upright.sheet, upright.pipe, { name: 'up' }), true)[0].anchor).toBe('start')
+    expect(lineTexts(sheet, true)).toEqual([])
+    const sized = { ...named, annotations: { ...named.annotations, pipes: true } }
+    expect(lineTexts(sized, true)[0].text).toBe('pump line, ⌀ 12 mm')
+    expect(lineTexts(sized, false)[0].text).toBe('⌀ 12 mm')
   })
 })

@@ -20,7 +20,7 @@ export const hydraulicMotorVariable = defineKind({
   label: 'Hydraulic motor, variable, two directions',
   family: 'actuators',
   searchTerms: ['variable motor', 'hydraulic motor', 'secondary control', 'two-speed motor'],
-  designationLetter: 'M',
+  designationLetter: 'A',
   description: 'Set back, it turns faster with less torque from the same flow.',
   ports: motorPorts,
   parameters: {

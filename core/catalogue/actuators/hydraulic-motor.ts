@@ -19,7 +19,7 @@ export const hydraulicMotor = defineKind({
   label: 'Hydraulic motor, fixed, two directions',
   family: 'actuators',
   searchTerms: ['hydraulic motor', 'motor', 'hydromotor', 'rotary', 'hm'],
-  designationLetter: 'M',
+  designationLetter: 'A',
   description:
     'Oil from A to B turns it one way, from B to A the other. Its leakage leaves by the case drain L.',
   ports: motorPorts,

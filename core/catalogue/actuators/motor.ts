@@ -14,7 +14,7 @@ import {
   conditionSpecs,
 } from '../kind'
 import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
-import { circle, dashed, line, type Shape, type SymbolDrawing } from '../symbol'
+import { circle, line, type Shape, type SymbolDrawing, drained } from '../symbol'
 import { inwardTriangle, shaftStub } from '../symbol-elements'
 
 const INPUT = indices('loadTorque')
@@ -101,7 +101,7 @@ export const motorSymbol = (more: readonly Shape[] = []): SymbolDrawing => ({
     line([0, -3], [0, -4]),
     line([0, 3], [0, 4]),
     ...shaftStub(3, 4),
-    dashed([-3, 0], [-4, 0], [-4, 4]),
+    drained([-3, 0], [-4, 0], [-4, 4]),
     ...more,
   ],
   ports: {

@@ -23,6 +23,7 @@ export const rotatingLoad = defineKind({
   family: 'actuators',
   searchTerms: ['inertia', 'flywheel', 'turntable', 'wave', 'gust', 'gravity arm', 'slew', 'load'],
   designationLetter: 'A',
+  excludedFromPartsList: true,
   description:
     'Something heavy that turns: its inertia, its friction, an arm that gravity pulls, waves or gusts.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],

@@ -35,6 +35,7 @@ export const winchLoad = defineKind({
   family: 'actuators',
   searchTerms: ['winch', 'rope', 'drum', 'hoist', 'slip', 'hull', 'load'],
   designationLetter: 'A',
+  excludedFromPartsList: true,
   description: 'A drum and its rope, with a load on a slope or hanging, on a shaft.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft' }],
   parameters: {

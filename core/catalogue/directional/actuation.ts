@@ -105,6 +105,20 @@ export function reachOf(
   )
 }
 
+/** Where the letters of its coils are written, over the solenoids. */
+export function coilPlaces(half: number, positions: 2 | 3, values: ActuationValues, form?: SymbolForm) {
+  const { a, b } = endsOf(values, positions)
+  const from = (actuation: Actuation | undefined) =>
+    isSolenoid(actuation)
+      ? half + (actuation === 'solenoidPilot' ? pilotLength(form) : 0) + SOLENOID_LENGTH / 2
+      : undefined
+  const [left, right] = [from(a), from(b)]
+  return {
+    ...(left === undefined ? {} : { a: { x: -left, y: -2.7 } }),
+    ...(right === undefined ? {} : { b: { x: right, y: -2.7 } }),
+  }
+}
+
 /** A lever at the left end x of a row, with its pivot. */
 const leverAt = (x: number): Shape[] => [
   line([x, -1], [x - 2, -1]),

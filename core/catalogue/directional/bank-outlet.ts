@@ -1,7 +1,7 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
-import { circle, dashed, line, rectangle } from '../symbol'
+import { circle, line, rectangle, drained } from '../symbol'
 
 const OUTPUT = indices('flow')
 
@@ -66,7 +66,7 @@ export const bankOutlet = defineKind({
           ? [line([-0.6, 1], [0.6, 1])]
           : [line([0, 1], [0, -1], [4, -1]), circle(0, -1, 0.35)]),
       ...(v.setup === 'openCentre' ? [] : [line([1.4, 1], [2.6, 1])]),
-      ...(v.setup === 'carryOver' ? [] : [dashed([3, -1], [4, -1])]),
+      ...(v.setup === 'carryOver' ? [] : [drained([3, -1], [4, -1])]),
     ],
     ports: {
       N: { x: 0, y: 3, side: 'down' },

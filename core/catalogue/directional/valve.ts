@@ -30,6 +30,7 @@ import {
   coilMeasure,
   coilsOn,
   DROP_OUT,
+  coilPlaces,
   endShapes,
   endsOf,
   engagedCoil,
@@ -227,6 +228,12 @@ function directionalSymbol(
     },
     box: { x: left, y: -2, w: right - left, h: 4 },
     captionAt: { x: left, y: -3, anchor: 'start' },
+    coils: Object.fromEntries(
+      Object.entries(coilPlaces(half, positions, values, form)).map(([coil, { x, y }]) => [
+        coil,
+        { x: x - rest, y },
+      ]),
+    ),
     parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
   }
 }

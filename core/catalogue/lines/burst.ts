@@ -28,6 +28,7 @@ export const burst = defineKind({
   family: 'lines',
   searchTerms: ['burst', 'leak', 'pipe break', 'spill'],
   designationLetter: 'Z',
+  excludedFromPartsList: true,
   description: 'A hole in a line through which oil is lost from the moment a schedule opens it.',
   ports: [{ name: 'P', domain: 'oil', role: 'line that breaks' }],
   parameters: {

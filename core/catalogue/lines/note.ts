@@ -1,5 +1,6 @@
 import { defineKind, quantity } from '../kind'
-import { LETTER_WIDTH, text } from '../symbol'
+import { text } from '../symbol'
+import { textWidth } from '../text-width'
 
 const LINE = 1.3
 
@@ -20,7 +21,7 @@ export const note = defineKind({
   },
   symbol(v) {
     const lines = v.text.split('\n')
-    const width = Math.max(1, ...lines.map((l) => l.length)) * v.size * LETTER_WIDTH
+    const width = Math.max(v.size / 2, ...lines.map((words) => textWidth(words, v.size)))
     const height = lines.length * LINE * v.size
     return {
       shapes: lines.map((words, i) => text(0, (i + 0.5) * LINE * v.size - height / 2, words, v.size)),

@@ -1,6 +1,6 @@
 /** The body of a pressure valve as drawn: a box with its arrow, its spring, pilot and drain lines. */
 import { drifted, springBroken, stuck } from '../faults'
-import { arrow, dashed, line, polygon, rectangle, type Point, type Shape } from '../symbol'
+import { arrow, dashed, line, polygon, rectangle, type Point, type Shape, drained } from '../symbol'
 import { adjustable, checkInLine, dot, spring } from '../symbol-elements'
 import { indices, inputSpecs } from '../kind'
 
@@ -74,13 +74,13 @@ export function pressureBody(o: BodyOptions): Shape[] {
     const y = o.pilot === 'bottom' ? 2.6 : -2.6
     shapes.push(dashed([0, y], [-3, y], [-3, 0], [-2, 0]))
   }
-  if (o.drain === 'right') shapes.push(dashed([4, 0], [5, 0]))
+  if (o.drain === 'right') shapes.push(drained([4, 0], [5, 0]))
   else if (o.drain === 'vented')
     // open to the air: a hollow triangle
-    shapes.push(dashed([4, 0], [4.6, 0]), polygon('paper', [4.6, -0.5], [4.6, 0.5], [5.5, 0]))
+    shapes.push(drained([4, 0], [4.6, 0]), polygon('paper', [4.6, -0.5], [4.6, 0.5], [5.5, 0]))
   else if (o.drain) {
     const y = o.drain === 'bottom' ? 2.6 : -2.6
-    shapes.push(dashed([4, 0], [4.4, 0], [4.4, y], [0, y]))
+    shapes.push(drained([4, 0], [4.4, 0], [4.4, y], [0, y]))
   }
   return shapes
 }

@@ -1,7 +1,7 @@
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
-import { dashed } from '../symbol'
+import { drained } from '../symbol'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 
 const STATE = indices('opening', 'checkOpening')
@@ -64,7 +64,7 @@ export const sequenceValve = defineKind({
   },
   symbol(values) {
     const shapes = [
-      ...(values.drain === 'external' && values.bypass ? [dashed([5, 0], [9, 0])] : []),
+      ...(values.drain === 'external' && values.bypass ? [drained([5, 0], [9, 0])] : []),
       ...pressureBody({
         flow: 'up',
         pilot: values.pilot === 'internal' ? 'bottom' : 'left',

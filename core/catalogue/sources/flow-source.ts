@@ -18,6 +18,7 @@ export const flowSource = defineKind({
   family: 'sources',
   searchTerms: ['prescribed flow', 'ideal source', 'constant flow'],
   designationLetter: 'Z',
+  excludedFromPartsList: true,
   description:
     'Moves a prescribed flow from A to B without leakage, which a schedule may change. For rigs and verification.',
   ports: [

@@ -10,6 +10,7 @@ export const pressureSource = defineKind({
   family: 'sources',
   searchTerms: ['prescribed pressure', 'ideal source', 'load pressure'],
   designationLetter: 'Z',
+  excludedFromPartsList: true,
   description:
     'An ideal tank at a prescribed pressure, which a schedule may change. For rigs and verification.',
   ports: [{ name: 'P', domain: 'oil', role: 'line held at the pressure', imposes: true }],

@@ -12,7 +12,7 @@ import {
 } from '../kind'
 import { inletFilling, pathCoefficient, smoothSquareRoot, starvation } from '../flow-laws'
 import { leakageSlope, shaftTorque } from '../displacement-machine'
-import { circle, dashed, line } from '../symbol'
+import { circle, dashed, line, drained } from '../symbol'
 import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
 
 const STATE = indices('position')
@@ -116,7 +116,7 @@ export const overCentrePump = defineKind({
       line([0, 3], [0, 4]),
       ...shaftStub(-4, -3),
       ...adjustable(0, 0, 2.8),
-      dashed([3, 0], [4, 0], [4, 4]),
+      drained([3, 0], [4, 0], [4, 4]),
       ...(values.flushed ? [dashed([-4, 4], [-4, 1.5], [-2.6, 1.5])] : []),
     ],
     ports: {

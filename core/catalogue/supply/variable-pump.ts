@@ -14,7 +14,7 @@ import {
 } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
 import { leakageSlope, shaftTorque } from '../displacement-machine'
-import { arrow, dashed, line, rectangle, type Shape, type SymbolDrawing } from '../symbol'
+import { arrow, dashed, line, rectangle, type Shape, type SymbolDrawing, drained } from '../symbol'
 import { adjustable, dot, spring } from '../symbol-elements'
 
 export const STATE = indices('position')
@@ -29,7 +29,7 @@ export const clamp01 = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v)
 export const caseDrainPort = { name: 'L', domain: 'oil', role: 'case drain' } as const satisfies PortSpec
 /** Its lead and its place on the symbol, where it is drained externally. */
 export const caseDrainLead = (values: Pick<VariablePumpValues, 'caseDrain'>): Shape[] =>
-  values.caseDrain === 'external' ? [dashed([-2.6, 1.5], [-4, 1.5], [-4, 4])] : []
+  values.caseDrain === 'external' ? [drained([-2.6, 1.5], [-4, 1.5], [-4, 4])] : []
 export const caseDrainPlace = (values: Pick<VariablePumpValues, 'caseDrain'>): SymbolDrawing['ports'] =>
   values.caseDrain === 'external' ? { L: { x: -4, y: 4, side: 'down' } } : {}
 

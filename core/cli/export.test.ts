@@ -1,0 +1,75 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { describe, expect, it } from 'vitest'
+import { exportFormats } from '../formats/registry'
+import { readSvg } from '../formats/svg'
+import { readSheetText } from '../sheet/read'
+
+const root = fileURLToPath(new URL('../../', import.meta.url))
+const sheetFile = join(root, 'demo/sheets/relief-rig.json')
+const folder = mkdtempSync(join(tmpdir(), 'export-'))
+const exported = (...args: string[]) =>
+  spawnSync('npm', ['run', '--silent', 'export', '--', ...args], { cwd: root, encoding: 'utf8' })
+const optionOf = (name: string) => `--${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`
+
+describe('the runner for exports', () => {
+  it('writes every format in one call, without a browser', () => {
+    const files = exportFormats.map(({ name, ending }) => ({
+      name,
+      path: join(folder, `${name}${ending}`),
+    }))
+    const done = exported(sheetFile, ...files.flatMap(({ name, path }) => [optionOf(name), path]))
+    expect(done.stderr).toBe('')
+    expect(done.status).toBe(0)
+    const bytes = (name: string) => readFileSync(files.find((f) => f.name === name)!.path)
+    const { sheet } = readSheetText(readFileSync(sheetFile, 'utf8')) as { sheet: unknown }
+    expect(readSvg(bytes('svg').toString())).toEqual({ ok: true, sheet })
+    expect(bytes('pdf').subarray(0, 5).toString()).toBe('%PDF-')
+    expect(bytes('report').subarray(0, 5).toString()).toBe('%PDF-')
+    // 12 dots to a millimetre: a chunk pHYs of 12000 to the metre
+    const png = bytes('png')
+    const at = png.indexOf('pHYs')
+    expect(at).toBeGreaterThan(0)
+    expect([png.readUInt32BE(at + 4), png.readUInt32BE(at + 8), png[at + 12]]).toEqual([12000, 12000, 1])
+    expect(bytes('runCsv').toString().split('\r\n').length).toBeGreaterThan(100)
+    expect(bytes('partsXlsx').subarray(0, 2).toString()).toBe('PK')
+  })
+  it('changes paper, title and style of a table', () => {
+    const [pdf, csv] = [join(folder, 'a.pdf'), join(folder, 'a.csv')]
+    const done = exported(
+      sheetFile,
+      ...['--pdf', pdf, '--paper', 'ANSI-B', '--title', 'Bench', '--parts-csv', csv],
+      ...['--separator', 'semicolon', '--decimal', 'comma'],
+    )
+    expect(done.status).toBe(0)
+    expect(readFileSync(csv, 'utf8')).toMatch(/^\uFEFFPosition;Quantity;Part/)
+    const info = spawnSync('pdfinfo', [pdf], { encoding: 'utf8' }).stdout
+    expect(info).toMatch(/Title:\s+Bench/)
+    expect(info).toMatch(/Page size:\s+1224 x 792/)
+  })
+  it.each([
+    [['nowhere.json', '--pdf', 'x'], /Cannot read nowhere\.json/],
+    [[sheetFile], /Nothing to write was named/],
+    [[sheetFile, '--pdf', 'x', '--paper', 'B7'], /--paper is one of A4, A3/],
+    [[sheetFile, '--bitmap', 'x'], /Unknown option '--bitmap'/],
+    [[sheetFile, '--pdf', '/nowhere/x.pdf'], /Cannot write \/nowhere\/x\.pdf/],
+    [[sheetFile, '--svg', join(folder, 'b.svg'), '--title', 'a\nb'], /line break or a control character/],
+  ])('refuses %j plainly', (args, message) => {
+    const done = exported(...args)
+    expect(done.status).toBe(2)
+    expect(done.stderr).toMatch(message)
+    expect(done.stderr).not.toMatch(/at .*\.ts:\d+/)
+  })
+  it('says which letters are in no font', () => {
+    const odd = join(folder, 'odd.json')
+    const read = readSheetText(readFileSync(sheetFile, 'utf8'))
+    if (!read.ok) throw new Error('the demo sheet is read')
+    writeFileSync(odd, JSON.stringify({ ...read.sheet, title: 'Prüfstand 壓' }))
+    const done = exported(odd, '--pdf', join(folder, 'odd.pdf'))
+    expect(done.status).toBe(0)
+    expect(done.stderr).toMatch(/No font has this letter: 壓/)
+  })
+})

@@ -1,0 +1,142 @@
+/**
+ * Writes a sheet in every format that the application has, see `usage`.
+ * Exit code 0 when all was written, 2 with a plain message on a bad file or argument, or where a file cannot be written.
+ */
+import { readFileSync, statSync, writeFileSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import { exportFormats, type ExportSource } from '../formats/registry'
+import { locationText } from '../sheet/finding'
+import { readSheetText } from '../sheet/read'
+import { pageSchema, type PageSettings, type Sheet } from '../sheet/schema'
+import { check, compile } from '../simulate/compile'
+import { run } from '../simulate/run'
+import { showIn } from '../units/text'
+import { unitSystems } from '../units/quantities'
+import { letteringFonts } from './fonts'
+import { rasterize } from './picture'
+
+const LARGEST_FILE = 50e6
+/** The option of a format: partsCsv is --parts-csv. */
+const optionOf = (name: string) => name.replace(/[A-Z]/g, (capital) => `-${capital.toLowerCase()}`)
+const papers = pageSchema.shape.size.unwrap().options
+const separators = { comma: ',', semicolon: ';', tab: '\t' } as const
+const units = unitSystems
+
+const usage = `export FILE ${exportFormats.map(({ name }) => `[--${optionOf(name)} OUT]`).join(' ')}
+    [--paper ${papers.join('|').replaceAll(' ', '-')}] [--upright] [--title TEXT] [--number TEXT] [--issue TEXT] [--units ${units.join('|')}]
+    [--line-names] [--no-settings] [--separator ${Object.keys(separators).join('|')}] [--decimal point|comma] [--schedule ID]
+  --run-csv, --run-xlsx and --report run the schedule first.`
+
+class Refused extends Error {}
+
+function readArguments() {
+  const text = { type: 'string' } as const
+  try {
+    return parseArgs({
+      allowPositionals: true,
+      options: {
+        ...Object.fromEntries(exportFormats.map(({ name }) => [optionOf(name), text])),
+        paper: text,
+        upright: { type: 'boolean' },
+        title: text,
+        number: text,
+        issue: text,
+        units: text,
+        'line-names': { type: 'boolean' },
+        'no-settings': { type: 'boolean' },
+        separator: text,
+        decimal: text,
+        schedule: text,
+      },
+    })
+  } catch (error) {
+    throw new Refused(`${(error as Error).message}\nUsage: ${usage}`)
+  }
+}
+
+/** One of some words, or a message that names them. */
+function oneOf<T extends string>(option: string, value: string | undefined, words: readonly T[]): T {
+  if (value === undefined) return words[0]
+  const found = words.find((word) => word === value || word.replaceAll(' ', '-') === value)
+  if (!found) throw new Refused(`--${option} is one of ${words.join(', ')}, not "${value}".`)
+  return found
+}
+
+function readSheetFile(path: string): Sheet {
+  let text: string
+  try {
+    if (statSync(path).size > LARGEST_FILE) throw new Error('the file is larger than 50 MB')
+    text = readFileSync(path, 'utf8')
+  } catch (error) {
+    throw new Refused(`Cannot read ${path}: ${(error as Error).message}`)
+  }
+  const read = readSheetText(text)
+  if (!read.ok) throw new Refused(read.problems.map((p) => p.message).join('\n'))
+  return read.sheet
+}
+
+async function main(): Promise<void> {
+  const { values: options, positionals } = readArguments()
+  // all options but three hold text
+  const values = options as Record<string, string | undefined>
+  if (positionals.length !== 1) throw new Refused(`Usage: ${usage}`)
+  const wanted = exportFormats.filter(({ name }) => values[optionOf(name)] !== undefined)
+  if (!wanted.length) throw new Refused(`Nothing to write was named.\nUsage: ${usage}`)
+  const given = readSheetFile(positionals[0])
+  const page: Partial<PageSettings> = {
+    ...(values.paper === undefined ? {} : { size: oneOf('paper', values.paper, papers) }),
+    ...(options.upright ? { upright: true } : {}),
+    ...(values.number === undefined ? {} : { number: values.number }),
+    ...(values.issue === undefined ? {} : { issue: values.issue }),
+  }
+  const changed = readSheetText(
+    JSON.stringify({ ...given, title: values.title ?? given.title, page: { ...given.page, ...page } }),
+  )
+  if (!changed.ok) throw new Refused(changed.problems.map((p) => p.message).join('\n'))
+  const { sheet } = changed
+  const schedule = sheet.schedules.find((s) => s.id === (values.schedule ?? sheet.schedules[0].id))
+  if (!schedule) throw new Refused(`--schedule: there is no schedule "${values.schedule}".`)
+  const needsRun = wanted.some((format) => format.needsRun || format.name === 'report')
+  const source: ExportSource = {
+    sheet,
+    schedule,
+    show: showIn(oneOf('units', values.units, units)),
+    options: { lineNames: !!options['line-names'], settings: !options['no-settings'] },
+    fonts: letteringFonts,
+    csv: {
+      separator: separators[oneOf('separator', values.separator, ['comma', 'semicolon', 'tab'])],
+      decimal: oneOf('decimal', values.decimal, ['point', 'comma']) === 'comma' ? ',' : '.',
+    },
+    findings: () => Promise.resolve(check(sheet)),
+    rasterize,
+    ...(needsRun ? { run: runOf(sheet, schedule.id) } : {}),
+  }
+  for (const format of wanted) {
+    const { content, warning } = await format.write(source)
+    const path = values[optionOf(format.name)]!
+    try {
+      writeFileSync(path, content)
+    } catch (error) {
+      throw new Refused(`Cannot write ${path}: ${(error as Error).message}`)
+    }
+    if (warning) process.stderr.write(`${path}: ${warning}\n`)
+  }
+}
+
+function runOf(sheet: Sheet, schedule: string) {
+  const { compiled, findings } = compile(sheet, schedule)
+  if (!compiled)
+    throw new Refused(
+      `The sheet cannot be run as it is:\n${findings
+        .filter((f) => f.severity === 'error')
+        .map((f) => `${locationText(f.location)}: ${f.message}`)
+        .join('\n')}`,
+    )
+  return run(compiled)
+}
+
+main().catch((error: unknown) => {
+  if (!(error instanceof Refused)) throw error
+  process.stderr.write(`${error.message}\n`)
+  process.exitCode = 2
+})

@@ -1,0 +1,212 @@
+/** Every format that a sheet and its run are written in. Menu, command search and the runner are made from this list. */
+import type { Show } from '../catalogue/kind'
+import type { Finding } from '../sheet/finding'
+import { writeSheetText } from '../sheet/read'
+import type { Schedule, Sheet } from '../sheet/schema'
+import type { RunResult } from '../simulate/result'
+import type { CsvStyle, Rows } from './csv'
+import { fontsFor, type LetteringFont } from './lettering-fonts'
+import type { PlotOptions } from './plot'
+import type { SvgOptions } from './svg'
+
+/** What is written, and what is needed for it. */
+export interface ExportSource {
+  readonly sheet: Sheet
+  readonly show: Show
+  readonly options: PlotOptions
+  readonly fonts: readonly LetteringFont[]
+  readonly csv: CsvStyle
+  readonly machine?: string
+  readonly schedule?: Schedule
+  /** The run that is shown, where there is one. */
+  readonly run?: RunResult
+  /** Findings of the checks, accepted ones included. */
+  findings(): Promise<readonly Finding[]>
+  /** An SVG as a PNG. @param dots to a millimetre */
+  rasterize(svg: string, dots: number): Promise<{ png: Uint8Array; dots: number }>
+}
+export interface ExportedFile {
+  readonly content: string | Uint8Array
+  /** What whoever opens the file should know. */
+  readonly warning?: string
+}
+
+export interface ExportFormat {
+  readonly name: string
+  readonly label: string
+  readonly note: string
+  readonly group: 'Drawing' | 'Lists' | 'Run'
+  /** Put behind the title of the sheet. */
+  readonly ending: string
+  readonly mediaType: string
+  readonly needsRun?: true
+  write(source: ExportSource): Promise<ExportedFile>
+}
+
+/** Dots to a millimetre of a PNG: about 300 to an inch. */
+const DOTS = 12
+
+/** Says which letters and which fields are not as they were written. */
+function shortcomings(
+  missing: readonly string[],
+  cut: readonly string[] = [],
+): Pick<ExportedFile, 'warning'> {
+  const warnings = []
+  if (cut.length) warnings.push(`There is no room for all of these fields: ${cut.join(', ')}.`)
+  if (missing.length) warnings.push(unknownLetters(missing))
+  return warnings.length ? { warning: warnings.join(' ') } : {}
+}
+const unknownLetters = (missing: readonly string[]) =>
+  `No font has ${missing.length > 1 ? 'these letters' : 'this letter'}: ${missing.join(' ')}. A question mark stands for each.`
+
+/** Base64 in pieces that a call can take. */
+function base64(bytes: Uint8Array): string {
+  let text = ''
+  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000))
+  return btoa(text)
+}
+/** The fonts that all written on a sheet needs, to be put into an SVG. */
+export async function embeddedFonts({
+  sheet,
+  fonts,
+}: Pick<ExportSource, 'sheet' | 'fonts'>): Promise<SvgOptions['fonts']> {
+  const { used } = fontsFor(JSON.stringify(sheet), fonts)
+  return Promise.all(
+    used.map(async ({ family, range, packed }) => ({ family, range, woff2Base64: base64(await packed()) })),
+  )
+}
+
+const CSV = 'text/csv'
+const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
+
+/** A table in both of its formats. */
+function table(
+  name: string,
+  label: string,
+  group: ExportFormat['group'],
+  rows: (source: ExportSource) => Promise<Rows>,
+  more: Pick<ExportFormat, 'needsRun'> = {},
+): ExportFormat[] {
+  const ending = `-${name}`
+  return [
+    {
+      name: `${name}Csv`,
+      label: `${label}, CSV`,
+      note: '',
+      group,
+      ending: `${ending}.csv`,
+      mediaType: CSV,
+      ...more,
+      // the mark lets spreadsheets see that it is UTF-8
+      write: async (source) => ({
+        content: `\uFEFF${(await import('./csv')).csv(await rows(source), source.csv)}`,
+      }),
+    },
+    {
+      name: `${name}Xlsx`,
+      label: `${label}, XLSX`,
+      note: '',
+      group,
+      ending: `${ending}.xlsx`,
+      mediaType: XLSX,
+      ...more,
+      write: async (source) => ({
+        content: await (await import('./xlsx')).workbook(await rows(source), label),
+      }),
+    },
+  ]
+}
+
+export const exportFormats: readonly ExportFormat[] = [
+  {
+    name: 'json',
+    label: 'Sheet file',
+    note: 'all of it, to be read again',
+    group: 'Drawing',
+    ending: '.json',
+    mediaType: 'application/json',
+    write: async ({ sheet }) => ({ content: writeSheetText(sheet) }),
+  },
+  {
+    name: 'svg',
+    label: 'SVG drawing',
+    note: 'can be read again',
+    group: 'Drawing',
+    ending: '.svg',
+    mediaType: 'image/svg+xml',
+    async write(source) {
+      const { sheetToSvg } = await import('./svg')
+      const fonts = await embeddedFonts(source)
+      return { content: sheetToSvg(source.sheet, source.show, { ...source.options, fonts }) }
+    },
+  },
+  {
+    name: 'pdf',
+    label: 'PDF page',
+    note: 'with frame and title block',
+    group: 'Drawing',
+    ending: '.pdf',
+    mediaType: 'application/pdf',
+    async write({ sheet, show, fonts, options }) {
+      const { sheetToPdf } = await import('./pdf')
+      const { bytes, missing, cut } = await sheetToPdf(sheet, show, fonts, options)
+      return { content: bytes, ...shortcomings(missing, cut) }
+    },
+  },
+  {
+    name: 'dxf',
+    label: 'DXF page',
+    note: 'layers and blocks',
+    group: 'Drawing',
+    ending: '.dxf',
+    mediaType: 'image/vnd.dxf',
+    async write({ sheet, show, options }) {
+      return { content: (await import('./dxf')).sheetToDxf(sheet, show, options) }
+    },
+  },
+  {
+    name: 'png',
+    label: 'PNG picture',
+    note: '300 dots to the inch',
+    group: 'Drawing',
+    ending: '.png',
+    mediaType: 'image/png',
+    async write(source) {
+      const { sheetToSvg } = await import('./svg')
+      const { withResolution } = await import('./png')
+      const fonts = await embeddedFonts(source)
+      const svg = sheetToSvg(source.sheet, source.show, { ...source.options, fonts })
+      const { png, dots } = await source.rasterize(svg, DOTS)
+      return { content: withResolution(png, dots) }
+    },
+  },
+  {
+    name: 'report',
+    label: 'Report, PDF',
+    note: 'checks, parts, schedule, run',
+    group: 'Lists',
+    ending: '-report.pdf',
+    mediaType: 'application/pdf',
+    async write(source) {
+      const { reportToPdf } = await import('./report')
+      const { sheet, machine, run, show, fonts } = source
+      const { bytes, missing } = await reportToPdf(
+        { sheet, findings: [...(await source.findings())], machine, run },
+        show,
+        fonts,
+      )
+      return { content: bytes, ...shortcomings(missing) }
+    },
+  },
+  ...table('parts', 'Parts list', 'Lists', async ({ sheet, show }) =>
+    (await import('./lists')).partsList(sheet, show),
+  ),
+  ...table('netlist', 'Netlist', 'Lists', async ({ sheet }) => (await import('./lists')).netlistRows(sheet)),
+  ...table('schedule', 'Schedule', 'Run', async ({ sheet, schedule }) => {
+    const { scheduleRows } = await import('./csv-read')
+    return scheduleRows(sheet, schedule ?? sheet.schedules[0])
+  }),
+  ...table('run', 'Run', 'Run', async ({ run }) => (await import('./csv')).resultRows(run!), {
+    needsRun: true,
+  }),
+]
