@@ -2,7 +2,7 @@
 /** The sheet: one SVG in modules, with drawing by pointer and keyboard, and a run shown on it. */
 import { DOT_RADIUS } from '@oar-bench/core/catalogue/symbol-elements'
 import { branches, branchingJunctions } from '@oar-bench/core/sheet/branches'
-import { fluidText, lineTexts, rotationArrows, smallLetters } from '@oar-bench/core/sheet/annotations'
+import { fluidText, rotationArrows, smallLetters } from '@oar-bench/core/sheet/annotations'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 
 const props = defineProps<{ running: boolean }>()
@@ -26,17 +26,17 @@ const arrows = useTemplateRef<SVGGElement>('arrows')
 
 /** The sheet with the move that is under way. */
 const preview = shallowRef<Sheet>()
-const annotations = computed(() => {
-  const { sheet } = sheetDocument
-  return [...lineTexts(sheet, editor.lineNames), ...smallLetters(sheet), ...fluidText(sheet, show)]
-})
 const rotations = computed(() =>
   rotationArrows(sheetDocument.sheet).map(({ of, shapes }) => ({ of, d: shapes.map(pathOf).join('') })),
 )
-const { components, pipes, dragged, draggedIds, marks, signs, openPorts, bounds } = useDrawnSheet(
+const { components, pipes, dragged, draggedIds, marks, signs, openPorts, bounds, lineTexts } = useDrawnSheet(
   preview,
   () => props.running,
 )
+const annotations = computed(() => {
+  const { sheet } = sheetDocument
+  return [...lineTexts.value, ...smallLetters(sheet), ...fluidText(sheet, show)]
+})
 // one function for all time: a step of the move redraws what is dragged only
 const draggedParts = () => dragged.value
 const partings = computed(() => branches(sheetDocument.sheet))

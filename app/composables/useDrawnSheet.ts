@@ -13,7 +13,7 @@ import {
   type XY,
 } from '@oar-bench/core/sheet/geometry'
 import { hoseOf } from '@oar-bench/core/sheet/hose'
-import { labels, LETTERING_LINE, type Label } from '@oar-bench/core/sheet/lettering'
+import { sheetLettering, LETTERING_LINE, type Label } from '@oar-bench/core/sheet/lettering'
 import {
   nameOf,
   type Junction,
@@ -94,8 +94,12 @@ function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
 export function useDrawnSheet(preview: Ref<Sheet | undefined>, running: () => boolean) {
   const sheetDocument = useSheetDocument()
   const checks = useSheetChecks()
+  const editor = useEditorUi()
   const { show } = useUnits()
-  const words = computed(() => labels(sheetDocument.sheet, show))
+  const written = computed(() => sheetLettering(sheetDocument.sheet, show, { names: editor.lineNames }))
+  const words = computed(() => written.value.labels)
+  /** Names and sizes of lines. */
+  const lineTexts = computed(() => written.value.lines)
   /** What was drawn last. */
   let drawnComponents = new Map<string, DrawnComponent>()
   let drawnPipes = new Map<string, DrawnPipe>()
@@ -193,5 +197,5 @@ export function useDrawnSheet(preview: Ref<Sheet | undefined>, running: () => bo
     }
     return { x: left, y: top, w: right - left, h: bottom - top }
   }
-  return { components, pipes, dragged, draggedIds, marks, signs, openPorts, bounds }
+  return { components, pipes, dragged, draggedIds, marks, signs, openPorts, bounds, lineTexts }
 }

@@ -12,12 +12,11 @@ import {
   annotationBox,
   fluidText,
   LETTERING,
-  lineTexts,
   rotationArrows,
   smallLetters,
   type Annotation,
 } from '../sheet/annotations'
-import { labels, LETTERING_LINE } from '../sheet/lettering'
+import { sheetLettering, LETTERING_LINE } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
 /** Millimetres to a module. */
@@ -150,7 +149,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
   const names = new Map<string, string>()
   const symbols: PlotSymbol[] = []
   const strokes: Stroke[] = []
-  const words = labels(sheet, show)
+  const { labels: words, lines } = sheetLettering(sheet, show, { names: !!options.lineNames })
   for (const pipe of sheet.pipes) {
     const points = polyline(sheet, pipe)
     if (points.length > 1) strokes.push(...pipeStrokes(points, pipe))
@@ -183,8 +182,8 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
       symbols.push(place)
       continue
     }
-    const lines = [written.designation, ...(options.settings === false ? [] : written.lines)]
-    const letters = lines.map((text, i): Letters => ({
+    const rows = [written.designation, ...(options.settings === false ? [] : written.lines)]
+    const letters = rows.map((text, i): Letters => ({
       shape: 'letters',
       at: [written.x, written.y + i * LETTERING_LINE],
       text,
@@ -197,7 +196,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
   }
   for (const { shapes } of rotationArrows(sheet))
     for (const ink of shapes) strokes.push({ layer: 'symbols', width: THIN, ink })
-  const beside = [...smallLetters(sheet), ...lineTexts(sheet, !!options.lineNames), ...fluidText(sheet, show)]
+  const beside = [...smallLetters(sheet), ...lines, ...fluidText(sheet, show)]
   for (const annotation of beside) strokes.push(lettersOf(annotation))
   const boxes = boxesOf(sheet, strokes)
   return { title: sheet.title, blocks, symbols, strokes, boxes, bounds: around(boxes) }

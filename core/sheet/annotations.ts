@@ -91,29 +91,89 @@ export function rotationArrows(sheet: Sheet): { of: string; shapes: readonly (Ar
   })
 }
 
-/** Names and sizes of lines, each over or beside the longest straight part of its pipe. @param names whether names are written */
-export function lineTexts(sheet: Sheet, names: boolean): Annotation[] {
+/** The pipe of each run of pipes with one bore that shows it: that with the longest straight part. */
+function sizedPipes(sheet: Sheet): ReadonlySet<string> {
+  if (!sheet.annotations.pipes) return new Set()
+  const oil = sheet.pipes.filter((p) => lineDomain(p.lineType) === 'oil')
+  const group = new Map(oil.map((p) => [p.id, p.id]))
+  const rootOf = (id: string): string => {
+    const next = group.get(id)!
+    return next === id ? id : rootOf(next)
+  }
+  const first = new Map<string, string>()
+  for (const pipe of oil)
+    for (const end of [pipe.from, pipe.to]) {
+      if (!('junction' in end)) continue
+      const key = `${end.junction} ${pipe.bore} ${pipe.lineType}`
+      const other = first.get(key)
+      if (other) group.set(rootOf(pipe.id), rootOf(other))
+      else first.set(key, pipe.id)
+    }
+  const longest = new Map<string, { id: string; length: number }>()
+  for (const { id } of oil) {
+    const part = longestPart(
+      polyline(
+        sheet,
+        sheet.pipes.find((p) => p.id === id)!,
+      ),
+    )
+    const length = part ? Math.hypot(part.b[0] - part.a[0], part.b[1] - part.a[1]) : 0
+    const root = rootOf(id)
+    if (length > (longest.get(root)?.length ?? -1)) longest.set(root, { id, length })
+  }
+  return new Set([...longest.values()].map(({ id }) => id))
+}
+
+/** Shares of a straight part at which a text may stand. */
+const SHARES = [0.5, 0.3, 0.7, 0.15, 0.85]
+
+/**
+ * Names and sizes of lines: each over or beside the longest straight part of its pipe, or where else it is free.
+ * @param names whether names are written @param covered how much of a rectangle is taken
+ */
+export function lineTexts(
+  sheet: Sheet,
+  names: boolean,
+  covered: (rect: Rect) => number = () => 0,
+  take: (rect: Rect) => void = () => undefined,
+): Annotation[] {
+  const sized = sizedPipes(sheet)
   return sheet.pipes.flatMap((pipe) => {
-    const size = sheet.annotations.pipes && lineDomain(pipe.lineType) === 'oil' ? `⌀ ${pipe.bore}` : ''
+    const size = sized.has(pipe.id) ? `⌀ ${pipe.bore}` : ''
     const text = [names ? (pipe.name ?? '') : '', size].filter(Boolean).join(', ')
+    if (!text) return []
     const points = polyline(sheet, pipe)
-    const best = text ? longestPart(points) : undefined
+    const parts = points
+      .slice(1)
+      .map((b, i) => ({ a: points[i], b, length: Math.hypot(b[0] - points[i][0], b[1] - points[i][1]) }))
+      .filter(({ length }) => length > 0)
+      .sort((p, q) => q.length - p.length)
+    const hose = pipe.lineType === 'hose' ? hoseOf(points) : undefined
+    const places = parts.flatMap(({ a, b }) =>
+      SHARES.flatMap((share): Pick<Annotation, 'x' | 'y' | 'anchor'>[] => {
+        const [x, y] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])]
+        if (a[1] === b[1])
+          return [
+            { x, y: y - 0.4, anchor: 'middle' },
+            { x, y: y + 0.4 + 0.75 * LETTERING, anchor: 'middle' },
+          ]
+        // a hose hangs out to the right there
+        const right = hose ? hose.lowest[0] : x
+        return [
+          { x: right + 0.5, y: y + 0.35 * LETTERING, anchor: 'start' },
+          { x: x - 0.5, y: y + 0.35 * LETTERING, anchor: 'end' },
+        ]
+      }),
+    )
+    let best: { place: (typeof places)[number]; cost: number } | undefined
+    for (const place of places) {
+      const cost = covered(annotationBox({ ...place, text, size: LETTERING }))
+      if (!best || cost < best.cost) best = { place, cost }
+      if (cost === 0) break
+    }
     if (!best) return []
-    const [[ax, ay], [bx, by]] = [best.a, best.b]
-    const [x, y] = [(ax + bx) / 2, (ay + by) / 2]
-    // a hose hangs out to the right there
-    const right = pipe.lineType === 'hose' ? hoseOf(points)!.lowest[0] : x
-    return [
-      {
-        key: `line:${pipe.id}`,
-        of: pipe.id,
-        text,
-        size: LETTERING,
-        ...(ay === by
-          ? { x, y: y - 0.4, anchor: 'middle' as const }
-          : { x: right + 0.5, y: y + 0.35 * LETTERING, anchor: 'start' as const }),
-      },
-    ]
+    take(annotationBox({ ...best.place, text, size: LETTERING }))
+    return [{ key: `line:${pipe.id}`, of: pipe.id, text, size: LETTERING, ...best.place }]
   })
 }
 

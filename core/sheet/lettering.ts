@@ -13,7 +13,7 @@ import {
   valuesOrDefaults,
   type Rect,
 } from './geometry'
-import { annotationBox, lineTexts, LETTERING, smallLetters } from './annotations'
+import { annotationBox, lineTexts, LETTERING, smallLetters, type Annotation } from './annotations'
 import { nameOf, type Sheet, type SheetComponent } from './schema'
 
 /** Distance from line to line of the lettering, in modules. */
@@ -44,7 +44,7 @@ const ROOM = 40
 /** Squares to a module. */
 const FINENESS = 2
 /** Free space between lettering and what else is drawn, modules. */
-const CLEARANCE = 0.3
+const CLEARANCE = 0.2
 
 /** Squares of half a module through which pipes run, on which symbols lie or where something is written. */
 class Taken {
@@ -146,18 +146,32 @@ const SHIFTS = Array.from({ length: FARTHEST + 1 }, (_, d): [number, (readonly [
 
 type Place = Pick<Label, 'x' | 'y' | 'anchor'>
 
-/** What is written beside every component, by its id: each at the first of its usual places with least under it. */
-export function labels(sheet: Sheet, show: Show): Map<string, Label> {
+export interface SheetLettering {
+  /** What is written beside every component, by its id. */
+  readonly labels: ReadonlyMap<string, Label>
+  /** Names and sizes of lines. */
+  readonly lines: readonly Annotation[]
+}
+
+/** All that is written on a sheet, each at the first of its usual places with least under it. @param names whether lines are named */
+export function sheetLettering(sheet: Sheet, show: Show, { names = false } = {}): SheetLettering {
   const taken = takenBy(sheet)
-  // places with names of lines are used last, whether they are shown or not
-  for (const text of lineTexts(sheet, true)) taken.take(annotationBox(text))
   const all = new Map<string, Label>()
   for (const component of sheet.components) {
     const written = lettering(component, show, taken)
     if (written) all.set(component.id, written)
   }
-  return all
+  const lines = lineTexts(
+    sheet,
+    names,
+    (rect) => taken.count(rect),
+    (rect) => taken.take(rect, 0),
+  )
+  return { labels: all, lines }
 }
+
+/** What is written beside every component, by its id. */
+export const labels = (sheet: Sheet, show: Show) => sheetLettering(sheet, show).labels
 
 /** @param taken where other things are; the squares of what is placed are added */
 function lettering(component: SheetComponent, show: Show, taken: Taken): Label | undefined {

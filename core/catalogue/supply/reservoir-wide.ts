@@ -13,13 +13,13 @@ const parameters = {
   lines: {
     type: 'choice',
     label: 'Lines',
-    default: '4',
+    default: '3',
     choices: { 2: '2', 3: '3', 4: '4', 5: '5', 6: '6', 7: '7', 8: '8' },
   },
   spacing: {
     type: 'choice',
     label: 'Distance between lines',
-    default: '6',
+    default: '4',
     choices: { 4: '4 modules', 6: '6 modules', 8: '8 modules', 12: '12 modules', 16: '16 modules' },
     group: 'Drawing',
   },
