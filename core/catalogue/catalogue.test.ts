@@ -51,6 +51,7 @@ function localOf(kind: AnyKind, model: Model): Local {
     q: new Float64Array(count),
     v: new Float64Array(count),
     a: new Float64Array(count),
+    e: new Float64Array(count),
     f: new Float64Array(count),
     dx: new Float64Array(model.states?.length ?? 0),
     g: new Float64Array(model.eventFunctions?.length ?? 0),
@@ -290,7 +291,8 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       expect(all(fault.max), `${kind.name} ${fault.name}`).not.toBe(all(0))
       const failed = at(fault.max, 1.2e7, true)
       if (fault.form !== 'leak' && fault.form !== 'blocked') continue
-      const sum = (l: Local) => kind.ports.reduce((s, p, i) => s + (p.domain === 'oil' ? l.q[i] : 0), 0)
+      const sum = (l: Local) =>
+        kind.ports.reduce((s, p, i) => s + (p.domain === 'oil' ? l.q[i] - l.e[i] : 0), 0)
       if (!(model.states ?? []).some((s) => s.storesOil) && kind.family !== 'actuators')
         expect(Math.abs(sum(failed))).toBeLessThan(1e-12)
     }

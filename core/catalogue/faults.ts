@@ -53,6 +53,40 @@ export const leak = (from: number, to: number, label: string, form: 'leak' | 'wo
   },
 })
 
+/** Oil that leaves a port to the surroundings through a worn seal, laminar: given as a flow at 100 bar, scaled with ν_ref/ν. */
+export const leakOut = (port: number, label: string): FaultSpec => ({
+  name: 'outward',
+  label: `${label}, at 100 bar`,
+  form: 'leak',
+  quantity: 'flow',
+  min: 0,
+  max: 0.001,
+  afterEvaluate(l, amount, fluid) {
+    const flow = (amount / 100e5) * fluid.leakageFactor * l.p[port]
+    // nothing comes back in
+    if (flow <= 0) return
+    l.q[port] += flow
+    l.e[port] += flow
+  },
+})
+
+/** Coupled so that it is driven the wrong way round. */
+export const wrongRotation = (shaft: number): FaultSpec => ({
+  name: 'wrongRotation',
+  label: 'driven in the wrong direction of rotation',
+  form: 'reversed',
+  ...yesNo,
+  beforeEvaluate(l, amount) {
+    if (amount > 0.5) l.p[shaft] = -l.p[shaft]
+  },
+  afterEvaluate(l, amount) {
+    if (amount > 0.5) l.q[shaft] = -l.q[shaft]
+  },
+  duringObserve(l, amount) {
+    if (amount > 0.5) l.q[shaft] = -l.q[shaft]
+  },
+})
+
 /** A share of the way through is closed by dirt; for parts whose flows are all through flows. */
 export const blocked = (label = 'blocked'): FaultSpec => ({
   name: 'blocked',

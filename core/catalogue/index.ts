@@ -1,6 +1,15 @@
 /** The list of kinds. Adding a kind is its file and one line here; nothing else knows it by name. */
 import type { Kind } from './kind'
 import { reservoir } from './supply/reservoir'
+import { liftValve } from './directional/lift-valve'
+import { shaftCoupling } from './lines/shaft-coupling'
+import { thermometer } from './instruments/thermometer'
+import { levelGauge } from './instruments/level-gauge'
+import { differentialGauge } from './instruments/differential-gauge'
+import { speedTransducer } from './instruments/speed-transducer'
+import { angleTransducer } from './instruments/angle-transducer'
+import { shaftLimitSwitch } from './instruments/shaft-limit-switch'
+import { suctionStrainer } from './conditioning/suction-strainer'
 import { reservoirWide } from './supply/reservoir-wide'
 import { electricMotor } from './supply/electric-motor'
 import { fixedPump } from './supply/fixed-pump'
@@ -129,6 +138,7 @@ const list: readonly AnyKind[] = [
   rotatingLoad,
   winchLoad,
   directionalValve43,
+  liftValve,
   directionalValve42,
   directionalValve32,
   directionalValve22,
@@ -169,6 +179,7 @@ const list: readonly AnyKind[] = [
   priorityValve,
   proportionalThrottle,
   filter,
+  suctionStrainer,
   breather,
   cooler,
   diffuser,
@@ -179,19 +190,26 @@ const list: readonly AnyKind[] = [
   note,
   quickCoupling,
   rotaryJoint,
+  shaftCoupling,
   testPoint,
   pressureGauge,
+  differentialGauge,
   pressureSwitch,
   flowMeter,
   flowTransducer,
   gaugeWithShutOff,
   levelSwitch,
+  levelGauge,
   limitSwitch,
+  shaftLimitSwitch,
   loadCell,
   positionTransducer,
+  speedTransducer,
+  angleTransducer,
   pressureTransducer,
   temperatureSwitch,
   temperatureTransducer,
+  thermometer,
   pressureSource,
   flowSource,
 ]

@@ -160,6 +160,8 @@ export interface Local {
   readonly v: Float64Array
   /** Compliance of air trapped at each port, m³/Pa, beside that of the oil: written by a fault. */
   readonly a: Float64Array
+  /** Part of `q` at each port that leaves to the surroundings, m³/s: written by a fault. */
+  readonly e: Float64Array
   /** Force in each rod, N: told by what drives it, read by what measures it; only in `observe`. */
   readonly f: Float64Array
   /** Rates of the own states. */
@@ -199,6 +201,8 @@ export interface Model {
   readonly modes?: readonly number[]
   /** Potentials at the start by port, where not 0 and no initial pressure is given. */
   readonly initialPotentials?: readonly { readonly port: number; readonly value: number }[]
+  /** Ports of two shafts that turn alike at the start, where nothing else is said: a coupling. */
+  readonly alikeAtStart?: readonly [number, number]
   /** The volumes at its ports change with its states; what does not say so adds the same at all times. */
   readonly hasVariableVolume?: boolean
   /** The tank (index into `Fluid.tanks`) to which its imposing ports belong. */

@@ -50,6 +50,7 @@ export function localAt(
     o: own('output'),
     v: new Float64Array(0),
     a: new Float64Array(0),
+    e: new Float64Array(0),
     f: new Float64Array(0),
     dx: new Float64Array(0),
     g: new Float64Array(0),

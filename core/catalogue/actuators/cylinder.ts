@@ -1,7 +1,7 @@
 /** The cylinder, shared by every kind of it: load, friction, end stops, cushions, chambers, and how it is drawn. */
 import { GRAVITY } from '../../units/quantities'
 import type { Fluid } from '../../fluid/fluid'
-import { air, leak as leakFault, yesNo } from '../faults'
+import { air, leak as leakFault, leakOut, yesNo } from '../faults'
 import {
   Power,
   quantity,
@@ -202,7 +202,11 @@ const jammed: FaultSpec = {
   },
 }
 export const singleActingFaults = [air(0, 'air in the chamber at A'), jammed] as const
-export const doubleActingFaults = [leakFault(0, 1, 'piston seal leaks'), ...singleActingFaults] as const
+export const doubleActingFaults = [
+  leakFault(0, 1, 'piston seal leaks'),
+  leakOut(1, 'rod seal leaks outwards'),
+  ...singleActingFaults,
+] as const
 
 export const rodPort = {
   name: 'R',

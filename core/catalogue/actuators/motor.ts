@@ -1,6 +1,6 @@
 /** Hydraulic motors of fixed and of variable displacement: what they share. */
 import type { Fluid } from '../../fluid/fluid'
-import { leak } from '../faults'
+import { leak, leakOut } from '../faults'
 import {
   Power,
   quantity,
@@ -80,7 +80,10 @@ export const loadTorqueInput = {
   max: 1e7,
 } as const
 
-export const motorFaults = [leak(A, B, 'worn: leaks more', 'worn')] as const
+export const motorFaults = [
+  leak(A, B, 'worn: leaks more', 'worn'),
+  leakOut(L, 'shaft seal leaks outwards'),
+] as const
 export const motorTraits = {
   drainPorts: ['L'],
   ratedPressure: 'maxPressure',

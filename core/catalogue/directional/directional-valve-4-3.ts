@@ -19,6 +19,17 @@ const design = {
     aBlocked: { label: 'A blocked, P and B to T', boxes: [['P>B', 'A>T'], ['P-B-T'], ['P>A', 'B>T']] },
     bBlocked: { label: 'B blocked, P and A to T', boxes: [['P>B', 'A>T'], ['P-A-T'], ['P>A', 'B>T']] },
     aToT: { label: 'A to T, P and B blocked', boxes: [['P>B', 'A>T'], ['A-T'], ['P>A', 'B>T']] },
+    aJoinsB: { label: 'A and B joined, P and T blocked', boxes: [['P>B', 'A>T'], ['A-B'], ['P>A', 'B>T']] },
+    pToA: { label: 'P to A, B and T blocked', boxes: [['P>B', 'A>T'], ['P>A'], ['P>A', 'B>T']] },
+    pToB: { label: 'P to B, A and T blocked', boxes: [['P>B', 'A>T'], ['P>B'], ['P>A', 'B>T']] },
+    throttledFloat: {
+      label: 'throttled float: A and B to T, P blocked',
+      boxes: [
+        ['P>B', 'A>T'],
+        ['A~T', 'B~T'],
+        ['P>A', 'B>T'],
+      ],
+    },
     bToT: { label: 'B to T, P and A blocked', boxes: [['P>B', 'A>T'], ['B-T'], ['P>A', 'B>T']] },
   },
 } as const

@@ -1,4 +1,4 @@
-import { leak, lost, stuck } from '../faults'
+import { leak, leakOut, lost, stuck } from '../faults'
 import {
   defineKind,
   Power,
@@ -125,7 +125,12 @@ export const loadSensingSection = defineKind({
   inputs: inputSpecs(INPUT, {
     command: { label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 },
   }),
-  faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command), leak(A, T, 'leaks from A to T')],
+  faults: [
+    stuck(STATE.spool, 'spool sticks'),
+    lost(INPUT.command),
+    leak(A, T, 'leaks from A to T'),
+    leakOut(T, 'spool end leaks outwards'),
+  ],
   traits: {
     connectedAtRest: (values) =>
       values.neutral === 'vented'

@@ -8,7 +8,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { leak, lost, stuck } from '../faults'
+import { leak, leakOut, lost, stuck } from '../faults'
 import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { line, partOf } from '../symbol'
 import { adjustable, solenoid, spring } from '../symbol-elements'
@@ -56,7 +56,12 @@ export const proportionalValve = defineKind({
   inputs: inputSpecs(INPUT, {
     command: { label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 },
   }),
-  faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command), leak(A, T, 'leaks from A to T')],
+  faults: [
+    stuck(STATE.spool, 'spool sticks'),
+    lost(INPUT.command),
+    leak(A, T, 'leaks from A to T'),
+    leakOut(T, 'spool end leaks outwards'),
+  ],
   traits: {
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     restrictions: spoolEdges,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { pairsOf, pathOpening, spoolPaths } from './spool'
+import { THROTTLED, pairsOf, pathOpening, spoolPaths } from './spool'
 
 const names = (box: string[]) =>
   pairsOf(box)
@@ -16,6 +16,7 @@ describe('boxes of a directional valve', () => {
     expect(names(['P-T'])).toBe('PT')
     expect(names(['A-B'])).toBe('AB')
     expect(names([])).toBe('')
+    expect(names(['A~T', 'B~T'])).toBe('TA TB')
   })
   const [path] = spoolPaths([[], ['P>A'], ['P>A']], ['P', 'T', 'A', 'B'])
   it('open from halfway with a closed crossover, and all the way with an open one', () => {
@@ -23,5 +24,10 @@ describe('boxes of a directional valve', () => {
     expect([0, 0.5, 1, 1.5].map((y) => pathOpening(path, y, true))).toEqual([0, 0.5, 1, 1])
     expect(pathOpening(path, -1, false)).toBe(0)
     expect(pathOpening(path, 9, false)).toBe(1)
+  })
+  it('throttle a way by the same share wherever it is drawn so', () => {
+    const [way] = spoolPaths([['A>T'], ['A~T'], []], ['P', 'T', 'A', 'B'])
+    expect([0, 1, 2].map((y) => pathOpening(way, y, false))).toEqual([1, THROTTLED, 0])
+    expect(pathOpening(way, 0.5, false)).toBeCloseTo((1 + THROTTLED) / 2)
   })
 })

@@ -1,10 +1,14 @@
 /** Directional valves as rows of boxes: which ports each box joins, drawn and computed. */
 import type { Restriction } from '../kind'
 import { arrow, line, rectangle, type Point, type Shape } from '../symbol'
-import { dot } from '../symbol-elements'
+import { dot, restriction } from '../symbol-elements'
 
-/** Joined groups of ports in one box: "P>A" an arrow, "A-B-T" a common chamber. */
+/** Joined groups of ports in one box: "P>A" an arrow, "A-B-T" a common chamber, "A~T" a throttled way. */
 export type Box = readonly string[]
+
+/** Share of its full opening that a throttled way has. */
+export const THROTTLED = 0.08
+const SEPARATORS = /[->~]/
 
 /** Ports of the actuator side; all others (P, T, R, S) are of the supply side. */
 const WORKING = new Set(['A', 'B'])
@@ -16,7 +20,7 @@ const WORKING = new Set(['A', 'B'])
  */
 export function pairsOf(box: Box): [string, string][] {
   return box.flatMap((group) => {
-    const ports = group.split(/[->]/)
+    const ports = group.split(SEPARATORS)
     const working = ports.filter((p) => WORKING.has(p))
     const supply = ports.filter((p) => !WORKING.has(p))
     if (working.length && supply.length)
@@ -31,22 +35,24 @@ export const spoolEdges = [
   { from: 'B', to: 'T', element: 'spool' },
 ] as const satisfies readonly Restriction[]
 
-/** One path through the valve and the boxes (by index) in which it is open. */
+/** One path through the valve and how far it is open in each box. */
 export interface SpoolPath {
   readonly from: number
   readonly to: number
-  readonly open: readonly boolean[]
+  /** Share of its full opening in each box. */
+  readonly open: readonly number[]
 }
 
 export function spoolPaths(boxes: readonly Box[], ports: readonly string[]): SpoolPath[] {
-  const paths = new Map<string, { from: number; to: number; open: boolean[] }>()
+  const paths = new Map<string, { from: number; to: number; open: number[] }>()
   boxes.forEach((box, index) => {
-    for (const [a, b] of pairsOf(box)) {
-      const ends = [ports.indexOf(a), ports.indexOf(b)].sort((m, n) => m - n)
-      const key = ends.join()
-      if (!paths.has(key)) paths.set(key, { from: ends[0], to: ends[1], open: boxes.map(() => false) })
-      paths.get(key)!.open[index] = true
-    }
+    for (const group of box)
+      for (const [a, b] of pairsOf([group])) {
+        const ends = [ports.indexOf(a), ports.indexOf(b)].sort((m, n) => m - n)
+        const key = ends.join()
+        if (!paths.has(key)) paths.set(key, { from: ends[0], to: ends[1], open: boxes.map(() => 0) })
+        paths.get(key)!.open[index] = group.includes('~') ? THROTTLED : 1
+      }
   })
   return [...paths.values()]
 }
@@ -62,11 +68,11 @@ export function pathOpening(path: SpoolPath, at: number, openCrossover: boolean)
   const k = y >= last ? last - 1 : Math.floor(y)
   const here = path.open[k]
   const next = path.open[k + 1]
-  if (here && next) return 1
+  if (here && next) return here + (next - here) * (y - k)
   if (!here && !next) return 0
   const away = here ? y - k : k + 1 - y
   const fall = openCrossover ? 1 - away : 1 - 2 * away
-  return fall > 0 ? fall : 0
+  return fall > 0 ? fall * (here + next) : 0
 }
 
 export const BOX = 4
@@ -87,10 +93,17 @@ export function drawBoxes(
     const place = (port: string): Point => [places[port][0] + x0, places[port][1]]
     const used = new Set<string>()
     for (const group of box) {
-      const ports = group.split(/[->]/)
+      const ports = group.split(SEPARATORS)
       ports.forEach((port) => used.add(port))
       if (group.includes('>')) {
         shapes.push(...arrow(place(ports[0]), place(ports[1])))
+      } else if (group.includes('~')) {
+        // down to mid height, there to the other port
+        const [[ax, ay], b] = ports.map(place)
+        shapes.push(
+          line([ax, ay], [ax, 0], [b[0], 0], b),
+          ...restriction(ax, ay / 2, 'sharp', 'vertical', 0.6),
+        )
       } else {
         // a common chamber: a bar at mid height with a stub to every port
         const points = ports.map(place)

@@ -1,4 +1,4 @@
-import { leak, lost, stuck } from '../faults'
+import { leak, leakOut, lost, stuck } from '../faults'
 import {
   defineKind,
   Power,
@@ -77,6 +77,7 @@ export const valveSection = defineKind({
     stuck(STATE.spool, 'spool sticks'),
     lost(INPUT.command, 'lever disconnected'),
     leak(A, T, 'leaks from A to T'),
+    leakOut(T, 'spool end leaks outwards'),
   ],
   traits: {
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },

@@ -19,7 +19,7 @@ import {
   inputSpecs,
   type FaultSpec,
 } from '../kind'
-import { leak, lost, stuck } from '../faults'
+import { leak, leakOut, lost, stuck } from '../faults'
 import { addPathFlows, pathCoefficient, spoolRate } from '../flow-laws'
 import { dashed, partOf, shifted, type Point, type SymbolDrawing } from '../symbol'
 import type { Fluid } from '../../fluid/fluid'
@@ -434,6 +434,11 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
       stuck(STATE.spool, 'spool sticks'),
       controlVoltageLost,
       leak(design.ports.indexOf('P'), design.ports.indexOf('A'), 'leaks from P to A'),
+      // the ends of the spool lie at the pressure of its return
+      ...design.ports
+        .filter((port) => RETURNS.has(port))
+        .slice(0, 1)
+        .map((port) => leakOut(design.ports.indexOf(port), 'spool end leaks outwards')),
     ],
     traits: directionalTraits(design),
     safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',

@@ -1,11 +1,10 @@
 import { stuckContact } from '../faults'
-import { defineKind, quantity, indices, outputSpecs, conditionSpecs, eventSpecs } from '../kind'
+import { defineKind, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { circle, dashed, line } from '../symbol'
-import { switchBox } from './switch'
+import { rangeSwitch, switchBox } from './switch'
 
 const OUTPUT = indices('on')
 const CONDITION = indices('tripped')
-const EVENT = indices('trip')
 
 /**
  * On while the rod's cam is on its roller: from `at` to `at + width`; the reset region, by which it goes off later than it went on, lies at both ends.
@@ -45,33 +44,28 @@ export const limitSwitch = defineKind({
     box: { x: -2.8, y: -1.5, w: 4.3, h: 3 },
   }),
   caption: (v, show) => [show(v.at, 'length')],
-  model: (v) => ({
-    outputs: outputSpecs(OUTPUT, {
-      on: { label: 'on', quantity: 'ratio' },
-    }),
-    conditions: conditionSpecs(CONDITION, {
-      tripped: { label: 'on', severity: 'info' },
-    }),
-    eventFunctions: eventSpecs(EVENT, {
-      trip: { label: 'switches on', report: 1 },
-    }),
-    modes: [0],
-    evaluate(l) {
-      const slack = l.mode[0] ? v.reset : 0
-      const x = l.p[0]
-      l.q[0] = 0
-      l.g[EVENT.trip] = Math.min(x - v.at + slack, v.at + v.width - x + slack)
-    },
-    switch(l, _index, direction) {
-      l.mode[0] = direction > 0 ? 1 : 0
-    },
-    observe(l) {
-      l.o[OUTPUT.on] = l.mode[0]
-      l.c[CONDITION.tripped] = l.mode[0] - 0.5
-    },
-  }),
+  model(v) {
+    const { isOn, watch, ...range } = rangeSwitch(v.at, v.width, v.reset)
+    return {
+      ...range,
+      outputs: outputSpecs(OUTPUT, {
+        on: { label: 'on', quantity: 'ratio' },
+      }),
+      conditions: conditionSpecs(CONDITION, {
+        tripped: { label: 'on', severity: 'info' },
+      }),
+      evaluate(l) {
+        l.q[0] = 0
+        watch(l, l.p[0])
+      },
+      observe(l) {
+        l.o[OUTPUT.on] = isOn(l) ? 1 : 0
+        l.c[CONDITION.tripped] = isOn(l) ? 0.5 : -0.5
+      },
+    }
+  },
   describeState: (l, v, show) =>
-    l.mode[0]
+    l.o[OUTPUT.on]
       ? `On: the rod is at ${show(l.p[0], 'length')}.`
       : `Off: the rod is at ${show(l.p[0], 'length')}, it goes on at ${show(v.at, 'length')}.`,
 })

@@ -41,6 +41,31 @@ export function switchModel(measure: (l: Local) => number, set: number, reset: n
   }
 }
 
+const RANGE_EVENT = indices('trip', 'tripBack')
+
+/**
+ * On while the measure lies from `at` to `at + width`; it goes off by `reset` later than it went on. Each edge has an event function of
+ * its own, so that a range which is passed within one step is noticed.
+ */
+export function rangeSwitch(at: number, width: number, reset: number) {
+  const end = at + width
+  return {
+    modes: [0, 0],
+    eventFunctions: eventSpecs(RANGE_EVENT, {
+      trip: { label: 'switches on', report: 1 },
+      tripBack: { label: 'switches on', report: -1 },
+    }),
+    isOn: (l: Local) => l.mode[0] === 1 && l.mode[1] === 0,
+    watch(l: Local, measure: number) {
+      l.g[RANGE_EVENT.trip] = measure - at + (l.mode[0] ? reset : 0)
+      l.g[RANGE_EVENT.tripBack] = measure - end - (l.mode[1] ? 0 : reset)
+    },
+    switch(l: Local, index: number, direction: 1 | -1) {
+      l.mode[index] = direction > 0 ? 1 : 0
+    },
+  }
+}
+
 export const describeSwitch = (
   l: Local,
   now: number,

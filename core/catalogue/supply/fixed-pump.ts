@@ -1,4 +1,4 @@
-import { leak } from '../faults'
+import { leak, leakOut, wrongRotation } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
 import { leakageSlope, shaftTorque } from '../displacement-machine'
@@ -47,7 +47,7 @@ export const fixedPump = defineKind({
       note: 'reported when exceeded',
     }),
   },
-  faults: [leak(P, S, 'worn: leaks more', 'worn')],
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), leakOut(S, 'shaft seal leaks outwards'), wrongRotation(W)],
   traits: {
     ratedPressure: 'maxPressure',
     constantDelivery: { displacement: 'displacement', speed: 'ratedSpeed' },

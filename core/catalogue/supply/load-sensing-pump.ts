@@ -1,4 +1,4 @@
-import { leak, stuck } from '../faults'
+import { leak, leakOut, stuck, wrongRotation } from '../faults'
 import { defineKind, quantity, type Local, indices } from '../kind'
 import { arrow, circle, line } from '../symbol'
 import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
@@ -46,7 +46,12 @@ export const loadSensingPump = defineKind({
     band: quantity('Control range', 'pressure', '5 bar', 1e4, 50e5, { note: 'full to zero stroke' }),
     ...variablePumpParameters(),
   },
-  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
+  faults: [
+    leak(P, S, 'worn: leaks more', 'worn'),
+    stuck(STATE.position, 'stroke sticks'),
+    leakOut(L, 'shaft seal leaks outwards'),
+    wrongRotation(W),
+  ],
   traits: { suctionPorts: ['S'], drainPorts: ['L'], sizingTargets: { displacement: 'displacement' } },
   forms: true,
   symbol: (values, form) => ({

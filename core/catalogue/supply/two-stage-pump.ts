@@ -1,4 +1,4 @@
-import { leak, stuck } from '../faults'
+import { leak, stuck, wrongRotation } from '../faults'
 import {
   defineKind,
   Power,
@@ -83,7 +83,7 @@ export const twoStagePump = defineKind({
       note: 'reported when exceeded',
     }),
   },
-  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.joined, 'unloader sticks')],
+  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.joined, 'unloader sticks'), wrongRotation(W)],
   traits: { deliveryPorts: ['P'], suctionPorts: ['S'], sizingTargets: { displacement: 'small' } },
   symbol: () => ({
     shapes: [

@@ -1,4 +1,4 @@
-import { leak, stuck } from '../faults'
+import { leak, leakOut, stuck, wrongRotation } from '../faults'
 import { defineKind, quantity, indices, inputSpecs } from '../kind'
 import { circle, line } from '../symbol'
 import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
@@ -39,7 +39,12 @@ export const variablePumpManual = defineKind({
   inputs: inputSpecs(INPUT, {
     stroke: { label: 'stroke', quantity: 'share', rest: 'stroke', min: 0, max: 1 },
   }),
-  faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.position, 'stroke sticks')],
+  faults: [
+    leak(P, S, 'worn: leaks more', 'worn'),
+    stuck(STATE.position, 'stroke sticks'),
+    leakOut(L, 'shaft seal leaks outwards'),
+    wrongRotation(W),
+  ],
   traits: {
     ratedPressure: 'maxPressure',
     deliveryPorts: ['P'],

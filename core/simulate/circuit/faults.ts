@@ -1,5 +1,5 @@
 /** Breaks a model on purpose: the faults of its kind that a schedule sets act around its equations. */
-import type { FaultSpec, Local, Model } from '../../catalogue/kind'
+import { Power, type FaultSpec, type Local, type Model } from '../../catalogue/kind'
 import type { Fluid } from '../../fluid/fluid'
 
 export interface Fault {
@@ -35,13 +35,17 @@ export function withFaults(
   const observing = (l: Local) => {
     if (keptFlows.length !== l.q.length) keptFlows = new Float64Array(l.q.length)
     keptFlows.set(l.q)
+    // what leaves to the surroundings does so before it is in the component; its energy is lost
+    for (let i = 0; i < l.q.length; i++) l.q[i] -= l.e[i]
     for (const { spec, input } of faults)
       if (keptInputs[input] !== 0) spec.duringObserve?.(l, keptInputs[input])
-    observe!(l)
+    observe?.(l)
     l.q.set(keptFlows)
+    for (let i = 0; i < l.q.length; i++) l.power[Power.heat] += l.p[i] * l.e[i]
   }
   const evaluate = (l: Local) => {
     l.a.fill(0)
+    l.e.fill(0)
     if (sound) around(l, sound)
     else l.q.fill(0)
     for (const { spec, input } of faults)
@@ -52,7 +56,7 @@ export function withFaults(
     // reversed, what it adds to its nodes changes places
     hasVariableVolume: true,
     evaluate,
-    ...(observe ? { observe: (l: Local) => around(l, observing) } : {}),
+    observe: (l: Local) => around(l, observing),
     // what holds its port sees the faults as well; the potentials it writes stay
     ...(impose
       ? {

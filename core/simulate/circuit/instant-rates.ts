@@ -96,7 +96,8 @@ export class InstantRates implements RatesData {
     }
     // torque that speeds a free shaft up
     for (let k = 0; k < freeShafts.length; k++) stored += potential[freeShafts[k]] * inflow[freeShafts[k]]
-    const { q } = arrays
+    const { q, e: lost } = arrays
+    for (let i = 0; i < lost.length; i++) supplied -= lost[i]
     for (let k = 0; k < oilPorts.length; k++) moved += Math.abs(q[oilPorts[k]])
     this.flows[SUPPLIED] = supplied
     this.flows[MOVED] = moved / 2

@@ -192,7 +192,30 @@ export class Network implements Problem {
     )
     this.inputs.activateSegments(0)
     this.evaluateElements(0, this.initial)
+    if (this.startAlike()) this.evaluateElements(0, this.initial)
     this.computeConstantCapacities()
+  }
+
+  /** Gives free shafts the speed of those that they are coupled to. @returns whether it changed anything */
+  private startAlike(): boolean {
+    const coupled = this.elements.filter(({ model }) => model.alikeAtStart)
+    let changed = false
+    // along a chain of couplings, one after the other
+    for (let i = 0; i < coupled.length; i++)
+      for (const { model, nodes } of coupled) {
+        const [a, b] = model.alikeAtStart!.map((port) => nodes[port])
+        for (const [from, to] of [
+          [a, b],
+          [b, a],
+        ]) {
+          const state = this.nodeState[to]
+          const speed = this.nodeState[from] < 0 ? this.potential[from] : this.initial[this.nodeState[from]]
+          if (state < 0 || speed === 0 || this.initial[state] !== 0) continue
+          this.initial[state] = speed
+          changed = true
+        }
+      }
+    return changed
   }
 
   /** Whether a hose, or air that a fault may trap, gives beside the oil. */
