@@ -27,9 +27,9 @@ const setPipe = (change: Partial<Pipe>) =>
 const volume = computed(() => show(resolvePipe(props.pipe).volume, 'volume', 3))
 const mechanical = computed(() => lineDomain(props.pipe.lineType) !== 'oil')
 const range = (name: 'length' | 'bore') => pipeLimits[name].map((limit) => show(limit, 'length')).join(' to ')
-function setName(event: Event) {
-  const text = typedText(event, props.pipe.name ?? '')
-  if (text !== undefined) setPipe({ name: text || undefined })
+function setText(field: 'name' | 'rating' | 'construction', event: Event) {
+  const text = typedText(event, props.pipe[field] ?? '')
+  if (text !== undefined) setPipe({ [field]: text || undefined })
 }
 </script>
 
@@ -68,7 +68,7 @@ function setName(event: Event) {
           :value="pipe.name ?? ''"
           maxlength="60"
           placeholder="for example pump line"
-          @change="setName"
+          @change="setText('name', $event)"
         />
       </label>
       <label class="block">
@@ -99,6 +99,32 @@ function setName(event: Event) {
         :note="range('bore')"
         @update:model-value="setPipe({ bore: $event })"
       />
+      <label class="block">
+        <span class="mb-0.5 block text-[13px] text-soft">Pressure rating</span>
+        <input
+          class="field"
+          :value="pipe.rating ?? ''"
+          maxlength="60"
+          placeholder="for example 250 bar"
+          :aria-invalid="!!problemOf('rating')"
+          data-testid="pipe-rating"
+          @change="setText('rating', $event)"
+        />
+        <span v-if="problemOf('rating')" class="mt-0.5 block text-[13px] text-error" role="alert">{{
+          problemOf('rating')
+        }}</span>
+      </label>
+      <label class="block">
+        <span class="mb-0.5 block text-[13px] text-soft">Kind of pipe or hose</span>
+        <input
+          class="field"
+          :value="pipe.construction ?? ''"
+          maxlength="200"
+          placeholder="as it is ordered"
+          data-testid="pipe-construction"
+          @change="setText('construction', $event)"
+        />
+      </label>
       <p class="text-[13px] text-soft">
         Holds {{ volume }} of oil{{ pipe.volume === undefined ? '' : ', as given' }}.
       </p>

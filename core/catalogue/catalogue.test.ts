@@ -11,6 +11,7 @@ import { showQuantity } from '../units/text'
 /** Choices that change what a component does and that ISO 1219-1 has no sign for, or that are no part of the component. */
 const notDrawn: Readonly<Record<string, string>> = {
   tank: 'which tank it belongs to is told by its designation',
+  edges: 'how the edges open: the symbol has no sign for a curve',
   crossover: 'what is open between two positions has no sign in the row of boxes',
   settingAt: 'how a catalogue states the setting: the valve is the same',
   'accumulator-gas.process': 'how the gas is computed: the vessel is the same',
@@ -52,6 +53,7 @@ function localOf(kind: AnyKind, model: Model): Local {
     v: new Float64Array(count),
     a: new Float64Array(count),
     e: new Float64Array(count),
+    h: new Float64Array(count),
     f: new Float64Array(count),
     dx: new Float64Array(model.states?.length ?? 0),
     g: new Float64Array(model.eventFunctions?.length ?? 0),

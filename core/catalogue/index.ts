@@ -10,6 +10,9 @@ import { speedTransducer } from './instruments/speed-transducer'
 import { angleTransducer } from './instruments/angle-transducer'
 import { shaftLimitSwitch } from './instruments/shaft-limit-switch'
 import { suctionStrainer } from './conditioning/suction-strainer'
+import { foreignSupply } from './sources/foreign-supply'
+import { continuation } from './sources/continuation'
+import { loadLock } from './actuators/load-lock'
 import { reservoirWide } from './supply/reservoir-wide'
 import { electricMotor } from './supply/electric-motor'
 import { fixedPump } from './supply/fixed-pump'
@@ -133,6 +136,7 @@ const list: readonly AnyKind[] = [
   cylinderTelescopic,
   semiRotary,
   brake,
+  loadLock,
   hydraulicMotorVariable,
   rackActuator,
   rotatingLoad,
@@ -212,6 +216,8 @@ const list: readonly AnyKind[] = [
   thermometer,
   pressureSource,
   flowSource,
+  foreignSupply,
+  continuation,
 ]
 
 export const kinds: ReadonlyMap<string, AnyKind> = new Map(list.map((kind) => [kind.name, kind]))

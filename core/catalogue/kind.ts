@@ -162,6 +162,8 @@ export interface Local {
   readonly a: Float64Array
   /** Part of `q` at each port that leaves to the surroundings, m³/s: written by a fault. */
   readonly e: Float64Array
+  /** Force by which locks hold each rod that the component drives, N; read as friction. */
+  readonly h: Float64Array
   /** Force in each rod, N: told by what drives it, read by what measures it; only in `observe`. */
   readonly f: Float64Array
   /** Rates of the own states. */
@@ -203,6 +205,8 @@ export interface Model {
   readonly initialPotentials?: readonly { readonly port: number; readonly value: number }[]
   /** Ports of two shafts that turn alike at the start, where nothing else is said: a coupling. */
   readonly alikeAtStart?: readonly [number, number]
+  /** Force by which it holds the rod that it follows, N; reads states and inputs only. */
+  holds?(l: Local): number
   /** The volumes at its ports change with its states; what does not say so adds the same at all times. */
   readonly hasVariableVolume?: boolean
   /** The tank (index into `Fluid.tanks`) to which its imposing ports belong. */
@@ -335,9 +339,22 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   /** The two ports of a pump that takes back what it gives. */
   readonly closedCircuitPorts?: readonly [string, string]
   readonly loadHolding?: readonly LoadHolding[]
+  /** The port of a rod that it can lock without oil. */
+  readonly mechanicalLock?: string
+  /** A pump whose delivery follows what it is asked for, or a given supply: what it suits. */
+  supply?(values: V): {
+    readonly port: string
+    readonly signal?: string
+    readonly pump: 'fixed' | 'compensated' | 'loadSensing'
+    readonly flow: number
+    /** Where its stroke is taken back, Pa. */
+    readonly compensator?: number
+  }
   readonly restrictions?: readonly Restriction[]
   /** Ports before and behind an element that stops dirt, and the switch that tells whether a valve goes round it. */
   readonly filters?: { readonly from: string; readonly to: string; readonly bypass: string }
+  /** Air goes into and out of a tank through it. */
+  readonly tankBreather?: true
   /** Parameters with a flow that is usual for it and the pressure that flow takes. */
   readonly nominalPoint?: { readonly flow: string; readonly drop: string }
   /** Parameters that take a result of sizing, by what is sized. */

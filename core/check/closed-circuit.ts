@@ -1,6 +1,8 @@
 import { portKey } from '../sheet/netlist'
+import { pumpLimits } from './pressure'
 import {
   ALWAYS,
+  constantFlow,
   isJoined,
   relievedFrom,
   nameOfComponent,
@@ -70,6 +72,56 @@ export const loopWithoutRelief: Rule = {
           location: { component: of.component.id, port: bare[0] },
         },
       ]
+    })
+  },
+}
+
+/** Charge pressure of a closed circuit, Pa: enough to fill it, and no more than the low side is made for. */
+const CHARGE = { least: 8e5, most: 50e5 }
+/** The least share of the flow of the loop that its charge pump gives. */
+const CHARGE_SHARE = 0.08
+
+export const chargeOfLoop: Rule = {
+  id: 'charge-of-loop',
+  reason:
+    'A charge pump makes up for leakage and flushing: some tenth to a fifth of the flow of the loop, at 15 to 30 bar.',
+  check(subject) {
+    const { netlist, show } = subject
+    const edges = oilEdges(netlist)
+    return loops(subject).flatMap(({ of, nodes }) => {
+      const name = nameOfComponent(of)
+      const charges = pumpLimits(netlist, edges).filter(({ pump }) => {
+        if (pump.component === of.component.id) return false
+        const reached = reachable(edges, pump.node, ALWAYS)
+        return nodes.some((node) => reached.has(node))
+      })
+      return charges.flatMap(({ pump, limit }) => {
+        const found = []
+        if (limit.pressure < CHARGE.least || limit.pressure > CHARGE.most)
+          found.push({
+            severity: 'warning' as const,
+            message: `${limit.name} sets the charge pressure of ${name} to ${show(limit.pressure, 'pressure')}; 15 to 30 bar are usual.`,
+            remedy:
+              limit.pressure < CHARGE.least
+                ? 'Raise it: the low side of the loop cavitates.'
+                : 'Lower it: it heats the oil, and the low side is not made for it.',
+            location: { component: limit.of.component.id, parameter: limit.parameter },
+          })
+        const charge = netlist.components.find((c) => c.component.id === pump.component)!
+        const given = constantFlow(charge)
+        const { displacement, ratedSpeed } = of.values
+        if (given !== undefined && typeof displacement === 'number' && typeof ratedSpeed === 'number') {
+          const share = given / ((displacement * ratedSpeed) / (2 * Math.PI))
+          if (share < CHARGE_SHARE)
+            found.push({
+              severity: 'warning' as const,
+              message: `The charge pump ${pump.name} gives ${Math.round(100 * share)} % of the flow of ${name}: too little for leakage and flushing.`,
+              remedy: 'Take one of a tenth to a fifth of the displacement of the loop.',
+              location: { component: pump.component },
+            })
+        }
+        return found
+      })
     })
   },
 }

@@ -9,7 +9,7 @@ import { reliefOrder } from './relief-order'
 import { motorRunsEmpty, motorWithoutRelief } from './motor-shut-in'
 import { loadRunsAway } from './load-runs-away'
 import { intensified } from './intensified'
-import { loopWithoutCharge, loopWithoutRelief } from './closed-circuit'
+import { chargeOfLoop, loopWithoutCharge, loopWithoutRelief } from './closed-circuit'
 import { holdsTooLittle, pilotTooWeak } from './holding'
 import { singleHoldingValve } from './single-holding-valve'
 import { beyondRatedFlow } from './beyond-rated-flow'
@@ -26,6 +26,12 @@ import { chargeTooHigh } from './charge-too-high'
 import { drainUnderPressure } from './drain-under-pressure'
 import { narrowSuction } from './narrow-suction'
 import { noUnloadingPath } from './no-unloading-path'
+import { centreSuitsPump, reliefBelowCompensator } from './centre-suits-pump'
+import { contamination } from './contamination'
+import { idlePort } from './idle-port'
+import { loadSinks } from './load-sinks'
+import { neverFills } from './never-fills'
+import { pipeAboveRating } from './pipe-above-rating'
 import { designationTwice, onePart } from './designations'
 import { opensTooHigh } from './opens-too-high'
 import { pilotWithoutSource } from './pilot-without-source'
@@ -67,6 +73,14 @@ export const rules: readonly Rule[] = [
   beyondRatedFlow,
   buckling,
   unitMistake,
+  centreSuitsPump,
+  reliefBelowCompensator,
+  idlePort,
+  neverFills,
+  chargeOfLoop,
+  loadSinks,
+  contamination,
+  pipeAboveRating,
   designationTwice,
   onePart,
 ]

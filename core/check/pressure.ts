@@ -16,6 +16,12 @@ export interface Setting {
   readonly pressure: number
 }
 
+/** Where a valve begins to open, Pa: below its setting by its override, unless the setting is that. */
+export function crackingPressure({ of: { values }, pressure }: Pick<Setting, 'of' | 'pressure'>): number {
+  const { override, settingAt } = values
+  return typeof override === 'number' && settingAt !== 'cracking' ? pressure * (1 - override) : pressure
+}
+
 /** The settings on the sheet that do a thing. */
 export function settings(netlist: Netlist, does: SettingAction): Setting[] {
   return netlist.components.flatMap((of) => {

@@ -1,4 +1,4 @@
-import { highestPressures, pumpLimits, settings } from './pressure'
+import { crackingPressure, highestPressures, pumpLimits, settings } from './pressure'
 import type { Rule } from './rule'
 
 export const reliefOrder: Rule = {
@@ -9,10 +9,10 @@ export const reliefOrder: Rule = {
     const highest = highestPressures(netlist)
     const main = new Set(pumpLimits(netlist).flatMap(({ line }) => [...line]))
     return [...settings(netlist, 'limits'), ...settings(netlist, 'cushions')]
-      .filter((s) => !main.has(s.node) && highest[s.node] > s.pressure)
+      .filter((s) => !main.has(s.node) && highest[s.node] > crackingPressure(s))
       .map((s) => ({
         severity: 'warning' as const,
-        message: `${s.name} opens at ${show(s.pressure, 'pressure')}, and the pump may bring its line to ${show(highest[s.node], 'pressure')}.`,
+        message: `${s.name} begins to open at ${show(crackingPressure(s), 'pressure')}, and the pump may bring its line to ${show(highest[s.node], 'pressure')}.`,
         remedy:
           'Set it above the relief valve of the pump, by a tenth to a quarter; or accept it, where it is to limit this line.',
         location: { component: s.of.component.id, parameter: s.parameter },

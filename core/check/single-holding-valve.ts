@@ -1,5 +1,5 @@
 import type { LoadHolding } from '../catalogue/kind'
-import { portKey } from '../sheet/netlist'
+import { portKey, type Netlist } from '../sheet/netlist'
 import { motions } from './motion'
 import { nameOfComponent, oilEdges, OPENED, tankNodes, pathKey, type Edge, type Rule } from './rule'
 
@@ -24,18 +24,32 @@ export const singleHoldingValve: Rule = {
     return motions(netlist).flatMap((m) => {
       if (!m.of.component.peopleUnder || m.outNode === undefined || !(m.minimumLoad < 0)) return []
       const valves = fewestValves(edges, m.outNode, tanks, keeps)
-      if (valves > 1) return []
+      if (valves + locksOf(netlist, m.of.component.id) > 1) return []
       return [
         {
           severity: 'warning' as const,
           message: `People may be under what ${nameOfComponent(m.of)} holds, and ${valves ? 'a single valve keeps' : 'no valve made for it keeps'} its oil at ${m.outletPort}.`,
           remedy:
-            'Add a second holding valve that does not depend on the first, or a mechanical lock that you accept this for; have it judged by a qualified person.',
+            'Add a second holding valve that does not depend on the first, or a mechanical lock on its rod; have it judged by a qualified person.',
           location: { component: m.of.component.id, port: m.outletPort },
         },
       ]
     })
   },
+}
+
+/** Mechanical locks on the rods of a component. */
+function locksOf(netlist: Netlist, component: string): number {
+  const rods = new Set(
+    netlist.components
+      .find((c) => c.component.id === component)!
+      .kind.ports.filter((p) => p.domain === 'rod')
+      .map((p) => netlist.nodeOf.get(portKey(component, p.name))!),
+  )
+  return netlist.components.filter(({ component: { id }, kind }) => {
+    const port = kind.traits?.mechanicalLock
+    return port !== undefined && rods.has(netlist.nodeOf.get(portKey(id, port))!)
+  }).length
 }
 
 /** The fewest holding valves that oil passes from a node to tank; Infinity where there is no way. */

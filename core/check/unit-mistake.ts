@@ -23,13 +23,56 @@ export const unitMistake: Rule = {
 }
 
 type Found = ReturnType<Rule['check']>
+
+/** Pounds per square inch in a standard atmosphere, by which bar are often turned into psi, and in a bar. */
+const [ATMOSPHERES, BARS] = [14.696, 14.5038]
+/** A number of bar that somebody would set, and how near a value must be to a multiple of it. */
+const ROUND = 5
+const NEAR = 0.002
+
+/** The bar that were meant where a pressure in psi is 14.7 times a round number of them; none else. */
+function meantBar(written: string): number | undefined {
+  const read = /^\s*([\d.]+)\s*psi\s*$/.exec(written)
+  if (!read) return undefined
+  const value = Number(read[1])
+  const isRound = (factor: number) => {
+    const bar = value / factor
+    const nearest = Math.round(bar / ROUND) * ROUND
+    return nearest >= 2 * ROUND && Math.abs(bar - nearest) < NEAR * nearest
+  }
+  // a round number of psi was meant as such
+  if (value % 50 === 0 || isRound(BARS) || !(isRound(ATMOSPHERES) || isRound(14.7))) return undefined
+  return Math.round(value / 14.7 / ROUND) * ROUND
+}
+function atmosphereSlip(component: SheetComponent, name: string, label: string, written: string): Found {
+  const bar = meantBar(written)
+  if (bar === undefined) return []
+  const value = `${bar} bar`
+  return [
+    {
+      severity: 'warning',
+      message: `${label} of ${nameOfComponent({ component })} is ${written}, 14.7 times ${bar}: 14.7 psi are an atmosphere, a bar is 14.504 psi. Was ${value} meant?`,
+      remedy: `Write ${value}, or accept it.`,
+      location: { component: component.id, parameter: name },
+      fix: {
+        label: `Make it ${value}`,
+        does: 'setParameter',
+        component: component.id,
+        parameter: name,
+        value,
+      },
+    },
+  ]
+}
 const inComponent = memoized((component: SheetComponent): Found => {
   const parameters = (findKind(component.kind)?.parameters ?? {}) as Record<string, Parameter>
   return Object.entries(component.parameters).flatMap(([name, written]): Found => {
     const parameter = parameters[name]
     if (parameter?.type !== 'quantity' || typeof written !== 'string') return []
+    const slip =
+      parameter.quantity === 'pressure' ? atmosphereSlip(component, name, parameter.label, written) : []
     const meant = likelier(written, parameter.default, parameter.quantity)
-    if (!meant) return []
+    if (!meant) return slip
     return [
       {
         severity: 'warning',

@@ -62,7 +62,7 @@ export function netlistRows(sheet: Sheet): Rows {
   const end = (e: PipeEnd): [string, string] =>
     'junction' in e ? [`junction ${e.junction}`, ''] : [named.get(e.component) ?? e.component, e.port]
   return [
-    ['Pipe', 'Line', 'Kind', 'From', 'Port', 'To', 'Port', 'Bore', 'Length'],
+    ['Pipe', 'Line', 'Kind', 'From', 'Port', 'To', 'Port', 'Bore', 'Length', 'Rating', 'Pipe or hose'],
     ...sheet.pipes.map((p) => [
       p.id,
       p.name ?? '',
@@ -71,6 +71,8 @@ export function netlistRows(sheet: Sheet): Rows {
       ...end(p.to),
       p.bore,
       p.length,
+      p.rating ?? '',
+      p.construction ?? '',
     ]),
   ]
 }

@@ -18,6 +18,8 @@ export interface NetNode {
   readonly volume: number
   /** By how much the walls of its pipes give, m³/Pa. */
   readonly wallCompliance: number
+  /** The lowest rating of its pipes, Pa; Infinity where none has one. */
+  readonly rating: number
 }
 export interface NetPipe {
   readonly pipe: Pipe
@@ -77,7 +79,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
   const isNotDrawn = (end: { component: string; port: string }) =>
     !placedPorts(known.get(end.component)!.component).some((p) => p.port === end.port)
   const lossy: { pipe: Pipe; length: number; bore: number; volume: number }[] = []
-  const volumes: { key: string; volume: number; line: Pipe['lineType'] }[] = []
+  const volumes: { key: string; volume: number; rating?: number; line: Pipe['lineType'] }[] = []
   const laid: Pipe[] = []
   for (const pipe of sheet.pipes) {
     let complete = true
@@ -118,11 +120,12 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     laid.push(pipe)
     if (pipe.friction && domain === 'oil') {
       lossy.push({ pipe, ...values })
-      const half = { volume: values.volume / 2, line: pipe.lineType }
+      const half = { volume: values.volume / 2, rating: values.rating, line: pipe.lineType }
       volumes.push({ key: a, ...half }, { key: b, ...half })
     } else {
       parent.set(find(a), find(b))
-      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, line: pipe.lineType })
+      if (domain === 'oil')
+        volumes.push({ key: a, volume: values.volume, rating: values.rating, line: pipe.lineType })
     }
   }
 
@@ -135,6 +138,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     junctions: string[]
     volume: number
     wallCompliance: number
+    rating: number
   }[] = []
   const nodeFor = (key: string) => {
     const root = find(key)
@@ -142,7 +146,15 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     if (i === undefined) {
       i = drafts.length
       index.set(root, i)
-      drafts.push({ domain: 'oil', ports: [], pipes: [], junctions: [], volume: 0, wallCompliance: 0 })
+      drafts.push({
+        domain: 'oil',
+        ports: [],
+        pipes: [],
+        junctions: [],
+        volume: 0,
+        wallCompliance: 0,
+        rating: Infinity,
+      })
     }
     return i
   }
@@ -161,10 +173,11 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     nodeOfJunction.set(junction.id, i)
     drafts[i].junctions.push(junction.id)
   }
-  for (const { key, volume, line } of volumes) {
+  for (const { key, volume, rating = Infinity, line } of volumes) {
     const draft = drafts[nodeFor(key)]
     draft.volume += volume
     draft.wallCompliance += wallCompliance(line, volume)
+    draft.rating = Math.min(draft.rating, rating)
   }
   const nodeOfPipe = new Map<string, number>()
   for (const pipe of laid) {

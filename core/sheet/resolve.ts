@@ -145,6 +145,7 @@ export const pipeLimits = {
   length: [0, 1000],
   bore: [0.5e-3, 1],
   volume: [0, 10],
+  rating: [1e5, 3000e5],
 } as const
 
 export const tankParameters = {
@@ -189,6 +190,8 @@ function readPipe(pipe: Pipe): {
   readonly length: number
   readonly bore: number
   readonly volume: number
+  /** Pa; none where the pipe has no rating. */
+  readonly rating?: number
   readonly problems: readonly Finding[]
 } {
   const problems: Finding[] = []
@@ -199,6 +202,10 @@ function readPipe(pipe: Pipe): {
     pipe.volume === undefined
       ? ((Math.PI * bore * bore) / 4) * length
       : readRanged(pipe.volume, 'volume', 'Volume', ...pipeLimits.volume, place('volume'), problems)
+  const rating =
+    pipe.rating === undefined
+      ? undefined
+      : readRanged(pipe.rating, 'pressure', 'Rating', ...pipeLimits.rating, place('rating'), problems)
   if (pipe.friction && length === 0)
     problems.push(
       error(
@@ -208,7 +215,7 @@ function readPipe(pipe: Pipe): {
         'Give a length or make it loss-free.',
       ),
     )
-  return { length, bore, volume, problems }
+  return { length, bore, volume, rating, problems }
 }
 
 export const fluidParameters = {

@@ -96,6 +96,10 @@ export const pipeSchema = z.strictObject({
   length: written.default('1 m'),
   bore: written.default('12 mm'),
   volume: written.optional().describe('Oil volume; without it, that of the bore.'),
+  rating: written.optional().describe('Highest working pressure of the pipe or hose.'),
+  construction: shortText
+    .optional()
+    .describe('Kind of pipe or hose, as it is ordered: "20 × 2, E235" or "DN 12, 2SN".'),
   friction: z
     .boolean()
     .default(false)

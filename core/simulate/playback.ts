@@ -51,6 +51,7 @@ export function localAt(
     v: new Float64Array(0),
     a: new Float64Array(0),
     e: new Float64Array(0),
+    h: new Float64Array(0),
     f: new Float64Array(0),
     dx: new Float64Array(0),
     g: new Float64Array(0),

@@ -46,6 +46,8 @@ const STOP_REACH = 1e-3
 /** Speeds at which Stribeck friction fades and over which friction reverses, m/s. */
 const STRIBECK_SPEED = 0.02
 const REVERSAL_SPEED = 0.001
+/** Speed over which the force of a lock changes sign, m/s: it creeps by no more. */
+const HELD_SPEED = 1e-6
 /** A contact ends when the gap is this wide, m, so that resting on a stop is one contact. */
 const RELEASE_GAP = 1e-9
 /** What the way out passes where a cushion begins, 1/s of the chamber's area times 1 m/s at this drop, Pa. */
@@ -398,7 +400,8 @@ export function cylinderModel(
       const leakage = leakReference * fluid.leakageFactor * (pA - pB)
       const load = outer(l) + weight + springRate * x
       l.dx[STATE.position] = speed
-      l.dx[STATE.velocity] = (pA * area - pB * annulus - load - frictionAt(speed) - stopsAt(l)) / mass
+      const held = l.h[R] === 0 ? 0 : l.h[R] * frictionReversal(speed / HELD_SPEED)
+      l.dx[STATE.velocity] = (pA * area - pB * annulus - load - frictionAt(speed) - held - stopsAt(l)) / mass
       if (A >= 0) {
         l.q[A] = area * speed * (x < 0 ? capStop.share(-x) : 1) + leakage
         l.v[A] = DEAD_VOLUME + (x < 0 ? -area * capStop.gone(-x) : stages ? stages.volume(x) : area * x)

@@ -29,6 +29,7 @@ export const breather = defineKind({
     }),
     tank: tankParameter(),
   },
+  traits: { tankBreather: true },
   faults: [
     {
       ...blocked('clogged'),

@@ -50,6 +50,8 @@ export const bankOutlet = defineKind({
   },
   faults: [blocked('wrong plug: the gallery is shut')],
   traits: {
+    connectedAtRest: (v) =>
+      v.setup === 'openCentre' ? [['N', 'T']] : v.setup === 'carryOver' ? [['N', 'C']] : [],
     paths: [
       { from: 'N', to: 'T', type: 'switched' },
       { from: 'N', to: 'C', type: 'switched' },

@@ -1,3 +1,4 @@
+import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
 import {
   defineKind,
@@ -13,7 +14,6 @@ import {
 import {
   circleArea,
   compensatedEdge,
-  notchOpening,
   pathCoefficient,
   smoothRamp,
   smoothSquareRoot,
@@ -54,7 +54,7 @@ const SIGNAL_RANGE = 0.5e5
 const FORWARD_RANGE = 1e5
 
 /**
- * A metering section with its pressure compensator. The spool opens its edges by the notch φ = ((|y| − y_0)/(1 − y_0))^e.
+ * A metering section with its pressure compensator. The spool opens its edges by φ(y) (metering.ts).
  * Pre-compensated: its own spring m stands across the edge while the pump can supply it, Q = φ·q·path(min(p_P − p_load, m))/path(m).
  * Post-compensated (flow sharing): p_P − (p_X + p_spring) stands across every edge, Q = φ·c·√(p_P − p_X − p_spring), so that all sections
  * slow in one ratio when the pump runs out. Not compensated: Q = φ·path(p_P − p_load). No oil goes back to P.
@@ -111,8 +111,7 @@ export const loadSensingSection = defineKind({
       choices: { closed: 'A and B shut', vented: 'A and B open to T' },
       note: 'a counterbalance or a piloted check beyond it shuts only where its line is vented',
     },
-    deadBand: quantity('Dead band', 'share', '10 %', 0, 0.5),
-    exponent: quantity('Notch exponent', 'ratio', '1.5', 0.5, 4),
+    ...meteringParameters('10 %'),
     shiftTime: quantity('Time for full stroke', 'time', '80 ms', 1e-3, 5),
     signalFeed: quantity('Signal, feed orifice', 'length', '1.2 mm', 1e-4, 5e-3),
     signalBleed: quantity('Signal, bleed orifice', 'length', '0.2 mm', 1e-5, 5e-3, {
@@ -122,6 +121,7 @@ export const loadSensingSection = defineKind({
       note: 'from A and from B to the tank gallery',
     }),
   },
+  idleParameters: idleMetering,
   inputs: inputSpecs(INPUT, {
     command: { label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 },
   }),
@@ -237,7 +237,7 @@ export const loadSensingSection = defineKind({
         : 'not compensated',
   ],
   model(v, fluid) {
-    const notch = notchOpening(v)
+    const { inlet: notch, outlet } = meteringEdges(v)
     const post = v.compensation === 'post'
     const kept = post ? Math.max(v.pumpMargin - v.margin, 0.5e5) : v.margin
     const edge = pathCoefficient(v.flow, kept)
@@ -276,7 +276,7 @@ export const loadSensingSection = defineKind({
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const into = opening > 0 ? metered(l, opening, p[one]) : 0
-        const out = opening * back * smoothSquareRoot(p[other] - p[T])
+        const out = outlet(y) * back * smoothSquareRoot(p[other] - p[T])
         // the load is told while the spool is beyond its dead band
         const above = p[one] - p[X]
         const told =

@@ -8,8 +8,9 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
+import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
-import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
+import { pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { line, partOf } from '../symbol'
 import { adjustable, solenoid, spring } from '../symbol-elements'
 import { BOX, drawBoxes, spoolEdges, type Box } from './spool'
@@ -24,7 +25,7 @@ const boxes: readonly Box[] = [['P>A', 'B>T'], [], ['P>B', 'A>T']]
 
 /**
  * The spool follows its command at constant speed. Beyond the dead band each edge opens as the metering notch does:
- * φ = ((|y| − y_0)/(1 − y_0))^e; y > 0 joins P to A and B to T, y < 0 P to B and A to T. Q = φ·path(Δp; q_r, Δp_r).
+ * (metering.ts); y > 0 joins P to A and B to T, y < 0 P to B and A to T. Q = φ·path(Δp; q_r, Δp_r).
  */
 export const proportionalValve = defineKind({
   name: 'proportional-valve',
@@ -42,8 +43,7 @@ export const proportionalValve = defineKind({
   parameters: {
     ratedFlow: quantity('Rated flow, each edge', 'flow', '40 L/min', 1e-6, 0.2),
     ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
-    deadBand: quantity('Dead band', 'share', '5 %', 0, 0.5, { note: 'overlap of the spool' }),
-    exponent: quantity('Notch exponent', 'ratio', '1.5', 0.5, 4, { note: '1 is linear; 1.5 is usual' }),
+    ...meteringParameters('5 %', 'overlap of the spool'),
     shiftTime: quantity('Time for full stroke', 'time', '60 ms', 1e-3, 5),
     leakage: quantity('Spool leakage at 100 bar', 'flow', '0 L/min', 0, 1e-3, {
       note: 'between neighbouring lands',
@@ -53,6 +53,7 @@ export const proportionalValve = defineKind({
       note: 'reported when exceeded at P, A or B',
     }),
   },
+  idleParameters: idleMetering,
   inputs: inputSpecs(INPUT, {
     command: { label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 },
   }),
@@ -108,7 +109,7 @@ export const proportionalValve = defineKind({
   },
   caption: (values, show) => [show(values.ratedFlow, 'flow')],
   model(values, fluid) {
-    const notch = notchOpening(values)
+    const { inlet, outlet } = meteringEdges(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const leakReference = values.leakage / 100e5
     return {
@@ -126,11 +127,10 @@ export const proportionalValve = defineKind({
         const { p, q } = l
         const leak = leakReference * fluid.leakageFactor
         l.dx[STATE.spool] = spoolRate(y, l.u[INPUT.command], values.shiftTime)
-        const opening = coefficient * notch(y)
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
-        const into = opening * smoothSquareRoot(p[P] - p[one])
-        const out = opening * smoothSquareRoot(p[other] - p[T])
+        const into = coefficient * inlet(y) * smoothSquareRoot(p[P] - p[one])
+        const out = coefficient * outlet(y) * smoothSquareRoot(p[other] - p[T])
         q[P] = into + leak * (2 * p[P] - p[A] - p[B])
         q[T] = -out + leak * (2 * p[T] - p[A] - p[B])
         q[one] = -into + leak * (2 * p[one] - p[P] - p[T])

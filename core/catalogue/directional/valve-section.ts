@@ -1,3 +1,4 @@
+import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
 import {
   defineKind,
@@ -10,7 +11,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { notchOpening, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
+import { pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { checkParameters, checkValveFlow } from './check'
 import { portRelief } from '../pressure/port-relief'
 import { line, partOf, type Shape } from '../symbol'
@@ -27,7 +28,7 @@ const [P, N, M, T, A, B] = [0, 1, 2, 3, 4, 5]
 const boxes: readonly Box[] = [['P>A', 'B>T'], ['N>M'], ['P>B', 'A>T']]
 
 /**
- * One section of a lever bank. Its spool metres P→A and B→T, or P→B and A→T, by the notch φ = ((|y| − y_0)/(1 − y_0))^e beyond its
+ * One section of a lever bank. Its spool metres P→A and B→T, or P→B and A→T, by φ(y) (metering.ts) beyond its
  * dead band; the neutral gallery N→M, open in neutral, closes with φ_N = (1 − |y|/y_N) as the spool leaves it, so that with an open
  * centre the pump pressure rises. Ahead of P a load check; at A and B port reliefs to T and suction checks from T. Between the lands
  * leakage G·Δp scaled with ν_ref/ν.
@@ -55,8 +56,7 @@ export const valveSection = defineKind({
       note: 'at the rated flow, spool in neutral',
     }),
     neutralClosed: quantity('Neutral passage closed at', 'share', '70 %', 0.1, 1, { note: 'of the lever' }),
-    deadBand: quantity('Dead band', 'share', '15 %', 0, 0.5, { note: 'of the lever' }),
-    exponent: quantity('Notch exponent', 'ratio', '1.5', 0.5, 4),
+    ...meteringParameters('15 %', 'of the lever'),
     shiftTime: quantity('Time for full stroke', 'time', '100 ms', 1e-3, 5),
     leakage: quantity('Spool leakage at 100 bar', 'flow', '0.03 L/min', 0, 1e-3, {
       note: 'from A and from B to the tank gallery',
@@ -70,6 +70,7 @@ export const valveSection = defineKind({
     suction: { type: 'switch', label: 'Suction check valves', default: true, group: 'Ports' },
     ...checkParameters('Checks'),
   },
+  idleParameters: idleMetering,
   inputs: inputSpecs(INPUT, {
     command: { label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 },
   }),
@@ -82,6 +83,7 @@ export const valveSection = defineKind({
   traits: {
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     restrictions: spoolEdges,
+    connectedAtRest: () => [['N', 'M']],
     paths: [
       { from: 'N', to: 'M', type: 'switched' },
       { from: 'P', to: 'A', type: 'switched', oneWayWhenOpen: true },
@@ -157,7 +159,7 @@ export const valveSection = defineKind({
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model(v, fluid) {
     const checkRate = checkValveFlow(v)
-    const notch = notchOpening(v)
+    const { inlet: notch, outlet } = meteringEdges(v)
     const edge = pathCoefficient(v.ratedFlow, v.ratedDrop)
     const neutral = pathCoefficient(v.ratedFlow, v.neutralDrop)
     const free = pathCoefficient(v.checkFlow, v.checkDrop)
@@ -195,7 +197,7 @@ export const valveSection = defineKind({
         // in neutral nothing is behind the check: it must not see now the one port, now the other
         l.dx[STATE.check] = checkRate(opening > 0 ? lift : 0, l.x[STATE.check])
         const into = opening > 0 ? l.x[STATE.check] * opening * smoothSquareRoot(lift) : 0
-        const out = opening > 0 ? opening * smoothSquareRoot(p[other] - p[T]) : 0
+        const out = edge * outlet(y) * smoothSquareRoot(p[other] - p[T])
         const left = 1 - size / v.neutralClosed
         const through = left > 0 ? left * neutral * smoothSquareRoot(p[N] - p[M]) : 0
         const dropA = p[A] - p[T]

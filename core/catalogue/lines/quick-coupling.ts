@@ -5,7 +5,9 @@ import { throttledFaults, throttledModel, throttledParameters } from '../flow/th
 
 const INPUT = indices('coupled')
 const STATE = indices('spilled')
-const CONDITION = indices('losing')
+const CONDITION = indices('underPressure', 'losing')
+/** Pressure above which a coupling is not to be pulled apart, Pa. */
+const RESIDUAL = 5e5
 
 /** Coupled, Q = path(p_A − p_B); apart, both halves shut by their checks, or without checks each loses Q = path(p) to the outside. */
 export const quickCoupling = defineKind({
@@ -68,7 +70,18 @@ export const quickCoupling = defineKind({
   },
   model(v) {
     const coupled = (l: Local) => l.u[INPUT.coupled] > 0.5
-    if (v.checks) return throttledModel(v, (l) => (coupled(l) ? 1 : 0))
+    const underPressure = {
+      label: 'disconnected under pressure',
+      severity: 'danger',
+    } as const
+    const standing = (l: Local) => (coupled(l) ? -1 : Math.max(l.p[0], l.p[1]) - RESIDUAL)
+    if (v.checks)
+      return throttledModel(v, (l) => (coupled(l) ? 1 : 0), {
+        conditions: [{ name: 'underPressure', ...underPressure }],
+        observe(l) {
+          l.c[CONDITION.underPressure] = standing(l)
+        },
+      })
     const coefficient = pathCoefficient(v.ratedFlow, v.ratedDrop)
     return throttledModel(v, (l) => (coupled(l) ? 1 : 0), {
       states: stateSpecs(STATE, {
@@ -82,6 +95,7 @@ export const quickCoupling = defineKind({
         },
       }),
       conditions: conditionSpecs(CONDITION, {
+        underPressure,
         losing: { label: 'apart: external leakage', severity: 'danger' },
       }),
       afterEvaluate(l) {
@@ -94,6 +108,7 @@ export const quickCoupling = defineKind({
         }
       },
       observe(l) {
+        l.c[CONDITION.underPressure] = standing(l)
         l.c[CONDITION.losing] = l.dx[STATE.spilled] - 1e-8
         if (!coupled(l)) l.power[Power.heat] = l.p[0] * l.q[0] + l.p[1] * l.q[1]
       },

@@ -1,5 +1,6 @@
-import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
+import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs } from '../kind'
+import { dashed } from '../symbol'
+import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
@@ -7,7 +8,7 @@ import { portRelief, portReliefParameters } from './port-relief'
 const STATE = indices('opening', 'checkOpening')
 const OUTPUT = indices('flow')
 
-const [A, B] = [0, 1]
+const [A, B, X] = [0, 1, 2]
 
 /** Keeps A above B by its setting while oil flows, as a relief in the return line: the law of port-relief.ts; a check B→A beside it. */
 export const backPressureValve = defineKind({
@@ -20,11 +21,21 @@ export const backPressureValve = defineKind({
   ports: [
     { name: 'A', domain: 'oil', role: 'line that is kept under pressure' },
     { name: 'B', domain: 'oil', role: 'towards the tank' },
+    { name: 'X', domain: 'oil', role: 'pilot that switches it off', mayStayOpen: true },
   ],
-  parameters: { ...portReliefParameters('6 bar'), ...checkParameters('Check') },
+  parameters: {
+    ...portReliefParameters('6 bar'),
+    switched: { type: 'switch', label: 'Switched off by a pilot', default: false },
+    switchPressure: quantity('Wholly open from a pilot of', 'pressure', '20 bar', 1e4, 350e5, {
+      note: 'it keeps its full setting up to half of it',
+    }),
+    ...checkParameters('Check'),
+  },
+  idleParameters: (v) => (v.switched ? [] : ['switchPressure']),
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    pilotPorts: ['X'],
     restrictions: [{ from: 'A', to: 'B', element: 'spring' }],
     paths: [
       { from: 'A', to: 'B', type: 'open' },
@@ -35,8 +46,13 @@ export const backPressureValve = defineKind({
     shapes: [
       ...pressureBody({ flow: 'down', pilot: 'top', drain: 'bottom' }),
       ...checkBeside(7, 0, 'up', values.crackingPressure > 0),
+      ...(values.switched ? [dashed([-4, 1], [-2, 1])] : []),
     ],
-    ports: { A: { x: 0, y: -4, side: 'up' }, B: { x: 0, y: 4, side: 'down' } },
+    ports: {
+      A: { x: 0, y: -4, side: 'up' },
+      B: { x: 0, y: 4, side: 'down' },
+      ...(values.switched ? { X: { x: -4, y: 1, side: 'left' } as const } : {}),
+    },
     box: { x: -3, y: -3.5, w: 11.2, h: 7 },
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
@@ -44,7 +60,10 @@ export const backPressureValve = defineKind({
     const checkRate = checkValveFlow(v)
     const relief = portRelief(v)
     const back = pathCoefficient(v.checkFlow, v.checkDrop)
+    /** Share of the setting that is left under a pilot pressure: falls from half the switching pressure on. */
+    const kept = (pilot: number) => (v.switched ? 1 - smoothRamp((2 * pilot) / v.switchPressure - 1) : 1)
     return {
+      idlePorts: v.switched ? [] : [X],
       states: stateSpecs(STATE, {
         opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
         checkOpening: { label: 'check opening', quantity: 'share', initial: 0, scale: 1 },
@@ -54,11 +73,12 @@ export const backPressureValve = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting])
+        l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting] * kept(l.p[X]))
         l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
         l.q[A] =
           relief.flow(l.x[STATE.opening], drop) + l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
         l.q[B] = -l.q[A]
+        l.q[X] = 0
       },
       observe(l) {
         l.o[OUTPUT.flow] = l.q[A]

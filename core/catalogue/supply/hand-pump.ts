@@ -38,7 +38,7 @@ export const handPump = defineKind({
     strokes: { label: 'double strokes', quantity: 'rotationalSpeed', rest: 0, min: 0, max: 20 },
   }),
   faults: [blocked('suction check shut')],
-  traits: { suctionPorts: ['S'] },
+  traits: { suctionPorts: ['S'], deliveryPorts: ['P'] },
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),

@@ -45,7 +45,17 @@ export const pressureCompensatedPump = defineKind({
     leakOut(L, 'shaft seal leaks outwards'),
     wrongRotation(W),
   ],
-  traits: { suctionPorts: ['S'], drainPorts: ['L'], sizingTargets: { displacement: 'displacement' } },
+  traits: {
+    supply: (v) => ({
+      port: 'P',
+      pump: 'compensated',
+      flow: (v.displacement * v.ratedSpeed) / (2 * Math.PI),
+      compensator: v.compensator,
+    }),
+    suctionPorts: ['S'],
+    drainPorts: ['L'],
+    sizingTargets: { displacement: 'displacement' },
+  },
   forms: true,
   symbol: (values, form) => ({
     shapes: [

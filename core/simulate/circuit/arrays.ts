@@ -42,6 +42,7 @@ export class CircuitArrays implements Local {
   readonly v: Float64Array
   readonly a: Float64Array
   readonly e: Float64Array
+  readonly h: Float64Array
   readonly f: Float64Array
   readonly x: Float64Array
   readonly dx: Float64Array
@@ -82,6 +83,7 @@ export class CircuitArrays implements Local {
     this.v = new Float64Array(sum.ports)
     this.a = new Float64Array(sum.ports)
     this.e = new Float64Array(sum.ports)
+    this.h = new Float64Array(sum.ports)
     this.f = new Float64Array(sum.ports)
     this.x = this.modelInputs.subarray(sum.ports)
     this.dx = this.modelOutputs.subarray(sum.ports)
@@ -99,6 +101,7 @@ export class CircuitArrays implements Local {
         v: this.v.subarray(from.ports, to.ports),
         a: this.a.subarray(from.ports, to.ports),
         e: this.e.subarray(from.ports, to.ports),
+        h: this.h.subarray(from.ports, to.ports),
         f: this.f.subarray(from.ports, to.ports),
         x: this.x.subarray(from.states, to.states),
         dx: this.dx.subarray(from.states, to.states),

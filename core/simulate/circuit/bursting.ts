@@ -1,4 +1,4 @@
-/** Where a line would burst: above four times the lowest rating of its components. */
+/** Where a line would burst: above four times the lowest rating of its components and pipes. */
 import { Power, type Model } from '../../catalogue/kind'
 import { circleArea, smoothSquareRoot } from '../../catalogue/flow-laws'
 import type { Fluid } from '../../fluid/fluid'
@@ -13,7 +13,7 @@ const HOLE = 6e-3
 
 /** Pressure at which each node's line would burst, Pa; Infinity where it is no oil. */
 export function burstPressures({ nodes, nodeOf, components }: Netlist): Float64Array {
-  const ratings = new Float64Array(nodes.length).fill(Infinity)
+  const ratings = Float64Array.from(nodes, ({ rating }) => rating)
   for (const { component, kind, values } of components) {
     const parameter = kind.traits?.ratedPressure
     if (!parameter) continue

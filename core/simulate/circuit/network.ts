@@ -38,6 +38,8 @@ interface Rod {
   readonly driver: Element
   readonly port: number
   readonly readers: readonly { readonly element: Element; readonly port: number }[]
+  /** What can hold it. */
+  readonly holders: readonly Element[]
 }
 
 /** One method of all models that have it, each with what it works on. */
@@ -334,6 +336,11 @@ export class Network implements Problem {
     for (let k = 0; k < imposingPorts.length; k++) potential[imposedNodes[k]] = p[imposingPorts[k]]
     for (let k = 0; k < followingPorts.length; k++) p[followingPorts[k]] = potential[followedNodes[k]]
     for (let i = 0; i < x.length; i++) x[i] = y[firstElementState + i]
+    for (const { driver, port, holders } of this.rods) {
+      let force = 0
+      for (const { model, local } of holders) force += model.holds!(local)
+      driver.local.h[port] = force
+    }
     this.evaluating.all()
   }
 
@@ -535,10 +542,14 @@ function rodsOf(elements: readonly Element[]): Rod[] {
   )
   return ends
     .filter((end) => end.drives)
-    .map(({ element: driver, port }) => ({
-      driver,
-      port,
-      readers: ends.filter((end) => !end.drives && end.element.nodes[end.port] === driver.nodes[port]),
-    }))
+    .map(({ element: driver, port }) => {
+      const readers = ends.filter((end) => !end.drives && end.element.nodes[end.port] === driver.nodes[port])
+      return {
+        driver,
+        port,
+        readers,
+        holders: readers.map(({ element }) => element).filter(({ model }) => model.holds),
+      }
+    })
     .filter((rod) => rod.readers.length > 0)
 }

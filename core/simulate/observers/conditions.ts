@@ -1,4 +1,5 @@
 /** Conditions that last, and instants worth reporting, found on the solver's steps. */
+import { showQuantity } from '../../units/text'
 import { CAVITATION_PRESSURE } from '../../fluid/fluid'
 import { ATMOSPHERE } from '../../units/quantities'
 import type { Element } from '../circuit/elements'
@@ -36,8 +37,10 @@ const copyOf = (condition: Condition): Condition => ({
 export class Conditions implements Observer<ConditionsState> {
   private conditions: Condition[] = []
   private readonly watched: Watched[] = []
-  /** Nodes whose oil may tear, whose line may burst or run empty; after them come the measures of the elements. */
+  /** Nodes whose oil may tear, whose line may burst or run empty; after them come rated pipes, then the measures of the elements. */
   private readonly oil: Int32Array
+  /** Nodes whose pipes have a rating. */
+  private readonly rated: Int32Array
   private readonly isOpen: Uint8Array
   private readonly emptyPressure: number
   private readonly last: Float64Array
@@ -65,6 +68,16 @@ export class Conditions implements Observer<ConditionsState> {
         'emptied',
         'warning',
         (name) => `run empty: more was drawn from ${name} than it holds`,
+      )
+    this.rated = this.oil.filter((i) => network.nodes[i].rating < Infinity)
+    for (const i of this.rated)
+      this.watchLine(
+        i,
+        'overRated',
+        'danger',
+        (name) =>
+          `pipe above its rating: ${name} beyond ${showQuantity(network.nodes[i].rating, 'pressure', 'metric')}`,
+        1,
       )
     for (const e of network.elements)
       e.model.conditions?.forEach((spec) => {
@@ -143,7 +156,10 @@ export class Conditions implements Observer<ConditionsState> {
     for (let k = 0; k < nodes; k++) now[k] = CAVITATION_PRESSURE - (potential[oil[k]] + ATMOSPHERE)
     for (let k = 0; k < nodes; k++) now[nodes + k] = potential[oil[k]] - burstPressure[oil[k]]
     for (let k = 0; k < nodes; k++) now[2 * nodes + k] = emptyPressure - potential[oil[k]]
-    now.set(arrays.c, 3 * nodes)
+    const { rated } = this
+    for (let k = 0; k < rated.length; k++)
+      now[3 * nodes + k] = potential[rated[k]] - this.network.nodes[rated[k]].rating
+    now.set(arrays.c, 3 * nodes + rated.length)
   }
 
   /** Whether a measure changed sides since the last look; then the caller finds out when. */
