@@ -66,6 +66,7 @@ export const demoMachines = (): DemoMachine[] => [
       onLoss: 'The motor stops; the line bleeds down through the pump.',
     },
     ['Direct and piloted', 'relief-rig'],
+    ['Vented and set from afar', 'relief-rig-vented'],
   ),
   machine(
     'Blade press',
@@ -112,6 +113,7 @@ export const demoMachines = (): DemoMachine[] => [
     },
     ['Counterbalance valve', 'boat-lift'],
     ['Pilot check, hand pump', 'boat-lift-pilot-check'],
+    ['Lever valve with float, and a lock', 'boat-lift-lever'],
   ),
   machine(
     'Slipway winch',

@@ -160,7 +160,7 @@ export interface Local {
   readonly v: Float64Array
   /** Compliance of air trapped at each port, m³/Pa, beside that of the oil: written by a fault. */
   readonly a: Float64Array
-  /** Part of `q` at each port that leaves to the surroundings, m³/s: written by a fault. */
+  /** Part of `q` at each port that leaves to the surroundings or to another machine, m³/s. */
   readonly e: Float64Array
   /** Force by which locks hold each rod that the component drives, N; read as friction. */
   readonly h: Float64Array
@@ -267,6 +267,8 @@ export interface Motion {
   readonly load: number
   readonly minimumLoad: number
   readonly friction: number
+  /** What is set in motion, kg. */
+  readonly mass?: number
   /** The rod that it presses against the load: diameter and greatest free length, m. */
   readonly column?: { readonly diameter: number; readonly length: number }
 }

@@ -156,8 +156,8 @@ describe('small parts with a choice', () => {
     const spilled = ((60 / 60) * (Math.sqrt(20 / 2) + Math.sqrt(10 / 2)) * 0.5).toFixed(1)
     const [litres, conditions] = lost(false)
     expect((litres as number).toFixed(1)).toBe(spilled)
-    expect(conditions).toEqual(['losing'])
-    expect(lost(true)).toEqual([0, []])
+    expect(conditions).toEqual(['underPressure', 'losing'])
+    expect(lost(true)).toEqual([0, ['underPressure']])
   })
   it('a coupling may be apart from the start', () => {
     const sheet = between('quick-coupling', { joined: false })

@@ -16,7 +16,7 @@ import {
   timed,
   track,
 } from '../testing'
-import { setParameter } from '../sheet/edit'
+import { changePipe, setParameter } from '../sheet/edit'
 
 describe('a pump that is driven the wrong way', () => {
   it('draws from its pressure line, and oil and energy still add up', () => {
@@ -217,5 +217,177 @@ describe('centres of a 4/3 valve', () => {
     expect(slow).toBeGreaterThan(0.01)
     expect(free).toBeGreaterThan(1.5 * slow)
     expect(drift('pToA')).toBeGreaterThanOrEqual(-0.005)
+  })
+})
+
+describe('a mechanical lock', () => {
+  const locked = (holdingForce: string, lock: [number, string]) => {
+    const sheet = circuit(
+      {
+        tank: ['reservoir'],
+        ram: [
+          'cylinder-double-acting',
+          { bore: '63 mm', rod: '36 mm', stroke: '500 mm', start: '400 mm', mass: '500 kg', angle: '90 °' },
+        ],
+        lock: ['load-lock', { holdingForce, engaging: '0.1 s' }],
+        a: ['orifice', { diameter: '2 mm' }],
+        b: ['orifice', { diameter: '3 mm' }],
+      },
+      ['ram.A a.A', 'a.B tank.T', 'ram.B b.A', 'b.B tank.T', 'lock.R ram.R'],
+    )
+    return { sheet, r: runSheet(timed(sheet, 4, [track(idOf(sheet, 'load-lock'), 'locked', lock)])) }
+  }
+  it('stops the load and carries it without oil, creeping by nothing that can be seen', () => {
+    const { sheet, r } = locked('20 kN', [1, '1'])
+    const position = `${idOf(sheet, 'cylinder-double-acting')}.position`
+    const [before, after, later] = [0.9, 1.5, 3.9].map((t) => at(r, position, t))
+    expect(before).toBeLessThan(0.4)
+    expect(after - later).toBeLessThan(1e-5)
+    expect(later).toBeGreaterThan(0.1)
+    // the oil under the piston is relieved: the lock has the weight
+    expect(Math.abs(end(r, `pressure(${idOf(sheet, 'cylinder-double-acting')}.A)`))).toBeLessThan(0.2 * bar)
+    balanced(r)
+  })
+  it('is reported where it does not hold', () => {
+    const { r } = locked('2 kN', [0, '1'])
+    expect(r.conditions.some((c) => c.name === 'moves' && c.severity === 'danger')).toBe(true)
+  })
+})
+
+describe('a supply by another machine', () => {
+  const supplied = (pump: string, opening: string) => {
+    const sheet = circuit(
+      {
+        supply: ['foreign-supply', { pump, flow: '40 L/min', pressure: '150 bar', margin: '20 bar' }],
+        edge: ['needle-valve', { ratedFlow: '40 L/min', ratedDrop: '100 bar', opening }],
+        ...(pump === 'loadSensing' ? { load: ['pressure-source', { pressure: '60 bar' }] } : {}),
+      } as Parameters<typeof circuit>[0],
+      [
+        'supply.P edge.A',
+        ...(pump === 'loadSensing' ? ['edge.B load.P', 'supply.X load.P'] : ['edge.B supply.T']),
+      ],
+    )
+    const r = runSheet(timed(sheet, 2, []))
+    balanced(r)
+    return {
+      flow: end(r, `${idOf(sheet, 'foreign-supply')}.flow`) / lpm,
+      pressure: end(r, `pressure(${idOf(sheet, 'foreign-supply')}.P)`) / bar,
+    }
+  }
+  it('gives its flow up to its pressure', () => {
+    const open = supplied('fixed', '100 %')
+    expect(open.flow).toBeCloseTo(40, 0)
+    expect(open.pressure).toBeCloseTo(102, 0)
+    const shut = supplied('compensated', '0 %')
+    expect(shut.flow).toBeCloseTo(0, 1)
+    expect(shut.pressure).toBeGreaterThan(145)
+    expect(shut.pressure).toBeLessThan(166)
+  })
+  it('keeps its margin above the load signal', () => {
+    const { pressure, flow } = supplied('loadSensing', '100 %')
+    expect(pressure).toBeGreaterThan(70)
+    expect(pressure).toBeLessThan(81)
+    // over the edge by the margin: 40·√(20/100), less what the band of the compensator takes
+    expect(flow).toBeGreaterThan(13)
+    expect(flow).toBeLessThan(18)
+  })
+})
+
+describe('a continued line', () => {
+  it('ends closed, or at the pressure that it has on the other sheet', () => {
+    const flow = (boundary: string) => {
+      const sheet = circuit(
+        {
+          source: ['pressure-source', { pressure: '20 bar' }],
+          edge: ['needle-valve', { ratedFlow: '40 L/min', ratedDrop: '20 bar' }],
+          on: ['continuation', { boundary }],
+        },
+        ['source.P edge.A', 'edge.B on.A'],
+      )
+      return end(runSheet(timed(sheet, 1, [])), `${idOf(sheet, 'continuation')}.flow`) / lpm
+    }
+    expect(flow('closed')).toBeCloseTo(0, 6)
+    expect(flow('held')).toBeCloseTo(39, 0)
+  })
+})
+
+describe('a back-pressure valve with a pilot', () => {
+  it('keeps its pressure without the pilot, and opens wholly with it', () => {
+    let sheet = circuit(
+      {
+        flow: ['flow-source', { flow: '20 L/min' }],
+        tank: ['reservoir'],
+        back: [
+          'back-pressure-valve',
+          { setting: '10 bar', ratedFlow: '40 L/min', switched: true, switchPressure: '20 bar' },
+        ],
+        pilot: ['pressure-source'],
+        home: ['reservoir'],
+      },
+      ['tank.T flow.A', 'flow.B back.A', 'back.B home.T', 'pilot.P back.X'],
+    )
+    sheet = timed(sheet, 2, [track(idOf(sheet, 'pressure-source'), 'pressure', [1, '30 bar'])])
+    const r = runSheet(sheet)
+    const kept = `pressure(${idOf(sheet, 'flow-source')}.B)`
+    expect(at(r, kept, 0.9) / bar).toBeGreaterThan(8)
+    expect(end(r, kept) / bar).toBeLessThan(4)
+  })
+})
+
+describe('metering edges', () => {
+  const flow = (parameters: Record<string, string>, command: string) => {
+    const sheet = circuit(
+      {
+        source: ['pressure-source', { pressure: '50 bar' }],
+        valve: [
+          'proportional-valve',
+          { ratedFlow: '40 L/min', ratedDrop: '50 bar', deadBand: '0 %', ...parameters },
+        ],
+        tank: ['reservoir'],
+        a: ['reservoir'],
+        b: ['plug'],
+      },
+      ['source.P valve.P', 'valve.T tank.T', 'valve.A a.T', 'valve.B b.A'],
+    )
+    return (
+      -end(
+        runSheet(timed(sheet, 1, [track(idOf(sheet, 'proportional-valve'), 'command', [0, command])])),
+        `flow(${idOf(sheet, 'proportional-valve')}.A)`,
+      ) / lpm
+    )
+  }
+  it('open by two notches, first the fine one', () => {
+    const notches = { edges: 'twoNotches', fineLength: '40 %', fineIn: '10 %' }
+    expect(flow(notches, '20 %')).toBeCloseTo(40 * 0.05, 1)
+    expect(flow(notches, '40 %')).toBeCloseTo(40 * 0.1, 1)
+    expect(flow(notches, '70 %')).toBeCloseTo(40 * 0.55, 1)
+    expect(flow(notches, '100 %')).toBeCloseTo(40, 1)
+  })
+  it('open as they were measured', () => {
+    const measured = {
+      edges: 'table',
+      inletTable: [
+        ['0 %', '0 %'],
+        ['50 %', '10 %'],
+        ['100 %', '80 %'],
+      ],
+    }
+    expect(flow(measured as unknown as Record<string, string>, '50 %')).toBeCloseTo(4, 1)
+    expect(flow(measured as unknown as Record<string, string>, '75 %')).toBeCloseTo(40 * 0.45, 1)
+  })
+})
+
+describe('a pipe with a rating', () => {
+  it('is reported while its line is above it', () => {
+    const sheet = timed(circuit(powerUnit, powerUnitPipes), 0.5, [])
+    const rated = changePipe(
+      sheet,
+      sheet.pipes.find((p) => 'component' in p.from && p.from.port === 'P')!.id,
+      {
+        rating: '100 bar',
+      },
+    )
+    expect(runSheet(rated).conditions.map((c) => c.name)).toContain('overRated')
+    expect(runSheet(sheet).conditions.map((c) => c.name)).not.toContain('overRated')
   })
 })

@@ -168,6 +168,7 @@ export function cylinderMotions(v: CylinderValues, areas: CylinderAreas, rodDiam
       load: at(v.start),
       minimumLoad: least,
       friction,
+      mass: v.mass,
       column,
     },
     {
@@ -178,6 +179,7 @@ export function cylinderMotions(v: CylinderValues, areas: CylinderAreas, rodDiam
       load: -at(v.stroke),
       minimumLoad: -most,
       friction,
+      mass: v.mass,
     },
   ]
 }

@@ -55,6 +55,8 @@ export const continuation = defineKind({
       outputs: outputSpecs(OUTPUT, { flow: { label: 'flow to the other sheet', quantity: 'flow' } }),
       evaluate(l) {
         l.q[A] = coefficient * smoothSquareRoot(l.p[A] - v.pressure)
+        // the oil goes elsewhere
+        l.e[A] = l.q[A]
       },
       observe(l) {
         l.o[OUTPUT.flow] = l.q[A]

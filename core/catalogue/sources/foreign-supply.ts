@@ -25,7 +25,7 @@ const OVERRIDE = 0.1
 /**
  * What another machine supplies: a flow up to a pressure, as a fixed pump with its relief, a pressure-compensated pump or a
  * load-sensing one. Q = q·clamp((p_limit − p)/band), following with a lag; p_limit = min(p_set, p_X + margin) with load sensing.
- * T holds the pressure of its return.
+ * Above p_set its relief valve passes q·(p − p_set)/(0.1·p_set). T holds the pressure of its return.
  */
 export const foreignSupply = defineKind({
   name: 'foreign-supply',
@@ -122,16 +122,18 @@ export const foreignSupply = defineKind({
         const share = (limit - l.p[P]) / band
         const wanted = l.u[INPUT.running] * (share < 0 ? 0 : share > 1 ? 1 : share)
         l.dx[STATE.delivered] = (wanted - l.x[STATE.delivered]) / v.response
-        // its check lets nothing back
-        const flow = v.flow * l.x[STATE.delivered]
-        l.q[P] = -(flow > 0 ? flow : 0)
+        // its relief valve takes at once what the pump still gives above the highest pressure
+        const over = (l.p[P] - v.pressure) / (OVERRIDE * v.pressure)
+        l.q[P] = v.flow * ((over > 0 ? over : 0) - l.x[STATE.delivered])
         l.q[X] = 0
+        // the oil is that of the other machine
+        l.e[P] = l.q[P]
       },
       observe(l) {
         l.o[OUTPUT.flow] = -l.q[P]
         l.c[CONDITION.short] = l.p[P] - (v.pressure - band)
         // what it does to the oil comes from outside
-        l.power[Power.input] = -l.p[P] * l.q[P] - l.p[T] * l.q[T]
+        l.power[Power.input] = -l.p[P] * l.q[P]
       },
     }
   },
