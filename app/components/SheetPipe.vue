@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A pipe on the sheet. */
+import { DOT_RADIUS } from '@oar-bench/core/catalogue/symbol-elements'
 import { locationText, type Finding } from '@oar-bench/core/sheet/finding'
 import type { PipeEnd } from '@oar-bench/core/sheet/schema'
 import type { DrawnPipe } from '~/composables/useDrawnSheet'
@@ -33,6 +34,14 @@ const label = computed(() => {
     <path v-if="drawn.pipe.lineType === 'hose'" :d="drawn.d" class="pipe-line" />
     <polyline v-else :points="drawn.path" class="pipe-line" />
     <polyline v-if="drawn.pipe.lineType === 'shaft'" :points="drawn.path" class="shaft-core" />
+    <circle
+      v-for="dot in drawn.dots"
+      :key="dot.join()"
+      :cx="dot[0]"
+      :cy="dot[1]"
+      :r="DOT_RADIUS"
+      class="junction-dot"
+    />
     <title>{{ finding ?? label }}</title>
   </g>
 </template>

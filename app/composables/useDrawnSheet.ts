@@ -39,6 +39,8 @@ export interface DrawnPipe {
   path: string
   /** Path data as it is drawn: a hose hangs through. */
   d: string
+  /** The ends of a hose. */
+  dots: readonly XY[]
   arrow: ReturnType<typeof arrowPlace>
 }
 /** What a move that is under way has changed. */
@@ -87,7 +89,7 @@ function drawPipe(sheet: Sheet, pipe: Pipe, last?: DrawnPipe): DrawnPipe {
   const path = points.map((p) => p.join()).join(' ')
   const hose = pipe.lineType === 'hose' ? hoseOf(points) : undefined
   const d = hose ? hose.shapes.map(pathOf).join('') : `M${path}`
-  return { pipe, points, path, d, arrow: arrowPlace(points, hose?.lowest) }
+  return { pipe, points, path, d, dots: hose?.ends ?? [], arrow: arrowPlace(points, hose?.lowest) }
 }
 
 /** @param preview the sheet with the move that is under way @param running whether a run is shown, and not drawn */

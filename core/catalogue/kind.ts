@@ -334,6 +334,8 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly constantDelivery?: { readonly displacement: string; readonly speed: string }
   /** Pairs of ports that are joined while nothing is commanded, with these values. */
   connectedAtRest?(values: V): readonly (readonly [string, string])[]
+  /** A way that is open while a port is vented to tank: the main stage of a relief valve. */
+  readonly openWhenVented?: { readonly vent: string; readonly from: string; readonly to: string }
   /** How it moves a load. */
   motions?(values: V): readonly Motion[]
   /** The two ports of what oil turns without end, either way. */

@@ -28,6 +28,7 @@ import { narrowSuction } from './narrow-suction'
 import { noUnloadingPath } from './no-unloading-path'
 import { centreSuitsPump, reliefBelowCompensator } from './centre-suits-pump'
 import { contamination } from './contamination'
+import { lineThroughSymbol, symbolOnSymbol } from './drawing'
 import { idlePort } from './idle-port'
 import { loadSinks } from './load-sinks'
 import { neverFills } from './never-fills'
@@ -81,6 +82,8 @@ export const rules: readonly Rule[] = [
   loadSinks,
   contamination,
   pipeAboveRating,
+  lineThroughSymbol,
+  symbolOnSymbol,
   designationTwice,
   onePart,
 ]

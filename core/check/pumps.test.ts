@@ -1,6 +1,7 @@
 /** Rules about what suits a pump, what can never work, dirt, ratings and slips: each finds what it is for, and nothing in what is put right. */
 import { describe, expect, it } from 'vitest'
-import { changePipe, setParameter } from '../sheet/edit'
+import { addComponent, changePipe, setParameter } from '../sheet/edit'
+import { polyline } from '../sheet/geometry'
 import type { Sheet } from '../sheet/schema'
 import { circuit, idOf, messages } from '../testing'
 
@@ -280,5 +281,44 @@ describe('a pressure that was turned from bar by the atmosphere', () => {
     expect(set('2352 psi')).toEqual([expect.stringMatching(/14\.7 times 160/)])
     expect(set('2321 psi')).toEqual([])
     expect(set('2500 psi')).toEqual([])
+  })
+})
+
+describe('rules about what is idle', () => {
+  it('judge an isolating valve, and let a vented relief valve be', () => {
+    const packed = (relief: string, more: Parts = {}, pipes: string[] = []) =>
+      circuit(
+        {
+          ...unit,
+          relief: [relief, { setting: '110 bar' }],
+          isolating: ['poppet-valve'],
+          ram: ['cylinder-double-acting'],
+          b: ['reservoir'],
+          ...more,
+        },
+        [...unitPipes, 'pump.P isolating.A', 'isolating.B ram.A', 'ram.B b.T', ...pipes],
+      )
+    expect(of('no-way-to-unload', packed('relief-valve-direct'))).toHaveLength(1)
+    const vent: Parts = { vent: ['directional-valve-2-2', { centre: 'open' }], v: ['reservoir'] }
+    const vented = packed('relief-valve-vented', vent, ['relief.X vent.P', 'vent.A v.T'])
+    expect(of('no-way-to-unload', vented)).toEqual([])
+  })
+})
+
+describe('rules about the drawing', () => {
+  it('find a line through a symbol, and a symbol on another', () => {
+    const sheet = circuit(unit, unitPipes)
+    expect(of('line-through-symbol', sheet)).toEqual([])
+    expect(of('symbol-on-symbol', sheet)).toEqual([])
+    const [tank, , pump] = sheet.components
+    const at = (x: number, y: number, id: string): Sheet => ({
+      ...sheet,
+      components: sheet.components.map((c) => (c.id === id ? { ...c, x, y } : c)),
+    })
+    expect(of('symbol-on-symbol', at(pump.x + 1, pump.y, tank.id))).toHaveLength(1)
+    const line = polyline(sheet, sheet.pipes[2])
+    const [[ax, ay], [bx, by]] = [line[0], line[1]]
+    const gauge = addComponent(sheet, 'burst', { x: Math.round((ax + bx) / 2), y: Math.round((ay + by) / 2) })
+    expect(of('line-through-symbol', gauge.sheet)).toHaveLength(1)
   })
 })

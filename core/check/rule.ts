@@ -97,6 +97,15 @@ export function restEdges(netlist: Netlist, edges: readonly Edge[][]): Edge[][] 
       rest[a].push({ to: b, type: 'open', component: component.id })
       rest[b].push({ to: a, type: 'open', component: component.id })
     }
+  const tanks = tankNodes(netlist)
+  for (const { component, kind } of netlist.components) {
+    const vented = kind.traits?.openWhenVented
+    if (!vented) continue
+    const [vent, from, to] = [vented.vent, vented.from, vented.to].map((port) =>
+      netlist.nodeOf.get(portKey(component.id, port))!,
+    )
+    if (canReach(rest, vent, tanks, ALWAYS)) rest[from].push({ to, type: 'open', component: component.id })
+  }
   return rest
 }
 

@@ -240,7 +240,8 @@ describe('DXF', () => {
     const hosed = changePipe(unit, pipe.id, { lineType: 'hose' })
     const on = (sheet: Sheet) => read(sheet).entities.filter((e) => e.layer === 'hose')
     expect(on(unit)).toEqual([])
-    expect(on(hosed).map((e) => e.type)).toEqual(['LWPOLYLINE', 'ARC', 'LWPOLYLINE'])
+    // with a dot at each end
+    expect(on(hosed).map((e) => e.type)).toEqual(['LWPOLYLINE', 'ARC', 'LWPOLYLINE', 'CIRCLE', 'CIRCLE'])
     // the part is level: it hangs down, and a drawing has its y upwards
     const arc = on(hosed)[1] as unknown as { startAngle: number; endAngle: number }
     expect([arc.startAngle, arc.endAngle].map((a) => Math.round((a * 180) / Math.PI))).toEqual([210, 330])

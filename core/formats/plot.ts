@@ -118,7 +118,15 @@ function pipeStrokes(points: readonly XY[], pipe: Pipe): Stroke[] {
     ink: { shape: 'line', points: inked, ...(dash ? { dash } : {}) },
   })
   const hose = pipe.lineType === 'hose' ? hoseOf(points) : undefined
-  if (hose) return hose.shapes.map((ink) => ({ layer, width: THIN, ink }))
+  if (hose)
+    return [
+      ...hose.shapes.map((ink) => ({ layer, width: THIN, ink })),
+      ...hose.ends.map((at) => ({
+        layer,
+        width: THIN,
+        ink: { shape: 'circle', at, r: DOT_RADIUS, fill: 'ink' } as const,
+      })),
+    ]
   if (pipe.lineType === 'shaft') return [stroke(beside(points, 0.25)), stroke(beside(points, -0.25))]
   return [stroke(points)]
 }

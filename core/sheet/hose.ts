@@ -10,6 +10,8 @@ const HALF = 60
 
 export interface Hose {
   readonly shapes: readonly (Polyline | Arc)[]
+  /** Where the hose begins and ends: a dot stands at each. */
+  readonly ends: readonly [XY, XY]
   /** Where it hangs lowest. */
   readonly lowest: XY
 }
@@ -39,6 +41,7 @@ export function hoseOf(points: readonly XY[]): Hose | undefined {
       { shape: 'arc', at, r, from: turn - HALF, to: turn + HALF },
       { shape: 'line', points: [end, ...points.slice(index + 1)] },
     ],
+    ends: [start, end],
     lowest: along(a, length / 2, r - rise),
   }
 }

@@ -81,6 +81,7 @@ export const poppetValve = defineKind({
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     ratedPressure: 'maxPressure',
     paths: [{ from: 'A', to: 'B', type: 'switched' }],
+    connectedAtRest: (v) => (v.rest === 'open' ? [['A', 'B']] : []),
   },
   safetyNote:
     'No single valve may be relied on under a raised load: use a mechanical lock where people can be under it.',

@@ -45,7 +45,7 @@ export const reliefValveVented = defineKind({
   },
   inputs: reliefInputs,
   faults: reliefFaults,
-  traits: reliefTraits,
+  traits: { ...reliefTraits, openWhenVented: { vent: 'X', from: 'P', to: 'T' } },
   safetyNote: 'The main knob is the maximum. A remote pilot can only set it lower.',
   forms: true,
   symbol(_values, form) {
