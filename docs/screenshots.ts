@@ -70,6 +70,11 @@ try {
   await wait(300)
   await picture('keys')
   await page.keyboard.press('Escape')
+  await page.getByTestId('files').click()
+  await page.getByTestId('export-runCsv').waitFor()
+  await wait(300)
+  await picture('exports')
+  await page.keyboard.press('Escape')
   const revisions = async () => {
     await page.getByTestId('files').click()
     await page.getByTestId('open-revisions').click()

@@ -100,7 +100,7 @@ test('a second pipe starts at a port where the first one has just ended', async 
 
 test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) => {
   await openCopy(page, 'relief-rig', 'Moving')
-  await expect(components(page)).toHaveCount(12)
+  await expect(components(page)).toHaveCount(15)
   const relief = page.locator('[data-component="V1"]')
   const state = async () => [
     await relief.locator('.symbol').getAttribute('transform'),
@@ -137,16 +137,16 @@ test('moves, turns, mirrors, deletes, and takes it all back', async ({ page }) =
   await expect(relief.locator('.symbol')).toHaveAttribute('transform', /scale\(-1 1\)/)
   await sheet.press('ArrowRight')
   await sheet.press('Delete')
-  await expect(components(page)).toHaveCount(11)
+  await expect(components(page)).toHaveCount(14)
   // the line it stood on has healed: two pipes have become one
   await expect(page.locator('.junction')).toHaveCount(1)
   for (let i = 0; i < 5; i++) await sheet.press('Control+z')
   expect(await state()).toEqual(first)
   await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled()
   for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Redo' }).click()
-  await expect(components(page)).toHaveCount(11)
+  await expect(components(page)).toHaveCount(14)
   for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(components(page)).toHaveCount(12)
+  await expect(components(page)).toHaveCount(15)
   await saved(page)
 })
 
@@ -257,14 +257,14 @@ test('writes a sheet file and reads it back; a bad one changes nothing', async (
   const path = await download.path()
   await newMachine(page, 'Copy of the rig')
   await page.getByTestId('import').setInputFiles(path)
-  await expect(components(page)).toHaveCount(12)
+  await expect(components(page)).toHaveCount(15)
   await page.getByTestId('import').setInputFiles({
     name: 'x.json',
     mimeType: 'application/json',
     buffer: Buffer.from('{"format":"oar-bench-sheet","version":7}'),
   })
   await expect(page.getByRole('alert')).toContainText('Nothing was changed')
-  await expect(components(page)).toHaveCount(12)
+  await expect(components(page)).toHaveCount(15)
   await saved(page)
 })
 
@@ -330,7 +330,7 @@ test('leads a pipe elsewhere by its end, lays a pilot line, selects by a frame, 
   await page.mouse.up()
   await page.keyboard.up('Shift')
   await expect(page.getByText(/\d+ selected/)).toBeVisible()
-  await expect(page.locator('.component.selected')).toHaveCount(13)
+  await expect(page.locator('.component.selected')).toHaveCount(16)
   const first = await page.locator('[data-component="P1"] > g').first().getAttribute('transform')
   const shape = await page.locator('[data-pipe="L8"] .pipe-line').getAttribute('points')
   await page.getByTestId('sheet').press('ArrowDown')

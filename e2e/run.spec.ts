@@ -122,7 +122,7 @@ test('edits the schedule, and the run follows it', async ({ page }) => {
   await run(page)
   await goTo(page, 0.8)
   expect(await number(reading(page, 'S1'))).toBeGreaterThan(160)
-  await expect(components(page)).toHaveCount(12)
+  await expect(components(page)).toHaveCount(15)
   await saved(page)
 })
 

@@ -181,7 +181,11 @@ test('writes every format, and other programs read them', async ({ page }) => {
   await book.xlsx.load(new Uint8Array(await written('partsXlsx')).buffer)
   expect(book.worksheets[0].getCell('C1').value).toBe('Part')
   expect((await written('partsCsv')).toString()).toContain('Pressure gauge')
-  expect((await written('netlist')).toString()).toContain('1-')
+  await page.getByTestId('files').click()
+  await page.getByTestId('csv-style').selectOption('semicolon-comma')
+  await page.keyboard.press('Escape')
+  expect((await written('partsCsv')).toString()).toMatch(/Position;Quantity;Part/)
+  expect((await written('netlistCsv')).toString()).toContain('1-')
 
   await newMachine(page, 'From a drawing')
   const file = (buffer: Buffer) => ({ name: 'x.svg', mimeType: 'image/svg+xml', buffer })
