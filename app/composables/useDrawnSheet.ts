@@ -1,5 +1,6 @@
 /** What of a sheet is on the screen: an entry that has not changed stays the same object, and its part of the page is left alone. */
 import { findKind } from '@oar-bench/core/catalogue'
+import { isOutline } from '@oar-bench/core/sheet/role'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import {
   boundsOnSheet,
@@ -79,7 +80,7 @@ function drawComponent(component: SheetComponent, caption: Label | undefined): D
     kind.role === 'text' || kind.role === 'enclosure'
       ? `${kind.label}: ${component.parameters.text ?? ''}`
       : `${nameOf(component)}, ${kind.label}`
-  const frame = kind.role === 'enclosure' || kind.role === 'vessel' ? boundsOnSheet(component) : undefined
+  const frame = isOutline(component) ? boundsOnSheet(component) : undefined
   return [{ component, symbol, rect, ports, caption, frame, label }]
 }
 /** @param last what was drawn of it before; returned again where nothing has changed */

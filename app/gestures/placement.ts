@@ -1,8 +1,8 @@
 /** A new component on its way to its place on the sheet. */
-import { findKind } from '@oar-bench/core/catalogue'
 import { insertInPipe, routeAround } from '@oar-bench/core/sheet/arrange'
 import { addComponent } from '@oar-bench/core/sheet/edit'
 import { outline, polyline, symbolOf, type Rect, type XY } from '@oar-bench/core/sheet/geometry'
+import { isSolid } from '@oar-bench/core/sheet/role'
 import { nameOf, type Sheet, type SheetComponent } from '@oar-bench/core/sheet/schema'
 import type { Placement } from '../stores/editorUi'
 import { toGrid } from './grid'
@@ -30,11 +30,6 @@ const overlap = (a: Rect, b: Rect) =>
     Math.min(a.x + a.w, b.x + b.w) - Math.max(a.x, b.x),
     Math.min(a.y + a.h, b.y + b.h) - Math.max(a.y, b.y),
   )
-/** An enclosure and a text may lie on others, and others stand in a vessel. */
-const isSolid = (component: SheetComponent) => {
-  const role = findKind(component.kind)?.role
-  return role !== 'enclosure' && role !== 'text' && role !== 'vessel'
-}
 const overlapped = (component: SheetComponent, others: readonly SheetComponent[]) =>
   isSolid(component)
     ? others.find(

@@ -1,15 +1,12 @@
 /** What is drawn so that it would be read wrongly: a line through a symbol, a symbol on another. */
 import { outline, polyline, type Rect } from '../sheet/geometry'
-import { nameOf, type SheetComponent } from '../sheet/schema'
+import { isSolid } from '../sheet/role'
+import { nameOf } from '../sheet/schema'
 import { findKind } from '../catalogue'
 import type { Rule } from './rule'
 
 /** So far inside an outline a line is through it, and two outlines lie on one another, modules. */
 const INSIDE = 0.6
-
-/** Kinds that are drawn round others, or are words. */
-const isSolid = (component: SheetComponent) =>
-  !['enclosure', 'text', 'vessel'].includes(findKind(component.kind)?.role ?? '')
 
 const inset = ({ x, y, w, h }: Rect): Rect => ({
   x: x + INSIDE,

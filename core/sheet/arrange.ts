@@ -14,6 +14,7 @@ import {
 } from './edit'
 import { lineDomain } from './netlist'
 import { outline, placedPorts, polyline, type Rect, type XY } from './geometry'
+import { isSolid } from './role'
 import { pipeSchema, type Junction, type Pipe, type PipeEnd, type Sheet, type SheetComponent } from './schema'
 
 /** Parts of a sheet that were copied: components and junctions, and the pipes between two of them. */
@@ -143,9 +144,7 @@ export function distribute(sheet: Sheet, ids: readonly string[], axis: 'x' | 'y'
 /** The pipes that run through components without being connected to them; enclosures and texts hide nothing. */
 function pipesUnder(sheet: Sheet, ids: ReadonlySet<string>): Set<string> {
   const bodies = sheet.components
-    .filter(
-      ({ id, kind }) => ids.has(id) && !['enclosure', 'text', 'vessel'].includes(findKind(kind)?.role ?? ''),
-    )
+    .filter((component) => ids.has(component.id) && isSolid(component))
     .map((component) => ({ id: component.id, ...outline(component) }))
   const under = new Set<string>()
   for (const pipe of sheet.pipes) {

@@ -17,6 +17,7 @@ import {
 } from './geometry'
 import { designationPrefix } from './designations'
 import { lineDomain, MIXED_DOMAINS } from './netlist'
+import { isOutline } from './role'
 import { straightRoute, route } from './route'
 import { itemOf, symbolsOfItem } from './shared-item'
 import {
@@ -154,11 +155,9 @@ export function move(
   )
 }
 
-const takesAlong = (c: SheetComponent) => ['enclosure', 'vessel'].includes(findKind(c.kind)?.role ?? '')
-
 /** Parts, and with a frame or a vessel all that lies wholly inside it. */
 export function withEnclosed(sheet: Sheet, ids: readonly string[]): string[] {
-  const frames = sheet.components.filter((c) => ids.includes(c.id) && takesAlong(c)).map(boundsOnSheet)
+  const frames = sheet.components.filter((c) => ids.includes(c.id) && isOutline(c)).map(boundsOnSheet)
   if (!frames.length) return [...ids]
   const within = (x: number, y: number) =>
     frames.some((f) => x >= f.x && x <= f.x + f.w && y >= f.y && y <= f.y + f.h)

@@ -14,6 +14,7 @@ import {
   type Rect,
 } from './geometry'
 import { annotationBox, lineTexts, LETTERING, smallLetters, type Annotation } from './annotations'
+import { isOutline } from './role'
 import { nameOf, type Sheet, type SheetComponent } from './schema'
 
 /** Distance from line to line of the lettering, in modules. */
@@ -95,10 +96,6 @@ function swept(component: SheetComponent): Rect {
   const travel = Math.max(0, ...Object.values(symbol.parts ?? {}).map((part) => Math.abs(part.travel)))
   return transformRect({ x: x - travel, y, w: w + 2 * travel, h }, component)
 }
-
-/** It is drawn round other things: what lies inside it is free. */
-const isOutline = (component: SheetComponent) =>
-  ['enclosure', 'vessel'].includes(findKind(component.kind)?.role ?? '')
 
 function takenBy(sheet: Sheet): Taken {
   const taken = new Taken(extent(sheet))
