@@ -15,8 +15,6 @@ const inset = ({ x, y, w, h }: Rect): Rect => ({
   h: h - 2 * INSIDE,
 })
 const crosses = ([ax, ay]: readonly [number, number], [bx, by]: readonly [number, number], r: Rect) =>
-  r.w > 0 &&
-  r.h > 0 &&
   Math.max(ax, bx) > r.x &&
   Math.min(ax, bx) < r.x + r.w &&
   Math.max(ay, by) > r.y &&
@@ -29,12 +27,26 @@ export const lineThroughSymbol: Rule = {
     const bodies = sheet.components
       .filter((c) => isSolid(c) && findKind(c.kind))
       .map((component) => ({ component, body: inset(outline(component)) }))
+      .filter(({ body }) => body.w > 0 && body.h > 0)
     return sheet.pipes.flatMap((pipe) => {
       const own = new Set([pipe.from, pipe.to].flatMap((end) => ('component' in end ? [end.component] : [])))
       const points = polyline(sheet, pipe)
+      let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
+      for (const [x, y] of points) {
+        left = Math.min(left, x)
+        right = Math.max(right, x)
+        top = Math.min(top, y)
+        bottom = Math.max(bottom, y)
+      }
       const through = bodies.find(
-        ({ component, body }) =>
-          !own.has(component.id) && points.slice(1).some((point, i) => crosses(points[i], point, body)),
+        ({ component, body: r }) =>
+          // most symbols lie far from the line
+          right > r.x &&
+          left < r.x + r.w &&
+          bottom > r.y &&
+          top < r.y + r.h &&
+          !own.has(component.id) &&
+          points.slice(1).some((point, i) => crosses(points[i], point, r)),
       )
       if (!through) return []
       return [

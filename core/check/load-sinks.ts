@@ -13,22 +13,25 @@ export const loadSinks: Rule = {
   check({ netlist, show }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
+    const spools = netlist.components.flatMap((of) => {
+      const { leakage } = of.values
+      // a spool: its ways are switched, and it has no seat
+      if (of.kind.traits?.loadHolding || typeof leakage !== 'number' || leakage === 0) return []
+      const nodes = (of.kind.traits?.paths ?? [])
+        .filter((path: { type: string }) => path.type === 'switched')
+        .flatMap((path: { from: string; to: string }) =>
+          [path.from, path.to].map((port) => netlist.nodeOf.get(portKey(of.component.id, port))!),
+        )
+      return nodes.length ? [{ of, nodes, leakage }] : []
+    })
+    if (!spools.length) return []
     return motions(netlist).flatMap((m) => {
       const load = loadPressure(m)
       if (!(load > 0) || m.outNode === undefined) return []
       // where oil may go by itself; a holding valve's check lets it in only
       const line = new Set([...reachable(edges, m.outNode, ALWAYS)].filter((node) => !tanks.has(node)))
-      return netlist.components.flatMap((of) => {
-        const leakage = of.values.leakage
-        // a spool: its ways are switched, and it has no seat
-        const isSpool = of.kind.traits?.paths?.some(
-          (path: { from: string; to: string; type: string }) =>
-            path.type === 'switched' &&
-            [path.from, path.to].some((port) =>
-              line.has(netlist.nodeOf.get(portKey(of.component.id, port))!),
-            ),
-        )
-        if (!isSpool || of.kind.traits?.loadHolding || typeof leakage !== 'number' || leakage === 0) return []
+      return spools.flatMap(({ of, nodes, leakage }) => {
+        if (!nodes.some((node: number) => line.has(node))) return []
         const speed = (leakage * load) / GIVEN_AT / m.outletArea
         if (speed < SLOW) return []
         return [

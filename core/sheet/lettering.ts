@@ -62,12 +62,15 @@ class Taken {
     this.squares = new Uint8Array(this.area.w * this.area.h)
   }
 
-  /** How many squares of a rectangle are taken. */
-  count(rect: Rect): number {
+  /** How many squares of a rectangle are taken; counting ends where they are more than `most`. */
+  count({ x, y, w, h }: Rect, most = Infinity): number {
     const { squares, area } = this
-    const { first, last, top, bottom } = this.within(rect)
+    const first = Math.max(Math.floor(x * FINENESS) - area.x, 0)
+    const last = Math.min(Math.ceil((x + w) * FINENESS) - area.x, area.w)
+    const bottom = Math.min(Math.ceil((y + h) * FINENESS) - area.y, area.h)
     let sum = 0
-    for (let j = top; j < bottom; j++) for (let i = first; i < last; i++) sum += squares[j * area.w + i]
+    for (let j = Math.max(Math.floor(y * FINENESS) - area.y, 0); j < bottom && sum <= most; j++)
+      for (let i = j * area.w + first, end = j * area.w + last; i < end; i++) sum += squares[i]
     return sum
   }
   take({ x, y, w, h }: Rect, around = CLEARANCE): void {
@@ -124,7 +127,7 @@ function takenBy(sheet: Sheet): Taken {
 /** What one square under a lettering weighs against one module of distance. */
 const COVERED = 4
 /** How far a lettering may move from its usual places, modules: by distance. */
-const FARTHEST = 9
+const FARTHEST = 7
 const SHIFTS = Array.from({ length: FARTHEST + 1 }, (_, d): [number, (readonly [number, number])[]] => [
   d,
   d
@@ -205,22 +208,32 @@ function lettering(component: SheetComponent, show: Show, taken: Taken): Label |
       : [right, left, above, aboveRight, below, belowRight]
   // during a run the reading is written after the designation
   const first = symbol.reading ? `${designation} ${READING}` : designation
-  /** What is written at a place covers, row by row: capitals and what hangs below the line. */
-  const covers = (place: Place): Rect[] =>
-    [first, ...lines].flatMap((text, row) =>
-      text ? [annotationBox({ ...place, y: place.y + LETTERING_LINE * row, text, size: LETTERING })] : [],
-    )
+  const rows = [first, ...lines]
+    .map((text, row) => ({ row, w: textWidth(text, LETTERING) }))
+    .filter(({ w }) => w)
+  const shares = { start: 0, middle: 0.5, end: 1 } as const
+  /** What a row at a place covers: capitals and what hangs below the line. */
+  const covers = ({ x, y, anchor }: Place, { row, w }: (typeof rows)[number]): Rect => ({
+    x: x - shares[anchor] * w,
+    y: y + LETTERING_LINE * row - 0.75 * LETTERING,
+    w,
+    h: LETTERING,
+  })
   let best = { place: places[0], cost: Infinity }
   // each usual place as it is first, then moved a little, as far as is needed
   for (const [distance, shifts] of SHIFTS) {
     if (distance >= best.cost) break
     for (const place of places)
       for (const [dx, dy] of shifts) {
-        const moved = { ...place, x: place.x + dx, y: place.y + dy }
-        const cost = distance + COVERED * covers(moved).reduce((sum, rect) => sum + taken.count(rect), 0)
+        const moved = { x: place.x + dx, y: place.y + dy, anchor: place.anchor }
+        const most = (best.cost - distance) / COVERED
+        let count = 0
+        for (let i = 0; i < rows.length && count < most; i++)
+          count += taken.count(covers(moved, rows[i]), most - count)
+        const cost = distance + COVERED * count
         if (cost < best.cost) best = { place: moved, cost }
       }
   }
-  for (const rect of covers(best.place)) taken.take(rect, 0)
+  for (const row of rows) taken.take(covers(best.place, row), 0)
   return { designation, lines, ...best.place }
 }
