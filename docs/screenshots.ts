@@ -37,7 +37,7 @@ try {
   const step = (name: RegExp) =>
     page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name }).click()
   const picture = (name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` })
-  await page.setViewportSize({ width: 1280, height: 2450 })
+  await page.setViewportSize({ width: 1280, height: 2600 })
   await page.goto(`${address}/symbols`)
   await page.getByRole('heading', { name: 'Symbols' }).waitFor()
   await picture('symbols')

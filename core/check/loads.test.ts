@@ -231,6 +231,15 @@ describe('rules about loads', () => {
       expect.stringMatching(/no valve made/),
     ])
     expect(of('single-holding-valve', marked(two))).toEqual([])
+    // a lock on the rod holds without oil
+    const locked = driven(hanging, { hold: ['pilot-operated-check'], lock: ['load-lock'] }, [
+      'valve.A hold.A',
+      'hold.B ram.A',
+      'valve.B ram.B',
+      'hold.X ram.B',
+      'lock.R ram.R',
+    ])
+    expect(of('single-holding-valve', marked(locked))).toEqual([])
   })
   it('count the back pressure behind a counterbalance valve that is not vented', () => {
     const back = (vented: boolean) =>

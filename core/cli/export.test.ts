@@ -5,8 +5,12 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
 import { exportFormats } from '../formats/registry'
-import { readSvg } from '../formats/svg'
+import { sheetToPdf } from '../formats/pdf'
+import { pageToSvg, readSvg } from '../formats/svg'
 import { readSheetText } from '../sheet/read'
+import { showIn } from '../units/text'
+import { letteringFonts } from './fonts'
+import { pixelsOf } from './picture'
 
 const root = fileURLToPath(new URL('../../', import.meta.url))
 const sheetFile = join(root, 'demo/sheets/relief-rig.json')
@@ -72,4 +76,58 @@ describe('the runner for exports', () => {
     expect(done.status).toBe(0)
     expect(done.stderr).toMatch(/No font has this letter: 壓/)
   })
+})
+
+describe('the page', () => {
+  const dots = 4
+  /** Share of the ink of one picture that has none near it in another. */
+  const alone = (
+    one: (x: number, y: number) => boolean,
+    other: typeof one,
+    width: number,
+    height: number,
+  ) => {
+    let [ink, lone] = [0, 0]
+    for (let y = 2; y < height - 2; y++)
+      for (let x = 2; x < width - 2; x++) {
+        if (!one(x, y)) continue
+        ink++
+        let near = false
+        for (let dy = -2; dy <= 2 && !near; dy++)
+          for (let dx = -2; dx <= 2 && !near; dx++) near = other(x + dx, y + dy)
+        if (!near) lone++
+      }
+    return { ink, share: lone / ink }
+  }
+  it.each(['quay-crane', 'sluice-rotor', 'shavings-press-two-stage'])(
+    'of %s is the same picture as PDF and as it is shown before it is printed',
+    async (name) => {
+      const read = readSheetText(readFileSync(join(root, `demo/sheets/${name}.json`), 'utf8'))
+      if (!read.ok) throw new Error(read.problems[0].message)
+      const show = showIn('metric')
+      const shown = await pixelsOf(pageToSvg(read.sheet, show), dots)
+      const file = join(folder, `${name}.pdf`)
+      writeFileSync(file, (await sheetToPdf(read.sheet, show, letteringFonts)).bytes)
+      const { stdout } = spawnSync('pdftoppm', ['-r', String(dots * 25.4), '-gray', file], {
+        encoding: 'buffer',
+        maxBuffer: 1e8,
+      })
+      const [, width, height] = /^P5\s+(\d+)\s+(\d+)\s+255\s/
+        .exec(stdout.toString('latin1', 0, 40))!
+        .map(Number)
+      expect(Math.abs(width - shown.width)).toBeLessThan(3)
+      const start = stdout.length - width * height
+      const printed = (x: number, y: number) => stdout[start + y * width + x] < 200
+      const drawn = (x: number, y: number) => shown.pixels[4 * (y * shown.width + x)] < 200
+      const [w, h] = [Math.min(width, shown.width), Math.min(height, shown.height)]
+      for (const [one, other] of [
+        [printed, drawn],
+        [drawn, printed],
+      ]) {
+        const { ink, share } = alone(one, other, w, h)
+        expect(ink).toBeGreaterThan(10_000)
+        expect(share).toBeLessThan(0.01)
+      }
+    },
+  )
 })

@@ -70,12 +70,23 @@ async function withOutlines(svg: string): Promise<string> {
   return out.join('')
 }
 
-/** @param dots to a millimetre, of the module of 2.5 mm */
-export async function rasterize(svg: string, dots: number): Promise<{ png: Uint8Array; dots: number }> {
+/** @param dots to a millimetre */
+async function rendered(svg: string, dots: number) {
   const millimetres = Number(/ width="([\d.]+)mm"/.exec(svg)![1])
   const picture = new Resvg(await withOutlines(svg), {
     fitTo: { mode: 'width', value: Math.round(millimetres * dots) },
     font: { loadSystemFonts: false },
   })
-  return { png: new Uint8Array(picture.render().asPng()), dots }
+  return picture.render()
+}
+
+/** @param dots to a millimetre, of the module of 2.5 mm */
+export async function rasterize(svg: string, dots: number): Promise<{ png: Uint8Array; dots: number }> {
+  return { png: new Uint8Array((await rendered(svg, dots)).asPng()), dots }
+}
+
+/** The picture as red, green, blue and opacity of each point, row by row. */
+export async function pixelsOf(svg: string, dots: number) {
+  const { width, height, pixels } = await rendered(svg, dots)
+  return { width, height, pixels: new Uint8Array(pixels) }
 }
