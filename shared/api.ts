@@ -1,15 +1,24 @@
 /** Bodies of the API, described once: the server checks them, the interface takes its types from them. */
 import { z } from 'zod'
 import { briefSchema } from '@oar-bench/core/size/brief'
-import type { Sheet } from '@oar-bench/core/sheet/schema'
+import { isPrintable, UNPRINTABLE_MESSAGE, type Sheet } from '@oar-bench/core/sheet/schema'
+
+/** A name as it is written in a line, with what is said where there is none. */
+const named = (message: string) =>
+  z
+    .string()
+    .trim()
+    .min(1, message)
+    .max(80)
+    .refine(isPrintable, { error: `The name ${UNPRINTABLE_MESSAGE}.` })
 
 export const machineBody = z.strictObject({
-  name: z.string().trim().min(1, 'Give the machine a name.').max(80),
+  name: named('Give the machine a name.'),
   summary: z.string().max(400).default(''),
 })
 /** The first variant of a machine that has no other. */
 export const FIRST_VARIANT = 'First variant'
-const variantName = z.string().trim().min(1, 'Give the variant a name.').max(80)
+const variantName = named('Give the variant a name.')
 export const variantNameBody = z.strictObject({ name: variantName })
 /** A new variant, copied from another or empty. */
 export const variantBody = z.strictObject({ name: variantName, from: z.string().max(64).optional() })
@@ -18,16 +27,16 @@ const save = { revision: z.number().int().positive(), saveId: z.string().min(1).
 export const briefBody = z.strictObject({ ...save, brief: briefSchema })
 /** The sheet itself is checked by the core, which says what is wrong where. */
 export const sheetBody = z.strictObject({ ...save, sheet: z.unknown() })
-export const runNameBody = z.strictObject({ name: z.string().trim().min(1, 'Give the run a name.').max(80) })
+export const runNameBody = z.strictObject({ name: named('Give the run a name.') })
 /** A state of the sheet to keep under a name. */
 export const revisionBody = z.strictObject({
-  name: z.string().trim().min(1, 'Give the revision a name.').max(80),
+  name: named('Give the revision a name.'),
   note: z.string().trim().max(400).default(''),
   sheet: z.unknown(),
 })
 /** A run to keep: its bytes (base64, compressed by gzip or not) and the sheet it came from. */
 export const runBody = z.strictObject({
-  name: z.string().trim().min(1).max(80),
+  name: named('Give the run a name.'),
   sheet: z.unknown(),
   data: z.base64(),
 })

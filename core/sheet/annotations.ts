@@ -52,10 +52,11 @@ function portLetters(component: SheetComponent): Annotation[] {
       text: port,
       size: SMALL_LETTERS,
       ...{
-        up: { x: x + 0.3, y: y + 0.95, anchor: 'start' as const },
-        down: { x: x + 0.3, y: y - 0.3, anchor: 'start' as const },
-        left: { x: x + 0.15, y: y - 0.25, anchor: 'start' as const },
-        right: { x: x - 0.15, y: y - 0.25, anchor: 'end' as const },
+        // outside the symbol, beside the line that begins there
+        up: { x: x + 0.3, y: y - 0.25, anchor: 'start' as const },
+        down: { x: x + 0.3, y: y + 0.25 + 0.7 * SMALL_LETTERS, anchor: 'start' as const },
+        left: { x: x - 0.2, y: y - 0.25, anchor: 'end' as const },
+        right: { x: x + 0.2, y: y - 0.25, anchor: 'start' as const },
       }[side],
     }))
 }

@@ -12,6 +12,7 @@ import {
   setParameter,
   acceptWarning,
 } from './edit'
+import { changeSchema } from './schema'
 import type { Sheet } from './schema'
 
 const unit = circuit(powerUnit, powerUnitPipes)
@@ -64,5 +65,32 @@ describe('comparing two states of a sheet', () => {
     ],
   ])('tells of %s', (_words, change, expected) => {
     expect(told(change(unit)).join('\n')).toContain(expected)
+  })
+})
+
+describe('what is written on a sheet and its paper', () => {
+  it('is told: rows of the revision table, annotations, ratings of pipes', () => {
+    const base = circuit(powerUnit, powerUnitPipes)
+    const after = changePipe(
+      {
+        ...base,
+        page: { ...base.page, changes: [changeSchema.parse({ issue: 'B', change: 'Relief valve moved' })] },
+        annotations: { ...base.annotations, ports: true },
+      },
+      base.pipes[0].id,
+      { rating: '250 bar', construction: '20 × 2' },
+    )
+    const words = compareSheets(base, after).flatMap(({ name, details }) =>
+      details.map((d) => `${name}: ${d}`),
+    )
+    expect(words).toEqual(
+      expect.arrayContaining([
+        'Revision table: added B, Relief valve moved',
+        'Written on the sheet: ports: no → yes',
+        expect.stringMatching(/rating: none → 250 bar/),
+        expect.stringMatching(/construction: none → 20 × 2/),
+      ]),
+    )
+    expect(words.join()).not.toContain('[object')
   })
 })

@@ -1,7 +1,15 @@
 /** What two states of a sheet differ in, in the words of the drawing. */
 import { findKind } from '../catalogue'
 import type { Parameter } from '../catalogue/kind'
-import { nameOf, type Pipe, type PipeEnd, type Schedule, type Sheet, type SheetComponent } from './schema'
+import {
+  type DrawingChange,
+  nameOf,
+  type Pipe,
+  type PipeEnd,
+  type Schedule,
+  type Sheet,
+  type SheetComponent,
+} from './schema'
 
 export interface Change {
   readonly what: 'added' | 'removed' | 'changed'
@@ -47,7 +55,9 @@ export function compareSheets(before: Sheet, after: Sheet): Change[] {
     ),
     ...record('Fluid', before.fluid, after.fluid),
     ...record('Tank', before.tank, after.tank),
-    ...record('Page', before.page, after.page),
+    ...record('Page', withoutChanges(before), withoutChanges(after)),
+    ...texts('Revision table', before.page.changes.map(changeWords), after.page.changes.map(changeWords)),
+    ...record('Written on the sheet', before.annotations, after.annotations),
     ...record('Pressures at the start', before.initialPressures, after.initialPressures),
     ...(before.title === after.title
       ? []
@@ -125,7 +135,7 @@ function pipeChanges(a: Pipe, b: Pipe, before: Sheet, after: Sheet): string[] {
   const [was, is] = [pipeWords(a, before), pipeWords(b, after)]
   if (was !== is) details.push(`${was} → ${is}`)
   else if (!same(a.from, b.from) || !same(a.to, b.to)) details.push('other junctions')
-  for (const name of ['name', 'length', 'bore', 'volume', 'friction'] as const)
+  for (const name of ['name', 'length', 'bore', 'volume', 'rating', 'construction', 'friction'] as const)
     if (!same(a[name], b[name])) details.push(step(name, a[name] ?? 'none', b[name] ?? 'none'))
   if (!details.length && !same(a.route, b.route)) details.push('led another way')
   return details
@@ -144,6 +154,18 @@ function record(name: string, before: object, after: object): Change[] {
   const details = [...new Set([...Object.keys(a), ...Object.keys(b)])]
     .filter((key) => !same(a[key], b[key]))
     .map((key) => step(key, a[key] ?? 'none', b[key] ?? 'none'))
+  return details.length ? [{ what: 'changed', name, details }] : []
+}
+
+const withoutChanges = ({ page }: Sheet) => ({ ...page, changes: '' })
+const changeWords = ({ issue, change, date, by }: DrawingChange) =>
+  [issue, change, date, by].filter(Boolean).join(', ')
+/** Rows of text that came and went. */
+function texts(name: string, before: readonly string[], after: readonly string[]): Change[] {
+  const details = [
+    ...after.filter((row) => !before.includes(row)).map((row) => `added ${row}`),
+    ...before.filter((row) => !after.includes(row)).map((row) => `removed ${row}`),
+  ]
   return details.length ? [{ what: 'changed', name, details }] : []
 }
 
