@@ -35,6 +35,11 @@ describe('what is written beside symbols by choice', () => {
     const letters = (sheet: Sheet) => smallLetters(sheet).map(({ text }) => text)
     expect(letters(added.sheet)).toEqual(['a', 'b'])
     expect(letters(setParameter(added.sheet, added.id, 'actuation', 'lever'))).toEqual([])
+    for (const kind of ['proportional-valve', 'load-sensing-section'])
+      expect(letters(addComponent(withNotes(emptySheet('V'), { coils: true }), kind).sheet)).toEqual([
+        'a',
+        'b',
+      ])
     const [a, b] = smallLetters(added.sheet)
     expect(a.x).toBeLessThan(b.x)
   })

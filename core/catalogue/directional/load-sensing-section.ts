@@ -225,6 +225,7 @@ export const loadSensingSection = defineKind({
         ? { x: -13.5, y: -7.2, w: 27, h: 14.4 }
         : { x: -half - 3, y: -3.6, w: half * 2 + 6, h: 7.2 },
       captionAt: { x: -2.6, y: -end - 2.4, anchor: 'end' },
+      coils: { a: { x: -half - 1.5, y: -3.2 }, b: { x: half + 1.5, y: -3.2 } },
       parts: { spool: { signal: 'spool', zero: 0, travel: SECTION_BOX, full: 1 } },
     }
   },

@@ -104,6 +104,7 @@ export const proportionalValve = defineKind({
       },
       box: { x: -half - 3, y: -2.5, w: half * 2 + 6, h: 5 },
       captionAt: { x: -half - 2, y: -3.2, anchor: 'start' },
+      coils: { a: { x: -half - 1.5, y: -3.2 }, b: { x: half + 1.5, y: -3.2 } },
       parts: { spool: { signal: 'spool', zero: 0, travel: BOX, full: 1 } },
     }
   },
