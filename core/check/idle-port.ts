@@ -16,7 +16,16 @@ export const idlePort: Rule = {
   reason:
     'A line at a port that is out of use as the part is set up carries nothing: what hangs on it is dead.',
   check({ netlist }) {
-    return netlist.components.flatMap((of) =>
+    // only a port that may stay open can be out of use
+    const inUse = netlist.components.filter(({ component, kind }) =>
+      kind.ports.some(
+        (port) =>
+          port.domain === 'oil' &&
+          port.mayStayOpen &&
+          isJoined(netlist, netlist.nodeOf.get(portKey(component.id, port.name))!),
+      ),
+    )
+    return inUse.flatMap((of) =>
       idlePorts(of).flatMap((index) => {
         const port = of.kind.ports[index]
         if (!port || port.domain !== 'oil') return []

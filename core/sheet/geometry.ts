@@ -56,14 +56,23 @@ export const valuesOrDefaults = memoized((component: SheetComponent): Readonly<R
   return values
 })
 
+/** Symbols by what they depend on: components that only moved, or came as a copy, are not drawn anew. */
+const drawings = new Map<string, SymbolDrawing>()
+const MOST_DRAWINGS = 3000
+
 /** The symbol of a component; values that do not read fall back to their defaults. */
 export const symbolOf = memoized((component: SheetComponent): SymbolDrawing | undefined => {
   const kind = findKind(component.kind)
   if (!kind) return undefined
-  return withUprightShapes(
-    kind.symbol(valuesOrDefaults(component), component.form ?? 'simplified'),
-    component,
-  )
+  const { form = 'simplified', rotation, mirrored, parameters } = component
+  const key = JSON.stringify([component.kind, form, rotation, mirrored, parameters])
+  let drawing = drawings.get(key)
+  if (!drawing) {
+    drawing = withUprightShapes(kind.symbol(valuesOrDefaults(component), form), component)
+    if (drawings.size >= MOST_DRAWINGS) drawings.clear()
+    drawings.set(key, drawing)
+  }
+  return drawing
 })
 
 /** What keeps its direction is turned back beforehand, so that it is right where the symbol is drawn turned. */
