@@ -4,6 +4,7 @@ import { Plus, Trash2 } from 'lucide-vue-next'
 import { withDesignationStyle } from '@oar-bench/core/sheet/designations'
 import {
   changeSchema,
+  MOST_CHANGES,
   designationStyles,
   pageSchema,
   type Annotations,
@@ -49,8 +50,6 @@ function setChange(i: number, name: keyof DrawingChange, event: Event) {
 }
 const addChange = () => set({ changes: [...page.value.changes, changeSchema.parse({})] })
 const removeChange = (i: number) => set({ changes: page.value.changes.filter((_, k) => k !== i) })
-const mostChanges = 30
-
 const annotations = computed(() => sheetDocument.sheet.annotations)
 const switches = {
   ports: 'Port letters',
@@ -174,7 +173,7 @@ const styles = { typeLetter: '1-2V3: letter of the part', mediumLetter: '1-H2.3:
     <button
       class="button"
       data-testid="add-change"
-      :disabled="page.changes.length >= mostChanges"
+      :disabled="page.changes.length >= MOST_CHANGES"
       @click="addChange"
     >
       <Plus :size="15" aria-hidden="true" /> Add a row

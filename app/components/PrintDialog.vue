@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The page as it will be printed: paper, frame, title block, scale. */
 import { Printer } from 'lucide-vue-next'
-import type { Page } from '@oar-bench/core/formats/page'
+import { LEAST_LETTERS, type Page } from '@oar-bench/core/formats/page'
 import { pageSchema, type PageSettings } from '@oar-bench/core/sheet/schema'
 
 const sheetDocument = useSheetDocument()
@@ -25,7 +25,6 @@ watch(
   },
   { immediate: true },
 )
-const LEAST = 1.8
 const change = (settings: Partial<PageSettings>) =>
   sheetDocument.apply({ ...sheetDocument.sheet, page: { ...sheetDocument.sheet.page, ...settings } })
 
@@ -82,8 +81,8 @@ function print() {
         Number, names and dates of the title block are among the properties of the sheet.
       </p>
     </div>
-    <p v-if="page && page.letterHeight < LEAST" class="mb-2 text-caution" data-testid="small-letters">
-      The letters are {{ page.letterHeight.toFixed(1) }} mm high; ISO 3098 asks for {{ LEAST }} mm.
+    <p v-if="page && page.letterHeight < LEAST_LETTERS" class="mb-2 text-caution" data-testid="small-letters">
+      The letters are {{ page.letterHeight.toFixed(1) }} mm high; ISO 3098 asks for {{ LEAST_LETTERS }} mm.
       <button
         v-if="page.proposal"
         class="underline hover:text-accent"

@@ -10,7 +10,7 @@ import { showQuantity } from '../units/text'
 
 /** Choices that change what a component does and that ISO 1219-1 has no sign for, or that are no part of the component. */
 const notDrawn: Readonly<Record<string, string>> = {
-  tank: 'which tank it belongs to is told by its designation',
+  tank: 'which tank it belongs to is shown by its designation',
   edges: 'how the edges open: the symbol has no sign for a curve',
   crossover: 'what is open between two positions has no sign in the row of boxes',
   settingAt: 'how a catalogue states the setting: the valve is the same',

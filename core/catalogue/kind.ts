@@ -334,6 +334,8 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly constantDelivery?: { readonly displacement: string; readonly speed: string }
   /** Pairs of ports that are joined while nothing is commanded, with these values. */
   connectedAtRest?(values: V): readonly (readonly [string, string])[]
+  /** Parameter with the leakage of its spool at 100 bar: shut, it lets oil past. */
+  readonly spoolLeakage?: string
   /** A way that is open while a port is vented to tank: the main stage of a relief valve. */
   readonly openWhenVented?: { readonly vent: string; readonly from: string; readonly to: string }
   /** How it moves a load. */

@@ -76,7 +76,7 @@ const BALL = 0.75
 /**
  * A check valve in a straight line: free flow goes from the first point to the second, the ball lies midway on its seat.
  * @param options.spring a spring holds the ball on its seat
- * @param options.size 1 for a valve of its own, less inside other symbols
+ * @param options.size 1 for a separate valve, less inside other symbols
  */
 export function checkInLine(
   from: Point,

@@ -14,9 +14,9 @@ export const loadSinks: Rule = {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
     const spools = netlist.components.flatMap((of) => {
-      const { leakage } = of.values
-      // a spool: its ways are switched, and it has no seat
-      if (of.kind.traits?.loadHolding || typeof leakage !== 'number' || leakage === 0) return []
+      const parameter = of.kind.traits?.spoolLeakage
+      const leakage = parameter === undefined ? 0 : (of.values[parameter] as number)
+      if (leakage === 0) return []
       const nodes = (of.kind.traits?.paths ?? [])
         .filter((path: { type: string }) => path.type === 'switched')
         .flatMap((path: { from: string; to: string }) =>

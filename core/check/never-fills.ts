@@ -1,6 +1,6 @@
 import { portKey } from '../sheet/netlist'
 import { nameOf } from '../sheet/schema'
-import { ANY_PATH, oilEdges, portsWith, tankNodes, type Rule } from './rule'
+import { ANY_PATH, oilEdges, portsWith, supplies, tankNodes, type Rule } from './rule'
 
 export const neverFills: Rule = {
   id: 'never-fills',
@@ -9,14 +9,7 @@ export const neverFills: Rule = {
   check({ netlist }) {
     const edges = oilEdges(netlist)
     const tanks = tankNodes(netlist)
-    const pumps = portsWith(netlist, 'deliveryPorts')
-    const supplied = [
-      ...pumps.map(({ node }) => node),
-      ...netlist.components.flatMap(({ component, kind, values }) => {
-        const supply = kind.traits?.supply?.(values)
-        return supply ? [netlist.nodeOf.get(portKey(component.id, supply.port))!] : []
-      }),
-    ]
+    const supplied = [...portsWith(netlist, 'deliveryPorts'), ...supplies(netlist)].map(({ node }) => node)
     if (!supplied.length) return []
     // from the pumps, not through a tank
     const fed = new Set(supplied)

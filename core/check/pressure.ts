@@ -3,7 +3,7 @@ import type { Traits } from '../catalogue/kind'
 import { memoized } from '../sheet/memoized'
 import { portKey, type Netlist } from '../sheet/netlist'
 import type { ResolvedComponent } from '../sheet/resolve'
-import { ALWAYS, nameOfComponent, oilEdges, portsWith, reachable, type Edge } from './rule'
+import { ALWAYS, nameOfComponent, oilEdges, portsWith, reachable, supplies, type Edge } from './rule'
 
 type SettingAction = NonNullable<Traits['pressureSettings']>[number]['does']
 export interface Setting {
@@ -63,6 +63,8 @@ export const highestPressures = memoized((netlist: Netlist): Float64Array => {
     queue.push(node)
   }
   for (const { pump, limit } of pumpLimits(netlist, edges)) raise(pump.node, limit.pressure)
+  for (const { supply, node } of supplies(netlist))
+    if (supply.compensator !== undefined) raise(node, supply.compensator)
   for (const node of queue)
     for (const edge of edges[node]) if (edge.type !== 'relief') raise(edge.to, highest[node])
   for (const { node } of portsWith(netlist, 'tankPorts')) highest[node] = -Infinity

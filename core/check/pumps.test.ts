@@ -270,6 +270,14 @@ describe('rules about dirt and ratings', () => {
     const rated = (rating: string) => of('pipe-above-rating', changePipe(sheet, pipe.id, { rating }))
     expect(rated('100 bar')).toEqual([expect.stringMatching(/rated for 100 bar; it may come to 160 bar/)])
     expect(rated('200 bar')).toEqual([])
+    // a pump that takes its stroke back limits its line by its compensator
+    const bankOf = (rating: string) => {
+      const s = bank(compensated, 'closedCentre')
+      const line = s.pipes.find((p) => 'component' in p.from && p.from.port === 'P')!
+      return of('pipe-above-rating', changePipe(s, line.id, { rating }))
+    }
+    expect(bankOf('120 bar')).toEqual([expect.stringMatching(/may come to 160 bar/)])
+    expect(bankOf('170 bar')).toEqual([])
   })
 })
 

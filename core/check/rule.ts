@@ -222,6 +222,14 @@ const portsByTrait = memoized((netlist: Netlist) => {
 /** Ports of a trait on the sheet, with their nodes. */
 export const portsWith = (netlist: Netlist, trait: PortTrait) => portsByTrait(netlist)[trait]
 
+/** Supplies whose kind of pump is known, with their lines: given ones, and pumps that take their stroke back. */
+export const supplies = memoized((netlist: Netlist) =>
+  netlist.components.flatMap((of) => {
+    const supply = (of.kind.traits as Traits | undefined)?.supply?.(of.values)
+    return supply ? [{ of, supply, node: netlist.nodeOf.get(portKey(of.component.id, supply.port))! }] : []
+  }),
+)
+
 export const tankNodes = memoized(
   (netlist: Netlist): ReadonlySet<number> => new Set(portsWith(netlist, 'tankPorts').map((t) => t.node)),
 )

@@ -111,13 +111,9 @@ function sizedPipes(sheet: Sheet): ReadonlySet<string> {
       else first.set(key, pipe.id)
     }
   const longest = new Map<string, { id: string; length: number }>()
-  for (const { id } of oil) {
-    const part = longestPart(
-      polyline(
-        sheet,
-        sheet.pipes.find((p) => p.id === id)!,
-      ),
-    )
+  for (const pipe of oil) {
+    const { id } = pipe
+    const part = longestPart(polyline(sheet, pipe))
     const length = part ? Math.hypot(part.b[0] - part.a[0], part.b[1] - part.a[1]) : 0
     const root = rootOf(id)
     if (length > (longest.get(root)?.length ?? -1)) longest.set(root, { id, length })

@@ -137,6 +137,9 @@ export const changeSchema = z.strictObject({
   by: shortText.default(''),
 })
 
+/** Rows of the revision table. */
+export const MOST_CHANGES = 30
+
 export const pageSchema = z.strictObject({
   size: z
     .enum(['A4', 'A3', 'A2', 'A1', 'ANSI A', 'ANSI B', 'ANSI C', 'ANSI D'])
@@ -152,7 +155,7 @@ export const pageSchema = z.strictObject({
   approvedBy: shortText.default(''),
   date: shortText.default('').describe('Date of issue, as written.'),
   issue: shortText.default('').describe('Revision letter or number, as written.'),
-  changes: z.array(changeSchema).max(30).default([]).describe('Revision table, the latest last.'),
+  changes: z.array(changeSchema).max(MOST_CHANGES).default([]).describe('Revision table, the latest last.'),
 })
 
 export const designationStyles = ['typeLetter', 'mediumLetter'] as const

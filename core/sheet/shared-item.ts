@@ -5,9 +5,9 @@ import type { Sheet, SheetComponent } from './schema'
 
 /** The part that a symbol stands for, where other symbols stand for it too. */
 export function itemOf(component: SheetComponent) {
-  const shared = findKind(component.kind)?.sharedItem
-  const { resolved } = shared ? resolveComponent(component) : {}
-  return resolved && shared?.(resolved.values as never)
+  if (!findKind(component.kind)?.sharedItem) return undefined
+  const { resolved } = resolveComponent(component)
+  return resolved?.kind.sharedItem?.(resolved.values)
 }
 
 /** All symbols of the part that a symbol stands for, itself among them, in the order of the sheet. */

@@ -17,6 +17,7 @@ import {
   track,
 } from '../testing'
 import { changePipe, setParameter } from '../sheet/edit'
+import type { RawValue } from '../sheet/resolve'
 
 describe('a pump that is driven the wrong way', () => {
   it('draws from its pressure line, and oil and energy still add up', () => {
@@ -335,19 +336,20 @@ describe('a back-pressure valve with a pilot', () => {
 })
 
 describe('metering edges', () => {
-  const flow = (parameters: Record<string, string>, command: string) => {
-    const sheet = circuit(
+  const flow = (parameters: Record<string, RawValue>, command: string) => {
+    const plain = circuit(
       {
         source: ['pressure-source', { pressure: '50 bar' }],
-        valve: [
-          'proportional-valve',
-          { ratedFlow: '40 L/min', ratedDrop: '50 bar', deadBand: '0 %', ...parameters },
-        ],
+        valve: ['proportional-valve', { ratedFlow: '40 L/min', ratedDrop: '50 bar', deadBand: '0 %' }],
         tank: ['reservoir'],
         a: ['reservoir'],
         b: ['plug'],
       },
       ['source.P valve.P', 'valve.T tank.T', 'valve.A a.T', 'valve.B b.A'],
+    )
+    const sheet = Object.entries(parameters).reduce(
+      (s, [name, value]) => setParameter(s, idOf(s, 'proportional-valve'), name, value),
+      plain,
     )
     return (
       -end(
@@ -364,7 +366,7 @@ describe('metering edges', () => {
     expect(flow(notches, '100 %')).toBeCloseTo(40, 1)
   })
   it('open as they were measured', () => {
-    const measured = {
+    const measured: Record<string, RawValue> = {
       edges: 'table',
       inletTable: [
         ['0 %', '0 %'],
@@ -372,8 +374,8 @@ describe('metering edges', () => {
         ['100 %', '80 %'],
       ],
     }
-    expect(flow(measured as unknown as Record<string, string>, '50 %')).toBeCloseTo(4, 1)
-    expect(flow(measured as unknown as Record<string, string>, '75 %')).toBeCloseTo(40 * 0.45, 1)
+    expect(flow(measured, '50 %')).toBeCloseTo(4, 1)
+    expect(flow(measured, '75 %')).toBeCloseTo(40 * 0.45, 1)
   })
 })
 

@@ -1,8 +1,9 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
+import { elementFlow, elementParameters, elementShapes } from './element'
 import { circle, line, rectangle, type Shape } from '../symbol'
-import { DIAMOND, checkInLine, conditioningBody, dot } from '../symbol-elements'
+import { DIAMOND, checkInLine, dot } from '../symbol-elements'
 
 const OUTPUT = indices('drop', 'bypassFlow')
 const CONDITION = indices('clogged', 'bypassing')
@@ -11,7 +12,7 @@ const [A, B] = [0, 1]
 /** The bypass is rated to pass the filter's flow at this drop above its setting, Pa. */
 const BYPASS_RATED_DROP = 1e5
 
-/** What tells that the element is clogged: a window, or a switch for the control. */
+/** Clogging indicators: a window, or a switch for the control. */
 const indicatorShapes: Readonly<Record<'none' | 'visual' | 'electric', readonly Shape[]>> = {
   none: [],
   visual: [
@@ -29,7 +30,7 @@ const indicatorShapes: Readonly<Record<'none' | 'visual' | 'electric', readonly 
 }
 
 /**
- * Filter element, laminar (Darcy): Q = (q_r/Δp_r)·(ν_ref/ν)·(1 − clogging)·Δp; beside it a bypass
+ * A laminar element (element.ts), beside it a bypass
  * that opens over 0.5 bar from its setting, A to B only.
  */
 export const filter = defineKind({
@@ -44,13 +45,7 @@ export const filter = defineKind({
     { name: 'B', domain: 'oil', role: 'outlet' },
   ],
   parameters: {
-    ratedFlow: quantity('Flow, clean element', 'flow', '60 L/min', 1e-6, 0.2),
-    ratedDrop: quantity('at pressure drop', 'pressure', '0.4 bar', 1e3, 20e5, {
-      note: 'at 46 mm²/s',
-    }),
-    clogging: quantity('Clogging', 'share', '0 %', 0, 0.99, {
-      note: 'share of the element that no longer passes oil',
-    }),
+    ...elementParameters('60 L/min', '0.4 bar'),
     bypass: { type: 'switch', label: 'Bypass valve', default: true },
     bypassPressure: quantity('Bypass cracking pressure', 'pressure', '2 bar', 1e4, 20e5),
     indicator: {
@@ -71,8 +66,7 @@ export const filter = defineKind({
   },
   symbol: (values) => ({
     shapes: [
-      ...conditioningBody(),
-      { ...line([0, -DIAMOND], [0, DIAMOND]), dash: 'pilot' },
+      ...elementShapes(),
       ...(values.bypass
         ? [
             line([-3.4, 0], [-3.4, -3.8], [-2, -3.8]),
@@ -93,7 +87,7 @@ export const filter = defineKind({
     },
   }),
   model(values, fluid) {
-    const clean = (values.ratedFlow / values.ratedDrop) * (1 - values.clogging)
+    const passed = elementFlow(values, fluid)
     const bypass = values.bypass ? pathCoefficient(values.ratedFlow, BYPASS_RATED_DROP) : 0
     return {
       outputs: outputSpecs(OUTPUT, {
@@ -107,14 +101,14 @@ export const filter = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const past = smoothRamp((drop - values.bypassPressure) / 0.5e5) * bypass * smoothSquareRoot(drop)
-        const flow = clean * fluid.leakageFactor * drop + past
+        const flow = passed(drop) + past
         l.q[A] = flow
         l.q[B] = -flow
       },
       observe(l) {
         const drop = l.p[A] - l.p[B]
         l.o[OUTPUT.drop] = drop
-        l.o[OUTPUT.bypassFlow] = l.q[A] - clean * fluid.leakageFactor * drop
+        l.o[OUTPUT.bypassFlow] = l.q[A] - passed(drop)
         l.c[CONDITION.clogged] = values.indicator === 'none' ? -1 : drop - values.indicatorPressure
         l.c[CONDITION.bypassing] = l.o[OUTPUT.bypassFlow] - 1e-3 * values.ratedFlow
         l.power[Power.heat] = l.q[A] * drop

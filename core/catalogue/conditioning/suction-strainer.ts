@@ -1,14 +1,13 @@
 import { blocked } from '../faults'
 import { defineKind, Power, quantity, conditionSpecs, indices, outputSpecs } from '../kind'
-import { line } from '../symbol'
-import { DIAMOND, conditioningBody } from '../symbol-elements'
+import { elementFlow, elementParameters, elementShapes } from './element'
 
 const OUTPUT = indices('drop')
 const CONDITION = indices('clogged')
 
 const [A, B] = [0, 1]
 
-/** A coarse mesh at the end of a suction line, laminar as a filter: Q = (q_r/Δp_r)·(ν_ref/ν)·(1 − clogging)·Δp, without a bypass. */
+/** A coarse mesh at the end of a suction line, laminar as a filter (element.ts), without a bypass. */
 export const suctionStrainer = defineKind({
   name: 'suction-strainer',
   label: 'Suction strainer',
@@ -21,11 +20,7 @@ export const suctionStrainer = defineKind({
     { name: 'B', domain: 'oil', role: 'towards the pump' },
   ],
   parameters: {
-    ratedFlow: quantity('Flow, clean mesh', 'flow', '80 L/min', 1e-6, 0.2),
-    ratedDrop: quantity('at pressure drop', 'pressure', '0.03 bar', 1e2, 1e5, { note: 'at 46 mm²/s' }),
-    clogging: quantity('Clogging', 'share', '0 %', 0, 0.99, {
-      note: 'share of the mesh that no longer passes oil',
-    }),
+    ...elementParameters('80 L/min', '0.03 bar'),
     allowed: quantity('Allowed pressure drop', 'pressure', '0.15 bar', 1e3, 1e5, {
       note: 'reported when exceeded',
     }),
@@ -36,19 +31,19 @@ export const suctionStrainer = defineKind({
     paths: [{ from: 'A', to: 'B', type: 'open' }],
   },
   symbol: () => ({
-    shapes: [...conditioningBody(), { ...line([0, -DIAMOND], [0, DIAMOND]), dash: 'pilot' }],
+    shapes: elementShapes(),
     ports: { A: { x: -4, y: 0, side: 'left' }, B: { x: 4, y: 0, side: 'right' } },
     box: { x: -3, y: -3, w: 6, h: 6 },
   }),
   model(values, fluid) {
-    const clean = (values.ratedFlow / values.ratedDrop) * (1 - values.clogging)
+    const passed = elementFlow(values, fluid)
     return {
       outputs: outputSpecs(OUTPUT, { drop: { label: 'pressure drop', quantity: 'pressure' } }),
       conditions: conditionSpecs(CONDITION, {
         clogged: { label: 'clogged: the pump may starve', severity: 'warning', worst: 'drop' },
       }),
       evaluate(l) {
-        l.q[A] = clean * fluid.leakageFactor * (l.p[A] - l.p[B])
+        l.q[A] = passed(l.p[A] - l.p[B])
         l.q[B] = -l.q[A]
       },
       observe(l) {

@@ -44,7 +44,7 @@ export const actuationParameters = {
     'Goes back',
     'spring',
     { spring: 'by its spring', detent: 'only when pushed: detent' },
-    'with a detent a command pushes it, and let go (0) it stays in the box it is in',
+    'with a detent a command pushes it, and released (0) it stays in the box it is in',
   ),
 } as const
 

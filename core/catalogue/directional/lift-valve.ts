@@ -96,6 +96,7 @@ export const liftValve = defineKind({
     leakOut(T, 'spool end leaks outwards'),
   ],
   traits: {
+    spoolLeakage: 'leakage',
     ratedPressure: 'maxPressure',
     paths: [
       { from: 'P', to: 'A', type: 'switched' },

@@ -132,6 +132,7 @@ export const loadSensingSection = defineKind({
     leakOut(T, 'spool end leaks outwards'),
   ],
   traits: {
+    spoolLeakage: 'leakage',
     connectedAtRest: (values) =>
       values.neutral === 'vented'
         ? [

@@ -161,7 +161,7 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       max: 1,
       positions: [
         { value: 1, label: design.positions === 3 ? 'position a' : 'actuated' },
-        { value: 0, label: 'let go' },
+        { value: 0, label: 'released' },
         { value: -1, label: design.positions === 3 ? 'position b' : 'pushed back' },
       ],
     },
@@ -189,6 +189,7 @@ function directionalTraits(design: DirectionalDesign<string>) {
     paths: [...pairs.values()],
     pilotPorts: ['X', 'Y'],
     ratedPressure: 'maxPressure',
+    spoolLeakage: 'leakage',
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     connectedAtRest: (values: Readonly<Record<string, unknown>>) =>
       pairsOf(design.functions[values.centre as string].boxes[design.positions === 3 ? 1 : 0]),

@@ -1,4 +1,5 @@
 import { stuck } from '../faults'
+import { angleRate, angleState, shaftAngleParameters } from './shaft-angle'
 import { defineKind, quantity, conditionSpecs, indices, outputSpecs, stateSpecs } from '../kind'
 import { line } from '../symbol'
 import { filterParameter, transducerBox } from './transducer'
@@ -19,10 +20,7 @@ export const angleTransducer = defineKind({
   description: 'Gives an electric signal in proportion to the angle that a shaft has turned.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft that is measured' }],
   parameters: {
-    start: quantity('Angle at the start', 'angle', '0 °', -1e3, 1e3),
-    ratio: quantity('Gear ratio', 'ratio', '1', 1e-2, 1000, {
-      note: 'turns of the shaft for one of what is measured',
-    }),
+    ...shaftAngleParameters(),
     range: quantity('Range', 'angle', '360 °', 1e-3, 1e4),
     filter: filterParameter,
   },
@@ -35,7 +33,7 @@ export const angleTransducer = defineKind({
   }),
   model: (v) => ({
     states: stateSpecs(STATE, {
-      angle: { label: 'angle', quantity: 'angle', initial: v.start, isCounter: true, scale: 0.01 },
+      angle: angleState(v),
       filtered: {
         label: 'filtered share',
         quantity: 'share',
@@ -53,7 +51,7 @@ export const angleTransducer = defineKind({
     }),
     evaluate(l) {
       l.q[W] = 0
-      l.dx[STATE.angle] = l.p[W] / v.ratio
+      l.dx[STATE.angle] = angleRate(l, v)
       l.dx[STATE.filtered] = (l.x[STATE.angle] / v.range - l.x[STATE.filtered]) / v.filter
     },
     observe(l) {

@@ -21,7 +21,7 @@ export const differentialGauge = defineKind({
   ],
   parameters: {
     range: quantity('Range', 'pressure', '40 bar', 1e4, 1000e5, {
-      note: 'reported when the difference goes beyond it, either way',
+      note: 'reported when the difference goes beyond it, in either direction',
     }),
   },
   faults: [misread(A)],

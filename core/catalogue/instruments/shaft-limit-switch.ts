@@ -1,4 +1,5 @@
 import { stuckContact } from '../faults'
+import { angleRate, angleState, shaftAngleParameters } from './shaft-angle'
 import { defineKind, quantity, conditionSpecs, indices, outputSpecs, stateSpecs } from '../kind'
 import { circle, line } from '../symbol'
 import { rangeSwitch, switchBox } from './switch'
@@ -19,10 +20,7 @@ export const shaftLimitSwitch = defineKind({
   description: 'Switches while a shaft stands in its range of angles.',
   ports: [{ name: 'W', domain: 'shaft', role: 'shaft that is watched' }],
   parameters: {
-    start: quantity('Angle at the start', 'angle', '0 °', -1e3, 1e3),
-    ratio: quantity('Gear ratio', 'ratio', '1', 1e-2, 1000, {
-      note: 'turns of the shaft for one of what is watched',
-    }),
+    ...shaftAngleParameters(),
     at: quantity('Switched on at', 'angle', '90 °', -1e3, 1e3),
     width: quantity('over', 'angle', '10 °', 1e-4, 1e3),
     reset: quantity('Reset range', 'angle', '1 °', 0, 10, {
@@ -47,13 +45,13 @@ export const shaftLimitSwitch = defineKind({
     return {
       ...range,
       states: stateSpecs(STATE, {
-        angle: { label: 'angle', quantity: 'angle', initial: v.start, isCounter: true, scale: 0.01 },
+        angle: angleState(v),
       }),
       outputs: outputSpecs(OUTPUT, { on: { label: 'on', quantity: 'ratio' } }),
       conditions: conditionSpecs(CONDITION, { tripped: { label: 'on', severity: 'info' } }),
       evaluate(l) {
         l.q[W] = 0
-        l.dx[STATE.angle] = l.p[W] / v.ratio
+        l.dx[STATE.angle] = angleRate(l, v)
         watch(l, l.x[STATE.angle])
       },
       observe(l) {

@@ -8,9 +8,8 @@ import {
   quantity,
   stateSpecs,
 } from '../kind'
-import { line, rectangle } from '../symbol'
+import { circle, line, rectangle } from '../symbol'
 import { flowTriangle, adjustable } from '../symbol-elements'
-import { circle } from '../symbol'
 
 const STATE = indices('delivered')
 const OUTPUT = indices('flow')
