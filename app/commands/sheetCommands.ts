@@ -23,6 +23,7 @@ import {
 } from '@oar-bench/core/sheet/shape'
 import type { Show } from '@oar-bench/core/catalogue/kind'
 import type { Command } from './command'
+import { annotationSwitches, type AnnotationSwitch } from '../utils/annotationSwitches'
 import { exportFormats, type ExportFormat } from '@oar-bench/core/formats/registry'
 import type { SheetDialog, SheetView, SidePane } from '../stores/editorUi'
 
@@ -296,14 +297,10 @@ const viewCommands = ({ editor, sheetDocument }: CommandContext): Command[] => {
     run: () => (editor[option] = !editor[option]),
   })
   /** What the sheet itself shows, on the screen and on paper. */
-  const annotation = (
-    name: string,
-    option: 'ports' | 'coils' | 'pipes' | 'rotation' | 'fluid',
-    what: string,
-    keys?: readonly string[],
-  ): Command => ({
-    name,
-    label: () => `${sheetDocument.sheet.annotations[option] ? 'Hide' : 'Show'} ${what}`,
+  const annotation = (option: AnnotationSwitch, keys?: readonly string[]): Command => ({
+    name: `annotation-${option}`,
+    label: () =>
+      `${sheetDocument.sheet.annotations[option] ? 'Hide' : 'Show'} ${annotationSwitches[option].toLowerCase()}`,
     group: 'View',
     keys,
     run() {
@@ -339,11 +336,8 @@ const viewCommands = ({ editor, sheetDocument }: CommandContext): Command[] => {
     },
     { name: 'zoomOut', label: 'Zoom out', group: 'View', keys: ['-'], run: () => editor.view?.zoomBy(0.8) },
     toggle('settings', 'settings', 'settings beside the symbols'),
-    annotation('letters', 'ports', 'port letters', ['l']),
-    annotation('coilLetters', 'coils', 'coil letters'),
-    annotation('pipeSizes', 'pipes', 'pipe sizes'),
-    annotation('rotationArrows', 'rotation', 'arrows of rotation'),
-    annotation('fluidText', 'fluid', 'fluid and tank'),
+    annotation('ports', ['l']),
+    ...(['coils', 'pipes', 'rotation', 'fluid'] as const).map((option) => annotation(option)),
     toggle('lineNames', 'lineNames', 'the names of lines', ['n']),
     toggle('overview', 'overview', 'the overview', ['o']),
     dialog('search', 'Find a component or a command', ['$mod+k']),

@@ -51,13 +51,6 @@ function setChange(i: number, name: keyof DrawingChange, event: Event) {
 const addChange = () => set({ changes: [...page.value.changes, changeSchema.parse({})] })
 const removeChange = (i: number) => set({ changes: page.value.changes.filter((_, k) => k !== i) })
 const annotations = computed(() => sheetDocument.sheet.annotations)
-const switches = {
-  ports: 'Port letters',
-  coils: 'Letters of coils',
-  pipes: 'Sizes of pipes',
-  rotation: 'Arrows of rotation',
-  fluid: 'Fluid and tank',
-} as const
 const annotate = (change: Partial<Annotations>) =>
   sheetDocument.apply({ ...sheetDocument.sheet, annotations: { ...annotations.value, ...change } })
 const styles = { typeLetter: '1-2V3: letter of the part', mediumLetter: '1-H2.3: letter of the medium' }
@@ -68,7 +61,7 @@ const styles = { typeLetter: '1-2V3: letter of the part', mediumLetter: '1-H2.3:
     <h3 class="heading mt-3 mb-1 border-t border-rule pt-2">Written on the sheet</h3>
     <div class="space-y-2">
       <ParameterField
-        v-for="(label, name) in switches"
+        v-for="(label, name) in annotationSwitches"
         :key="name"
         :parameter="{ type: 'switch', label, default: false }"
         :model-value="annotations[name]"

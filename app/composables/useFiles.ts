@@ -52,11 +52,8 @@ export function useFiles() {
   /** The sheet on its paper, and what is to be known of the page. */
   async function pageText() {
     const { sheet } = sheetDocument
-    const { pageToSvg, drawnPage } = await import('@oar-bench/core/formats/svg')
-    return {
-      svg: pageToSvg(sheet, show, await svgOptions(sheet)),
-      page: drawnPage(sheet, show, options()),
-    }
+    const { pageToSvg } = await import('@oar-bench/core/formats/svg')
+    return pageToSvg(sheet, show, await svgOptions(sheet))
   }
   const csvFile = async (rows: (string | number)[][]) =>
     // the mark lets spreadsheets see that it is UTF-8

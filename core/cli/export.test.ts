@@ -105,7 +105,7 @@ describe('the page', () => {
       const read = readSheetText(readFileSync(join(root, `demo/sheets/${name}.json`), 'utf8'))
       if (!read.ok) throw new Error(read.problems[0].message)
       const show = showIn('metric')
-      const shown = await pixelsOf(pageToSvg(read.sheet, show), dots)
+      const shown = await pixelsOf(pageToSvg(read.sheet, show).svg, dots)
       const file = join(folder, `${name}.pdf`)
       writeFileSync(file, (await sheetToPdf(read.sheet, show, letteringFonts)).bytes)
       const { stdout } = spawnSync('pdftoppm', ['-r', String(dots * 25.4), '-gray', file], {

@@ -6,7 +6,7 @@ import { CAPITALS } from '../catalogue/text-width'
 import type { Rect, XY } from '../sheet/geometry'
 import { LETTERING } from '../sheet/annotations'
 import type { PageSettings, Sheet } from '../sheet/schema'
-import { fitText } from './fit-text'
+import { fitText, LINE } from './fit-text'
 import { around, MODULE, type Letters } from './plot'
 
 /** ISO 216 and ASME Y14.1, mm, long side first. */
@@ -113,7 +113,7 @@ class Fields {
       if (fitted.cut) this.cut.push(label)
       fitted.lines.forEach((line, k) =>
         this.letters.push(
-          written([left + 1.2, y + 3.2 + fitted.size * (0.85 + 1.25 * k)], line, fitted.size),
+          written([left + 1.2, y + 3.2 + fitted.size * (0.85 + LINE * k)], line, fitted.size),
         ),
       )
       left += width
@@ -195,9 +195,9 @@ function revisionTable(page: PageSettings, block: Rect, fields: Fields): Rect | 
     cells.forEach((cell, i) => {
       if (cell.cut) fields.cut.push(`${heads[i]} of the revision table`)
     })
-    return { cells, h: Math.max(...cells.map((c) => c.lines.length), 1) * 1.25 * LABEL + 1.2 }
+    return { cells, h: Math.max(...cells.map((c) => c.lines.length), 1) * LINE * LABEL + 1.2 }
   })
-  const head = 1.25 * LABEL + 1.2
+  const head = LINE * LABEL + 1.2
   const h = rows.reduce((sum, row) => sum + row.h, head)
   const table = { x, y: block.y - h, w, h }
   fields.lines.push({ points: box(table), width: WIDE })
@@ -206,7 +206,7 @@ function revisionTable(page: PageSettings, block: Rect, fields: Fields): Rect | 
   for (const row of rows) {
     row.cells.forEach((cell, i) =>
       cell.lines.forEach((text, k) =>
-        fields.letters.push(written([textAt(i), y + 0.6 + LABEL * (0.85 + 1.25 * k)], text, LABEL)),
+        fields.letters.push(written([textAt(i), y + 0.6 + LABEL * (0.85 + LINE * k)], text, LABEL)),
       ),
     )
     y += row.h

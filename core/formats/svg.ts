@@ -141,16 +141,16 @@ export function sheetThumbnail(sheet: Sheet, show: Show): string {
   ].join('\n')
 }
 
-/** The page of a sheet as it would be drawn. */
-export const drawnPage = (sheet: Sheet, show: Show, options: PlotOptions = {}): Page =>
-  pageOf(sheet, plotSheet(sheet, show, options).boxes)
-
-/** The sheet on its paper with frame and title block, as it is printed: the page that the PDF has, in millimetres. */
-export function pageToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): string {
+/** The sheet on its paper with frame and title block, as it is printed: the page that the PDF has, in millimetres; and how it was laid out. */
+export function pageToSvg(
+  sheet: Sheet,
+  show: Show,
+  options: SvgOptions = {},
+): { readonly svg: string; readonly page: Page } {
   const plot = plotSheet(sheet, show, options)
   const page = pageOf(sheet, plot.boxes)
   const family = familyOf(options)
-  return [
+  const svg = [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${page.width}mm" height="${page.height}mm" viewBox="0 0 ${page.width} ${page.height}" font-family="${escape(family)}">`,
     `<title>${escape(sheet.title)}</title>`,
     ...faceOf(options),
@@ -166,6 +166,7 @@ export function pageToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): s
     '</svg>',
     '',
   ].join('\n')
+  return { svg, page }
 }
 
 /** Letters among strokes are filled, not stroked. */

@@ -28,6 +28,12 @@ export interface Annotation {
   readonly anchor: 'start' | 'middle' | 'end'
 }
 
+/** A written value in the units in force; as it is written where it does not read. */
+function shown(show: Show, written: string, quantity: Quantity): string {
+  const read = parseQuantity(written, quantity)
+  return read.ok ? show(read.si, quantity) : written
+}
+
 /** The rectangle that it covers. */
 export function annotationBox({ text, x, y, size, anchor }: Omit<Annotation, 'key'>): Rect {
   const w = textWidth(text, size)
@@ -130,13 +136,14 @@ const SHARES = [0.5, 0.3, 0.7, 0.15, 0.85]
  */
 export function lineTexts(
   sheet: Sheet,
+  show: Show,
   names: boolean,
   covered: (rect: Rect) => number = () => 0,
   take: (rect: Rect) => void = () => undefined,
 ): Annotation[] {
   const sized = sizedPipes(sheet)
   return sheet.pipes.flatMap((pipe) => {
-    const size = sized.has(pipe.id) ? `⌀ ${pipe.bore}` : ''
+    const size = sized.has(pipe.id) ? `⌀ ${shown(show, pipe.bore, 'length')}` : ''
     const text = [names ? (pipe.name ?? '') : '', size].filter(Boolean).join(', ')
     if (!text) return []
     const points = polyline(sheet, pipe)
@@ -185,13 +192,9 @@ export const smallLetters = (sheet: Sheet): Annotation[] =>
 export function fluidText(sheet: Sheet, show: Show): Annotation[] {
   if (!sheet.annotations.fluid || !sheet.components.length) return []
   const { x, y, h } = extent(sheet)
-  const shown = (written: string, quantity: Quantity) => {
-    const read = parseQuantity(written, quantity)
-    return read.ok ? show(read.si, quantity) : written
-  }
   const lines = [
     `Fluid: ${sheet.fluid.name}`,
-    `Viscosity at 40 °C: ${shown(sheet.fluid.viscosity40, 'viscosity')}. Oil in the tank: ${shown(sheet.tank.oil, 'volume')}`,
+    `Viscosity at 40 °C: ${shown(show, sheet.fluid.viscosity40, 'viscosity')}. Oil in the tank: ${shown(show, sheet.tank.oil, 'volume')}`,
   ]
   return lines.map((text, i) => ({
     key: `fluid:${i}`,

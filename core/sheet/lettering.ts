@@ -163,6 +163,7 @@ export function sheetLettering(sheet: Sheet, show: Show, { names = false } = {})
   }
   const lines = lineTexts(
     sheet,
+    show,
     names,
     (rect) => taken.count(rect),
     (rect) => taken.take(rect, 0),

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { circuit } from '../testing'
 import { addComponent, changePipe, connect, move, setParameter, splitPipe } from './edit'
 import { boundsOnSheet, polyline, stretchRoute } from './geometry'
+import { showIn } from '../units/text'
 import { lineTexts } from './annotations'
 import { emptySheet, type Sheet } from './schema'
 import {
@@ -28,6 +29,8 @@ const points = (sheet: Sheet, id: string) =>
   )
 const straight = (list: readonly (readonly [number, number])[]) =>
   list.every((p, i) => i === 0 || p[0] === list[i - 1][0] || p[1] === list[i - 1][1])
+
+const show = showIn('metric')
 
 describe('a pipe shaped by hand', () => {
   it('has a part moved aside, its ends where they were', () => {
@@ -141,15 +144,18 @@ describe('names of lines', () => {
   it('stand over a level part and beside an upright one', () => {
     const { sheet, pipe } = pair(30, 0)
     const named = changePipe(sheet, pipe, { name: 'pump line' })
-    const [name] = lineTexts(named, true)
+    const [name] = lineTexts(named, show, true)
     const level = segmentAcross(named, named.pipes[0], [0, 1])!
     expect(name).toMatchObject({ text: 'pump line', anchor: 'middle' })
     expect(name.y).toBeLessThan(level.at[1])
     const upright = pair(0, -30)
-    expect(lineTexts(changePipe(upright.sheet, upright.pipe, { name: 'up' }), true)[0].anchor).toBe('start')
-    expect(lineTexts(sheet, true)).toEqual([])
+    expect(lineTexts(changePipe(upright.sheet, upright.pipe, { name: 'up' }), show, true)[0].anchor).toBe(
+      'start',
+    )
+    expect(lineTexts(sheet, show, true)).toEqual([])
     const sized = { ...named, annotations: { ...named.annotations, pipes: true } }
-    expect(lineTexts(sized, true)[0].text).toBe('pump line, ⌀ 12 mm')
-    expect(lineTexts(sized, false)[0].text).toBe('⌀ 12 mm')
+    expect(lineTexts(sized, show, true)[0].text).toBe('pump line, ⌀ 12 mm')
+    expect(lineTexts(sized, show, false)[0].text).toBe('⌀ 12 mm')
+    expect(lineTexts(sized, showIn('us'), false)[0].text).toMatch(/⌀ 0\.47\d+ in/)
   })
 })
