@@ -210,7 +210,7 @@ export function playbackPainter(
 }
 
 /** How a part lies after it, or the end of it that moves, has moved so far, as a CSS transform in modules. */
-export function partTransform(part: MovingPart, moved: number): string {
+function partTransform(part: MovingPart, moved: number): string {
   if (!part.between) return `translateX(${moved}px)`
   const { moving, fixed } = part.between
   const share = (fixed - moving - moved) / (fixed - moving)

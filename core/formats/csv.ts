@@ -8,7 +8,7 @@ export interface CsvStyle {
   readonly separator: ',' | ';' | '\t'
   readonly decimal: '.' | ','
 }
-export const plainCsv: CsvStyle = { separator: ',', decimal: '.' }
+const plainCsv: CsvStyle = { separator: ',', decimal: '.' }
 
 /** A text as a field; one that a spreadsheet would take for a formula is kept from it, whatever it takes for a separator. */
 function field(text: string): string {

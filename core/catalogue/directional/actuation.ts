@@ -91,7 +91,7 @@ export function endsOf(values: ActuationValues, positions: 2 | 3): Ends {
 const pilotLength = (form: SymbolForm | undefined) => (form === 'detailed' ? 4 : 2)
 
 /** How far the actuation reaches beyond the end of the row, modules. */
-export function reachOf(
+function reachOf(
   actuation: Actuation | undefined,
   values: ActuationValues,
   form?: SymbolForm,
