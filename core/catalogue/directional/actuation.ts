@@ -91,11 +91,7 @@ export function endsOf(values: ActuationValues, positions: 2 | 3): Ends {
 const pilotLength = (form: SymbolForm | undefined) => (form === 'detailed' ? 4 : 2)
 
 /** How far the actuation reaches beyond the end of the row, modules. */
-function reachOf(
-  actuation: Actuation | undefined,
-  values: ActuationValues,
-  form?: SymbolForm,
-): number {
+function reachOf(actuation: Actuation | undefined, values: ActuationValues, form?: SymbolForm): number {
   if (!actuation) return 0
   if (!isSolenoid(actuation)) return actuation === 'lever' || actuation === 'pedal' ? 3 : 2
   return (
