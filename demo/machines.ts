@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs'
 import type { Sheet } from '../core/sheet/schema'
 import { readSheetText } from '../core/sheet/read'
-import { briefSchema, type Brief } from '../core/size/brief'
+import { briefSchema, type Brief } from '../core/size/brief/brief'
 
 interface DemoMachine {
   name: string

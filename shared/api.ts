@@ -1,6 +1,7 @@
 /** Bodies of the API, described once: the server checks them, the interface takes its types from them. */
 import { z } from 'zod'
-import { briefSchema } from '@oar-bench/core/size/brief'
+import { briefSchema, type Brief } from '@oar-bench/core/size/brief/brief'
+import { migrateBrief } from '@oar-bench/core/size/brief/read'
 import { isPrintable, UNPRINTABLE_MESSAGE, type Sheet } from '@oar-bench/core/sheet/schema'
 
 /** A name as it is written in a line, with what is said where there is none. */
@@ -24,7 +25,7 @@ export const variantNameBody = z.strictObject({ name: variantName })
 export const variantBody = z.strictObject({ name: variantName, from: z.string().max(64).optional() })
 /** A save: the revision that it started from, and a name of its own by which its sender knows it again. */
 const save = { revision: z.number().int().positive(), saveId: z.string().min(1).max(64).optional() }
-export const briefBody = z.strictObject({ ...save, brief: briefSchema })
+export const briefBody = z.strictObject({ ...save, brief: z.preprocess(migrateBrief, briefSchema) })
 /** The sheet itself is checked by the core, which says what is wrong where. */
 export const sheetBody = z.strictObject({ ...save, sheet: z.unknown() })
 export const runNameBody = z.strictObject({ name: named('Give the run a name.') })
@@ -49,7 +50,7 @@ export interface SessionState {
 }
 /** A copy of a machine under another name. */
 export const copyBody = z.strictObject({ name: machineBody.shape.name })
-export type Brief = z.infer<typeof briefSchema>
+export type { Brief }
 export interface MachineRow {
   id: string
   name: string

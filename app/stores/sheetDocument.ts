@@ -3,7 +3,7 @@ import { useManualRefHistory } from '@vueuse/core'
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import { emptySheet, type Sheet } from '@oar-bench/core/sheet/schema'
-import { briefSchema, resolveBrief, type Brief } from '@oar-bench/core/size/brief'
+import { briefProblems as problemsOf, emptyBrief, missingOf, type Brief } from '@oar-bench/core/size/brief/brief'
 import type { MachineDetail, VariantRow } from '#shared/api'
 import { storedUndoSteps, storeUndoSteps } from '../utils/undoStorage'
 
@@ -15,7 +15,7 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
   const sheetId = ref('')
   const variants = shallowRef<readonly VariantRow[]>([])
   const sheet = shallowRef<Sheet>(emptySheet('Sheet'))
-  const brief = shallowRef<Brief>(briefSchema.parse({}))
+  const brief = shallowRef<Brief>(emptyBrief())
   const scheduleId = ref<string>()
   const history = useManualRefHistory(sheet, { capacity: UNDO_LIMIT })
   const { undoStack, redoStack, canUndo, canRedo } = history
@@ -84,7 +84,9 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
   }
 
   const schedule = computed(() => sheet.value.schedules.find((s) => s.id === scheduleId.value))
-  const briefProblems = computed(() => resolveBrief(brief.value).problems)
+  /** What does not read or contradicts itself in the brief, and what is not given yet. */
+  const briefProblems = computed(() => problemsOf(brief.value))
+  const briefMissing = computed(() => missingOf(brief.value))
   return {
     machine,
     sheetId,
@@ -103,6 +105,7 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
     setBrief,
     rename,
     briefProblems,
+    briefMissing,
   }
 })
 

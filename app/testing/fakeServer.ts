@@ -1,7 +1,7 @@
 /** A server with one machine that answers as the real one does, for tests of what the application does with its answers. */
 import { vi } from 'vitest'
 import { emptySheet, type Sheet } from '@oar-bench/core/sheet/schema'
-import { briefSchema, type Brief } from '@oar-bench/core/size/brief'
+import { emptyBrief, type Brief } from '@oar-bench/core/size/brief/brief'
 import type { MachineDetail, Saved } from '#shared/api'
 
 interface Save {
@@ -21,7 +21,7 @@ export function fetchError(statusCode?: number, message = '', data: object = {})
 
 export function fakeServer(id = 'machine', sheetId = 'sheet') {
   const sheet = { content: emptySheet('Press'), revision: 1, saveId: null as string | null }
-  const brief = { content: briefSchema.parse({}), revision: 1, saveId: null as string | null }
+  const brief = { content: emptyBrief(), revision: 1, saveId: null as string | null }
   /** What happens to the next requests: the server fails before it does its work, or its answer is lost after it. */
   const troubles: ('refuse' | 'unreachable' | 'answer lost')[] = []
   const requests: { url: string; method: string }[] = []

@@ -1,7 +1,8 @@
 /** Edits that the server does not have yet, kept in the browser until it has them or somebody discards them. */
 import { createStore, del, entries, set } from 'idb-keyval'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
-import type { Brief } from '@oar-bench/core/size/brief'
+import type { Brief } from '@oar-bench/core/size/brief/brief'
+import { migrateBrief } from '@oar-bench/core/size/brief/read'
 import { latestWrite } from './latestWrite'
 import { otherLiveTabs } from './tabId'
 
@@ -54,7 +55,7 @@ export async function abandonedDrafts(): Promise<Draft[]> {
   await draftsWritten()
   const [all, alive] = await Promise.all([storedDrafts(), otherLiveTabs()])
   return all
-    .map(([, draft]) => draft)
+    .map(([, draft]) => (draft.brief ? { ...draft, brief: migrateBrief(draft.brief) as Brief } : draft))
     .filter(({ tab }) => !alive.has(tab))
     .sort((a, b) => b.at - a.at)
 }

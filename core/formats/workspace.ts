@@ -1,22 +1,23 @@
 /** All machines of a workspace as one archive: workspace.json lists its contents, every sheet is a sheet file. */
 import { z } from 'zod'
 import { issueText } from '../sheet/issue-text'
-import { briefSchema } from '../size/brief'
+import { briefSchema } from '../size/brief/brief'
+import { migrateBrief } from '../size/brief/read'
 
 export const WORKSPACE_FORMAT = 'oar-bench-workspace'
-export const WORKSPACE_VERSION = 1
+export const WORKSPACE_VERSION = 2
 
 const name = z.string().trim().min(1).max(80)
 const file = z.string().min(1).max(200)
 const when = z.number().int().min(0).describe('Milliseconds since 1970.')
 export const workspaceSchema = z.strictObject({
   format: z.literal(WORKSPACE_FORMAT),
-  version: z.literal(WORKSPACE_VERSION),
+  version: z.literal([1, WORKSPACE_VERSION]),
   machines: z.array(
     z.strictObject({
       name,
       summary: z.string().max(400).default(''),
-      brief: briefSchema,
+      brief: z.preprocess(migrateBrief, briefSchema),
       variants: z
         .array(
           z.strictObject({

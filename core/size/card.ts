@@ -1,153 +1,340 @@
-/** A calculation as it is shown: every step with its formula and the numbers put in. */
+/**
+ * A sizing card: variables in the order in which they are computed. A card is data; nothing in it knows of a machine, of another card
+ * or of the screen. Where its inputs come from by default is written as a link (see `graph.ts`).
+ */
 import type { SizingResult } from '../catalogue/kind'
 import type { Quantity } from '../units/quantities'
+import { parseQuantity, showQuantity } from '../units/text'
+import { formula, type Formula } from './formula'
+import type { SeriesName } from './series'
 
-export interface Term {
-  readonly value: number
-  readonly quantity: Quantity
-}
-export interface Step {
+interface VariableBase {
+  /** As it is written in formulas: "Q", "p₁". */
   readonly symbol: string
-  readonly meaning: string
-  /** In symbols: "F / (η · p)"; operators · / + − ² ³ ⁴, √(), max() and π only. */
-  readonly formula: string
-  /** What each symbol of the formula stands for. */
-  readonly terms: Readonly<Record<string, Term>>
-  readonly value: number
+  readonly label: string
   readonly quantity: Quantity
+  readonly note?: string
 }
+/** A value that is given: by a person, by the brief or by another card. */
+export interface InputVariable extends VariableBase {
+  readonly role: 'input'
+  /** Of a free-standing card, and of a machine where nothing else gives it; a text with its unit, or the name of an option. */
+  readonly default: string
+  /** Allowed range, SI, inclusive. */
+  readonly min: number
+  readonly max: number
+  /** Named values, where it is chosen from a list; the values are SI. */
+  readonly options?: Readonly<Record<string, { readonly label: string; readonly value: number }>>
+  /** Where a machine gives it: the first of these that has a value. */
+  readonly from: readonly string[]
+  /** A machine must give it: its default is for free-standing use only. */
+  readonly required: boolean
+}
+/** A value computed from those before it. */
+export interface StepVariable extends VariableBase {
+  readonly role: 'step'
+  readonly formula: Formula
+  /** Where the equation is from. */
+  readonly source?: string
+  /** Range in which the equation holds, SI. */
+  readonly valid?: { readonly min?: number; readonly max?: number; readonly message: string }
+  /** The same in the constants of the trade. */
+  readonly trade?: TradeFormula
+  readonly sized?: SizingResult
+}
+/** A value taken from a standard series, next to a computed one; a person may choose another. */
+export interface ChoiceVariable extends VariableBase {
+  readonly role: 'choice'
+  readonly series: SeriesName
+  readonly formula: Formula
+  readonly rounding: 'up' | 'down'
+  readonly sized?: SizingResult
+}
+export type Variable = InputVariable | StepVariable | ChoiceVariable
+
+/** A formula with numbers in fixed units, as it is known by heart: "Q = V · n / 231". */
+export interface TradeFormula {
+  readonly formula: Formula
+  /** Unit of each variable in it, by symbol; and that of the result. */
+  readonly units: Readonly<Record<string, string>>
+  readonly unit: string
+}
+
+/** Something that must be said where a condition holds. */
+export interface Warning {
+  readonly when: Formula
+  readonly message: string
+  /** The variable at which it is said. */
+  readonly at: string
+}
+
+/** A curve that is looked at rather than read: results of the card over one of its inputs. */
+export interface CardChart {
+  readonly title: string
+  /** Input along the horizontal axis, and its range as formulas of the card. */
+  readonly x: string
+  readonly from: Formula
+  readonly to: Formula
+  readonly lines: readonly { readonly variable: string; readonly style: 'curve' | 'limit' }[]
+}
+
+export const groups = {
+  load: 'Load',
+  cylinder: 'Cylinder',
+  rotary: 'Motor and rotary actuator',
+  pump: 'Pump and drive',
+  accumulator: 'Accumulator',
+  valve: 'Valves',
+  line: 'Lines',
+  tank: 'Tank, heat, filter',
+} as const
+export type Group = keyof typeof groups
+
+/** For which motions or machines a card is opened without being asked for. */
+export interface Applies {
+  /** Kinds of actuator, as families; all where nothing is said. */
+  readonly actuators?: readonly ('linear' | 'rotary' | 'winch')[]
+  /** Ways in which the brief says that the load is held. */
+  readonly holding?: readonly string[]
+  /** Ways in which the brief supplies the machine with oil. */
+  readonly supply?: readonly string[]
+  /** At least as many motions. */
+  readonly motions?: number
+  /** Only where a person adds it. */
+  readonly onRequest?: true
+}
+
+/**
+ * What a motion asks for one way: variables with its flow, its pressure under load and without; and links to the speed and the load of
+ * the machine for which these are.
+ */
+export interface DemandVariables {
+  readonly flow: string
+  readonly pressure: string
+  readonly idlePressure: string
+  readonly speed: readonly string[]
+  readonly load: readonly string[]
+}
+
 export interface Card {
   readonly id: string
   readonly title: string
-  readonly steps: readonly Step[]
-  /** The answer, and what it is. */
-  readonly answer?: Term & { readonly label: string }
-  /** Where the answer comes from: "next bore of ISO 3320". */
+  readonly group: Group
+  /** One for each motion, or one for the machine. */
+  readonly scope: 'motion' | 'machine'
+  readonly applies: Applies
+  /** One or two sentences: the question that it answers. */
+  readonly about: string
+  /** Standards and textbook definitions. */
   readonly source: string
-  /** What to keep in mind; `severity` warning where the result does not hold. */
-  readonly remarks: readonly { readonly severity: 'note' | 'warning'; readonly text: string }[]
-  /** What the sheet can take from this card. */
-  readonly gives: readonly {
-    readonly sized: SizingResult
-    readonly label: string
-    readonly value: number
-    readonly quantity: Quantity
-  }[]
+  readonly variables: Readonly<Record<string, Variable>>
+  readonly warnings: readonly Warning[]
+  /** What to keep in mind. */
+  readonly notes: readonly string[]
+  /** Variables shown for each candidate of a series; those of other cards as `card.variable`. */
+  readonly compare: readonly string[]
+  /** What the cycle of the machine reads from it. */
+  readonly demand?: { readonly out: DemandVariables; readonly back: DemandVariables }
+  /** The variable that is read first. */
+  readonly answer: string
+  readonly charts: readonly CardChart[]
 }
 
-const POWERS: Readonly<Record<string, number>> = { '²': 2, '³': 3, '⁴': 4 }
+// ---- the words in which cards are written ----------------------------------------------------------------
 
-/** Words of a formula that are no symbols. */
-const FUNCTIONS = ['max']
-
-/** Splits a formula into symbols and the rest. */
-export function formulaParts(formula: string, terms: Readonly<Record<string, Term>>) {
-  const names = Object.keys(terms).sort((a, b) => b.length - a.length)
-  const parts: { text: string; term?: Term }[] = []
-  for (let i = 0; i < formula.length;) {
-    const word = FUNCTIONS.find((f) => formula.startsWith(f, i))
-    const name = word ? undefined : names.find((n) => formula.startsWith(n, i))
-    if (name) {
-      parts.push({ text: name, term: terms[name] })
-      i += name.length
-    } else {
-      const last = parts[parts.length - 1]
-      const text = word ?? formula[i]
-      if (last && !last.term) last.text += text
-      else parts.push({ text })
-      i += text.length
-    }
+interface InputOptions {
+  readonly from?: string | readonly string[]
+  readonly note?: string
+  readonly required?: true
+}
+/** An input of a quantity. @param min @param max SI @throws Error on a default that does not read or lies outside */
+export function input(
+  symbol: string,
+  label: string,
+  quantity: Quantity,
+  fallback: string,
+  min: number,
+  max: number,
+  { from = [], note, required }: InputOptions = {},
+): InputVariable {
+  const read = parseQuantity(fallback, quantity)
+  if (!read.ok || read.si < min || read.si > max)
+    throw new Error(`${label}: default "${fallback}" is not allowed`)
+  return {
+    role: 'input',
+    symbol,
+    label,
+    quantity,
+    default: fallback,
+    min,
+    max,
+    note,
+    from: [from].flat(),
+    required: required ?? false,
   }
-  return parts
 }
 
-/** The formula with its numbers put in, each with its unit. */
-export const formulaWithNumbers = (step: Step, show: (value: number, quantity: Quantity) => string) =>
-  formulaParts(step.formula, step.terms)
-    .map((part, i, parts) => {
-      if (!part.term) return part.text
-      const text = show(part.term.value, part.term.quantity)
-      // a value with its unit, raised to a power, stands in brackets
-      return parts[i + 1]?.text[0] in POWERS && text.includes(' ') ? `(${text})` : text
-    })
-    .join('')
+/** An input that is one of several named values. @param options value (SI) and label of each @param fallback name of one */
+export function option(
+  symbol: string,
+  label: string,
+  quantity: Quantity,
+  options: Readonly<Record<string, readonly [value: number, label: string]>>,
+  fallback: string,
+  { from = [], note }: Omit<InputOptions, 'required'> = {},
+): InputVariable {
+  if (!(fallback in options)) throw new Error(`${label}: "${fallback}" is no option`)
+  const values = Object.values(options).map(([value]) => value)
+  return {
+    role: 'input',
+    symbol,
+    label,
+    quantity,
+    default: fallback,
+    min: Math.min(...values),
+    max: Math.max(...values),
+    options: Object.fromEntries(
+      Object.entries(options).map(([name, [value, text]]) => [name, { value, label: text }]),
+    ),
+    note,
+    from: [from].flat(),
+    required: false,
+  }
+}
+
+type StepOptions = Pick<StepVariable, 'note' | 'source' | 'valid' | 'trade' | 'sized'>
+/** A computed value. @param text formula in the names of the variables before it */
+export const step = (
+  symbol: string,
+  label: string,
+  quantity: Quantity,
+  text: string,
+  options: StepOptions = {},
+): StepVariable => ({ role: 'step', symbol, label, quantity, formula: formula(text), ...options })
+
+type ChoiceOptions = Pick<ChoiceVariable, 'note' | 'sized'> & { readonly rounding?: 'up' | 'down' }
+/** A value of a series. @param text formula of the value needed, of which the next of the series is taken */
+export const choice = (
+  symbol: string,
+  label: string,
+  quantity: Quantity,
+  series: SeriesName,
+  text: string,
+  { rounding = 'up', ...options }: ChoiceOptions = {},
+): ChoiceVariable => ({
+  role: 'choice',
+  symbol,
+  label,
+  quantity,
+  series,
+  formula: formula(text),
+  rounding,
+  ...options,
+})
+
+/** The constants of the trade for a step. */
+export const trade = (text: string, unit: string, units: Readonly<Record<string, string>>): TradeFormula => ({
+  formula: formula(text),
+  unit,
+  units,
+})
+export const warning = (at: string, when: string, message: string): Warning => ({
+  at,
+  when: formula(when),
+  message,
+})
+export const chart = (
+  title: string,
+  x: string,
+  from: string,
+  to: string,
+  curves: readonly string[],
+  limits: readonly string[] = [],
+): CardChart => ({
+  title,
+  x,
+  from: formula(from),
+  to: formula(to),
+  lines: [
+    ...curves.map((variable) => ({ variable, style: 'curve' as const })),
+    ...limits.map((variable) => ({ variable, style: 'limit' as const })),
+  ],
+})
+
+type Description = Pick<
+  Card,
+  'id' | 'title' | 'group' | 'scope' | 'about' | 'source' | 'variables' | 'answer'
+> &
+  Partial<Pick<Card, 'applies' | 'warnings' | 'notes' | 'compare' | 'charts' | 'demand'>>
+
+/** A card. @throws Error where a formula reads a variable that is not before it, or a name is not there */
+export function card(description: Description): Card {
+  const made: Card = {
+    applies: {},
+    warnings: [],
+    notes: [],
+    compare: [],
+    charts: [],
+    ...description,
+  }
+  const known = new Set<string>()
+  const fail = (text: string): never => {
+    throw new Error(`Card ${made.id}: ${text}`)
+  }
+  const reads = ({ names, text }: Formula) => {
+    for (const name of names) if (!known.has(name)) fail(`"${text}" reads ${name}`)
+  }
+  for (const [name, variable] of Object.entries(made.variables)) {
+    if (variable.role !== 'input') reads(variable.formula)
+    known.add(name)
+    if (variable.role === 'step' && variable.trade) reads(variable.trade.formula)
+  }
+  for (const { when, at } of made.warnings) {
+    reads(when)
+    if (!known.has(at)) fail(`no variable ${at}`)
+  }
+  for (const { x, from, to, lines } of made.charts) {
+    reads(from)
+    reads(to)
+    for (const name of [x, ...lines.map((l) => l.variable)]) if (!known.has(name)) fail(`no variable ${name}`)
+  }
+  const demanded = made.demand
+    ? [made.demand.out, made.demand.back].flatMap((d) => [d.flow, d.pressure, d.idlePressure])
+    : []
+  for (const name of [made.answer, ...demanded, ...made.compare.filter((n) => !n.includes('.'))])
+    if (!known.has(name)) fail(`no variable ${name}`)
+  return made
+}
+
+/** Writes a value the way a person types it: a unit of the metric system, or the name of the option. */
+export function defaultValue(variable: InputVariable): number {
+  if (variable.options) return variable.options[variable.default].value
+  const read = parseQuantity(variable.default, variable.quantity)
+  return read.ok ? read.si : NaN
+}
 
 /**
- * Computes a step from its own formula, so that what is shown is what is computed.
- * The formula is written by the cards, never by a user. A small recursive descent over
- * + − · / powers, √ and brackets.
- * @throws Error on a formula that does not read
+ * Reads a value for a variable: a quantity with its unit, or the name of an option.
+ * @returns SI, or what is wrong with it, for people
  */
-export function evaluateFormula(formula: string, terms: Readonly<Record<string, Term>>): number {
-  const tokens: (number | string)[] = []
-  for (const part of formulaParts(formula, terms)) {
-    if (part.term) tokens.push(part.term.value)
-    else
-      for (const match of part.text.matchAll(/\d+(?:\.\d+)?|π|max|\S/gu))
-        tokens.push(match[0] === 'π' ? Math.PI : /^\d/.test(match[0]) ? Number(match[0]) : match[0])
-  }
-  let at = 0
-  const fail = (): never => {
-    throw new Error(`Cannot read the formula "${formula}"`)
-  }
-  const factor = (): number => {
-    const token = tokens[at++]
-    let value: number
-    if (typeof token === 'number') value = token
-    else if (token === '(') {
-      value = sum()
-      if (tokens[at++] !== ')') fail()
-    } else if (token === '√') {
-      value = Math.sqrt(factor())
-    } else if (token === '−' || token === '-') value = -factor()
-    else if (token === 'max') {
-      if (tokens[at++] !== '(') fail()
-      value = sum()
-      while (tokens[at] === ',') {
-        at++
-        value = Math.max(value, sum())
-      }
-      if (tokens[at++] !== ')') fail()
-    } else return fail()
-    while (tokens[at] in POWERS) value **= POWERS[tokens[at++]]
-    return value
-  }
-  const product = (): number => {
-    let value = factor()
-    for (;;) {
-      if (tokens[at] === '·') {
-        at++
-        value *= factor()
-      } else if (tokens[at] === '/') {
-        at++
-        value /= factor()
-      } else return value
+export function readValue(
+  variable: Variable,
+  text: string,
+): { readonly value: number } | { readonly message: string } {
+  if (variable.role === 'input' && variable.options) {
+    const found = variable.options[text]
+    if (found) return { value: found.value }
+    return {
+      message: `${variable.label} is one of ${Object.keys(variable.options).join(', ')}, not "${text}".`,
     }
   }
-  const sum = (): number => {
-    let value = product()
-    for (;;) {
-      if (tokens[at] === '+') {
-        at++
-        value += product()
-      } else if (tokens[at] === '−' || tokens[at] === '-') {
-        at++
-        value -= product()
-      } else return value
-    }
-  }
-  const value = sum()
-  if (at !== tokens.length) fail()
-  return value
+  const read = parseQuantity(text, variable.quantity)
+  if (!read.ok) return { message: read.message }
+  if (variable.role === 'input' && (read.si < variable.min || read.si > variable.max))
+    return { message: rangeMessage(variable) }
+  return { value: read.si }
 }
 
-/** A step whose value is computed from the formula that is shown. */
-export function step(
-  symbol: string,
-  meaning: string,
-  quantity: Quantity,
-  formula: string,
-  terms: Readonly<Record<string, Term>>,
-): Step {
-  return { symbol, meaning, quantity, formula, terms, value: evaluateFormula(formula, terms) }
-}
+/** What an input may be, in words. */
+export const rangeMessage = ({ label, quantity, min, max }: InputVariable): string =>
+  `${label} is between ${showQuantity(min, quantity, 'metric')} and ${showQuantity(max, quantity, 'metric')}.`

@@ -1,132 +1,113 @@
 import { describe, expect, it } from 'vitest'
-import { showQuantity } from '../units/text'
-import { briefParameters, briefSchema, resolveBrief, type Brief } from './brief'
-import { evaluateFormula, formulaWithNumbers } from './card'
-import { sizingCards } from './cards'
-import { bores, motorPowers, nextInSeries } from './series'
+import { kinds } from '../catalogue'
+import { defaultValue, type Card } from './card'
+import { cards, findCard } from './cards'
+import { evaluateCard } from './evaluate'
+import { linkExists } from './graph'
+import { solveCard } from './solve'
+import { standardSeries, type SeriesName } from './series'
+import { inTradeUnits } from './trade'
 
-const brief = (values: Brief['values'] = {}) => briefSchema.parse({ values })
-const cardsFor = (values: Brief['values'] = {}) => {
-  const read = resolveBrief(brief(values))
-  expect(read.problems).toEqual([])
-  return sizingCards(read.values!)
-}
-const card = (id: string, values: Brief['values'] = {}) => cardsFor(values).find((c) => c.id === id)!
+const entries = (card: Card) => Object.entries(card.variables)
+const numericInputs = (card: Card) => entries(card).filter(([, v]) => v.role === 'input' && !v.options)
 
-describe('formulas', () => {
-  const of = (value: number) => ({ value, quantity: 'ratio' as const })
-  it.each([
-    ['a + b · c', { a: of(1), b: of(2), c: of(3) }, 7],
-    ['(a + b) · c', { a: of(1), b: of(2), c: of(3) }, 9],
-    ['a / b / c', { a: of(12), b: of(2), c: of(3) }, 2],
-    ['a − b − c', { a: of(9), b: of(2), c: of(3) }, 4],
-    ['√(a · b²)', { a: of(4), b: of(3) }, 6],
-    ['π · d² / 4', { d: of(2) }, Math.PI],
-    ['a³ + b⁴', { a: of(2), b: of(2) }, 24],
-    ['max(a, b)', { a: of(2), b: of(5) }, 5],
-    ['1 / (1 − o)', { o: of(0.2) }, 1.25],
-  ])('%s', (formula, terms, value) => expect(evaluateFormula(formula, terms as never)).toBeCloseTo(value, 12))
-  it.each(['a +', '(a', 'a b', '? a'])('refuses "%s"', (formula) =>
-    expect(() => evaluateFormula(formula, { a: of(1), b: of(2) })).toThrow('Cannot read'),
-  )
+describe.each(cards.map((card) => [card.id, card] as const))('card %s', (_id, card) => {
+  it('computes all of its values from its defaults', () => {
+    const { problems, values } = evaluateCard(card, {})
+    expect(problems).toEqual([])
+    for (const [name] of entries(card)) expect(values[name], name).toSatisfy(Number.isFinite)
+  })
+  it('links to what there is, and reads each of its inputs', () => {
+    const read = new Set(entries(card).flatMap(([, v]) => (v.role === 'input' ? [] : v.formula.names)))
+    for (const { when } of card.warnings) when.names.forEach((name) => read.add(name))
+    for (const [name, v] of entries(card)) {
+      if (v.role !== 'input') continue
+      expect(read.has(name), name).toBe(true)
+      for (const link of v.from) expect(linkExists(link), link).toBe(true)
+    }
+    for (const name of card.compare) if (name.includes('.')) expect(linkExists(name), name).toBe(true)
+    for (const links of card.demand ? [card.demand.out, card.demand.back] : [])
+      for (const link of [...links.speed, ...links.load]) expect(linkExists(link), link).toBe(true)
+  })
+  it('tells its variables apart by symbol', () => {
+    const symbols = entries(card).flatMap(([, v]) => (v.symbol ? [v.symbol] : []))
+    expect(symbols.filter((s, i) => symbols.indexOf(s) !== i)).toEqual([])
+    expect(card.about).toMatch(/\.$/)
+    expect(card.source).not.toBe('')
+  })
+  it('gives an input back from each result that depends on it', () => {
+    const given = Object.fromEntries(
+      numericInputs(card).map(([name, v]) => [name, v.role === 'input' ? defaultValue(v) : 0]),
+    )
+    const { values } = evaluateCard(card, given)
+    let compared = 0
+    for (const [name, variable] of entries(card)) {
+      if (variable.role !== 'step') continue
+      for (const [unknown, input] of numericInputs(card)) {
+        if (input.role !== 'input') continue
+        const changed = [0.997, 1.003].every((factor) => {
+          const x = Math.min(Math.max(given[unknown] * factor, input.min), input.max)
+          const moved = evaluateCard(card, { ...given, [unknown]: x }).values[name]
+          return moved !== undefined && Math.abs(moved - values[name]) > 1e-4 * Math.abs(values[name])
+        })
+        // where a rounded size or a limit lies between, the result does not tell the input
+        if (!changed || values[name] === 0 || given[unknown] === 0) continue
+        compared++
+        const solution = solveCard(card, given, { name, value: values[name] }, unknown)
+        expect(solution, `${unknown} from ${name}`).toHaveProperty('value')
+        if (!('value' in solution)) continue
+        const found = [solution.value, ...solution.others]
+        const nearest = Math.min(...found.map((x) => Math.abs(x - given[unknown])))
+        expect(nearest, `${unknown} from ${name}`).toBeLessThanOrEqual(2e-4 * Math.abs(given[unknown]) + 1e-9)
+        const back = evaluateCard(card, { ...given, [unknown]: solution.value }).values[name]
+        expect(back / values[name]).toBeCloseTo(1, 5)
+      }
+    }
+    expect(compared).toBeGreaterThan(0)
+  })
+  it('gives the same by the constants of the trade', () => {
+    const { values } = evaluateCard(card, {})
+    for (const [name, v] of entries(card)) {
+      if (v.role !== 'step' || !v.trade) continue
+      const result = inTradeUnits(card, v, values)!
+      // 231, 1714 and 63025 are exact to the places that are written
+      expect(result.si / values[name], name).toBeCloseTo(1, 3)
+    }
+  })
 })
 
-describe('sizing', () => {
-  it('reproduces a sum done by hand', () => {
-    // 60 kN, 160 bar less 10 bar on the way, 93 %, 5 bar behind the piston:
-    // A = 60000 / (0.93 · 150e5 − 5e5) = 44.61 cm² → ⌀ 75.4 mm → 80 mm → A = 50.27 cm²
-    const bore = card('bore')
-    expect(bore.steps[0].value).toBeCloseTo(44.61e-4, 6)
-    expect(bore.answer!.value).toBeCloseTo(0.08, 9)
-    // p = (60000 / 50.27e-4 + 5e5) / 0.93 + 10e5 = 143.7 bar
-    expect(bore.steps[3].value / 1e5).toBeCloseTo(143.7, 1)
-    // 600 mm in 6 s at 50.27 cm²: 30.2 L/min; pump 30.2 / (1500 · 0.92) = 21.9 → 25 cm³
-    expect(card('flow').answer!.value * 60000).toBeCloseTo(30.2, 1)
-    expect(card('pump').answer!.value * 1e6).toBeCloseTo(25, 9)
-    // cracking 143.7 · 1.1 = 158.1, at rated flow 158.1 / 0.8 = 197.6 → 200 bar
-    expect(card('relief').answer!.value / 1e5).toBeCloseTo(200, 6)
-    // 25 cm³ · 25 1/s · 200 bar / 0.92 = 13.59 kW → 15 kW
-    expect(card('motor').steps[0].value).toBeCloseTo(13587, 0)
-    expect(card('motor').answer!.value).toBe(15000)
+describe('the cards together', () => {
+  it('have names of their own', () => {
+    expect(new Set(cards.map((c) => c.id)).size).toBe(cards.length)
+    expect(findCard('cylinder-bore')?.title).toBe('Bore')
+    expect(findCard('none')).toBeUndefined()
   })
-  it('checks the rod by Euler where it is slender and by Johnson where it is stocky', () => {
-    const stocky = card('rod')
-    expect(stocky.steps[2].meaning).toContain('Johnson')
-    expect(stocky.answer!.value).toBeCloseTo(0.036, 9)
-    const slender = card('rod', { stroke: '2 m', pressForce: '20 kN', bucklingLength: '2' })
-    expect(slender.steps[2].meaning).toContain('Euler')
-    // d⁴ = 64 · 3.5 · 20e3 · 4.5² / (π³ · 210e9) → 61.1 mm
-    expect(slender.steps[2].value).toBeCloseTo(0.0611, 4)
-    for (const c of [stocky, slender])
-      if (c.answer) expect(c.steps.find((s) => s.symbol === 'S')!.value).toBeGreaterThanOrEqual(3.5 * 0.999)
-  })
-  it('names the relief setting as the office does', () => {
-    expect(card('relief', { settingAt: 'cracking' }).answer!.value / 1e5).toBeCloseTo(160, 6)
-    expect(card('relief', { settingAt: 'cracking' }).answer!.label).toContain('cracking')
-    // the motor is sized for the same full-flow pressure either way
-    expect(card('motor', { settingAt: 'cracking' }).steps[0].value).toBeCloseTo(
-      card('motor').steps[0].value,
-      6,
+  it('hand to the sheet only what some component takes, of the same quantity', () => {
+    const targets = [...kinds.values()].flatMap((kind) =>
+      Object.entries(kind.traits?.sizingTargets ?? {}).map(
+        ([sized, parameter]) => [sized, kind.parameters[parameter]] as const,
+      ),
     )
-  })
-  it('sets the relief by the harder direction', () => {
-    const easy = card('relief').steps.find((s) => s.symbol === 'p')!.value
-    const hard = card('relief', { returnForce: '55 kN' }).steps.find((s) => s.symbol === 'p')!.value
-    expect(hard).toBeGreaterThan(easy * 1.1)
-  })
-  it('shows the numbers it computes with', () => {
-    for (const c of cardsFor())
-      for (const s of c.steps) {
-        const text = formulaWithNumbers(s, (v, q) => showQuantity(v, q, 'metric'))
-        for (const term of Object.values(s.terms))
-          expect(text).toContain(showQuantity(term.value, term.quantity, 'metric'))
-        expect(Number.isFinite(s.value)).toBe(true)
+    const given = new Set<string>()
+    for (const card of cards)
+      for (const [name, v] of entries(card)) {
+        if (v.role === 'input' || !v.sized) continue
+        given.add(v.sized)
+        const own = targets.filter(([sized]) => sized === v.sized)
+        expect(own.length, `${card.id}.${name}`).toBeGreaterThan(0)
+        for (const [, parameter] of own)
+          expect(parameter).toMatchObject({ type: 'quantity', quantity: v.quantity })
       }
+    // and nothing on a sheet waits for what no card gives
+    for (const [sized] of targets) if (sized !== 'shaftSpeed') expect(given, sized).toContain(sized)
   })
-  it('says where no standard size will do, and stops there', () => {
-    const cards = cardsFor({ pressForce: '50 MN' })
-    expect(cards).toHaveLength(1)
-    expect(cards[0].answer).toBeUndefined()
-    expect(cards[0].remarks[0]).toMatchObject({ severity: 'warning' })
-  })
-  it('refuses a brief that does not read, at the field', () => {
-    const read = resolveBrief(brief({ stroke: '600 bar', pressForce: '-1 kN' }))
-    expect(read.values).toBeUndefined()
-    expect(read.problems.map((p) => p.location.parameter)).toEqual(['stroke', 'pressForce'])
-    expect(resolveBrief(brief({ pressStroke: '900 mm' })).problems[0].location.parameter).toBe('pressStroke')
-  })
-  it('uses every value of the brief in some sum', () => {
-    const base = JSON.stringify(cardsFor())
-    const other: Record<string, string> = {
-      bucklingLength: '2',
-      workingPressure: '250 bar',
-      volumetricEfficiency: '50 %',
-      hydromechanicalEfficiency: '50 %',
-      cylinderEfficiency: '50 %',
-      reliefMargin: '60 %',
-      reliefOverride: '6 %',
-      settingAt: 'cracking',
-      bucklingSafety: '5',
-      shaftSpeed: '1000 rpm',
-      backPressure: '30 bar',
-      lineLoss: '40 bar',
-      rodOverhang: '900 mm',
-      pressStroke: '300 mm',
-      mass: '900 kg',
-      returnForce: '55 kN',
-      pressForce: '90 kN',
-      returnTime: '2 s',
-      advanceTime: '2 s',
-      stroke: '900 mm',
+  it('choose from series of their quantity, which rise', () => {
+    for (const { values, source } of Object.values(standardSeries)) {
+      expect(source).not.toBe('')
+      for (let i = 1; i < values.length; i++) expect(values[i]).toBeGreaterThan(values[i - 1])
     }
-    for (const name of Object.keys(briefParameters)) {
-      expect(other, name).toHaveProperty(name)
-      expect(JSON.stringify(cardsFor({ [name]: other[name] })), name).not.toBe(base)
-    }
-  })
-  it('takes the next of a series, and none beyond its end', () => {
-    expect(nextInSeries(bores, 0.063)).toBeCloseTo(0.063, 9)
-    expect(nextInSeries(bores, 0.0631)).toBeCloseTo(0.08, 9)
-    expect(nextInSeries(motorPowers, 1e9)).toBeUndefined()
+    for (const card of cards)
+      for (const [, v] of entries(card))
+        if (v.role === 'choice') expect(standardSeries[v.series as SeriesName].quantity).toBe(v.quantity)
   })
 })

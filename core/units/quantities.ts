@@ -105,6 +105,7 @@ const definitions = {
       { symbol: 'mm', factor: 1e-3 },
       { symbol: 'cm', factor: 1e-2 },
       { symbol: 'm', factor: 1 },
+      { symbol: 'µm', factor: 1e-6, also: ['um', 'μm', 'micron'] },
       { symbol: 'in', factor: INCH, also: ['"', 'inch'] },
       { symbol: 'ft', factor: FOOT },
     ],
@@ -202,6 +203,8 @@ const definitions = {
     units: [
       { symbol: 'kJ', factor: 1e3 },
       { symbol: 'J', factor: 1 },
+      { symbol: 'MJ', factor: 1e6 },
+      { symbol: 'kWh', factor: 3.6e6 },
       { symbol: 'ft·lbf', factor: FOOT * POUND_FORCE },
     ],
   },
@@ -236,6 +239,7 @@ const definitions = {
     units: [
       { symbol: '°', factor: DEGREE, also: ['deg'] },
       { symbol: 'rad', factor: 1 },
+      { symbol: 'rev', factor: 2 * Math.PI, also: ['turn', 'turns'] },
     ],
   },
   stiffness: {
@@ -265,6 +269,72 @@ const definitions = {
     units: [
       { symbol: 'kg·m²', factor: 1, also: ['kgm2', 'kg.m2', 'kgm²', 'kg·m2'] },
       { symbol: 'lb·ft²', factor: POUND * FOOT ** 2, also: ['lbft2', 'lb.ft2'] },
+    ],
+  },
+  acceleration: {
+    label: 'acceleration',
+    shown: { metric: 'm/s²', us: 'ft/s²' },
+    units: [
+      { symbol: 'm/s²', factor: 1, also: ['m/s2'] },
+      { symbol: 'ft/s²', factor: FOOT, also: ['ft/s2'] },
+    ],
+  },
+  angularAcceleration: {
+    label: 'angular acceleration',
+    shown: { metric: 'rad/s²', us: 'rad/s²' },
+    units: [{ symbol: 'rad/s²', factor: 1, also: ['rad/s2'] }],
+  },
+  frequency: {
+    label: 'frequency',
+    shown: { metric: 'Hz', us: 'Hz' },
+    units: [
+      { symbol: 'Hz', factor: 1, also: ['1/s'] },
+      { symbol: '1/min', factor: 1 / 60 },
+      { symbol: '1/h', factor: 1 / 3600, also: ['per hour', '/h'] },
+    ],
+  },
+  /** How often something happens: cycles, starts. */
+  rate: {
+    label: 'rate',
+    shown: { metric: '1/h', us: '1/h' },
+    units: [
+      { symbol: '1/h', factor: 1 / 3600, also: ['per hour', '/h'] },
+      { symbol: '1/min', factor: 1 / 60 },
+      { symbol: '1/s', factor: 1 },
+    ],
+  },
+  current: {
+    label: 'electric current',
+    shown: { metric: 'A', us: 'A' },
+    units: [
+      { symbol: 'A', factor: 1 },
+      { symbol: 'mA', factor: 1e-3 },
+    ],
+  },
+  voltage: {
+    label: 'voltage',
+    shown: { metric: 'V', us: 'V' },
+    units: [
+      { symbol: 'V', factor: 1 },
+      { symbol: 'kV', factor: 1e3 },
+    ],
+  },
+  secondMoment: {
+    label: 'second moment of area',
+    shown: { metric: 'cm⁴', us: 'in⁴' },
+    units: [
+      { symbol: 'cm⁴', factor: 1e-8, also: ['cm4'] },
+      { symbol: 'mm⁴', factor: 1e-12, also: ['mm4'] },
+      { symbol: 'm⁴', factor: 1, also: ['m4'] },
+      { symbol: 'in⁴', factor: INCH ** 4, also: ['in4'] },
+    ],
+  },
+  temperatureDifference: {
+    label: 'temperature difference',
+    shown: { metric: 'K', us: '°F' },
+    units: [
+      { symbol: 'K', factor: 1, also: ['°C', 'C'] },
+      { symbol: '°F', factor: 5 / 9, also: ['F'] },
     ],
   },
   /** A part of a whole: an efficiency, an override, a clogging. */

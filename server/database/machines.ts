@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { gunzipSync } from 'node:zlib'
 import { asc, eq } from 'drizzle-orm'
-import { briefSchema } from '../../core/size/brief'
-import type { Brief } from '../../core/size/brief'
+import { emptyBrief, type Brief } from '../../core/size/brief/brief'
 import type { Sheet } from '../../core/sheet/schema'
 import { writeSheetText } from '../../core/sheet/read'
 import { decodeRun } from '../../core/formats/run-file'
@@ -35,7 +34,7 @@ export function insertMachine(store: Store, machine: NewMachine): string {
         id,
         name: machine.name,
         summary: machine.summary,
-        brief: JSON.stringify(machine.brief ?? briefSchema.parse({})),
+        brief: JSON.stringify(machine.brief ?? emptyBrief()),
         createdAt: now,
         updatedAt: now,
       })

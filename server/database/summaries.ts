@@ -4,8 +4,8 @@ import { and, eq, isNull, ne, or } from 'drizzle-orm'
 import { sheetThumbnail } from '../../core/formats/svg'
 import { readSheetText } from '../../core/sheet/read'
 import { check } from '../../core/simulate/compile'
-import { agreement } from '../../core/size/agreement'
-import { briefSchema } from '../../core/size/brief'
+import { agreement } from '../../core/size/apply'
+import { readBrief } from '../../core/size/brief/read'
 import { showIn } from '../../core/units/text'
 import type { Store } from './open'
 import { machines, sheets, sheetSummaries } from './schema'
@@ -35,7 +35,7 @@ export function summarise(store: Store, sheetId: string): void {
     errors: of('error'),
     warnings: of('warning'),
     incomplete: findings.filter((f) => f.incomplete).length,
-    ...agreement(read.sheet, briefSchema.parse(JSON.parse(row.brief))),
+    ...agreement(read.sheet, readBrief(JSON.parse(row.brief))),
     thumbnail: sheetThumbnail(read.sheet, show),
   }
   store

@@ -10,7 +10,7 @@ import {
   type WorkspaceContents,
 } from '../../core/formats/workspace'
 import { readSheetText, writeSheetText } from '../../core/sheet/read'
-import { briefSchema } from '../../core/size/brief'
+import { readBrief } from '../../core/size/brief/read'
 import { isGzip, variantsOf } from '../database/machines'
 import type { Store } from '../database/open'
 import { machines, revisions, runs, sheetVersions } from '../database/schema'
@@ -49,7 +49,7 @@ export function exportWorkspace(store: Store): Readable {
     return {
       name: machine.name,
       summary: machine.summary,
-      brief: briefSchema.parse(JSON.parse(machine.brief)),
+      brief: readBrief(JSON.parse(machine.brief)),
       variants: variantsOf(store, machine.id).map(({ id, name, content }, v) => {
         const at = `machine-${m + 1}/variant-${v + 1}`
         const own = { sheetId: id }

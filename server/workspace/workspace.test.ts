@@ -9,7 +9,7 @@ import { strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { encodeRun } from '../../core/formats/run-file'
 import { emptySheet } from '../../core/sheet/schema'
-import { briefSchema } from '../../core/size/brief'
+import { briefSchema } from '../../core/size/brief/brief'
 import { circuit, powerUnit, powerUnitPipes, runSheet, timed } from '../../core/testing'
 import {
   insertMachine,

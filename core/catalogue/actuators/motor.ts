@@ -88,6 +88,7 @@ export const motorTraits = {
   drainPorts: ['L'],
   ratedPressure: 'maxPressure',
   continuousRotation: ['A', 'B'],
+  sizingTargets: { motorDisplacement: 'displacement' },
   paths: [
     { from: 'A', to: 'B', type: 'switched' },
     { from: 'A', to: 'L', type: 'switched' },

@@ -33,6 +33,7 @@ export const cooler = defineKind({
   },
   faults: [blocked()],
   traits: {
+    sizingTargets: { coolerTransfer: 'rating' },
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     paths: [{ from: 'A', to: 'B', type: 'open' }],
   },

@@ -60,6 +60,7 @@ export const filter = defineKind({
   },
   faults: [blocked()],
   traits: {
+    sizingTargets: { filterFlow: 'ratedFlow' },
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     filters: { from: 'A', to: 'B', bypass: 'bypass' },
     paths: [{ from: 'A', to: 'B', type: 'open' }],

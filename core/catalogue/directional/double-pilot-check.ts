@@ -59,6 +59,7 @@ export const doublePilotCheck = defineKind({
     stuck(STATE.openingB, 'side B stuck'),
   ],
   traits: {
+    sizingTargets: { checkRatio: 'pilotRatio' },
     ratedPressure: 'maxPressure',
     loadHolding: [
       { port: 'A1', outletPort: 'A', pilot: 'B', ratio: 'pilotRatio' },

@@ -46,6 +46,7 @@ export const pilotOperatedCheck = defineKind({
   },
   faults: [leak(B, A, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
   traits: {
+    sizingTargets: { checkRatio: 'pilotRatio' },
     pilotPorts: ['X'],
     loadHolding: [{ port: 'B', outletPort: 'A', pilot: 'X', ratio: 'pilotRatio' }],
     nominalPoint: checkNominal,

@@ -64,6 +64,7 @@ export const proportionalValve = defineKind({
     leakOut(T, 'spool end leaks outwards'),
   ],
   traits: {
+    sizingTargets: { valveFlow: 'ratedFlow' },
     spoolLeakage: 'leakage',
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     restrictions: spoolEdges,

@@ -81,6 +81,7 @@ export const valveSection = defineKind({
     leakOut(T, 'spool end leaks outwards'),
   ],
   traits: {
+    sizingTargets: { valveFlow: 'ratedFlow' },
     spoolLeakage: 'leakage',
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     restrictions: spoolEdges,

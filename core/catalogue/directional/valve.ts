@@ -191,6 +191,7 @@ function directionalTraits(design: DirectionalDesign<string>) {
     ratedPressure: 'maxPressure',
     spoolLeakage: 'leakage',
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
+    sizingTargets: { valveFlow: 'ratedFlow' },
     connectedAtRest: (values: Readonly<Record<string, unknown>>) =>
       pairsOf(design.functions[values.centre as string].boxes[design.positions === 3 ? 1 : 0]),
   }

@@ -69,6 +69,7 @@ export const flowControl2Way = defineKind({
   }),
   faults: [drifted(INPUT.flow), blocked()],
   traits: {
+    sizingTargets: { flowSetting: 'flow' },
     restrictions: [{ from: 'A', to: 'B', element: 'throttle' }],
     paths: [{ from: 'A', to: 'B', type: 'open' }],
   },

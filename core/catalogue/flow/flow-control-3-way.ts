@@ -31,6 +31,7 @@ export const flowControl3Way = defineKind({
   inputs: flowInput,
   faults: [drifted(INPUT.flow), stuck(STATE.bypass, 'compensator sticks'), blocked()],
   traits: {
+    sizingTargets: { flowSetting: 'flow' },
     paths: [
       { from: 'A', to: 'B', type: 'open' },
       { from: 'A', to: 'T', type: 'switched' },

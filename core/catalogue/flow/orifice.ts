@@ -25,7 +25,11 @@ export const orifice = defineKind({
     diameter: quantity('Diameter', 'length', '1 mm', 1e-5, 0.1),
   },
   faults: [blocked()],
-  traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'open' }] },
+  traits: {
+    sizingTargets: { orifice: 'diameter' },
+    restrictions: throttlesBothWays,
+    paths: [{ from: 'A', to: 'B', type: 'open' }],
+  },
   symbol: () => ({
     shapes: [line([-2, 0], [2, 0]), ...restriction(0, 0, 'sharp', 'horizontal')],
     ports: { A: { x: -2, y: 0, side: 'left' }, B: { x: 2, y: 0, side: 'right' } },

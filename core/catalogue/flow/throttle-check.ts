@@ -49,6 +49,7 @@ export const throttleCheck = defineKind({
   }),
   faults: [blocked('throttle and check blocked')],
   traits: {
+    sizingTargets: { orifice: 'throttle' },
     ratedPressure: 'maxPressure',
     restrictions: [{ from: 'B', to: 'A', element: 'throttle' }],
     paths: [{ from: 'A', to: 'B', type: 'open' }],

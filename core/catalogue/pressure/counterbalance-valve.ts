@@ -61,6 +61,12 @@ export const counterbalanceValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    sizingTargets: {
+      counterbalanceSetting: 'setting',
+      pilotRatio: 'pilotRatio',
+      counterbalanceFlow: 'ratedFlow',
+      crossPortSetting: 'setting',
+    },
     pilotPorts: ['X'],
     loadHolding: [
       { port: '1', outletPort: '2', pilot: 'X', ratio: 'pilotRatio', setting: 'setting', vented: 'vented' },

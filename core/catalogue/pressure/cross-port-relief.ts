@@ -55,6 +55,7 @@ export const crossPortRelief = defineKind({
   }),
   faults: [drifted(INPUT.setting), springBroken(INPUT.setting), stuck(STATE.openingA)],
   traits: {
+    sizingTargets: { crossPortSetting: 'setting' },
     pressureSettings: [
       { does: 'cushions', parameter: 'setting', port: 'A' },
       { does: 'cushions', parameter: 'back', port: 'B' },

@@ -43,6 +43,7 @@ export const reducingValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    sizingTargets: { reducedPressure: 'setting' },
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     drainPorts: ['Y'],
     pressureSettings: [{ does: 'reduces', parameter: 'setting', port: 'A' }],

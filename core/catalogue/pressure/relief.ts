@@ -230,5 +230,5 @@ export const reliefPorts = [
 export const reliefTraits = {
   paths: [{ from: 'P', to: 'T', type: 'relief' }],
   pressureSettings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
-  sizingTargets: { reliefSetting: 'setting' },
+  sizingTargets: { reliefSetting: 'setting', chargeReliefSetting: 'setting', crossPortSetting: 'setting' },
 } as const

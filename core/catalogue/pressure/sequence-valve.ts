@@ -53,6 +53,7 @@ export const sequenceValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    sizingTargets: { sequenceSetting: 'setting' },
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     pilotPorts: ['X'],
     drainPorts: ['Y'],

@@ -28,6 +28,7 @@ export const shockValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    sizingTargets: { crossPortSetting: 'setting' },
     pressureSettings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
     paths: [
       { from: 'P', to: 'T', type: 'relief' },

@@ -59,6 +59,7 @@ export const unloadingValve = defineKind({
   inputs: settingInput,
   faults: settingFaults,
   traits: {
+    sizingTargets: { unloadSetting: 'setting' },
     pilotPorts: ['X'],
     drainPorts: ['Y'],
     pressureSettings: [{ does: 'unloads', parameter: 'setting', port: 'P' }],

@@ -71,7 +71,11 @@ export const accumulatorGas = defineKind({
   inputs: inputSpecs(INPUT, {
     precharge: { label: 'precharge', quantity: 'pressure', rest: 'precharge', min: 1e5, max: 700e5 },
   }),
-  traits: { energyStorage: { port: 'P', minimumPressure: 'precharge' }, ratedPressure: 'maxPressure' },
+  traits: {
+    energyStorage: { port: 'P', minimumPressure: 'precharge' },
+    ratedPressure: 'maxPressure',
+    sizingTargets: { accumulatorVolume: 'volume', precharge: 'precharge' },
+  },
   faults: [drifted(INPUT.precharge, 'gas lost or filled up by'), blockedStore(STATE.oil)],
   safetyNote: `${accumulatorSafetyNote} Nitrogen only.`,
   validate(v) {

@@ -53,7 +53,12 @@ export const fixedPump = defineKind({
     constantDelivery: { displacement: 'displacement', speed: 'ratedSpeed' },
     deliveryPorts: ['P'],
     suctionPorts: ['S'],
-    sizingTargets: { displacement: 'displacement' },
+    sizingTargets: {
+      displacement: 'displacement',
+      highDisplacement: 'displacement',
+      lowDisplacement: 'displacement',
+      chargeDisplacement: 'displacement',
+    },
   },
   symbol: () => ({
     shapes: [

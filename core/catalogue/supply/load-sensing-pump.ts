@@ -62,7 +62,7 @@ export const loadSensingPump = defineKind({
     }),
     suctionPorts: ['S'],
     drainPorts: ['L'],
-    sizingTargets: { displacement: 'displacement' },
+    sizingTargets: { displacement: 'displacement', pumpMargin: 'margin', compensatorSetting: 'compensator' },
   },
   forms: true,
   symbol: (values, form) => ({

@@ -54,7 +54,7 @@ export const pressureCompensatedPump = defineKind({
     }),
     suctionPorts: ['S'],
     drainPorts: ['L'],
-    sizingTargets: { displacement: 'displacement' },
+    sizingTargets: { displacement: 'displacement', compensatorSetting: 'compensator' },
   },
   forms: true,
   symbol: (values, form) => ({

@@ -84,7 +84,11 @@ export const twoStagePump = defineKind({
     }),
   },
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.joined, 'unloader sticks'), wrongRotation(W)],
-  traits: { deliveryPorts: ['P'], suctionPorts: ['S'], sizingTargets: { displacement: 'small' } },
+  traits: {
+    deliveryPorts: ['P'],
+    suctionPorts: ['S'],
+    sizingTargets: { highDisplacement: 'small', lowDisplacement: 'large', unloadSetting: 'changeOver' },
+  },
   symbol: () => ({
     shapes: [
       enclosureLine(-12, -7, 17, 12),

@@ -1,6 +1,6 @@
 import { findMachine, findSheetOf, variantsOf } from '../../../database/machines'
 import { desc, eq } from 'drizzle-orm'
-import { briefSchema } from '@oar-bench/core/size/brief'
+import { readBrief } from '@oar-bench/core/size/brief/read'
 import type { MachineDetail } from '#shared/api'
 import { runs } from '../../../database/schema'
 
@@ -30,7 +30,7 @@ export default defineEventHandler((event): MachineDetail => {
     id: machine.id,
     name: machine.name,
     summary: machine.summary,
-    brief: briefSchema.parse(JSON.parse(machine.brief)),
+    brief: readBrief(JSON.parse(machine.brief)),
     briefRevision: machine.briefRevision,
     sheet: { id: sheet.id, name: sheet.name, revision: sheet.revision, content: storedSheet(sheet.content) },
     variants: variantsOf(store, machine.id).map(({ id, name }) => ({ id, name })),

@@ -1,0 +1,231 @@
+/** Sizing cards without a browser, see `USAGE`. */
+import { parseArgs } from 'node:util'
+import { readValue, type Card, type Variable } from '../size/card'
+import { cards, findCard } from '../size/cards'
+import { evaluateCard, type Evaluation } from '../size/evaluate'
+import { standardSeries } from '../size/series'
+import { solveCard } from '../size/solve'
+import { shownUnit, unitSystems, type UnitSystem } from '../units/quantities'
+import { showIn } from '../units/text'
+
+const USAGE = `size --list [--json]
+       size CARD [NAME=VALUE ...] [--solve NAME] [--units metric|us] [--json]
+  --list names all cards with their inputs and outputs.
+  A value has its unit, as in "bore=80 mm". A result that is given stands in place of the one that is computed; with --solve it is
+  the result that is wanted, and NAME the input with which it comes out.`
+
+class Refused extends Error {}
+type Print = (text: string) => void
+
+function command(args: readonly string[], print: Print): void {
+  const { values, positionals } = readArguments(args)
+  if (values.list) {
+    if (positionals.length) throw new Refused('--list takes no card.')
+    return list(values.json === true, print)
+  }
+  const [id, ...assignments] = positionals
+  if (!id) throw new Refused(`Usage: ${USAGE}`)
+  const card = findCard(id)
+  if (!card)
+    throw new Refused(`There is no card "${id}". The cards are ${cards.map((c) => c.id).join(', ')}.`)
+  const units = (values.units ?? 'metric') as UnitSystem
+  if (!unitSystems.includes(units))
+    throw new Refused(`--units takes ${unitSystems.join(' or ')}, not "${units}".`)
+  const given = readAssignments(card, assignments)
+  const others = values.solve === undefined ? [] : solve(card, given, values.solve)
+  const evaluation = evaluateCard(card, given)
+  const [problem] = evaluation.problems
+  if (problem) throw new Refused(`${problem.variable}: ${problem.message}`)
+  if (values.json) print(JSON.stringify(asJson(card, given, evaluation, values.solve, others), null, 2))
+  else report(card, given, evaluation, units, others, values.solve, print)
+}
+
+function readArguments(args: readonly string[]) {
+  try {
+    return parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        list: { type: 'boolean' },
+        json: { type: 'boolean' },
+        solve: { type: 'string' },
+        units: { type: 'string' },
+      },
+    })
+  } catch (error) {
+    throw new Refused(`${(error as Error).message}\nUsage: ${USAGE}`)
+  }
+}
+
+function variableOf(card: Card, name: string): Variable {
+  const variable = card.variables[name]
+  if (!variable)
+    throw new Refused(
+      `The card ${card.id} has no "${name}". It has ${Object.keys(card.variables).join(', ')}.`,
+    )
+  return variable
+}
+
+function readAssignments(card: Card, assignments: readonly string[]): Record<string, number> {
+  const given: Record<string, number> = {}
+  for (const assignment of assignments) {
+    const match = /^([^=]+)=(.*)$/s.exec(assignment)
+    if (!match) throw new Refused(`Values are given as NAME=VALUE, not "${assignment}".`)
+    const name = match[1].trim()
+    const read = readValue(variableOf(card, name), match[2].trim())
+    if ('message' in read) throw new Refused(`${name}: ${read.message}`)
+    if (name in given) throw new Refused(`${name} is given twice.`)
+    given[name] = read.value
+  }
+  return given
+}
+
+/** Puts the solution among the given values, and takes the wanted result out. @returns other solutions, SI */
+function solve(card: Card, given: Record<string, number>, unknown: string): readonly number[] {
+  const variable = variableOf(card, unknown)
+  // a result is computed anyway
+  if (variable.role !== 'input') return []
+  if (unknown in given) throw new Refused(`${unknown} cannot be given and solved for.`)
+  // a choice beside a wanted step is locked
+  const results = Object.keys(given).filter((name) => card.variables[name].role !== 'input')
+  const steps = results.filter((name) => card.variables[name].role === 'step')
+  const wanted = steps.length ? steps : results
+  if (wanted.length !== 1)
+    throw new Refused(
+      wanted.length
+        ? `Give one result that is wanted, not ${wanted.join(' and ')}.`
+        : 'Give a result that is wanted, as NAME=VALUE.',
+    )
+  const [name] = wanted
+  const solution = solveCard(card, given, { name, value: given[name] }, unknown)
+  if ('message' in solution) throw new Refused(solution.message)
+  // a choice stands at what was wanted; a step comes out by itself
+  if (card.variables[name].role === 'step') delete given[name]
+  given[unknown] = solution.value
+  return solution.others
+}
+
+const unitOf = (variable: Variable) => shownUnit(variable.quantity, 'metric').symbol
+
+function list(json: boolean, print: Print): void {
+  const described = cards.map((card) => {
+    const entries = Object.entries(card.variables)
+    return {
+      id: card.id,
+      title: card.title,
+      group: card.group,
+      scope: card.scope,
+      about: card.about,
+      source: card.source,
+      inputs: entries.flatMap(([name, v]) =>
+        v.role === 'input'
+          ? [
+              {
+                name,
+                symbol: v.symbol,
+                label: v.label,
+                quantity: v.quantity,
+                unit: unitOf(v),
+                default: v.default,
+                min: v.min,
+                max: v.max,
+                ...(v.options ? { options: Object.keys(v.options) } : {}),
+              },
+            ]
+          : [],
+      ),
+      outputs: entries.flatMap(([name, v]) =>
+        v.role === 'input'
+          ? []
+          : [
+              {
+                name,
+                symbol: v.symbol,
+                label: v.label,
+                quantity: v.quantity,
+                unit: unitOf(v),
+                formula: v.formula.text,
+                ...(v.role === 'choice' ? { series: v.series } : {}),
+              },
+            ],
+      ),
+    }
+  })
+  if (json) return print(JSON.stringify(described, null, 2))
+  for (const card of described) {
+    print(`${card.id}: ${card.title}. ${card.about}`)
+    for (const i of card.inputs)
+      print(
+        `  in   ${i.name} [${i.symbol}] ${i.label}, ${i.quantity}, ${i.options ? i.options.join('|') : i.default}`,
+      )
+    for (const o of card.outputs) print(`  out  ${o.name} [${o.symbol}] ${o.label}, ${o.quantity}`)
+  }
+}
+
+function asJson(
+  card: Card,
+  given: Readonly<Record<string, number>>,
+  { values, warnings }: Evaluation,
+  unknown: string | undefined,
+  others: readonly number[],
+) {
+  return {
+    card: card.id,
+    values: Object.fromEntries(
+      Object.entries(card.variables).map(([name, v]) => [
+        name,
+        { value: values[name], quantity: v.quantity, role: v.role, given: name in given && name !== unknown },
+      ]),
+    ),
+    ...(unknown === undefined ? {} : { solved: { name: unknown, value: values[unknown], others } }),
+    warnings,
+  }
+}
+
+function report(
+  card: Card,
+  given: Readonly<Record<string, number>>,
+  { values, warnings }: Evaluation,
+  units: UnitSystem,
+  others: readonly number[],
+  unknown: string | undefined,
+  print: Print,
+): void {
+  const show = showIn(units)
+  print(card.title)
+  const shown = (name: string) => {
+    const v = card.variables[name]
+    const option = v.role === 'input' && Object.values(v.options ?? {}).find((o) => o.value === values[name])
+    return option ? option.label : show(values[name], v.quantity)
+  }
+  for (const [name, v] of Object.entries(card.variables)) {
+    const head = `${name}: ${v.label}${v.symbol && `, ${v.symbol}`}`
+    if (v.role === 'input' || name in given)
+      print(
+        `  ${head} = ${shown(name)}${name === unknown ? ' (solved for)' : name in given ? '' : ' (default)'}`,
+      )
+    else {
+      const symbols = v.formula.print((n) => card.variables[n].symbol || n)
+      const series = v.role === 'choice' ? `next of ${standardSeries[v.series].source} to ` : ''
+      print(`  ${head} = ${series}${symbols} = ${series && '… '}${v.formula.print(shown)} = ${shown(name)}`)
+    }
+  }
+  if (others.length)
+    print(`  also possible: ${others.map((o) => show(o, card.variables[unknown!].quantity)).join(', ')}`)
+  for (const w of warnings) print(`  warning, ${w.variable}: ${w.message}`)
+}
+
+/**
+ * Runs the command.
+ * @returns exit code 0 with results; 2 with a plain message on unknown names, units that do not fit, values out of range, or no solution
+ */
+export function sizeCommand(args: readonly string[]): { code: 0 | 2; out: string; error: string } {
+  const lines: string[] = []
+  try {
+    command(args, (text) => lines.push(text))
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error
+    return { code: 2, out: '', error: `${error.message}\n` }
+  }
+  return { code: 0, out: `${lines.join('\n')}\n`, error: '' }
+}

@@ -1,0 +1,126 @@
+/** Which values on a sheet take the results of sizing, whether they agree, and the sheet with a result in them. */
+import { findKind } from '../catalogue'
+import type { QuantityParameter, SizingResult } from '../catalogue/kind'
+import { setParameter } from '../sheet/edit'
+import { readParameter } from '../sheet/resolve'
+import { nameOf, type Sheet, type SheetComponent } from '../sheet/schema'
+import { shownUnit, type Quantity } from '../units/quantities'
+import { quantityText } from '../units/text'
+import { familyOf, type Brief } from './brief/brief'
+import { sizeMachine, type SizedNode, type Sizing } from './graph'
+
+/** A result that the sheet can take. */
+export interface Result {
+  readonly node: SizedNode
+  readonly variable: string
+  readonly sized: SizingResult
+  readonly label: string
+  readonly quantity: Quantity
+  /** SI. */
+  readonly value: number
+  /** It is a value of a series, and not one that is rounded when it is written. */
+  readonly exact: boolean
+}
+/** A value on the sheet that can take a result. */
+export interface Target {
+  readonly component: SheetComponent
+  readonly parameter: string
+  readonly definition: QuantityParameter
+  /** SI; none where it cannot be read. */
+  readonly value: number | undefined
+  /** It is meant for this result: chosen by a person, or the only one. */
+  readonly assigned: boolean
+}
+
+/** What a card gives to the sheet, as far as it has values. */
+export const resultsOf = (node: SizedNode): Result[] =>
+  Object.entries(node.card.variables).flatMap(([variable, v]) => {
+    const value = node.values[variable]
+    if (v.role === 'input' || !v.sized || value === undefined) return []
+    const { sized, label, quantity } = v
+    return [{ node, variable, sized, label, quantity, value, exact: v.role === 'choice' }]
+  })
+
+/** The values of a sheet that can take a result. */
+export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] {
+  const { node, sized } = result
+  const chosen = brief.sizes.components[node.id]
+  const candidates = sheet.components.flatMap((component) => {
+    const kind = findKind(component.kind)
+    const parameter = kind?.traits?.sizingTargets?.[sized]
+    if (!kind || !parameter) return []
+    const definition = kind.parameters[parameter] as QuantityParameter
+    const read = readParameter(definition, component.parameters[parameter])
+    const value = 'value' in read ? (read.value as number) : undefined
+    return [{ component, parameter, definition, value, actuator: kind.family === 'actuators' }]
+  })
+  const { motion } = node
+  const rivals = motion ? brief.motions.filter((m) => familyOf(m) === familyOf(motion)).length : 1
+  const isMeant = (name: string, actuator: boolean) => {
+    if (chosen) return chosen.includes(name)
+    if (actuator && motion?.designation) return name === motion.designation
+    return candidates.length === 1 && rivals === 1
+  }
+  return candidates.map(({ actuator, ...target }) => ({
+    ...target,
+    assigned: isMeant(nameOf(target.component), actuator),
+  }))
+}
+
+/** Whether a value is the result, but for rounding where it is written. */
+export const agrees = (
+  { value }: Pick<Target, 'value'>,
+  { value: wanted, exact }: Pick<Result, 'value' | 'exact'>,
+) =>
+  value !== undefined &&
+  Math.abs(value - wanted) <= (exact ? 1e-6 : 1e-3) * Math.max(Math.abs(value), Math.abs(wanted))
+
+/** The sheet with a result in a value, written in metric units. */
+export const applyResult = (sheet: Sheet, target: Target, result: Result): Sheet =>
+  setParameter(
+    sheet,
+    target.component.id,
+    target.parameter,
+    quantityText(
+      result.exact ? result.value : Number(result.value.toPrecision(4)),
+      result.quantity,
+      shownUnit(result.quantity, 'metric').symbol,
+    ),
+  )
+
+/** The brief in which the results of a card go to these components. */
+export const assignComponents = (brief: Brief, node: string, designations: readonly string[]): Brief => ({
+  ...brief,
+  sizes: { ...brief.sizes, components: { ...brief.sizes.components, [node]: [...designations] } },
+})
+
+interface Pair {
+  readonly result: Result
+  readonly target: Target
+}
+const assignedPairs = (sheet: Sheet, brief: Brief, sizing: Sizing): Pair[] =>
+  sizing.nodes.flatMap(resultsOf).flatMap((result) =>
+    targetsOf(sheet, brief, result)
+      .filter(({ assigned }) => assigned)
+      .map((target) => ({ result, target })),
+  )
+
+/** The sheet with every result in the values that are meant for it. */
+export const applyAll = (sheet: Sheet, brief: Brief, sizing: Sizing): Sheet =>
+  assignedPairs(sheet, brief, sizing).reduce(
+    (applied, { result, target }) => applyResult(applied, target, result),
+    sheet,
+  )
+
+/** How many values of a sheet take results of a brief, and how many of them agree. */
+export function agreement(
+  sheet: Sheet,
+  brief: Brief,
+  sizing = sizeMachine(brief),
+): { sized: number; agreeing: number } {
+  const pairs = assignedPairs(sheet, brief, sizing)
+  return {
+    sized: pairs.length,
+    agreeing: pairs.filter(({ target, result }) => agrees(target, result)).length,
+  }
+}

@@ -1,0 +1,171 @@
+import { card, choice, input, option, step, trade, warning } from '../../card'
+
+/** Speeds, flows, pressures and forces of a cylinder both ways. */
+export const cylinderMotion = card({
+  id: 'cylinder-motion',
+  title: 'Speeds, flows and pressures',
+  group: 'cylinder',
+  scope: 'motion',
+  applies: { actuators: ['linear'] },
+  about: 'What the cylinder takes, gives back and needs while it extends and retracts.',
+  source: 'continuity and balance of forces at the piston; strokes of ISO 4393',
+  answer: 'flowOut',
+  demand: {
+    out: {
+      flow: 'flowOut',
+      pressure: 'pressureOut',
+      idlePressure: 'idleOut',
+      speed: ['cylinder-motion.speedOut'],
+      load: ['cylinder-motion.forceOut'],
+    },
+    back: {
+      flow: 'flowBack',
+      pressure: 'pressureBack',
+      idlePressure: 'idleBack',
+      speed: ['cylinder-motion.speedBack'],
+      load: ['cylinder-motion.forceBack'],
+    },
+  },
+  variables: {
+    bore: input('D', 'Bore', 'length', '80 mm', 1e-3, 2, { from: 'cylinder-bore.bore', required: true }),
+    rod: input('d', 'Rod', 'length', '45 mm', 0, 2, { from: 'cylinder-buckling.rod', required: true }),
+    kind: option(
+      '',
+      'Cylinder',
+      'ratio',
+      {
+        doubleActing: [0, 'double-acting, one rod'],
+        doubleRod: [1, 'double-acting, two rods'],
+        singleActing: [2, 'single-acting'],
+        plunger: [3, 'plunger'],
+        telescopic: [4, 'telescopic, largest stage'],
+      },
+      'doubleActing',
+      { from: 'motion.actuator' },
+    ),
+    travel: input('s', 'Stroke', 'length', '600 mm', 1e-3, 20, { from: 'motion.travel', required: true }),
+    outTime: input('t', 'Time out', 'time', '6 s', 0.01, 86400, { from: 'motion.outTime', required: true }),
+    backTime: input('tᵣ', 'Time back', 'time', '5 s', 0.01, 86400, {
+      from: ['motion.backTime', 'motion.outTime'],
+      required: true,
+    }),
+    forceOut: input('F', 'Force, out', 'force', '60 kN', 0, 1e8, {
+      from: 'linear-load.forceOut',
+      required: true,
+    }),
+    forceMoving: input('F_m', 'Force while it only moves, out', 'force', '2 kN', 0, 1e8, {
+      from: 'linear-load.forceMoving',
+    }),
+    forceBack: input('Fᵣ', 'Force, back', 'force', '4 kN', 0, 1e8, { from: 'linear-load.forceBack' }),
+    lineLoss: input('Δp', 'Pressure loss to the cylinder', 'pressure', '10 bar', 0, 100e5, {
+      from: 'cylinder-bore.lineLoss',
+    }),
+    backPressure: input('p₂', 'Back pressure on the other side', 'pressure', '5 bar', 0, 200e5, {
+      from: 'cylinder-bore.backPressure',
+    }),
+    efficiency: input('η', 'Cylinder efficiency', 'share', '93 %', 0.3, 1, {
+      from: 'cylinder-bore.efficiency',
+    }),
+    maximumPressure: input('p', 'Maximum working pressure', 'pressure', '160 bar', 5e5, 700e5, {
+      from: 'brief.maximumPressure',
+      required: true,
+    }),
+    rating: input('p_R', 'Rated pressure of the cylinder', 'pressure', '250 bar', 1e5, 1000e5),
+    capArea: step('A₁', 'Area, extending', 'area', 'kind == 1 ? pi * (bore^2 - rod^2) / 4 : pi * bore^2 / 4'),
+    rodArea: step('A₂', 'Area, retracting', 'area', 'kind >= 2 ? 0 : pi * (bore^2 - rod^2) / 4', {
+      valid: { min: 0, message: 'The rod is thicker than the bore.' },
+    }),
+    stroke: choice('s₁', 'Stroke of the series', 'length', 'strokes', 'travel', {
+      note: 'where the machine has stops of its own',
+    }),
+    speedOut: step('v', 'Speed out', 'speed', 'travel / outTime'),
+    speedBack: step('vᵣ', 'Speed back', 'speed', 'travel / backTime'),
+    flowOut: step('Q', 'Flow, extending', 'flow', 'capArea * speedOut', {
+      trade: trade('capArea * speedOut * 60 / 231', 'gpm', { capArea: 'in²', speedOut: 'in/s' }),
+    }),
+    flowBack: step('Qᵣ', 'Flow, retracting', 'flow', 'rodArea * speedBack', {
+      trade: trade('rodArea * speedBack * 60 / 231', 'gpm', { rodArea: 'in²', speedBack: 'in/s' }),
+    }),
+    returnOut: step('Q₂', 'Flow given back, extending', 'flow', 'rodArea * speedOut'),
+    returnBack: step('Q₁ᵣ', 'Flow given back, retracting', 'flow', 'capArea * speedBack', {
+      note: 'the largest flow that the valve sees',
+    }),
+    idleOut: step(
+      'pᵢ',
+      'Pressure without load, out',
+      'pressure',
+      'backPressure * rodArea / (capArea * efficiency) + lineLoss',
+    ),
+    movingOut: step(
+      'p_m',
+      'Pressure while it only moves, out',
+      'pressure',
+      '(forceMoving + backPressure * rodArea) / (capArea * efficiency) + lineLoss',
+    ),
+    pressureOut: step(
+      'pₑ',
+      'Pressure, extending',
+      'pressure',
+      '(forceOut + backPressure * rodArea) / (capArea * efficiency) + lineLoss',
+      {
+        trade: trade('(forceOut + backPressure * rodArea) / (capArea * efficiency) + lineLoss', 'psi', {
+          forceOut: 'lbf',
+          backPressure: 'psi',
+          rodArea: 'in²',
+          capArea: 'in²',
+          lineLoss: 'psi',
+          efficiency: '',
+        }),
+      },
+    ),
+    idleBack: step(
+      'pᵢᵣ',
+      'Pressure without load, back',
+      'pressure',
+      'rodArea == 0 ? 0 : backPressure * capArea / (rodArea * efficiency) + lineLoss',
+    ),
+    pressureBack: step(
+      'pᵣ',
+      'Pressure, retracting',
+      'pressure',
+      'rodArea == 0 ? 0 : (forceBack + backPressure * capArea) / (rodArea * efficiency) + lineLoss',
+    ),
+    areaRatio: step('φ', 'Ratio of areas', 'ratio', 'rodArea == 0 ? 1 : capArea / rodArea'),
+    intensified: step(
+      'p_φ',
+      'Rod side blocked or throttled without load',
+      'pressure',
+      'maximumPressure * areaRatio',
+      { note: 'intensification' },
+    ),
+    power: step('P', 'Hydraulic power, extending', 'power', 'flowOut * pressureOut', {
+      trade: trade('flowOut * pressureOut / 1714', 'hp', { flowOut: 'gpm', pressureOut: 'psi' }),
+    }),
+    wall: step(
+      's_w',
+      'Wall of the tube, estimated',
+      'length',
+      'max(0.06 * bore, rating * bore / (2 * 120e6))',
+      { source: 'thin-walled tube at 120 N/mm²' },
+    ),
+    mass: step(
+      'm_c',
+      'Mass of the cylinder, estimated',
+      'mass',
+      '7850 * pi * ((bore + wall) * wall * (travel + 1.5 * bore) + rod^2 / 4 * (travel + 2 * bore) + 0.5 * bore^3)',
+      { source: 'steel: tube, rod, heads and piston as two thirds of a cube of the bore' },
+    ),
+  },
+  warnings: [
+    warning(
+      'pressureBack',
+      'pressureBack > maximumPressure * 1.000001',
+      'Retracting needs more than the maximum working pressure: the rod is too thick or the bore too small.',
+    ),
+    warning(
+      'intensified',
+      'intensified > rating',
+      'Where the outlet is throttled or shut, the rod side can rise above the rating of the cylinder: limit it or throttle elsewhere.',
+    ),
+  ],
+})

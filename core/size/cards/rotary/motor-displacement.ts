@@ -1,0 +1,151 @@
+import { card, chart, choice, input, step, trade, warning } from '../../card'
+
+/** Displacement of a hydraulic motor from torque and pressure, and what it takes. */
+export const motorDisplacement = card({
+  id: 'motor-displacement',
+  title: 'Hydraulic motor',
+  group: 'rotary',
+  scope: 'motion',
+  applies: { actuators: ['rotary', 'winch'] },
+  about: 'The displacement that gives the torque, and the flow and power at its speed.',
+  source: 'T = V · Δp / (2 · π), Q = V · n; displacements of ISO 3662',
+  answer: 'displacement',
+  demand: {
+    out: {
+      flow: 'flowOut',
+      pressure: 'pressureOut',
+      idlePressure: 'idle',
+      speed: ['rotary-load.speedOut', 'winch-load.ropeSpeedOut'],
+      load: ['rotary-load.machineTorqueOut', 'winch-load.pullOut'],
+    },
+    back: {
+      flow: 'flowBack',
+      pressure: 'pressureBack',
+      idlePressure: 'idle',
+      speed: ['rotary-load.speedBack', 'winch-load.ropeSpeedBack'],
+      load: ['rotary-load.machineTorqueBack', 'winch-load.pullBack'],
+    },
+  },
+  variables: {
+    torqueOut: input('T', 'Torque, out', 'torque', '200 N·m', 0, 1e8, {
+      from: ['rotary-load.motorTorqueOut', 'winch-load.motorTorqueOut'],
+      required: true,
+    }),
+    torqueBack: input('Tᵣ', 'Torque, back', 'torque', '100 N·m', 0, 1e8, {
+      from: ['rotary-load.motorTorqueBack', 'winch-load.motorTorqueBack'],
+    }),
+    speedOut: input('ω', 'Speed of the motor, out', 'rotationalSpeed', '300 rpm', 1e-6, 2000, {
+      from: ['rotary-load.motorSpeedOut', 'winch-load.motorSpeedOut'],
+      required: true,
+    }),
+    speedBack: input('ωᵣ', 'Speed of the motor, back', 'rotationalSpeed', '300 rpm', 1e-6, 2000, {
+      from: ['rotary-load.motorSpeedBack', 'winch-load.motorSpeedBack'],
+      required: true,
+    }),
+    maximumPressure: input('p', 'Maximum working pressure', 'pressure', '160 bar', 5e5, 700e5, {
+      from: 'brief.maximumPressure',
+      required: true,
+    }),
+    lineLoss: input('Δp_l', 'Pressure loss of valve and lines', 'pressure', '15 bar', 0, 200e5),
+    backPressure: input('p₂', 'Back pressure at the outlet', 'pressure', '5 bar', 0, 200e5),
+    mechanical: input('η_hm', 'Hydro-mechanical efficiency', 'share', '90 %', 0.2, 1),
+    volumetric: input('η_v', 'Volumetric efficiency', 'share', '94 %', 0.2, 1),
+    starting: input('η_s', 'Efficiency when starting', 'share', '75 %', 0.1, 1, {
+      note: 'axial piston about 85 %, gear 70 %, gerotor 75 %',
+    }),
+    caseShare: input('k_c', 'Share of the leakage that leaves by the case', 'share', '50 %', 0, 1),
+    difference: step(
+      'Δp',
+      'Pressure difference at the motor',
+      'pressure',
+      'maximumPressure - lineLoss - backPressure',
+      {
+        valid: { min: 0, message: 'Losses and back pressure take the whole working pressure.' },
+      },
+    ),
+    displacementRunning: step(
+      'V₀',
+      'Displacement needed, running',
+      'displacement',
+      '2 * pi * max(torqueOut, torqueBack) / (difference * mechanical)',
+      {
+        trade: trade('2 * pi * 12 * max(torqueOut, torqueBack) / (difference * mechanical)', 'in³/rev', {
+          torqueOut: 'lbf·ft',
+          torqueBack: 'lbf·ft',
+          difference: 'psi',
+          mechanical: '',
+        }),
+      },
+    ),
+    displacement: choice('V', 'Displacement', 'displacement', 'displacements', 'displacementRunning', {
+      sized: 'motorDisplacement',
+    }),
+    startingTorque: step(
+      'T_s',
+      'Torque when starting',
+      'torque',
+      'displacement * difference * starting / (2 * pi)',
+    ),
+    idle: step('pᵢ', 'Pressure without load', 'pressure', 'backPressure + lineLoss'),
+    pressureOut: step(
+      'pₑ',
+      'Pressure, out',
+      'pressure',
+      '2 * pi * torqueOut / (displacement * mechanical) + idle',
+    ),
+    pressureBack: step(
+      'pᵣ',
+      'Pressure, back',
+      'pressure',
+      '2 * pi * torqueBack / (displacement * mechanical) + idle',
+    ),
+    flowOut: step('Q', 'Flow, out', 'flow', 'displacement * speedOut / (2 * pi) / volumetric', {
+      trade: trade('displacement * speedOut / (231 * volumetric)', 'gpm', {
+        displacement: 'in³/rev',
+        speedOut: 'rpm',
+        volumetric: '',
+      }),
+    }),
+    flowBack: step('Qᵣ', 'Flow, back', 'flow', 'displacement * speedBack / (2 * pi) / volumetric'),
+    caseFlow: step('Q_c', 'Flow of the case drain', 'flow', 'flowOut * (1 - volumetric) * caseShare'),
+    power: step('P', 'Power at the shaft', 'power', 'torqueOut * speedOut', {
+      trade: trade('12 * torqueOut * speedOut / 63025', 'hp', { torqueOut: 'lbf·ft', speedOut: 'rpm' }),
+    }),
+    margin: step('M', 'Pressure in hand', 'share', '1 - max(pressureOut, pressureBack) / maximumPressure'),
+  },
+  warnings: [
+    warning(
+      'startingTorque',
+      'startingTorque < max(torqueOut, torqueBack)',
+      'At standstill the motor gives less than the torque that is needed running: take the next size, or start without load.',
+    ),
+    warning(
+      'speedOut',
+      'min(speedOut, speedBack) < 1',
+      'Below about 10 rev/min most motors turn by jerks: choose a slow-running one or a gear.',
+    ),
+    warning(
+      'displacement',
+      'max(pressureOut, pressureBack) > maximumPressure * 1.000001',
+      'With this displacement the torque needs more than the maximum working pressure.',
+    ),
+  ],
+  compare: [
+    'pressureOut',
+    'margin',
+    'flowOut',
+    'startingTorque',
+    'pump-displacement.displacement',
+    'electric-motor.motor',
+  ],
+  charts: [
+    chart(
+      'Pressure over torque',
+      'torqueOut',
+      '0',
+      '1.5 * max(torqueOut, 1)',
+      ['pressureOut'],
+      ['maximumPressure'],
+    ),
+  ],
+})

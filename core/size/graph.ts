@@ -1,0 +1,429 @@
+/**
+ * The sizes of a machine: its cards as nodes of a graph. An input is given by a person, solved for, linked to the brief, the cycle or
+ * another card, or stands at its default. Values are computed when they are asked for, each once.
+ */
+import type { Value } from '../sheet/resolve'
+import {
+  familyOf,
+  fluids,
+  machineFields,
+  machineValue,
+  motionFields,
+  motionValue,
+  movementOf,
+  type Brief,
+  type MachineFieldName,
+  type Motion,
+  type MotionFieldName,
+} from './brief/brief'
+import { cycleOf, loadAt, type Cycle, type Demand } from './brief/cycle'
+import { readValue, type Card, type InputVariable } from './card'
+import { cards as allCards } from './cards'
+import { evaluateCard, type Evaluation } from './evaluate'
+import { standardSeries, type SeriesSet } from './series'
+import { solveCard } from './solve'
+
+/** Where the value of an input comes from. */
+export type Origin =
+  | { readonly type: 'given' }
+  | { readonly type: 'solved' }
+  | { readonly type: 'default' }
+  | { readonly type: 'brief'; readonly label: string; readonly motion?: string }
+  | { readonly type: 'cycle'; readonly label: string }
+  | { readonly type: 'card'; readonly node: string; readonly variable: string; readonly label: string }
+
+export interface SizedNode extends Evaluation {
+  /** Card, and motion where it has one: "cylinder-bore@press". */
+  readonly id: string
+  readonly card: Card
+  readonly motion?: Motion
+  readonly origins: Readonly<Record<string, Origin>>
+  /** Other values of the unknown that would do as well, where one is solved for. */
+  readonly otherSolutions: readonly number[]
+}
+
+export interface Sizing {
+  readonly nodes: readonly SizedNode[]
+  readonly cycle: Cycle
+  find(id: string): SizedNode | undefined
+}
+
+export const nodeId = (card: Pick<Card, 'id'>, motion?: Pick<Motion, 'id'>) =>
+  motion ? `${card.id}@${motion.id}` : card.id
+
+/** Kinematic viscosity at 40 and 100 °C of mineral oil of a viscosity index of about 100, m²/s (ISO 3448, ISO 2909). */
+const VISCOSITIES: Readonly<Record<keyof typeof fluids, readonly [number, number]>> = {
+  vg15: [15e-6, 3.4e-6],
+  vg22: [22e-6, 4.3e-6],
+  vg32: [32e-6, 5.4e-6],
+  vg46: [46e-6, 6.8e-6],
+  vg68: [68e-6, 8.7e-6],
+  vg100: [100e-6, 11.2e-6],
+}
+
+/** What the brief says beside its fields; each as an SI value or the name of an option. */
+const briefDerived: Readonly<Record<string, { label: string; value(brief: Brief): Value }>> = {
+  viscosity40: { label: 'Fluid, viscosity at 40 °C', value: (b) => VISCOSITIES[b.fluid][0] },
+  viscosity100: { label: 'Fluid, viscosity at 100 °C', value: (b) => VISCOSITIES[b.fluid][1] },
+  supply: { label: 'Supply', value: (b) => b.supply },
+  grid: { label: 'Grid', value: (b) => b.grid },
+  drive: { label: 'Drive', value: (b) => b.drive },
+}
+const motionDerived: Readonly<Record<string, { label: string; value(motion: Motion): Value | undefined }>> = {
+  actuator: { label: 'Actuator', value: (m) => m.actuator },
+  travel: { label: 'Stroke or angle', value: (m) => movementOf(m).travel },
+  outTime: { label: 'Time out', value: (m) => movementOf(m).out },
+  backTime: { label: 'Time back', value: (m) => movementOf(m).back ?? movementOf(m).out },
+  tableForce: {
+    label: 'Greatest force of the load table',
+    value: (m) => (m.loadTable.length ? greatestOfTable(m) : undefined),
+  },
+  people: { label: 'People may be under it', value: (m) => (m.people ? 'yes' : 'no') },
+}
+const greatestOfTable = (motion: Motion) => {
+  const { travel = 0 } = movementOf(motion)
+  const constant = loadAt({ ...motion, loadTable: [] }, 0, 'out')
+  return Math.max(
+    ...Array.from({ length: 101 }, (_, i) => {
+      const plain = { ...motion, values: { ...motion.values, workForce: '0 N' } }
+      return loadAt(plain, (travel * i) / 100, 'out') - constant
+    }),
+  )
+}
+const cycleFields: Readonly<Record<string, { label: string; value(cycle: Cycle): number }>> = {
+  peakFlow: { label: 'greatest flow of the cycle', value: (c) => c.flow.peak },
+  meanFlow: { label: 'mean flow of the cycle', value: (c) => c.flow.mean },
+  rmsFlow: { label: 'r.m.s. flow of the cycle', value: (c) => c.flow.rms },
+  peakPower: { label: 'greatest power of the cycle', value: (c) => c.power.peak },
+  meanPower: { label: 'mean power of the cycle', value: (c) => c.power.mean },
+  rmsPower: { label: 'r.m.s. power of the cycle', value: (c) => c.power.rms },
+  pressure: { label: 'highest pressure of the cycle', value: (c) => c.pressure },
+  volume: { label: 'oil used in a cycle', value: (c) => c.volume },
+  duration: { label: 'duration of the cycle', value: (c) => c.duration },
+}
+
+const aggregates: Readonly<Record<string, (values: readonly number[]) => number>> = {
+  max: (values) => Math.max(...values),
+  min: (values) => Math.min(...values),
+  sum: (values) => values.reduce((a, b) => a + b, 0),
+}
+
+/** Whether a card is opened for a motion or the machine without being asked for. */
+function appliesTo(card: Card, brief: Brief, motion?: Motion): boolean {
+  const { actuators: families, holding, supply, motions, onRequest } = card.applies
+  if (onRequest) return false
+  if (supply && !supply.includes(brief.supply)) return false
+  if (motions && brief.motions.length < motions) return false
+  if (!motion) {
+    if (families && !brief.motions.some((m) => (families as readonly string[]).includes(familyOf(m))))
+      return false
+    return !holding || brief.motions.some((m) => holding.includes(m.holding))
+  }
+  if (families && !families.includes(familyOf(motion))) return false
+  return !holding || holding.includes(motion.holding)
+}
+
+interface Slot {
+  readonly id: string
+  readonly card: Card
+  readonly motion?: Motion
+}
+/** The cards of a machine, those added by hand included, in the order of the catalogue of cards. */
+function slotsOf(brief: Brief, cards: readonly Card[]): Slot[] {
+  if (!brief.motions.length) return []
+  const { added, hidden } = brief.sizes
+  return cards.flatMap((card) => {
+    const motions = card.scope === 'motion' ? brief.motions : [undefined]
+    return motions
+      .map((motion): Slot => ({ id: nodeId(card, motion), card, motion }))
+      .filter(
+        ({ id, motion }) => !hidden.includes(id) && (added.includes(id) || appliesTo(card, brief, motion)),
+      )
+  })
+}
+
+interface LinkParts {
+  readonly aggregate?: string
+  readonly room: string
+  readonly name: string
+}
+const knownLinks = new Map<string, LinkParts>()
+/** "max:cylinder-motion.idleOut" in its parts. @throws Error where it is no link */
+function partsOf(link: string): LinkParts {
+  let parts = knownLinks.get(link)
+  if (!parts) {
+    const match = /^(?:(\w+):)?([\w-]+)\.(\w+)$/.exec(link)
+    if (!match) throw new Error(`"${link}" is no link`)
+    knownLinks.set(link, (parts = { aggregate: match[1], room: match[2], name: match[3] }))
+  }
+  return parts
+}
+
+type Found = { readonly value: Value; readonly origin: Origin } | { readonly missing: string }
+const isFound = (found: Found): found is Extract<Found, { origin: Origin }> => 'origin' in found
+
+/** The sizes of a machine by its brief. A brief without motions has none. */
+export function sizeMachine(
+  brief: Brief,
+  { series = standardSeries, cards = allCards }: { series?: SeriesSet; cards?: readonly Card[] } = {},
+): Sizing {
+  const slots = slotsOf(brief, cards)
+  const slotById = new Map(slots.map((slot) => [slot.id, slot]))
+  const slotsByCard = new Map<string, Slot[]>()
+  for (const slot of slots) slotsByCard.set(slot.card.id, [...(slotsByCard.get(slot.card.id) ?? []), slot])
+  const nodes = new Map<string, SizedNode>()
+  const underWay = new Set<string>()
+  let cycle: Cycle | undefined
+
+  const evaluate = (slot: Slot): SizedNode | undefined => {
+    const done = nodes.get(slot.id)
+    if (done) return done
+    if (underWay.has(slot.id)) return undefined
+    underWay.add(slot.id)
+    const node = evaluateSlot(slot)
+    underWay.delete(slot.id)
+    nodes.set(slot.id, node)
+    return node
+  }
+
+  function evaluateSlot(slot: Slot): SizedNode {
+    const { id, card, motion } = slot
+    const written = brief.sizes.values[id] ?? {}
+    const solved = brief.sizes.solved[id]
+    const given: Record<string, number | undefined> = {}
+    const origins: Record<string, Origin> = {}
+    const missing: Record<string, string> = {}
+    const problems: { variable: string; message: string }[] = []
+    for (const [name, variable] of Object.entries(card.variables)) {
+      const text = written[name]?.trim()
+      if (text) {
+        const read = readValue(variable, text)
+        if ('message' in read) problems.push({ variable: name, message: read.message })
+        else {
+          given[name] = read.value
+          origins[name] = { type: 'given' }
+          continue
+        }
+      }
+      if (variable.role !== 'input') continue
+      const found = linked(variable, slot)
+      if (isFound(found)) {
+        const value = typeof found.value === 'string' ? variable.options?.[found.value]?.value : found.value
+        if (typeof value === 'number') {
+          given[name] = value
+          origins[name] = found.origin
+          continue
+        }
+      }
+      origins[name] = { type: 'default' }
+      if (variable.required)
+        missing[name] = isFound(found) ? `${variable.label} is not given.` : found.missing
+    }
+    let otherSolutions: readonly number[] = []
+    if (solved) {
+      const wanted = given[solved.wanted]
+      if (wanted === undefined)
+        problems.push({ variable: solved.wanted, message: 'Give the value that is wanted.' })
+      else {
+        const solution = solveCard(
+          card,
+          given,
+          { name: solved.wanted, value: wanted },
+          solved.unknown,
+          series,
+        )
+        if ('message' in solution) problems.push({ variable: solved.unknown, message: solution.message })
+        else {
+          given[solved.unknown] = solution.value
+          otherSolutions = solution.others
+          origins[solved.unknown] = { type: 'solved' }
+          delete missing[solved.unknown]
+        }
+      }
+    }
+    const evaluation = evaluateCard(card, given, { series, missing })
+    return {
+      ...evaluation,
+      problems: [...problems, ...evaluation.problems],
+      id,
+      card,
+      motion,
+      origins,
+      otherSolutions,
+    }
+  }
+
+  /** What a machine gives an input: the first of its links that has a value. */
+  function linked(variable: InputVariable, slot: Slot): Found {
+    let missing = `${variable.label} is not given.`
+    for (const link of variable.from) {
+      const found = follow(link, slot)
+      if (isFound(found)) return found
+      missing = found.missing
+    }
+    return { missing }
+  }
+
+  function follow(link: string, { motion }: Slot): Found {
+    const { aggregate, room, name } = partsOf(link)
+    if (room === 'brief') return fromBrief(brief, name)
+    if (room === 'motion' && !aggregate) return fromMotion(motion!, name)
+    if (room === 'cycle') {
+      const { label, value } = cycleFields[name]
+      const made = theCycle()
+      if (!made.samples.some((s) => s.flow > 0) && name !== 'duration')
+        return { missing: `The ${label} is not known: the cycle has no motion that is sized.` }
+      return { value: value(made), origin: { type: 'cycle', label } }
+    }
+    if (room === 'motion' && aggregate) {
+      const values = brief.motions.flatMap((m) => {
+        const found = fromMotion(m, name)
+        return isFound(found) && typeof found.value === 'number' ? [found.value] : []
+      })
+      const label = labelOfMotionValue(name)
+      if (!values.length) return { missing: `${label} is not given in the brief.` }
+      return { value: aggregates[aggregate](values), origin: { type: 'brief', label } }
+    }
+    const sources = slotsByCard.get(room) ?? []
+    const wanted = aggregate ? sources : sources.filter((s) => !s.motion || s.motion.id === motion?.id)
+    const known = wanted.flatMap((source) => {
+      const node = evaluate(source)
+      const value = node?.values[name]
+      return node && value !== undefined ? [{ node, value }] : []
+    })
+    const from = wanted[0] ?? sources[0]
+    const variable = from?.card.variables[name]
+    if (!known.length)
+      return {
+        missing: from
+          ? `${variable.label} is not known: see "${from.card.title}"${from.motion ? ` of ${from.motion.name}` : ''}.`
+          : `${room} is not among the cards of this machine.`,
+      }
+    const value = aggregate ? aggregates[aggregate](known.map((k) => k.value)) : known[0].value
+    // one of several is named where its value is the one that is taken
+    const { node } = known.find((k) => k.value === value) ?? known[0]
+    const whose = node.motion && aggregate && known.length > 1 ? `, ${node.motion.name}` : ''
+    return {
+      value,
+      origin: {
+        type: 'card',
+        node: node.id,
+        variable: name,
+        label:
+          aggregate === 'sum' && known.length > 1 ? `${node.card.title}, all` : `${node.card.title}${whose}`,
+      },
+    }
+  }
+
+  function theCycle(): Cycle {
+    if (cycle) return cycle
+    const demands = new Map<Motion, Demand | undefined>()
+    for (const motion of brief.motions) demands.set(motion, sizedDemand(motion))
+    cycle = cycleOf(brief, (motion) => demands.get(motion))
+    return cycle
+  }
+
+  function sizedDemand(motion: Motion): Demand | undefined {
+    const slot = slots.find((s) => s.card.demand && s.motion?.id === motion.id)
+    const node = slot && evaluate(slot)
+    if (!node) return undefined
+    const links = (links: readonly string[]) => {
+      const found = links.map((link) => follow(link, slot)).find(isFound)
+      return typeof found?.value === 'number' ? found.value : undefined
+    }
+    const { out, back } = node.card.demand!
+    return demandOf(node, {
+      out: { speed: links(out.speed), load: links(out.load) },
+      back: { speed: links(back.speed), load: links(back.load) },
+    })
+  }
+
+  for (const slot of slots) evaluate(slot)
+  return {
+    nodes: slots.map((slot) => nodes.get(slot.id)!),
+    cycle: theCycle(),
+    find: (id) => (slotById.has(id) ? nodes.get(id) : undefined),
+  }
+}
+
+type Reference = Readonly<Record<'out' | 'back', { speed?: number; load?: number }>>
+/** @param reference speed and load of the machine for which the card gives flow and pressure */
+function demandOf({ card, values }: SizedNode, reference: Reference): Demand {
+  return {
+    flow(way, speed) {
+      const at = reference[way].speed
+      const flow = values[card.demand![way].flow]
+      return at && flow !== undefined ? (flow * speed) / at : undefined
+    },
+    // pressure is a straight line over the load
+    pressure(way, load) {
+      const { pressure, idlePressure } = card.demand![way]
+      const idle = values[idlePressure]
+      if (idle === undefined) return undefined
+      const at = reference[way].load
+      const slope = at && values[pressure] !== undefined ? (values[pressure] - idle) / at : 0
+      return Math.max(0, idle + slope * load)
+    },
+  }
+}
+
+function fromBrief(brief: Brief, name: string): Found {
+  const derived = briefDerived[name]
+  if (derived) return { value: derived.value(brief), origin: { type: 'brief', label: derived.label } }
+  const field = name as MachineFieldName
+  const { label } = machineFields[field]
+  const value = machineValue(brief, field)
+  if (value === undefined) return { missing: `${label} is not given in the brief.` }
+  return { value, origin: { type: 'brief', label } }
+}
+
+const labelOfMotionValue = (name: string) =>
+  motionDerived[name]?.label ?? motionFields[name as MotionFieldName]?.label ?? name
+function fromMotion(motion: Motion, name: string): Found {
+  const derived = motionDerived[name]
+  const label = labelOfMotionValue(name)
+  const value = derived ? derived.value(motion) : motionValue(motion, name as MotionFieldName)
+  if (value === undefined) return { missing: `${label} of ${motion.name} is not given in the brief.` }
+  return { value, origin: { type: 'brief', label, motion: motion.id } }
+}
+
+/** A card by itself, as a calculator: its inputs at their defaults but for those that are given. */
+export function freeCard(
+  card: Card,
+  written: Readonly<Record<string, string>>,
+  series?: SeriesSet,
+): SizedNode {
+  const given: Record<string, number> = {}
+  const problems: { variable: string; message: string }[] = []
+  const origins: Record<string, Origin> = {}
+  for (const [name, variable] of Object.entries(card.variables)) {
+    const text = written[name]?.trim()
+    if (variable.role === 'input') origins[name] = { type: 'default' }
+    if (!text) continue
+    const read = readValue(variable, text)
+    if ('message' in read) problems.push({ variable: name, message: read.message })
+    else {
+      given[name] = read.value
+      origins[name] = { type: 'given' }
+    }
+  }
+  const evaluation = evaluateCard(card, given, { series })
+  return {
+    ...evaluation,
+    problems: [...problems, ...evaluation.problems],
+    id: card.id,
+    card,
+    origins,
+    otherSolutions: [],
+  }
+}
+
+/** Every link that a card may write, for the test that all of them lead somewhere. */
+export function linkExists(link: string, cards: readonly Card[] = allCards): boolean {
+  const { aggregate, room, name } = partsOf(link)
+  if (aggregate && !(aggregate in aggregates)) return false
+  if (room === 'brief') return name in briefDerived || name in machineFields
+  if (room === 'motion') return name in motionDerived || name in motionFields
+  if (room === 'cycle') return name in cycleFields
+  return !!cards.find((c) => c.id === room)?.variables[name]
+}

@@ -1,0 +1,407 @@
+/** Results against sums done by hand; each says how. */
+import { describe, expect, it } from 'vitest'
+import { parseQuantity } from '../units/text'
+import { readValue } from './card'
+import { findCard } from './cards'
+import { evaluateCard } from './evaluate'
+import { solveCard } from './solve'
+
+function size(id: string, written: Readonly<Record<string, string>> = {}) {
+  const card = findCard(id)!
+  const given: Record<string, number> = {}
+  for (const [name, text] of Object.entries(written)) {
+    const read = readValue(card.variables[name], text)
+    if ('message' in read) throw new Error(read.message)
+    given[name] = read.value
+  }
+  return evaluateCard(card, given)
+}
+const [bar, litre, cc, minute] = [1e5, 1e-3, 1e-6, 60]
+const warned = (id: string, written: Readonly<Record<string, string>>, at: string) =>
+  size(id, written).warnings.some((w) => w.variable === at)
+
+describe('cylinder', () => {
+  it('bore: 60 kN at 160 bar', () => {
+    // A = 60000 / (0.93 · 150e5 − 5e5) = 44.61 cm² → 75.4 mm → 80 mm, 50.27 cm²
+    const { values } = size('cylinder-bore', { force: '60 kN', maximumPressure: '160 bar' })
+    expect(values.area).toBeCloseTo(60000 / (0.93 * 150e5 - 5e5), 9)
+    expect(values.bore).toBeCloseTo(0.08, 12)
+    // (60000 / 50.27e-4 + 5e5) / 0.93 + 10e5 = 143.7 bar
+    expect(values.pressure / bar).toBeCloseTo((60000 / 50.265e-4 / bar + 5) / 0.93 + 10, 1)
+  })
+  it('says what keeps a bore from being found', () => {
+    expect(
+      size('cylinder-bore', { force: '60 kN', maximumPressure: '14 bar' }).problems[0].message,
+    ).toContain('no value')
+    expect(
+      size('cylinder-bore', { force: '50 MN', maximumPressure: '100 bar' }).problems[0].message,
+    ).toContain('large enough')
+    expect(warned('cylinder-bore', { force: '60 kN', bore: '63 mm' }, 'bore')).toBe(true)
+  })
+  it('buckling of a slender rod is that of Euler', () => {
+    // ⌀ 25, both pivoted, 1.5 m: F = π³ · E · d⁴ / (64 · L²) = 17.66 kN
+    const { values } = size('cylinder-buckling', {
+      rod: '25 mm',
+      stroke: '1.5 m',
+      overhang: '0 mm',
+      force: '5 kN',
+      bore: '50 mm',
+    })
+    expect(values.bucklingForce).toBeCloseTo((Math.PI ** 3 * 210e9 * 0.025 ** 4) / (64 * 1.5 ** 2), 3)
+    expect(values.slenderness).toBeCloseTo(240, 9)
+  })
+  it('buckling of a stocky rod is that of Johnson, and meets Euler at the limit', () => {
+    // ⌀ 50, K = 1, 0.5 m: λ = 40; σ = 355 · (1 − 355 · 40² / (4 · π² · 210000)) = 330.7 N/mm²
+    const { values } = size('cylinder-buckling', {
+      rod: '50 mm',
+      stroke: '0.5 m',
+      overhang: '0 mm',
+      bore: '80 mm',
+    })
+    expect(values.stress / 1e6).toBeCloseTo(355 * (1 - (355 * 1600) / (4 * Math.PI ** 2 * 210000)), 6)
+    const at = (length: number) =>
+      evaluateCard(findCard('cylinder-buckling')!, { rod: 0.05, stroke: length, overhang: 0 }).values.stress
+    const limit = (Math.PI * Math.sqrt((2 * 210e9) / 355e6) * 0.05) / 4
+    expect(at(limit * 0.999999) / at(limit * 1.000001)).toBeCloseTo(1, 4)
+  })
+  it('buckling by Tetmajer, and ends that are held differently', () => {
+    const { values } = size('cylinder-buckling', {
+      rod: '50 mm',
+      stroke: '0.5 m',
+      overhang: '0 mm',
+      method: 'tetmajer',
+      bore: '80 mm',
+    })
+    expect(values.stress / 1e6).toBeCloseTo(335 - 0.62 * 40, 9)
+    const force = (mounting: string) =>
+      size('cylinder-buckling', { rod: '25 mm', stroke: '2 m', overhang: '0 mm', mounting, bore: '50 mm' })
+        .values.bucklingForce
+    // a fixed–free column carries a quarter, a fixed–fixed one four times
+    expect(force('fixedFree') / force('pivotedPivoted')).toBeCloseTo(0.25, 9)
+    expect(force('fixedFixed') / force('pivotedPivoted')).toBeCloseTo(4, 1)
+  })
+  it('chooses a rod that reaches the safety', () => {
+    for (const stroke of ['200 mm', '800 mm', '2 m', '4 m'])
+      for (const method of ['johnson', 'tetmajer'])
+        expect(
+          size('cylinder-buckling', { stroke, method, bore: '200 mm', smallest: '0 %' }).warnings,
+        ).toEqual([])
+  })
+  it('flows and pressures both ways', () => {
+    // 80/45, 600 mm in 6 s and 5 s: 50.27 cm² · 10 cm/s = 30.16 L/min; 34.36 cm² · 12 cm/s = 24.74 L/min
+    const { values } = size('cylinder-motion', {})
+    expect((values.flowOut * minute) / litre).toBeCloseTo(30.16, 2)
+    expect((values.flowBack * minute) / litre).toBeCloseTo(24.74, 2)
+    expect((values.returnBack * minute) / litre).toBeCloseTo(36.19, 2)
+    // (60000 + 5e5 · 34.36e-4) / (50.27e-4 · 0.93) + 10e5 = 142.0 bar
+    expect(values.pressureOut / bar).toBeCloseTo(142.0, 1)
+    // blocked rod side without load: 160 · 50.27 / 34.36 = 234.1 bar
+    expect(values.intensified / bar).toBeCloseTo(234.1, 1)
+    expect(
+      size('cylinder-motion', { kind: 'doubleRod' }).values.flowOut /
+        size('cylinder-motion', { kind: 'doubleRod' }).values.flowBack,
+    ).toBeCloseTo(5 / 6, 9)
+    expect(size('cylinder-motion', { kind: 'plunger' }).values.flowBack).toBe(0)
+  })
+  it('regenerative: the rod counts alone', () => {
+    // 30 L/min on the section of a 56 mm rod, 24.63 cm²: 203 mm/s
+    const { values } = size('cylinder-regenerative', { rod: '56 mm', flow: '30 L/min' })
+    expect(values.speed).toBeCloseTo(5e-4 / ((Math.PI * 0.056 ** 2) / 4), 9)
+    expect(values.speed / values.plain).toBeCloseTo(80 ** 2 / 56 ** 2, 9)
+  })
+  it('natural frequency of a symmetrical cylinder', () => {
+    // equal areas in the middle, no lines: c = 2 · K · A / (s / 2) = 4 · K · A / s
+    const { values } = size('cylinder-frequency', {
+      capArea: '20 cm²',
+      rodArea: '20 cm²',
+      stroke: '1 m',
+      deadVolume: '0 L',
+      mass: '1000 kg',
+      bulk: '1400 MPa',
+    })
+    const c = (4 * 1.4e9 * 20e-4) / 1
+    expect(values.frequency).toBeCloseTo(Math.sqrt(c / 1000) / (2 * Math.PI), 3)
+    expect(values.ramp).toBeCloseTo(6 / values.frequency, 9)
+  })
+  it('cushion: all energy goes into the oil', () => {
+    // 1000 kg at 0.3 m/s = 45 J over 20 mm and 20 cm²: 11.25 bar mean of the mass alone, doubled at its peak
+    const { values } = size('cylinder-cushion', {
+      mass: '1000 kg',
+      speed: '300 mm/s',
+      drivingPressure: '0 bar',
+      cushionArea: '20 cm²',
+    })
+    expect(values.mean / bar).toBeCloseTo(11.25, 9)
+    expect(values.peak / bar).toBeCloseTo(22.5, 9)
+  })
+  it('drift by leakage', () => {
+    // 50 bar, 20 cm³/min at 100 bar → 10 cm³/min; on 50 cm² 2 mm/min
+    const { values } = size('cylinder-drift', { force: '25 kN', area: '50 cm²', time: '60 s' })
+    expect(values.drift).toBeCloseTo(2e-3, 9)
+  })
+})
+
+describe('motors', () => {
+  it('displacement from torque', () => {
+    // 2 · π · 200 / (140e5 · 0.9) = 99.7 cm³ → 100; 100 · 300 / 0.94 = 31.9 L/min
+    const { values } = size('motor-displacement', {
+      torqueOut: '200 N·m',
+      torqueBack: '0 N·m',
+      speedOut: '300 rpm',
+    })
+    expect(values.displacement / cc).toBeCloseTo(100, 9)
+    expect((values.flowOut * minute) / litre).toBeCloseTo(30 / 0.94, 6)
+    // 200 · 31.416 rad/s = 6.283 kW
+    expect(values.power).toBeCloseTo(200 * 10 * Math.PI, 6)
+  })
+  it('braking: J · ω / t through the displacement', () => {
+    // 5 kg·m², 300 rpm in 1 s: 157.1 N·m; 2 · π · 157.1 · 0.9 / 100e-6 = 88.8 bar, and the inlet
+    const { values } = size('motor-braking', {})
+    expect(values.setting / bar).toBeCloseTo((2 * Math.PI * 5 * 10 * Math.PI * 0.9) / 100e-6 / bar + 2, 6)
+    expect(values.angle).toBeCloseTo((10 * Math.PI) / 2, 9)
+  })
+  it('load of a winch', () => {
+    // 20 kN on a drum of 400 mm: 4 kN·m; by 20 and 90 %: 222.2 N·m; 12 m/min: 1 rad/s · 20
+    const { values } = size('winch-load', {})
+    expect(values.motorTorqueOut).toBeCloseTo(4000 / 18, 9)
+    expect(values.motorSpeedOut).toBeCloseTo(20, 9)
+  })
+  it('vane and rack', () => {
+    // 2 vanes, 120 mm, 100/50 mm: 2 · 0.12 · (0.01 − 0.0025) / 2 = 900 cm³/rad
+    const { values } = size('semi-rotary', {})
+    expect(values.torque).toBeCloseTo(900e-6 * 100e5 * 0.85, 6)
+    expect(values.rackTorque).toBeCloseTo(((Math.PI * 0.08 ** 2) / 4) * 0.06 * 100e5 * 0.85, 6)
+    expect(warned('semi-rotary', { vanes: '2.5' }, 'vanes')).toBe(true)
+  })
+})
+
+describe('pumps and drives', () => {
+  it('displacement, and the speed that a locked pump gives', () => {
+    // 30 / (1450 · 0.92) = 22.5 → 25 cm³; 25 · 1450 · 0.92 = 33.35 L/min
+    const card = findCard('pump-displacement')!
+    const { values } = size('pump-displacement', {})
+    expect(values.displacement / cc).toBeCloseTo(25, 9)
+    expect((values.delivered * minute) / litre).toBeCloseTo(33.35, 6)
+    const solution = solveCard(
+      card,
+      { displacement: 16 * cc },
+      { name: 'delivered', value: 30 / 60000 },
+      'speed',
+    )
+    expect('value' in solution && (solution.value * 60) / (2 * Math.PI)).toBeCloseTo(30000 / (16 * 0.92), 3)
+  })
+  it('a high–low pump needs a smaller motor than one pump', () => {
+    // 40 L/min, a quarter at 160 bar: 10 cm³ and 22.5 → 25 cm³ at 1450 rpm
+    const { values } = size('high-low-pump', {})
+    expect(values.highDisplacement / cc).toBeCloseTo(8, 9)
+    const q = (v: number) => (v * 1450 * 0.92) / 60e6
+    const before = ((q(8) + q(values.lowDisplacement / cc)) * 40e5) / 0.92 ** 2
+    const after = (q(8) * 160e5 + q(values.lowDisplacement / cc) * 3e5) / 0.92 ** 2
+    expect(values.shaftPower).toBeCloseTo(Math.max(before, after), 6)
+    expect(values.saving).toBeGreaterThan(0.5)
+  })
+  it('motor: 30 L/min at 180 bar and 85 % are 10.6 kW', () => {
+    const { values } = size('electric-motor', {})
+    expect(values.shaftPower).toBeCloseTo(((30 / 60000) * 180e5) / 0.85, 6)
+    expect(values.motor).toBeCloseTo(11000, 6)
+    expect(values.horsepower / 745.69987158227).toBeCloseTo(15, 6)
+    // P / (√3 · U · cos φ · η)
+    expect(values.ratedCurrent).toBeCloseTo(11000 / (Math.sqrt(3) * 400 * 0.84 * 0.89), 6)
+  })
+  it('inlet: pressure of the air at altitude, and a thick oil', () => {
+    // ISO 2533 at 2000 m: 79.5 kPa
+    expect(size('pump-inlet', { altitude: '2000 m' }).values.atmosphere / 1000).toBeCloseTo(79.5, 1)
+    // laminar: Δp = 128 · ν · ρ · L · Q / (π · d⁴), without fittings
+    const { values } = size('pump-inlet', { fittings: '0', bore: '31 mm' })
+    expect(values.loss).toBeCloseTo(
+      (128 * values.viscosity * 870 * 1 * (35 / 60000)) / (Math.PI * 0.031 ** 4),
+      4,
+    )
+    expect(warned('pump-inlet', { altitude: '4000 m', temperature: '-10 °C' }, 'inletPressure')).toBe(true)
+  })
+  it('charge pump: leakage grows as the oil thins and the cases wear', () => {
+    const { values } = size('charge-pump', {})
+    expect(values.displacement / cc).toBeCloseTo(10, 9)
+    expect(values.worn).toBeCloseTo(((2 / 60000) * 2 * 46e-6) / values.hotViscosity, 12)
+    expect(warned('charge-pump', { leakage: '8 L/min' }, 'left')).toBe(true)
+  })
+  it('load sensing: margin and compensator', () => {
+    const { values } = size('load-sensing', {})
+    expect(values.margin / bar).toBeCloseTo(20, 9)
+    expect(values.compensator / bar).toBeCloseTo(175, 9)
+  })
+  it('hand pump', () => {
+    // 2 L at 25 cm³ and 90 %: 88.9 strokes; 60 bar on ⌀ 20: 1885 N · 40 / 600 / 0.85
+    const { values } = size('hand-pump', {})
+    expect(values.strokes).toBeCloseTo(2000 / 22.5, 9)
+    expect(values.force).toBeCloseTo((60e5 * Math.PI * 1e-4 * 40) / 600 / 0.85, 6)
+  })
+})
+
+describe('accumulators', () => {
+  it('isothermal: p · V is constant', () => {
+    // precharge 90 bar abs, 100 to 200 bar abs: V₀ · 90 · (1/100 − 1/200)
+    const { values } = size('accumulator-volume', {
+      low: '99 bar',
+      high: '199 bar',
+      air: '1 bar',
+      fetching: '1',
+    })
+    expect(values.fetched).toBeCloseTo(90 / 100 - 90 / 200, 9)
+    expect(values.needed).toBeCloseTo(2e-3 / 0.45, 9)
+  })
+  it('adiabatic: less oil than isothermal, by the exponent', () => {
+    const { values } = size('accumulator-volume', { low: '99 bar', high: '199 bar', air: '1 bar' })
+    expect(values.fetched).toBeCloseTo((90 / 200) * (200 / 100) ** (1 / 1.4) - 90 / 200, 9)
+  })
+  it('real nitrogen gives less at high pressure', () => {
+    const at = (gas: string) =>
+      size('accumulator-volume', { low: '200 bar', high: '350 bar', fetching: '1', gas }).values.fetched
+    expect(at('real')).toBeLessThan(at('ideal'))
+  })
+  it('most starts come at half the flow of the pump', () => {
+    const { values } = size('accumulator-cycle', {})
+    const starts = (q: number) =>
+      evaluateCard(findCard('accumulator-cycle')!, { displacement: values.displacement, consumption: q })
+        .values.starts
+    const half = values.pumpFlow / 2
+    expect(starts(half)).toBeCloseTo(values.mostStarts, 12)
+    expect(starts(half * 0.9)).toBeLessThan(starts(half))
+    expect(starts(half * 1.1)).toBeLessThan(starts(half))
+  })
+  it('precharge follows the temperature', () => {
+    // (90 + 1.01325) · 293.15 / 318.15 − 1.01325 = 82.85 bar
+    expect(size('precharge-temperature', {}).values.filling / bar).toBeCloseTo(
+      (91.01325 * 293.15) / 318.15 - 1.01325,
+      6,
+    )
+  })
+})
+
+describe('valves', () => {
+  it('relief: both conventions name the same valve', () => {
+    const rated = size('relief-setting', { working: '142 bar' }).values
+    expect(rated.setting / bar).toBeCloseTo(200, 9)
+    const cracking = size('relief-setting', { working: '142 bar', settingAt: 'cracking' }).values
+    expect(cracking.setting / bar).toBeCloseTo(160, 9)
+    expect(cracking.full).toBeCloseTo(rated.full, 3)
+  })
+  it('directional: the drop grows with the square, and the way back takes the larger flow', () => {
+    const { values } = size('directional-valve', {})
+    expect((values.rated * minute) / litre).toBeCloseTo(40, 9)
+    expect(values.dropReturnBack / bar).toBeCloseTo(5 * (37 / 40) ** 2, 6)
+  })
+  it('counterbalance: the pressure to lower opens it by the equation of the valve', () => {
+    const { values } = size('counterbalance', {})
+    const [r, phi] = [4, 34.36 / 50.27]
+    // p₁ + R · p_X = p_set + (1 + R) · p₂ with p₁ = induced + φ · p_X
+    expect(values.induced + phi * values.lowering + r * values.lowering).toBeCloseTo(
+      values.setting + 5 * 5e5,
+      0,
+    )
+  })
+  it('pilot check: it opens at the pressure that is named', () => {
+    const { values } = size('pilot-check', {})
+    const x = values.pilot
+    const blocked = values.induced + values.areaRatio * x
+    // (p_A − p_B) + R · (p_X − p_A) − p_crack = 0
+    expect(5e5 - blocked + 3 * (x - 5e5) - 1e5).toBeCloseTo(0, 0)
+    expect(warned('pilot-check', { ratio: '0.6' }, 'ratio')).toBe(true)
+  })
+  it('flow control: orifice from the equation, intensified without load', () => {
+    const { values } = size('flow-control', { force: '20 kN' })
+    const area = (Math.PI * values.diameter ** 2) / 4
+    expect(0.7 * area * Math.sqrt((2 * values.drop) / 870)).toBeCloseTo(values.outlet, 10)
+    expect(values.noLoad / bar).toBeCloseTo((150 * 50.27) / 34.36, 6)
+  })
+  it('sequence: a band, or none', () => {
+    const { values } = size('sequence-setting', {})
+    expect([values.low / bar, values.high / bar, values.setting / bar].map(Math.round)).toEqual([
+      70, 135, 100,
+    ])
+    expect(warned('sequence-setting', { relief: '80 bar' }, 'band')).toBe(true)
+  })
+  it('reducing valve and pressure switch', () => {
+    // 10 kN on 50.27 cm² at 93 %: 21.4 → 25 bar
+    expect(size('reducing-valve', {}).values.setting / bar).toBeCloseTo(25, 9)
+    expect(warned('pressure-switch', { relief: '100 bar' }, 'set')).toBe(true)
+    expect(size('pressure-switch', {}).warnings).toEqual([])
+  })
+})
+
+describe('lines, tank and heat', () => {
+  it('velocity and loss', () => {
+    // 30 L/min in 13 mm: 3.767 m/s
+    expect(size('line-loss', {}).values.speed).toBeCloseTo(5e-4 / ((Math.PI * 0.013 ** 2) / 4), 9)
+    // below Re 2000 Hagen–Poiseuille, above 4000 Blasius
+    const laminar = size('line-loss', { flow: '10 L/min', fittings: '0' }).values
+    expect(laminar.loss).toBeCloseTo(
+      (128 * laminar.viscosity * 870 * 5 * (10 / 60000)) / (Math.PI * 0.013 ** 4),
+      4,
+    )
+    const turbulent = size('line-loss', { flow: '150 L/min', fittings: '0' }).values
+    expect(turbulent.friction).toBeCloseTo(0.3164 / turbulent.reynolds ** 0.25, 12)
+  })
+  it('wall by Barlow', () => {
+    // p · D / (2 · R_m / S) with D = d + 2 · s is the wall itself
+    const { values } = size('line-wall', {})
+    const s = values.wallNeeded
+    expect((200e5 * (0.013 + 2 * s)) / ((2 * 360e6) / 4)).toBeCloseTo(s, 12)
+  })
+  it('surge by Joukowsky', () => {
+    const { values } = size('water-hammer', { closing: '1 ms', modulus: '1000 GPa' })
+    const wave = Math.sqrt(1.5e9 / 870 / (1 + (1.5e9 * 13) / (1e12 * 1.5)))
+    expect(values.surge).toBeCloseTo(870 * wave * 4, 0)
+    // ten times the return of the wave: a tenth
+    const slow = size('water-hammer', { closing: `${values.reflection * 10} s`, modulus: '1000 GPa' }).values
+    expect(slow.surge / values.surge).toBeCloseTo(0.1, 6)
+  })
+  it('heat: what cools at the settled temperature is what is put in', () => {
+    const { values } = size('heat-balance', {})
+    expect(values.transfer * (values.temperature - 303.15)).toBeCloseTo(2000, 6)
+    expect(
+      values.transfer * (values.withCooler - 303.15) + values.cooler * (values.withCooler - 298.15),
+    ).toBeCloseTo(2000, 6)
+    expect(values.withCooler - 273.15).toBeLessThanOrEqual(60)
+  })
+  it('reservoir: levels move by the differential volume', () => {
+    const { values } = size('tank-volume', {})
+    // 35 L/min · 3 min / 0.85 = 123.5 → 125 L
+    expect(values.volume / litre).toBeCloseTo(125, 9)
+    expect(values.highest - values.lowest).toBeCloseTo((0.4 * 1) / 125, 9)
+  })
+  it('viscosity passes through its two points', () => {
+    const { values } = size('oil-viscosity', { usual: '40 °C', hottest: '100 °C' })
+    expect(values.working).toBeCloseTo(46e-6, 9)
+    expect(values.hot).toBeCloseTo(6.8e-6, 9)
+  })
+})
+
+describe('units', () => {
+  it.each([
+    ['cylinder-bore', { force: '60 kN', maximumPressure: '160 bar' }],
+    ['line-loss', { flow: '30 L/min', bore: '13 mm', length: '5 m' }],
+    ['pump-displacement', { flow: '30 L/min', speed: '1450 rpm' }],
+  ])('%s gives the same whatever they are', (id, written: Readonly<Record<string, string>>) => {
+    const card = findCard(id)!
+    const us: Record<string, string> = {
+      force: 'lbf',
+      pressure: 'psi',
+      flow: 'gpm',
+      length: 'in',
+      rotationalSpeed: 'rad/s',
+    }
+    const converted = Object.fromEntries(
+      Object.entries(written).map(([name, text]) => {
+        const { quantity } = card.variables[name]
+        const read = parseQuantity(text, quantity)
+        if (!read.ok) throw new Error(read.message)
+        const one = parseQuantity(`1 ${us[quantity]}`, quantity)
+        return [name, `${read.si / (one.ok ? one.si : NaN)} ${us[quantity]}`]
+      }),
+    )
+    const [a, b] = [size(id, written).values, size(id, converted).values]
+    for (const name of Object.keys(a))
+      expect(Math.abs(b[name] - a[name]), name).toBeLessThanOrEqual(1e-9 * Math.abs(a[name]))
+  })
+})
