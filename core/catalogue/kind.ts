@@ -380,6 +380,7 @@ export type SizingResult =
   | 'lowDisplacement'
   | 'chargeDisplacement'
   | 'motorDisplacement'
+  | 'rotaryVolume'
   | 'reliefSetting'
   | 'unloadSetting'
   | 'sequenceSetting'

@@ -102,6 +102,8 @@ const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, u
   (sheet) => ({ ...sheet, version: 4 }),
   withStandardTerms,
   withCaseDrains,
+  // what was decided while sizing: nothing that an older file has changes
+  (sheet) => ({ ...sheet, version: 7 }),
 ]
 
 type Fields = Record<string, unknown>

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 6
+export const SHEET_VERSION = 7
 
 const identifier = z
   .string()
@@ -222,6 +222,34 @@ export const scheduleSchema = z.strictObject({
   tracks: z.array(trackSchema).max(500).default([]),
 })
 
+const cardId = z.string().min(1).max(100)
+const cardVariable = z.string().min(1).max(60)
+/** What a person decided while the machine was sized for this sheet. */
+export const sizingSchema = z.strictObject({
+  supply: z
+    .string()
+    .max(40)
+    .optional()
+    .describe('How the machine is supplied with oil here, where it is not as the brief says.'),
+  values: z
+    .record(cardId, z.record(cardVariable, z.string().max(60)))
+    .default({})
+    .describe('Values that stand in place of those computed, by card and variable.'),
+  solved: z
+    .record(cardId, z.strictObject({ unknown: cardVariable, wanted: cardVariable }))
+    .default({})
+    .describe('Inputs that are solved for, and the result that is wanted.'),
+  components: z
+    .record(cardId, z.array(z.string().max(40)).max(40))
+    .default({})
+    .describe(
+      'Designations of the components that take the results of a card, or one result of it as card.variable.',
+    ),
+  reasons: z.record(cardId, z.string().max(400)).default({}).describe('Why something was chosen, by card.'),
+  added: z.array(cardId).max(200).default([]),
+  hidden: z.array(cardId).max(400).default([]),
+})
+
 export const sheetSchema = z.strictObject({
   format: z.literal(SHEET_FORMAT),
   version: z.literal(SHEET_VERSION),
@@ -244,6 +272,7 @@ export const sheetSchema = z.strictObject({
     .default({})
     .describe('Pressure of a line at the start, by "component.port"; 0 bar where nothing is said.'),
   acceptedWarnings: z.array(acceptedWarningSchema).max(500).default([]),
+  sizing: sizingSchema.default(() => sizingSchema.parse({})),
 })
 
 export type Sheet = z.infer<typeof sheetSchema>
@@ -262,6 +291,7 @@ export type DrawingChange = z.infer<typeof changeSchema>
 export type Annotations = z.infer<typeof annotationSchema>
 export type AcceptedWarning = z.infer<typeof acceptedWarningSchema>
 export type Track = z.infer<typeof trackSchema>
+export type SheetSizing = z.infer<typeof sizingSchema>
 
 export const emptySheet = (title: string): Sheet =>
   sheetSchema.parse({ format: SHEET_FORMAT, version: SHEET_VERSION, title })

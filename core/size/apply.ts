@@ -20,6 +20,8 @@ export interface Result {
   readonly value: number
   /** It is a value of a series, and not one that is rounded when it is written. */
   readonly exact: boolean
+  /** The least that will do, SI, where more does as well. */
+  readonly least?: number
 }
 /** A value on the sheet that can take a result. */
 export interface Target {
@@ -38,13 +40,15 @@ export const resultsOf = (node: SizedNode): Result[] =>
     const value = node.values[variable]
     if (v.role === 'input' || !v.sized || value === undefined) return []
     const { sized, label, quantity } = v
-    return [{ node, variable, sized, label, quantity, value, exact: v.role === 'choice' }]
+    const needed = v.role === 'choice' && v.atLeast ? v.formula.evaluate(node.values) : undefined
+    const least = needed === undefined ? undefined : Math.min(needed, value)
+    return [{ node, variable, sized, label, quantity, value, exact: v.role === 'choice', least }]
   })
 
 /** The values of a sheet that can take a result. */
 export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] {
   const { node, sized } = result
-  const chosen = brief.sizes.components[node.id]
+  const chosen = sheet.sizing.components[resultId(result)] ?? sheet.sizing.components[node.id]
   const candidates = sheet.components.flatMap((component) => {
     const kind = findKind(component.kind)
     const parameter = kind?.traits?.sizingTargets?.[sized]
@@ -52,28 +56,40 @@ export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] 
     const definition = kind.parameters[parameter] as QuantityParameter
     const read = readParameter(definition, component.parameters[parameter])
     const value = 'value' in read ? (read.value as number) : undefined
-    return [{ component, parameter, definition, value, actuator: kind.family === 'actuators' }]
+    // a parameter that takes several results goes by itself only to the first of them
+    const [first] = Object.entries(kind.traits!.sizingTargets!).find(([, p]) => p === parameter)!
+    return [
+      {
+        component,
+        parameter,
+        definition,
+        value,
+        actuator: kind.family === 'actuators',
+        usual: first === sized,
+      },
+    ]
   })
   const { motion } = node
   const rivals = motion ? brief.motions.filter((m) => familyOf(m) === familyOf(motion)).length : 1
-  const isMeant = (name: string, actuator: boolean) => {
+  const isMeant = (name: string, actuator: boolean, usual: boolean) => {
     if (chosen) return chosen.includes(name)
     if (actuator && motion?.designation) return name === motion.designation
-    return candidates.length === 1 && rivals === 1
+    return usual && candidates.length === 1 && rivals === 1
   }
-  return candidates.map(({ actuator, ...target }) => ({
+  return candidates.map(({ actuator, usual, ...target }) => ({
     ...target,
-    assigned: isMeant(nameOf(target.component), actuator),
+    assigned: isMeant(nameOf(target.component), actuator, usual),
   }))
 }
 
-/** Whether a value is the result, but for rounding where it is written. */
+/** Whether a value is the result, but for rounding where it is written, or at least as large as it must be. */
 export const agrees = (
   { value }: Pick<Target, 'value'>,
-  { value: wanted, exact }: Pick<Result, 'value' | 'exact'>,
-) =>
+  { value: wanted, exact, least }: Pick<Result, 'value' | 'exact' | 'least'>,
+): boolean =>
   value !== undefined &&
-  Math.abs(value - wanted) <= (exact ? 1e-6 : 1e-3) * Math.max(Math.abs(value), Math.abs(wanted))
+  ((least !== undefined && value >= least * (1 - 1e-9)) ||
+    Math.abs(value - wanted) <= (exact ? 1e-6 : 1e-3) * Math.max(Math.abs(value), Math.abs(wanted)))
 
 /** The sheet with a result in a value, written in metric units. */
 export const applyResult = (sheet: Sheet, target: Target, result: Result): Sheet =>
@@ -88,10 +104,19 @@ export const applyResult = (sheet: Sheet, target: Target, result: Result): Sheet
     ),
   )
 
-/** The brief in which the results of a card go to these components. */
-export const assignComponents = (brief: Brief, node: string, designations: readonly string[]): Brief => ({
-  ...brief,
-  sizes: { ...brief.sizes, components: { ...brief.sizes.components, [node]: [...designations] } },
+/** Card and variable of a result: under this, or under its card alone, a sheet keeps where it goes. */
+export const resultId = ({ node, variable }: Pick<Result, 'node' | 'variable'>) => `${node.id}.${variable}`
+/** The sheet on which a result goes to these components. */
+export const assignComponents = (
+  sheet: Sheet,
+  result: Pick<Result, 'node' | 'variable'>,
+  designations: readonly string[],
+): Sheet => ({
+  ...sheet,
+  sizing: {
+    ...sheet.sizing,
+    components: { ...sheet.sizing.components, [resultId(result)]: [...designations] },
+  },
 })
 
 interface Pair {
@@ -116,7 +141,7 @@ export const applyAll = (sheet: Sheet, brief: Brief, sizing: Sizing): Sheet =>
 export function agreement(
   sheet: Sheet,
   brief: Brief,
-  sizing = sizeMachine(brief),
+  sizing = sizeMachine(brief, sheet.sizing),
 ): { sized: number; agreeing: number } {
   const pairs = assignedPairs(sheet, brief, sizing)
   return {

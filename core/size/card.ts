@@ -2,6 +2,7 @@
  * A sizing card: variables in the order in which they are computed. A card is data; nothing in it knows of a machine, of another card
  * or of the screen. Where its inputs come from by default is written as a link (see `graph.ts`).
  */
+import type { ActuatorFamily, ActuatorName } from './brief/brief'
 import type { SizingResult } from '../catalogue/kind'
 import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
@@ -48,6 +49,8 @@ export interface ChoiceVariable extends VariableBase {
   readonly series: SeriesName
   readonly formula: Formula
   readonly rounding: 'up' | 'down'
+  /** A rating: what is larger than needed does as well. */
+  readonly atLeast: boolean
   readonly sized?: SizingResult
 }
 export type Variable = InputVariable | StepVariable | ChoiceVariable
@@ -92,21 +95,19 @@ export type Group = keyof typeof groups
 
 /** For which motions or machines a card is opened without being asked for. */
 export interface Applies {
-  /** Kinds of actuator, as families; all where nothing is said. */
-  readonly actuators?: readonly ('linear' | 'rotary' | 'winch')[]
+  /** Actuators, or families of them; all where nothing is said. */
+  readonly actuators?: readonly (ActuatorFamily | ActuatorName)[]
   /** Ways in which the brief says that the load is held. */
   readonly holding?: readonly string[]
   /** Ways in which the brief supplies the machine with oil. */
   readonly supply?: readonly string[]
-  /** At least as many motions. */
-  readonly motions?: number
   /** Only where a person adds it. */
   readonly onRequest?: true
 }
 
 /**
  * What a motion asks for one way: variables with its flow, its pressure under load and without; and links to the speed and the load of
- * the machine for which these are.
+ * the machine for which these are; 1 where there are none.
  */
 export interface DemandVariables {
   readonly flow: string
@@ -212,7 +213,10 @@ export const step = (
   options: StepOptions = {},
 ): StepVariable => ({ role: 'step', symbol, label, quantity, formula: formula(text), ...options })
 
-type ChoiceOptions = Pick<ChoiceVariable, 'note' | 'sized'> & { readonly rounding?: 'up' | 'down' }
+type ChoiceOptions = Pick<ChoiceVariable, 'note' | 'sized'> & {
+  readonly rounding?: 'up' | 'down'
+  readonly atLeast?: true
+}
 /** A value of a series. @param text formula of the value needed, of which the next of the series is taken */
 export const choice = (
   symbol: string,
@@ -220,7 +224,7 @@ export const choice = (
   quantity: Quantity,
   series: SeriesName,
   text: string,
-  { rounding = 'up', ...options }: ChoiceOptions = {},
+  { rounding = 'up', atLeast, ...options }: ChoiceOptions = {},
 ): ChoiceVariable => ({
   role: 'choice',
   symbol,
@@ -229,6 +233,7 @@ export const choice = (
   series,
   formula: formula(text),
   rounding,
+  atLeast: atLeast ?? false,
   ...options,
 })
 

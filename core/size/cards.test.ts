@@ -63,7 +63,8 @@ describe.each(cards.map((card) => [card.id, card] as const))('card %s', (_id, ca
         expect(back / values[name]).toBeCloseTo(1, 5)
       }
     }
-    expect(compared).toBeGreaterThan(0)
+    // a card that only gathers what others give has nothing by itself
+    if (numericInputs(card).some(([name]) => given[name] !== 0)) expect(compared).toBeGreaterThan(0)
   })
   it('gives the same by the constants of the trade', () => {
     const { values } = evaluateCard(card, {})

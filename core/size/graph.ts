@@ -3,6 +3,7 @@
  * another card, or stands at its default. Values are computed when they are asked for, each once.
  */
 import type { Value } from '../sheet/resolve'
+import { sizingSchema, type SheetSizing } from '../sheet/schema'
 import {
   familyOf,
   fluids,
@@ -11,6 +12,7 @@ import {
   motionFields,
   motionValue,
   movementOf,
+  supplies,
   type Brief,
   type MachineFieldName,
   type Motion,
@@ -108,18 +110,19 @@ const aggregates: Readonly<Record<string, (values: readonly number[]) => number>
   sum: (values) => values.reduce((a, b) => a + b, 0),
 }
 
+const isOneOf = (actuators: NonNullable<Card['applies']['actuators']>, motion: Motion) =>
+  actuators.includes(motion.actuator) || actuators.includes(familyOf(motion))
+
 /** Whether a card is opened for a motion or the machine without being asked for. */
 function appliesTo(card: Card, brief: Brief, motion?: Motion): boolean {
-  const { actuators: families, holding, supply, motions, onRequest } = card.applies
+  const { actuators, holding, supply, onRequest } = card.applies
   if (onRequest) return false
   if (supply && !supply.includes(brief.supply)) return false
-  if (motions && brief.motions.length < motions) return false
   if (!motion) {
-    if (families && !brief.motions.some((m) => (families as readonly string[]).includes(familyOf(m))))
-      return false
+    if (actuators && !brief.motions.some((m) => isOneOf(actuators, m))) return false
     return !holding || brief.motions.some((m) => holding.includes(m.holding))
   }
-  if (families && !families.includes(familyOf(motion))) return false
+  if (actuators && !isOneOf(actuators, motion)) return false
   return !holding || holding.includes(motion.holding)
 }
 
@@ -129,9 +132,8 @@ interface Slot {
   readonly motion?: Motion
 }
 /** The cards of a machine, those added by hand included, in the order of the catalogue of cards. */
-function slotsOf(brief: Brief, cards: readonly Card[]): Slot[] {
+function slotsOf(brief: Brief, { added, hidden }: SheetSizing, cards: readonly Card[]): Slot[] {
   if (!brief.motions.length) return []
-  const { added, hidden } = brief.sizes
   return cards.flatMap((card) => {
     const motions = card.scope === 'motion' ? brief.motions : [undefined]
     return motions
@@ -162,12 +164,25 @@ function partsOf(link: string): LinkParts {
 type Found = { readonly value: Value; readonly origin: Origin } | { readonly missing: string }
 const isFound = (found: Found): found is Extract<Found, { origin: Origin }> => 'origin' in found
 
-/** The sizes of a machine by its brief. A brief without motions has none. */
+/** The brief with the supply of the variant, where it is another one. */
+export const withSupply = (brief: Brief, { supply }: Pick<SheetSizing, 'supply'>): Brief =>
+  supply && supply in supplies && supply !== brief.supply
+    ? { ...brief, supply: supply as Brief['supply'] }
+    : brief
+
+export const noDecisions = (): SheetSizing => sizingSchema.parse({})
+
+/**
+ * The sizes of a machine by its brief. A brief without motions has none.
+ * @param decisions what was decided for the variant that is sized
+ */
 export function sizeMachine(
-  brief: Brief,
+  machine: Brief,
+  decisions: SheetSizing = noDecisions(),
   { series = standardSeries, cards = allCards }: { series?: SeriesSet; cards?: readonly Card[] } = {},
 ): Sizing {
-  const slots = slotsOf(brief, cards)
+  const brief = withSupply(machine, decisions)
+  const slots = slotsOf(brief, decisions, cards)
   const slotById = new Map(slots.map((slot) => [slot.id, slot]))
   const slotsByCard = new Map<string, Slot[]>()
   for (const slot of slots) slotsByCard.set(slot.card.id, [...(slotsByCard.get(slot.card.id) ?? []), slot])
@@ -188,8 +203,8 @@ export function sizeMachine(
 
   function evaluateSlot(slot: Slot): SizedNode {
     const { id, card, motion } = slot
-    const written = brief.sizes.values[id] ?? {}
-    const solved = brief.sizes.solved[id]
+    const written = { ...brief.cardValues[id], ...decisions.values[id] }
+    const solved = decisions.solved[id]
     const given: Record<string, number | undefined> = {}
     const origins: Record<string, Origin> = {}
     const missing: Record<string, string> = {}
@@ -328,6 +343,7 @@ export function sizeMachine(
     const node = slot && evaluate(slot)
     if (!node) return undefined
     const links = (links: readonly string[]) => {
+      if (!links.length) return 1
       const found = links.map((link) => follow(link, slot)).find(isFound)
       return typeof found?.value === 'number' ? found.value : undefined
     }

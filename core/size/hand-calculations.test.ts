@@ -143,11 +143,12 @@ describe('cylinder', () => {
 
 describe('motors', () => {
   it('displacement from torque', () => {
-    // 2 · π · 200 / (140e5 · 0.9) = 99.7 cm³ → 100; 100 · 300 / 0.94 = 31.9 L/min
+    // started without load, 2 · π · 200 / (140e5 · 0.9) = 99.7 cm³ → 100; 100 · 300 / 0.94 = 31.9 L/min
     const { values } = size('motor-displacement', {
       torqueOut: '200 N·m',
       torqueBack: '0 N·m',
       speedOut: '300 rpm',
+      underLoad: 'no',
     })
     expect(values.displacement / cc).toBeCloseTo(100, 9)
     expect((values.flowOut * minute) / litre).toBeCloseTo(30 / 0.94, 6)
@@ -167,10 +168,13 @@ describe('motors', () => {
     expect(values.motorSpeedOut).toBeCloseTo(20, 9)
   })
   it('vane and rack', () => {
-    // 2 vanes, 120 mm, 100/50 mm: 2 · 0.12 · (0.01 − 0.0025) / 2 = 900 cm³/rad
+    // 2000 N·m at 85 bar and 85 %: 276.8 cm³/rad; two vanes of 100/50 mm are 2 · b · 0.0075 / 2 a radian
     const { values } = size('semi-rotary', {})
-    expect(values.torque).toBeCloseTo(900e-6 * 100e5 * 0.85, 6)
-    expect(values.rackTorque).toBeCloseTo(((Math.PI * 0.08 ** 2) / 4) * 0.06 * 100e5 * 0.85, 6)
+    const q = 2000 / (85e5 * 0.85)
+    expect(values.width).toBeCloseTo(q / 0.0075, 9)
+    expect((Math.PI * values.rackBore ** 2) / 4).toBeCloseTo(q / 0.06, 9)
+    expect(values.volume).toBeCloseTo((q * Math.PI) / 2, 12)
+    expect(values.pressureOut / bar).toBeCloseTo(100, 9)
     expect(warned('semi-rotary', { vanes: '2.5' }, 'vanes')).toBe(true)
   })
 })

@@ -177,6 +177,7 @@ const definitions = {
     shown: { metric: 'N·m', us: 'lbf·ft' },
     units: [
       { symbol: 'N·m', factor: 1, also: ['Nm', 'N.m'] },
+      { symbol: 'kN·m', factor: 1e3, also: ['kNm', 'kN.m'] },
       { symbol: 'lbf·ft', factor: POUND_FORCE * FOOT, also: ['lbf.ft', 'lbft', 'ft.lbf'] },
     ],
   },

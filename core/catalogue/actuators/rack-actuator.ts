@@ -44,7 +44,6 @@ export const rackActuator = defineKind({
   faults: rotaryFaults,
   traits: {
     ratedPressure: 'maxPressure',
-    sizingTargets: { bore: 'bore' },
     motions(v) {
       return rotaryMotions(v, perRadian(v))
     },

@@ -29,6 +29,7 @@ export const semiRotary = defineKind({
   inputs: rotaryInputs,
   faults: rotaryFaults,
   traits: {
+    sizingTargets: { rotaryVolume: 'displacement' },
     ratedPressure: 'maxPressure',
     motions(v) {
       return rotaryMotions(v, v.displacement / v.range)

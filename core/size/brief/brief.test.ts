@@ -86,8 +86,8 @@ describe('briefs of version 1', () => {
     // what was not given stood at the default that the machine was sized with
     expect(read.motions[0].values).toMatchObject({ stroke: '700 mm', workForce: '80 kN', mass: '450 kg' })
     expect(read.cycle.map((s) => s.way)).toEqual(['out', 'back'])
-    expect(read.sizes.values['cylinder-bore@motion']).toEqual({ lineLoss: '12 bar' })
-    expect(read.sizes.values['cylinder-buckling@motion']).toEqual({ mounting: 'fixedPivoted' })
+    expect(read.cardValues['cylinder-bore@motion']).toEqual({ lineLoss: '12 bar' })
+    expect(read.cardValues['cylinder-buckling@motion']).toEqual({ mounting: 'fixedPivoted' })
     expect(briefProblems(read)).toEqual([])
   })
   it('without values describe no motion: their figures were those of the program', () => {

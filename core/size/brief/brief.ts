@@ -37,9 +37,10 @@ export const actuators = {
   vane: { label: 'Semi-rotary vane actuator', family: 'rotary' },
   rack: { label: 'Rack-and-pinion actuator', family: 'rotary' },
   winch: { label: 'Winch', family: 'winch' },
+  consumer: { label: 'Consumer of flow', family: 'flow' },
 } as const
 export type ActuatorName = keyof typeof actuators
-export type ActuatorFamily = 'linear' | 'rotary' | 'winch'
+export type ActuatorFamily = 'linear' | 'rotary' | 'winch' | 'flow'
 
 export const holdings = {
   none: 'nothing; it may drift',
@@ -79,7 +80,9 @@ const linear = (f: Field): MotionField => ({ ...f, families: ['linear'] })
 const straight = (f: Field): MotionField => ({ ...f, families: linearFamilies })
 const rotary = (f: Field): MotionField => ({ ...f, families: ['rotary'] })
 const winch = (f: Field): MotionField => ({ ...f, families: ['winch'] })
-const every = (f: Field): MotionField => ({ ...f, families: ['linear', 'rotary', 'winch'] })
+const moving = (f: Field): MotionField => ({ ...f, families: ['linear', 'rotary', 'winch'] })
+const consumer = (f: Field): MotionField => ({ ...f, families: ['flow'] })
+const every = (f: Field): MotionField => ({ ...f, families: ['linear', 'rotary', 'winch', 'flow'] })
 
 /** Values of a motion. "Out" is extending, hauling in or the first sense of rotation; "back" the other way. */
 export const motionFields = {
@@ -87,13 +90,15 @@ export const motionFields = {
     field('Stroke', 'length', 1e-3, 5000, 'Movement', { note: 'of a winch, the rope hauled in' }),
   ),
   angle: rotary(field('Angle', 'angle', 1e-3, 1e6, 'Movement')),
+  flow: consumer(field('Flow', 'flow', 1e-8, 1, 'Movement')),
+  pressure: consumer(field('Pressure', 'pressure', 0, 700e5, 'Load', { note: 'that it needs at this flow' })),
   outTime: every(field('Time out', 'time', 0.01, 86400, 'Movement', { note: 'or give the speed' })),
-  backTime: every(field('Time back', 'time', 0.01, 86400, 'Movement', { note: 'or give the speed' })),
+  backTime: moving(field('Time back', 'time', 0.01, 86400, 'Movement', { note: 'or give the speed' })),
   outSpeed: straight(field('Speed out', 'speed', 1e-6, 20, 'Movement')),
   backSpeed: straight(field('Speed back', 'speed', 1e-6, 20, 'Movement')),
   outRotation: rotary(field('Rotational speed out', 'rotationalSpeed', 1e-5, 1000, 'Movement')),
   backRotation: rotary(field('Rotational speed back', 'rotationalSpeed', 1e-5, 1000, 'Movement')),
-  ramp: every(
+  ramp: moving(
     field('Time to accelerate', 'time', 0.001, 60, 'Movement', {
       fallback: '0.2 s',
       note: 'to full speed, and to stop',
@@ -133,7 +138,7 @@ export const motionFields = {
     families: ['rotary', 'winch'],
   },
   accuracy: linear(field('Position within', 'length', 1e-6, 1, 'Holding')),
-  holdTime: every(field('Held for', 'time', 0, 1e7, 'Holding', { note: 'without supply' })),
+  holdTime: moving(field('Held for', 'time', 0, 1e7, 'Holding', { note: 'without supply' })),
 } as const satisfies Record<string, MotionField>
 export type MotionFieldName = keyof typeof motionFields
 export const motionFieldNames = Object.keys(motionFields) as MotionFieldName[]
@@ -198,20 +203,6 @@ export const cycleStepSchema = z.strictObject({
 })
 export type CycleStep = z.infer<typeof cycleStepSchema>
 
-/** What a person decided on the cards: values that stand in place of those computed, and where results go on the sheet. */
-export const sizesSchema = z.strictObject({
-  values: z.record(z.string().max(100), z.record(z.string().max(60), valueText)).default({}),
-  /** An input of a card that is solved for, and the result that is wanted (its value is among `values`). */
-  solved: z
-    .record(z.string().max(100), z.strictObject({ unknown: z.string().max(60), wanted: z.string().max(60) }))
-    .default({}),
-  /** Designations of the components that take the results of a card. */
-  components: z.record(z.string().max(100), z.array(z.string().max(40)).max(40)).default({}),
-  added: z.array(z.string().max(100)).max(200).default([]),
-  hidden: z.array(z.string().max(100)).max(400).default([]),
-})
-export type Sizes = z.infer<typeof sizesSchema>
-
 export const briefSchema = z.strictObject({
   version: z.literal(BRIEF_VERSION).default(BRIEF_VERSION),
   purpose: text.describe('What the machine must do, in which order.'),
@@ -226,7 +217,10 @@ export const briefSchema = z.strictObject({
   fluid: z.enum(Object.keys(fluids) as [keyof typeof fluids]).default('vg46'),
   motions: z.array(motionSchema).max(LARGEST_BRIEF.motions).default([]),
   cycle: z.array(cycleStepSchema).max(LARGEST_BRIEF.steps).default([]),
-  sizes: sizesSchema.default(() => sizesSchema.parse({})),
+  cardValues: z
+    .record(z.string().max(100), z.record(z.string().max(60), valueText))
+    .default({})
+    .describe('Values on cards that hold for all variants; a sheet may have others.'),
 })
 export type Brief = z.infer<typeof briefSchema>
 
@@ -295,8 +289,10 @@ export const loadTableOf = readOnce((motion: Motion): readonly (readonly [x: num
 
 /** Travel, and time each way, SI; a speed gives the time where no time is given. */
 export const movementOf = readOnce((motion: Motion): { travel?: number; out?: number; back?: number } => {
-  const turning = familyOf(motion) === 'rotary'
-  const travel = motionValue(motion, turning ? 'angle' : 'stroke')
+  const family = familyOf(motion)
+  const turning = family === 'rotary'
+  // what only takes oil goes from none of its time to all of it
+  const travel = family === 'flow' ? 1 : motionValue(motion, turning ? 'angle' : 'stroke')
   const time = (direct: MotionFieldName, speed: MotionFieldName) => {
     const [given, v] = [motionValue(motion, direct), motionValue(motion, speed)]
     return given ?? (v !== undefined && travel !== undefined ? travel / v : undefined)
@@ -374,7 +370,11 @@ export function missingOf(brief: Brief): BriefProblem[] {
       missing.push({ motion: motion.id, field: name, message: `${motion.name}: ${what} not given.` })
     const family = familyOf(motion)
     const given = (name: MotionFieldName) => !!motion.values[name]?.trim()
-    if (family === 'rotary') {
+    if (family === 'flow') {
+      if (!given('flow')) at('flow', 'the flow is')
+      if (!given('pressure')) at('pressure', 'the pressure is')
+      if (!given('outTime')) at('outTime', 'the time is')
+    } else if (family === 'rotary') {
       if (!given('angle')) at('angle', 'the angle is')
       if (!given('outTime') && !given('outRotation')) at('outTime', 'time or speed out is')
       if (!given('torqueOut') && !given('inertia')) at('torqueOut', 'torque or moment of inertia is')

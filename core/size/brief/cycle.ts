@@ -49,6 +49,7 @@ export function placeSteps(brief: Brief): PlacedStep[] {
 /** Load against a motion at a place of its travel, N or N·m; a weight and a load that drives count with their sign. */
 export function loadAt(motion: Motion, x: number, way: 'out' | 'back'): number {
   const value = (name: Parameters<typeof motionValue>[1]) => motionValue(motion, name) ?? 0
+  if (familyOf(motion) === 'flow') return 1
   if (familyOf(motion) === 'rotary')
     return value(way === 'out' ? 'torqueOut' : 'torqueBack') + value('frictionTorque')
   const weight = value('mass') * GRAVITY * Math.sin(value('slope'))

@@ -83,7 +83,7 @@ function fromFirst({ purpose = '', never = '', onLoss = '', values: given = {} }
     values: { maximumPressure: values.workingPressure, shaftSpeed: values.shaftSpeed },
     motions: [motion],
     cycle,
-    sizes: { values: cards },
+    cardValues: cards,
   }
 }
 

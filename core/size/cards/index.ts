@@ -1,6 +1,7 @@
 /** All cards, in the order in which they are worked through. */
 import type { Card } from '../card'
 import { linearLoad } from './load/linear-load'
+import { consumer } from './load/consumer'
 import { sheetLoad } from './load/sheet-load'
 import { rotaryLoad } from './load/rotary-load'
 import { winchLoad } from './load/winch-load'
@@ -15,7 +16,9 @@ import { cylinderRegenerative } from './cylinder/cylinder-regenerative'
 import { motorDisplacement } from './rotary/motor-displacement'
 import { semiRotary } from './rotary/semi-rotary'
 import { motorBraking } from './rotary/motor-braking'
+import { workingPressure } from './load/working-pressure'
 import { pumpDisplacement } from './pump/pump-displacement'
+import { compensatedPump } from './pump/compensated-pump'
 import { highLowPump } from './pump/high-low-pump'
 import { loadSensing } from './pump/load-sensing'
 import { closedCircuitPump } from './pump/closed-circuit-pump'
@@ -52,6 +55,7 @@ import { oilViscosity } from './tank/viscosity'
 export const cards: readonly Card[] = [
   linearLoad,
   sheetLoad,
+  consumer,
   rotaryLoad,
   winchLoad,
   cylinderBore,
@@ -65,7 +69,9 @@ export const cards: readonly Card[] = [
   motorDisplacement,
   semiRotary,
   motorBraking,
+  workingPressure,
   pumpDisplacement,
+  compensatedPump,
   highLowPump,
   loadSensing,
   closedCircuitPump,

@@ -17,7 +17,7 @@ export const accumulatorVolume = card({
       required: true,
     }),
     low: input('p₁', 'Lowest working pressure', 'pressure', '100 bar', 1e5, 700e5, {
-      from: 'cycle.pressure',
+      from: 'working-pressure.highest',
       required: true,
     }),
     high: input('p₂', 'Highest working pressure', 'pressure', '160 bar', 1e5, 1000e5, {
@@ -59,6 +59,7 @@ export const accumulatorVolume = card({
     needed: step('V₀₀', 'Gas volume needed', 'volume', 'oil / fetched'),
     volume: choice('V₀', 'Gas volume', 'volume', 'accumulatorVolumes', 'needed', {
       sized: 'accumulatorVolume',
+      atLeast: true,
     }),
     gives: step('ΔV₁', 'Oil that this one gives', 'volume', 'volume * fetched'),
     ratio: step('r', 'Highest pressure to precharge', 'ratio', '(high + air) / (precharge + air)'),

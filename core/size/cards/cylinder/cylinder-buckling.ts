@@ -83,7 +83,10 @@ export const cylinderBuckling = card({
       'length',
       '4 * length / max(rodStocky, 1e-9) < limit ? rodStocky : rodEuler',
     ),
-    rod: choice('d', 'Rod', 'length', 'rods', 'max(rodNeeded, smallest * bore)', { sized: 'rod' }),
+    rod: choice('d', 'Rod', 'length', 'rods', 'max(rodNeeded, smallest * bore)', {
+      sized: 'rod',
+      atLeast: true,
+    }),
     slenderness: step('λ', 'Slenderness of this rod', 'ratio', '4 * length / rod'),
     stress: step(
       'σₖ',

@@ -6,7 +6,7 @@ export const cylinderCushion = card({
   title: 'End cushion',
   group: 'cylinder',
   scope: 'motion',
-  applies: { actuators: ['linear'] },
+  applies: { actuators: ['doubleActing', 'doubleRod'] },
   about: 'Whether the cushion can stop what moves without too high a pressure.',
   source:
     'energy of the mass and work of the driving pressure over the cushion; peak by the factor of a cushion of constant throttling',

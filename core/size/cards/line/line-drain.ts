@@ -6,7 +6,7 @@ export const lineDrain = card({
   title: 'Case and drain line',
   group: 'line',
   scope: 'machine',
-  applies: { actuators: ['rotary', 'winch'] },
+  applies: { actuators: ['motor', 'winch'] },
   about: 'Bore of tube or hose for a usual velocity.',
   source: 'continuity; tubes of ISO 10763, hoses of ISO 4397',
   answer: 'bore',

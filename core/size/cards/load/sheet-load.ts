@@ -14,13 +14,15 @@ export const sheetLoad = card({
   variables: {
     travel: input('s', 'Stroke', 'length', '600 mm', 1e-3, 20, { from: 'motion.travel', required: true }),
     mass: input('m', 'Moved mass', 'mass', '0 kg', 0, 1e7, { from: 'motion.mass' }),
-    work: input('F_w', 'Force of the workpiece', 'force', '60 kN', 0, 1e8, { from: 'motion.workForce' }),
+    work: input('F_w', 'Force of the workpiece', 'force', '0 N', 0, 1e8, { from: 'motion.workForce' }),
     workStroke: input('s_w', 'Stroke on the workpiece', 'length', '150 mm', 1e-4, 20, {
       from: ['motion.workStroke', 'motion.travel'],
     }),
     stroke: step('s₁', 'Stroke', 'length', 'travel', { sized: 'stroke' }),
     moved: step('m₁', 'Moved mass', 'mass', 'mass', { sized: 'mass' }),
-    start: step('x', 'Workpiece met at', 'length', 'travel - workStroke', { sized: 'workPieceAt' }),
+    start: step('x', 'Workpiece met at', 'length', 'work > 0 ? travel - workStroke : 0', {
+      sized: 'workPieceAt',
+    }),
     stiffness: step('k', 'Stiffness of the workpiece', 'stiffness', 'work / workStroke', {
       sized: 'workPieceStiffness',
     }),

@@ -30,7 +30,9 @@ export const chargePump = card({
     temperature: input('ϑ', 'Oil temperature, hottest', 'temperature', '70 °C', 273.15, 393.15),
     wear: input('k_w', 'Leakage when worn, against new', 'ratio', '2', 1, 10),
     flushing: input('Q_f', 'Flushing flow', 'flow', '0 L/min', 0, 0.1),
-    pressure: input('p', 'Charge pressure', 'pressure', '20 bar', 1e5, 50e5),
+    pressure: input('p', 'Charge pressure', 'pressure', '20 bar', 1e5, 50e5, {
+      from: 'closed-circuit-pump.charge',
+    }),
     into: option('', 'Charge relief', 'ratio', { tank: [0, 'to tank'], case: [1, 'into the case'] }, 'case', {
       note: 'into the case it flushes the case; to tank its setting does not depend on case pressure',
     }),

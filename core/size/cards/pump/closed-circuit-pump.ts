@@ -19,9 +19,9 @@ export const closedCircuitPump = card({
     volumetric: input('η_v', 'Volumetric efficiency', 'share', '95 %', 0.2, 1),
     hydromechanical: input('η_hm', 'Hydro-mechanical efficiency', 'share', '92 %', 0.2, 1),
     pressure: input('Δp', 'Highest pressure difference', 'pressure', '200 bar', 0, 700e5, {
-      from: 'cycle.pressure',
+      from: 'working-pressure.highest',
     }),
-    charge: input('p_c', 'Charge pressure', 'pressure', '20 bar', 0, 50e5, { from: 'charge-pump.pressure' }),
+    charge: input('p_c', 'Charge pressure', 'pressure', '20 bar', 0, 50e5),
     margin: input('k', 'High-pressure reliefs above the load', 'share', '15 %', 0, 1),
     displacement: choice(
       'V',

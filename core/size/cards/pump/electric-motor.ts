@@ -16,7 +16,13 @@ export const electricMotor = card({
       from: ['pump-displacement.delivered', 'closed-circuit-pump.delivered', 'accumulator-cycle.pumpFlow'],
     }),
     pressure: input('p', 'Pressure at full flow', 'pressure', '180 bar', 0, 700e5, {
-      from: ['relief-setting.full', 'load-sensing.compensator', 'brief.maximumPressure'],
+      from: [
+        'load-sensing.compensator',
+        'compensated-pump.compensator',
+        'closed-circuit-pump.pressure',
+        'relief-setting.full',
+        'brief.maximumPressure',
+      ],
       note: 'the relief valve at rated flow, on the safe side',
     }),
     overall: input('η', 'Overall efficiency of the pump', 'share', '85 %', 0.1, 1),
@@ -26,9 +32,6 @@ export const electricMotor = card({
     }),
     rmsHydraulic: input('P_q', 'R.m.s. of the hydraulic power over the cycle', 'power', '2 kW', 0, 1e7, {
       from: 'cycle.rmsPower',
-    }),
-    peakHydraulic: input('P_h', 'Greatest hydraulic power of the cycle', 'power', '5 kW', 0, 1e7, {
-      from: 'cycle.peakPower',
     }),
     duty: option(
       '',
@@ -56,9 +59,9 @@ export const electricMotor = card({
       'P_n',
       'Rated power needed',
       'power',
-      'duty == 1 ? max(rmsPower, peakHydraulic / overall / overload) : shaftPower',
+      'duty == 1 ? max(rmsPower, shaftPower / overload) : shaftPower',
     ),
-    motor: choice('P_M', 'Motor', 'power', 'motorPowers', 'needed', { sized: 'motorPower' }),
+    motor: choice('P_M', 'Motor', 'power', 'motorPowers', 'needed', { sized: 'motorPower', atLeast: true }),
     horsepower: choice('P_hp', 'Motor by the horsepower series', 'power', 'horsepowers', 'needed'),
     load: step('k_M', 'Load of the motor at the greatest power', 'share', 'shaftPower / motor'),
     ratedCurrent: step(

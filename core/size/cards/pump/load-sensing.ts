@@ -12,7 +12,7 @@ export const loadSensing = card({
   answer: 'compensator',
   variables: {
     load: input('p_L', 'Highest load pressure', 'pressure', '150 bar', 0, 700e5, {
-      from: ['max:cylinder-motion.pressureOut', 'max:motor-displacement.pressureOut'],
+      from: 'working-pressure.highest',
       required: true,
     }),
     section: input('Δp_s', 'Pressure drop of the section', 'pressure', '10 bar', 1e5, 100e5),

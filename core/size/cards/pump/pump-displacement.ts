@@ -20,7 +20,7 @@ export const pumpDisplacement = card({
     volumetric: input('η_v', 'Volumetric efficiency', 'share', '92 %', 0.2, 1),
     hydromechanical: input('η_hm', 'Hydro-mechanical efficiency', 'share', '92 %', 0.2, 1),
     pressure: input('p', 'Highest pressure of the cycle', 'pressure', '150 bar', 0, 700e5, {
-      from: 'cycle.pressure',
+      from: 'working-pressure.highest',
     }),
     displacementNeeded: step(
       'V₀',

@@ -6,7 +6,7 @@ export const motorBraking = card({
   title: 'Braking',
   group: 'rotary',
   scope: 'motion',
-  applies: { actuators: ['rotary', 'winch'] },
+  applies: { actuators: ['motor', 'winch'] },
   about: 'The setting of brake valve or cross-port relief that stops the motor in the time that is wanted.',
   source: 'constant torque on a moment of inertia; the efficiency helps when braking',
   answer: 'setting',

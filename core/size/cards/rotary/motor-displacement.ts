@@ -1,4 +1,4 @@
-import { card, chart, choice, input, step, trade, warning } from '../../card'
+import { card, chart, choice, input, option, step, trade, warning } from '../../card'
 
 /** Displacement of a hydraulic motor from torque and pressure, and what it takes. */
 export const motorDisplacement = card({
@@ -6,7 +6,7 @@ export const motorDisplacement = card({
   title: 'Hydraulic motor',
   group: 'rotary',
   scope: 'motion',
-  applies: { actuators: ['rotary', 'winch'] },
+  applies: { actuators: ['motor', 'winch'] },
   about: 'The displacement that gives the torque, and the flow and power at its speed.',
   source: 'T = V · Δp / (2 · π), Q = V · n; displacements of ISO 3662',
   answer: 'displacement',
@@ -63,21 +63,28 @@ export const motorDisplacement = card({
         valid: { min: 0, message: 'Losses and back pressure take the whole working pressure.' },
       },
     ),
-    displacementRunning: step(
+    underLoad: option('', 'Starts', 'ratio', { yes: [1, 'under load'], no: [0, 'without load'] }, 'yes'),
+    displacementNeeded: step(
       'V₀',
-      'Displacement needed, running',
+      'Displacement needed',
       'displacement',
-      '2 * pi * max(torqueOut, torqueBack) / (difference * mechanical)',
+      '2 * pi * max(torqueOut, torqueBack) / (difference * (underLoad == 1 ? min(starting, mechanical) : mechanical))',
       {
-        trade: trade('2 * pi * 12 * max(torqueOut, torqueBack) / (difference * mechanical)', 'in³/rev', {
-          torqueOut: 'lbf·ft',
-          torqueBack: 'lbf·ft',
-          difference: 'psi',
-          mechanical: '',
-        }),
+        trade: trade(
+          '2 * pi * 12 * max(torqueOut, torqueBack) / (difference * (underLoad == 1 ? min(starting, mechanical) : mechanical))',
+          'in³/rev',
+          {
+            torqueOut: 'lbf·ft',
+            torqueBack: 'lbf·ft',
+            difference: 'psi',
+            mechanical: '',
+            starting: '',
+            underLoad: '',
+          },
+        ),
       },
     ),
-    displacement: choice('V', 'Displacement', 'displacement', 'displacements', 'displacementRunning', {
+    displacement: choice('V', 'Displacement', 'displacement', 'displacements', 'displacementNeeded', {
       sized: 'motorDisplacement',
     }),
     startingTorque: step(
@@ -116,7 +123,7 @@ export const motorDisplacement = card({
   warnings: [
     warning(
       'startingTorque',
-      'startingTorque < max(torqueOut, torqueBack)',
+      'underLoad == 1 and startingTorque < max(torqueOut, torqueBack)',
       'At standstill the motor gives less than the torque that is needed running: take the next size, or start without load.',
     ),
     warning(

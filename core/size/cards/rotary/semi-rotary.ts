@@ -1,62 +1,88 @@
-import { card, input, step, warning } from '../../card'
+import { card, input, option, step, warning } from '../../card'
 
-/** Vane actuators and racks: displacement a radian. */
+/** Vane actuators and racks: volume for an angle, and what they take. */
 export const semiRotary = card({
   id: 'semi-rotary',
   title: 'Vane or rack actuator',
   group: 'rotary',
   scope: 'motion',
-  applies: { actuators: ['rotary'], onRequest: true },
-  about: 'Volume for an angle, dimensions of vanes or rack, and the torque that they give.',
-  source: 'geometry of a vane between two radii; torque of a rack by its pitch radius',
-  answer: 'torque',
+  applies: { actuators: ['vane', 'rack'] },
+  about: 'The volume that gives the torque, the dimensions that have it, and flow and pressure both ways.',
+  source: 'torque is volume a radian times pressure; vane between two radii; rack on a pitch radius',
+  answer: 'volume',
+  demand: {
+    out: {
+      flow: 'flowOut',
+      pressure: 'pressureOut',
+      idlePressure: 'idle',
+      speed: ['rotary-load.speedOut'],
+      load: ['rotary-load.machineTorqueOut'],
+    },
+    back: {
+      flow: 'flowBack',
+      pressure: 'pressureBack',
+      idlePressure: 'idle',
+      speed: ['rotary-load.speedBack'],
+      load: ['rotary-load.machineTorqueBack'],
+    },
+  },
   variables: {
-    wanted: input('T₀', 'Torque needed', 'torque', '2000 N·m', 0, 1e8, {
+    kind: option('', 'Actuator', 'ratio', { vane: [0, 'vane'], rack: [1, 'rack and pinion'] }, 'vane', {
+      from: 'motion.actuator',
+    }),
+    torqueOut: input('T', 'Torque, out', 'torque', '2000 N·m', 0, 1e8, {
       from: 'rotary-load.motorTorqueOut',
+      required: true,
     }),
-    pressure: input('Δp', 'Pressure difference', 'pressure', '100 bar', 1e5, 700e5, {
-      from: 'motor-displacement.difference',
+    torqueBack: input('Tᵣ', 'Torque, back', 'torque', '2000 N·m', 0, 1e8, {
+      from: 'rotary-load.motorTorqueBack',
     }),
+    angle: input('φ', 'Angle', 'angle', '90 °', 1e-3, 2 * Math.PI, { from: 'motion.travel', required: true }),
+    timeOut: input('t', 'Time out', 'time', '5 s', 0.01, 86400, { from: 'motion.outTime', required: true }),
+    timeBack: input('tᵣ', 'Time back', 'time', '5 s', 0.01, 86400, {
+      from: ['motion.backTime', 'motion.outTime'],
+    }),
+    maximumPressure: input('p', 'Maximum working pressure', 'pressure', '100 bar', 5e5, 700e5, {
+      from: 'brief.maximumPressure',
+      required: true,
+    }),
+    lineLoss: input('Δp_l', 'Pressure loss of valve and lines', 'pressure', '10 bar', 0, 200e5),
+    backPressure: input('p₂', 'Back pressure at the outlet', 'pressure', '5 bar', 0, 200e5),
+    efficiency: input('η_hm', 'Hydro-mechanical efficiency', 'share', '85 %', 0.3, 1),
+    volumetric: input('η_v', 'Volumetric efficiency', 'share', '95 %', 0.3, 1, { note: 'a rack 100 %' }),
     vanes: input('z', 'Vanes', 'ratio', '2', 1, 4),
     outer: input('R', 'Outer radius of the vane', 'length', '100 mm', 5e-3, 2),
     inner: input('r', 'Radius of the shaft', 'length', '50 mm', 1e-3, 2),
-    width: input('b', 'Width of the vane', 'length', '120 mm', 5e-3, 3),
-    rackBore: input('D', 'Bore of the rack', 'length', '80 mm', 5e-3, 2),
     pitchRadius: input('r_p', 'Pitch radius of the pinion', 'length', '60 mm', 5e-3, 2),
-    efficiency: input('η', 'Hydro-mechanical efficiency', 'share', '85 %', 0.3, 1),
-    angle: input('φ', 'Angle', 'angle', '90 °', 1e-3, 6.28318530718, { from: 'motion.travel' }),
-    time: input('t', 'Time', 'time', '5 s', 0.01, 86400, { from: 'motion.outTime' }),
-    vaneVolume: step(
-      'V_v',
-      'Vane actuator, volume of the angle',
+    difference: step('Δp', 'Pressure difference', 'pressure', 'maximumPressure - lineLoss - backPressure', {
+      valid: { min: 0, message: 'Losses and back pressure take the whole working pressure.' },
+    }),
+    perRadian: step(
+      'q',
+      'Volume a radian',
       'volume',
-      'vanes * width * (outer^2 - inner^2) / 2 * angle',
-      { valid: { min: 0, message: 'The shaft is thicker than the vane reaches.' } },
+      'max(torqueOut, torqueBack) / (difference * efficiency)',
     ),
-    torque: step(
-      'T_v',
-      'Vane actuator, torque',
-      'torque',
-      'vanes * width * (outer^2 - inner^2) / 2 * pressure * efficiency',
-    ),
-    rackVolume: step(
-      'V_r',
-      'Rack actuator, volume of the angle',
-      'volume',
-      'pi * rackBore^2 / 4 * pitchRadius * angle',
-    ),
-    rackTorque: step(
-      'T_r',
-      'Rack actuator, torque',
-      'torque',
-      'pi * rackBore^2 / 4 * pitchRadius * pressure * efficiency',
-    ),
-    vaneFlow: step('Q_v', 'Vane actuator, flow', 'flow', 'vaneVolume / time'),
-    rackFlow: step('Q_r', 'Rack actuator, flow', 'flow', 'rackVolume / time'),
+    volume: step('V', 'Volume of the angle', 'volume', 'perRadian * angle', { sized: 'rotaryVolume' }),
+    width: step('b', 'Width of the vanes', 'length', '2 * perRadian / (vanes * (outer^2 - inner^2))', {
+      valid: { min: 0, message: 'The shaft is thicker than the vane reaches.' },
+    }),
+    rackBore: step('D', 'Bore of the rack', 'length', 'sqrt(4 * perRadian / (pi * pitchRadius))'),
+    idle: step('pᵢ', 'Pressure without load', 'pressure', 'backPressure + lineLoss'),
+    actual: step('q₁', 'Volume a radian of the volume that is chosen', 'volume', 'volume / angle'),
+    pressureOut: step('pₑ', 'Pressure, out', 'pressure', 'torqueOut / (actual * efficiency) + idle'),
+    pressureBack: step('pᵣ', 'Pressure, back', 'pressure', 'torqueBack / (actual * efficiency) + idle'),
+    flowOut: step('Q', 'Flow, out', 'flow', 'volume / timeOut / (kind == 1 ? 1 : volumetric)'),
+    flowBack: step('Qᵣ', 'Flow, back', 'flow', 'volume / timeBack / (kind == 1 ? 1 : volumetric)'),
   },
   warnings: [
-    warning('torque', 'torque < wanted', 'These vanes give less than the torque that is needed.'),
     warning('vanes', 'vanes != round(vanes)', 'The number of vanes is a whole number.'),
-    warning('angle', 'angle > 2 * pi * 0.97 / vanes', 'So many vanes cannot turn so far.'),
+    warning('angle', 'kind == 0 and angle > 2 * pi * 0.97 / vanes', 'So many vanes cannot turn so far.'),
+    warning(
+      'volume',
+      'max(pressureOut, pressureBack) > maximumPressure * 1.0001',
+      'With this volume the torque needs more than the maximum working pressure.',
+    ),
   ],
+  compare: ['pressureOut', 'flowOut'],
 })

@@ -49,7 +49,7 @@ export const filterSize = card({
       'flow',
       'valveFlows',
       'flow * ratedDrop * viscosity / (46e-6 * clean * bypass)',
-      { sized: 'filterFlow' },
+      { sized: 'filterFlow', atLeast: true },
     ),
     drop: step('Δp', 'Drop of the clean element', 'pressure', 'ratedDrop * flow / rated * viscosity / 46e-6'),
     left: step('k_l', 'Left for dirt', 'share', '1 - drop / bypass'),

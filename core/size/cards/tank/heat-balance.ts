@@ -48,6 +48,7 @@ export const heatBalance = card({
     ),
     cooler: choice('k_c', 'Cooler', 'heatTransfer', 'coolers', 'max(1, needed)', {
       sized: 'coolerTransfer',
+      atLeast: true,
       note: 'none where nothing is needed',
     }),
     fitted: step('k_f', 'Cooler that counts', 'heatTransfer', 'needed > 0 ? cooler : 0'),
@@ -69,8 +70,8 @@ export const heatBalance = card({
   warnings: [
     warning('wanted', 'wanted <= max(ambient, coolant)', 'The oil cannot be kept below what cools it.'),
     warning(
-      'temperature',
-      'temperature > 343.15',
+      'withCooler',
+      'withCooler > 343.15',
       'Above about 70 °C oil and seals age quickly and clearances leak.',
     ),
   ],

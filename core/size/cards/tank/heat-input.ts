@@ -41,7 +41,12 @@ export const heatInput = card({
       from: 'cycle.meanPower',
     }),
     pressure: input('p', 'Working pressure', 'pressure', '150 bar', 0, 700e5, {
-      from: ['load-sensing.compensator', 'cycle.pressure', 'brief.maximumPressure'],
+      from: [
+        'load-sensing.compensator',
+        'compensated-pump.compensator',
+        'cycle.pressure',
+        'brief.maximumPressure',
+      ],
     }),
     idle: input('p₀', 'Pressure in neutral', 'pressure', '5 bar', 0, 300e5, {
       note: 'unloaded; the relief setting where the pump is not unloaded',

@@ -31,7 +31,7 @@ export const tankVolume = card({
     stored: input('V_a', 'Oil that accumulators give back', 'volume', '0 L', 0, 10, {
       from: 'accumulator-volume.gives',
     }),
-    drain: input('V_d', 'Oil of lines that can run back', 'volume', '2 L', 0, 10),
+    drain: input('V_d', 'Oil of lines that can run back', 'volume', '0.5 L', 0, 10),
     air: input('k_a', 'Air above the highest level', 'share', '15 %', 0, 0.5),
     bottom: input('k_b', 'Below the lowest level', 'share', '40 %', 0.05, 0.9, {
       note: 'so that the inlet stays covered and settled dirt stays down',

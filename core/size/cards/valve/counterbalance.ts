@@ -52,7 +52,10 @@ export const counterbalance = card({
       'pressure',
       'max(0, (setting - least / area + back * (1 + ratio)) / (ratio + areaRatio))',
     ),
-    rated: choice('q_r', 'Rated flow', 'flow', 'valveFlows', 'flow', { sized: 'counterbalanceFlow' }),
+    rated: choice('q_r', 'Rated flow', 'flow', 'valveFlows', 'flow', {
+      sized: 'counterbalanceFlow',
+      atLeast: true,
+    }),
     power: step('P', 'Heat while lowering', 'power', '(induced + lowering * areaRatio) * flow', {
       trade: trade('(induced + lowering * areaRatio) * flow / 1714', 'hp', {
         induced: 'psi',

@@ -6,23 +6,26 @@ export const directionalValve = card({
   title: 'Directional valve',
   group: 'valve',
   scope: 'motion',
-  applies: {},
+  applies: {
+    actuators: ['linear', 'rotary', 'winch'],
+    supply: ['fixedPump', 'highLow', 'compensated', 'loadSensing', 'accumulator'],
+  },
   about: 'Rated flow of the valve, and the pressure that each of its paths takes, the way back included.',
   source: 'flow in proportion to the root of the pressure drop',
   answer: 'rated',
   variables: {
     flowOut: input('Q', 'Flow in, out', 'flow', '30 L/min', 0, 1, {
-      from: ['cylinder-motion.flowOut', 'motor-displacement.flowOut'],
+      from: ['cylinder-motion.flowOut', 'motor-displacement.flowOut', 'semi-rotary.flowOut'],
       required: true,
     }),
     returnOut: input('Q₂', 'Flow back, out', 'flow', '20 L/min', 0, 1, {
-      from: ['cylinder-motion.returnOut', 'motor-displacement.flowOut'],
+      from: ['cylinder-motion.returnOut', 'motor-displacement.flowOut', 'semi-rotary.flowOut'],
     }),
     flowBack: input('Qᵣ', 'Flow in, back', 'flow', '25 L/min', 0, 1, {
-      from: ['cylinder-motion.flowBack', 'motor-displacement.flowBack'],
+      from: ['cylinder-motion.flowBack', 'motor-displacement.flowBack', 'semi-rotary.flowBack'],
     }),
     returnBack: input('Q₁ᵣ', 'Flow back, back', 'flow', '37 L/min', 0, 1, {
-      from: ['cylinder-motion.returnBack', 'motor-displacement.flowBack'],
+      from: ['cylinder-motion.returnBack', 'motor-displacement.flowBack', 'semi-rotary.flowBack'],
     }),
     drop: input('Δp', 'Drop allowed at the largest flow', 'pressure', '5 bar', 0.1e5, 100e5),
     ratedDrop: input('Δp_r', 'Drop of the rating', 'pressure', '5 bar', 0.1e5, 100e5),
@@ -34,6 +37,7 @@ export const directionalValve = card({
     ),
     rated: choice('q_r', 'Rated flow', 'flow', 'valveFlows', 'largest * sqrt(ratedDrop / drop)', {
       sized: 'valveFlow',
+      atLeast: true,
     }),
     dropOut: step('Δp₁', 'Pressure line, out', 'pressure', 'ratedDrop * (flowOut / rated)^2', {
       trade: trade('ratedDrop * (flowOut / rated)^2', 'psi', {

@@ -6,7 +6,7 @@ export const reliefSetting = card({
   title: 'Relief valve',
   group: 'valve',
   scope: 'machine',
-  applies: {},
+  applies: { supply: ['fixedPump', 'highLow', 'compensated', 'loadSensing', 'accumulator'] },
   about: 'A setting that loses no oil while the machine works, named at cracking or at rated flow.',
   source:
     'override (p_full − p_crack) / p_full as a straight line of flow over pressure; rounded up to 5 bar',
@@ -15,9 +15,9 @@ export const reliefSetting = card({
     working: input('p', 'Highest working pressure', 'pressure', '150 bar', 0, 700e5, {
       from: [
         'load-sensing.compensator',
-        'cycle.pressure',
+        'compensated-pump.compensator',
         'accumulator-volume.high',
-        'brief.maximumPressure',
+        'working-pressure.highest',
       ],
       required: true,
     }),

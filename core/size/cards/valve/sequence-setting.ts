@@ -6,7 +6,7 @@ export const sequenceSetting = card({
   title: 'Sequence valve',
   group: 'valve',
   scope: 'machine',
-  applies: { actuators: ['linear'], motions: 2 },
+  applies: { actuators: ['linear'], onRequest: true },
   about:
     'The band between the pressure of the first motion and the relief valve in which the order is kept, and a setting in it.',
   source: 'pressures of the motions; the middle of the band',
