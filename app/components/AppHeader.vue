@@ -25,16 +25,22 @@ const steps = computed(() => [
     label: 'Brief',
     missing: sheetDocument.briefProblems.length
       ? `${sheetDocument.briefProblems.length} to correct`
-      : sheetDocument.brief.purpose
-        ? ''
-        : 'purpose missing',
+      : sheetDocument.brief.motions.length === 0
+        ? 'not filled in'
+        : sheetDocument.briefMissing.length
+          ? `${sheetDocument.briefMissing.length} missing`
+          : '',
   },
   {
     name: 'sheet',
     label: 'Sheet',
     missing: sheetState.value,
   },
-  { name: 'sizes', label: 'Sizes', missing: sheetDocument.briefProblems.length ? 'brief first' : '' },
+  {
+    name: 'sizes',
+    label: 'Sizes',
+    missing: sheetDocument.briefProblems.length || sheetDocument.briefMissing.length ? 'brief first' : '',
+  },
   {
     name: 'run',
     label: 'Run',
@@ -120,16 +126,16 @@ const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-dig
         <ToolButton
           hint="Undo (Ctrl Z)"
           label="Undo"
-          :disabled="!sheetDocument.canUndo"
-          @click="sheetDocument.undo()"
+          :disabled="!(step === 'brief' ? sheetDocument.canUndoBrief : sheetDocument.canUndo)"
+          @click="step === 'brief' ? sheetDocument.undoBrief() : sheetDocument.undo()"
         >
           <Undo2 :size="18" />
         </ToolButton>
         <ToolButton
           hint="Redo (Ctrl Shift Z)"
           label="Redo"
-          :disabled="!sheetDocument.canRedo"
-          @click="sheetDocument.redo()"
+          :disabled="!(step === 'brief' ? sheetDocument.canRedoBrief : sheetDocument.canRedo)"
+          @click="step === 'brief' ? sheetDocument.redoBrief() : sheetDocument.redo()"
         >
           <Redo2 :size="18" />
         </ToolButton>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** A value with its unit: shown in the unit system in force, typed in any unit of its quantity. */
+import { ArrowLeftRight } from 'lucide-vue-next'
 import { findUnit, shownUnit, type Quantity } from '@oar-bench/core/units/quantities'
 import { parseQuantity } from '@oar-bench/core/units/text'
 
 const props = defineProps<{
-  /** As kept: "160 bar". */
+  /** As kept: "160 bar"; empty where nothing is given. */
   modelValue: string
   quantity: Quantity
   label: string
@@ -12,6 +13,11 @@ const props = defineProps<{
   /** What is wrong with the kept value. */
   problem?: string
   hideLabel?: boolean
+  /** It may be left empty. */
+  optional?: boolean
+  placeholder?: string
+  /** Offers the helper for units. */
+  converter?: boolean
 }>()
 const emit = defineEmits<{ 'update:modelValue': [value: string] }>()
 const { system, show } = useUnits()
@@ -28,11 +34,18 @@ watch(shown, (value) => {
   typed.value = ''
 })
 const message = computed(() => typed.value || props.problem)
+const converting = ref(false)
 
 function commit() {
-  if (text.value.trim() === shown.value) {
+  const written = text.value.trim()
+  if (written === shown.value) {
     text.value = shown.value
     typed.value = ''
+    return
+  }
+  if (!written && props.optional) {
+    typed.value = ''
+    emit('update:modelValue', '')
     return
   }
   const assumed = shownUnit(props.quantity, system.value)
@@ -51,11 +64,29 @@ function giveUp(event: KeyboardEvent) {
   text.value = shown.value
   typed.value = ''
 }
+function take(value: string) {
+  converting.value = false
+  typed.value = ''
+  emit('update:modelValue', value)
+}
 </script>
 
 <template>
-  <div>
-    <label :for="id" :class="hideLabel ? 'sr-only' : 'mb-0.5 block text-[13px] text-soft'">{{ label }}</label>
+  <div class="group/field">
+    <span v-if="!hideLabel || converter" class="mb-0.5 flex items-center text-[13px] text-soft">
+      <label :for="id" :class="{ 'sr-only': hideLabel }">{{ label }}</label>
+      <button
+        v-if="converter"
+        type="button"
+        class="ml-auto rounded p-0.5 opacity-0 group-focus-within/field:opacity-100 group-hover/field:opacity-100 hover:text-accent focus-visible:opacity-100"
+        :title="`Units of ${label}`"
+        :aria-label="`Units of ${label}`"
+        @click="converting = true"
+      >
+        <ArrowLeftRight :size="13" />
+      </button>
+    </span>
+    <label v-else :for="id" class="sr-only">{{ label }}</label>
     <input
       :id="id"
       v-model="text"
@@ -64,6 +95,7 @@ function giveUp(event: KeyboardEvent) {
       inputmode="text"
       autocomplete="off"
       spellcheck="false"
+      :placeholder="placeholder"
       :aria-invalid="!!message"
       :aria-describedby="message || note ? `${id}-more` : undefined"
       @change="commit"
@@ -72,5 +104,13 @@ function giveUp(event: KeyboardEvent) {
     />
     <p v-if="message" :id="`${id}-more`" class="mt-0.5 text-[13px] text-error" role="alert">{{ message }}</p>
     <p v-else-if="note" :id="`${id}-more`" class="mt-0.5 text-xs text-soft">{{ note }}</p>
+    <UnitHelper
+      v-if="converting"
+      :quantity="quantity"
+      :label="label"
+      :text="text"
+      @take="take"
+      @close="converting = false"
+    />
   </div>
 </template>

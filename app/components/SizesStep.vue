@@ -1,122 +1,113 @@
 <script setup lang="ts">
-/** The sizes that follow from the brief, each with its calculation, and the values of the sheet that take them. */
-import { ArrowRight, Check, TriangleAlert } from 'lucide-vue-next'
-import { nameOf } from '@oar-bench/core/sheet/schema'
-import {
-  agreement,
-  agrees,
-  applyAll,
-  applyResult,
-  targetsOf,
-  type Result,
-  type Target,
-} from '@oar-bench/core/size/agreement'
-import { resolveBrief } from '@oar-bench/core/size/brief'
-import { formulaWithNumbers } from '@oar-bench/core/size/card'
-import { sizingCards } from '@oar-bench/core/size/cards'
+/** The calculator of the machine: its cards on the left, one of them open beside; or any card by itself. */
+import { groups } from '@oar-bench/core/size/card'
+import { cards, findCard } from '@oar-bench/core/size/cards'
+import { freeCard, type SizedNode } from '@oar-bench/core/size/graph'
 
 const sheetDocument = useSheetDocument()
-const { show } = useUnits()
-const brief = computed(() => resolveBrief(sheetDocument.brief))
-const cards = computed(() => (brief.value.values ? sizingCards(brief.value.values) : []))
+const sizes = useMachineSizes()
+const route = useRoute()
+const mode = ref<'machine' | 'calculator'>('machine')
+/** Values of cards by themselves, kept while the application is open. */
+const free = useFreeCards()
+const selected = ref('')
+const view = ref<'card' | 'settings'>('card')
 
-const targets = (result: Result) => targetsOf(sheetDocument.sheet, result)
-function apply(target: Target, result: Result) {
-  sheetDocument.apply(applyResult(sheetDocument.sheet, target, result))
+const freeNodes = computed(() => cards.map((card) => freeCard(card, free.value[card.id] ?? {})))
+const nodes = computed<readonly SizedNode[]>(() =>
+  mode.value === 'machine' ? sizes.sizing.nodes : freeNodes.value,
+)
+const node = computed(() => nodes.value.find((n) => n.id === selected.value) ?? nodes.value.at(0))
+/** Headings with their cards: motions one after the other, then the machine, each in the order of the work. */
+const sections = computed(() => {
+  if (mode.value === 'calculator')
+    return Object.entries(groups).map(([group, label]) => ({
+      label,
+      nodes: nodes.value.filter((n) => n.card.group === group),
+    }))
+  return [
+    ...sheetDocument.brief.motions.map((m) => ({
+      label: m.name,
+      nodes: nodes.value.filter((n) => n.motion?.id === m.id),
+    })),
+    ...Object.entries(groups).map(([group, label]) => ({
+      label,
+      nodes: nodes.value.filter((n) => !n.motion && n.card.group === group),
+    })),
+  ].filter((section) => section.nodes.length)
+})
+function choose(id: string) {
+  selected.value = id
+  view.value = 'card'
 }
-const agreeing = computed(() => agreement(sheetDocument.sheet, sheetDocument.brief))
-function applyEverything() {
-  sheetDocument.apply(applyAll(sheetDocument.sheet, cards.value))
+function setValue(id: string, variable: string, text: string | undefined) {
+  if (mode.value === 'machine') return sizes.setValue(id, variable, text)
+  const own = { ...free.value[id] }
+  if (text?.trim()) own[variable] = text.trim()
+  else Reflect.deleteProperty(own, variable)
+  free.value = { ...free.value, [id]: own }
 }
+/** Cards that this machine does not show and that can be opened for it. */
+const more = computed(() => {
+  const shown = new Set(sizes.sizing.nodes.map((n) => n.id))
+  return cards.flatMap((card) => {
+    const motions = card.scope === 'motion' ? sheetDocument.brief.motions : [undefined]
+    return motions
+      .map((m) => ({
+        id: m ? `${card.id}@${m.id}` : card.id,
+        label: m ? `${card.title}, ${m.name}` : card.title,
+      }))
+      .filter(({ id }) => !shown.has(id))
+  })
+})
+function open(event: Event) {
+  const { value } = event.target as HTMLSelectElement
+  ;(event.target as HTMLSelectElement).value = ''
+  sizes.open(value)
+  choose(value)
+}
+watch(
+  () => route.query.card,
+  (id) => typeof id === 'string' && (findCard(id) || sizes.sizing.find(id)) && choose(id),
+  { immediate: true },
+)
 </script>
 
 <template>
-  <section class="min-h-0 flex-1 overflow-auto bg-paper" tabindex="0" aria-label="Sizes">
-    <div class="mx-auto max-w-5xl px-6 py-6">
-      <div class="mb-4 flex flex-wrap items-baseline gap-x-4">
-        <h1 class="font-lettering text-2xl font-medium">Sizes</h1>
-        <p v-if="cards.length && agreeing.sized" class="text-soft">
-          {{ agreeing.agreeing }} of {{ agreeing.sized }} values on the sheet agree with these results.
-        </p>
-        <button v-if="agreeing.agreeing < agreeing.sized" class="button ml-auto" @click="applyEverything">
-          Apply all to the sheet
-        </button>
-      </div>
-      <template v-if="brief.problems.length">
-        <p class="text-error" role="alert">The brief has invalid values:</p>
-        <ul class="mt-1 list-disc pl-5">
-          <li v-for="p in brief.problems" :key="p.message">{{ p.message }}</li>
-        </ul>
-        <NuxtLink :to="`/machines/${sheetDocument.machine!.id}/brief`" class="button mt-3"
-          >Correct the brief</NuxtLink
-        >
-      </template>
-      <article
-        v-for="card in cards"
-        :key="card.id"
-        class="grid gap-x-8 border-t border-rule py-4 md:grid-cols-[1fr_17rem]"
-        :data-testid="`card-${card.id}`"
+  <section class="flex min-h-0 flex-1 bg-paper max-md:flex-col max-md:overflow-auto" aria-label="Sizes">
+    <SizesNav
+      :mode="mode"
+      :sections="sections"
+      :selected="view === 'card' ? node?.id : undefined"
+      :ruler="view === 'settings'"
+      @mode="mode = $event"
+      @select="choose"
+      @ruler="view = 'settings'"
+    >
+      <select
+        v-if="mode === 'machine' && more.length && sheetDocument.brief.motions.length"
+        class="field"
+        aria-label="Open another card"
+        @change="open"
       >
-        <div>
-          <h2 class="mb-2 font-lettering text-lg font-medium">{{ card.title }}</h2>
-          <ol class="space-y-2">
-            <li v-for="(s, i) in card.steps" :key="i">
-              <span class="text-soft">{{ s.meaning }}</span>
-              <span class="block">
-                <i>{{ s.symbol }}</i> = {{ s.formula }} =
-                <span class="text-soft">{{ formulaWithNumbers(s, show) }}</span>
-                = <b class="font-semibold">{{ show(s.value, s.quantity) }}</b>
-              </span>
-            </li>
-          </ol>
-          <p
-            v-for="r in card.remarks"
-            :key="r.text"
-            class="mt-2 flex gap-1.5 text-[13px]"
-            :class="r.severity === 'warning' ? 'text-error' : 'text-soft'"
-          >
-            <TriangleAlert
-              v-if="r.severity === 'warning'"
-              :size="16"
-              class="mt-0.5 shrink-0"
-              aria-hidden="true"
-            />{{ r.text }}
-          </p>
-        </div>
-        <div class="pt-1">
-          <template v-if="card.answer">
-            <p class="text-soft">{{ card.answer.label }}</p>
-            <p class="font-lettering text-2xl font-medium" data-testid="answer">
-              {{ show(card.answer.value, card.answer.quantity) }}
-            </p>
-          </template>
-          <p class="mb-2 text-[13px] text-soft">{{ card.source }}</p>
-          <ul class="space-y-1.5">
-            <template v-for="give in card.gives" :key="give.sized">
-              <li v-for="t in targets(give)" :key="t.component.id" class="text-[13px]">
-                <span v-if="agrees(t, give)" class="flex items-center gap-1.5 text-good">
-                  <Check :size="15" aria-hidden="true" />{{ nameOf(t.component) }}:
-                  {{ t.definition.label.toLowerCase() }} {{ show(give.value, give.quantity) }}
-                </span>
-                <button
-                  v-else
-                  class="button !text-[13px]"
-                  :data-testid="`apply-${give.sized}`"
-                  @click="apply(t, give)"
-                >
-                  <ArrowRight :size="15" aria-hidden="true" />
-                  {{ nameOf(t.component) }}: {{ t.definition.label.toLowerCase() }}
-                  {{ t.value === undefined ? '' : show(t.value, give.quantity) }} →
-                  {{ show(give.value, give.quantity) }}
-                </button>
-              </li>
-              <li v-if="!targets(give).length" class="text-[13px] text-soft">
-                No component on the sheet uses the {{ give.label.toLowerCase() }} yet.
-              </li>
-            </template>
-          </ul>
-        </div>
-      </article>
+        <option value="">Open another card …</option>
+        <option v-for="card in more" :key="card.id" :value="card.id">{{ card.label }}</option>
+      </select>
+    </SizesNav>
+    <div class="min-w-0 flex-1 overflow-auto px-6 py-5" tabindex="0" aria-label="Card">
+      <SizesEmpty
+        v-if="mode === 'machine' && !sheetDocument.brief.motions.length"
+        @calculator="mode = 'calculator'"
+      />
+      <SettingsRuler v-else-if="view === 'settings' && mode === 'machine'" @card="choose" />
+      <SizeCard
+        v-else-if="node"
+        :key="`${mode} ${node.id}`"
+        :node="node"
+        :machine="mode === 'machine'"
+        @value="(variable, text) => setValue(node!.id, variable, text)"
+        @card="choose"
+      />
     </div>
   </section>
 </template>

@@ -3,7 +3,12 @@ import { useManualRefHistory } from '@vueuse/core'
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import { emptySheet, type Sheet } from '@oar-bench/core/sheet/schema'
-import { briefProblems as problemsOf, emptyBrief, missingOf, type Brief } from '@oar-bench/core/size/brief/brief'
+import {
+  briefProblems as problemsOf,
+  emptyBrief,
+  missingOf,
+  type Brief,
+} from '@oar-bench/core/size/brief/brief'
 import type { MachineDetail, VariantRow } from '#shared/api'
 import { storedUndoSteps, storeUndoSteps } from '../utils/undoStorage'
 
@@ -18,6 +23,7 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
   const brief = shallowRef<Brief>(emptyBrief())
   const scheduleId = ref<string>()
   const history = useManualRefHistory(sheet, { capacity: UNDO_LIMIT })
+  const briefHistory = useManualRefHistory(brief, { capacity: UNDO_LIMIT })
   const { undoStack, redoStack, canUndo, canRedo } = history
   const snapshots = (stack: typeof undoStack) => stack.value.map((record) => record.snapshot)
 
@@ -30,8 +36,10 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
     brief.value = detail.brief
     scheduleId.value = detail.sheet.content.schedules[0]?.id
     // a record of the sheet as it is opened, and none before it
-    history.commit()
-    history.clear()
+    for (const kept of [history, briefHistory]) {
+      kept.commit()
+      kept.clear()
+    }
   }
   /** Undo of an earlier visit, where nothing has been done yet and the sheet is as it was left. */
   async function restoreUndo(): Promise<void> {
@@ -66,9 +74,19 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
     history.redo()
     afterChange()
   }
+  /** One step of work on the brief, which has an undo of its own. */
   function setBrief(next: Brief): void {
+    if (next === brief.value) return
+    brief.value = next
+    briefHistory.commit()
+  }
+  /** Shows a brief while something is dragged; it becomes a step with `commitBrief`. */
+  function previewBrief(next: Brief): void {
     brief.value = next
   }
+  const commitBrief = () => briefHistory.commit()
+  const undoBrief = () => briefHistory.canUndo.value && briefHistory.undo()
+  const redoBrief = () => briefHistory.canRedo.value && briefHistory.redo()
   /** Renames the machine. @throws FetchError where the server refuses; the old name is kept then */
   async function rename(name: string, summary: string): Promise<void> {
     const current = machine.value
@@ -103,6 +121,12 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
     undo,
     redo,
     setBrief,
+    canUndoBrief: briefHistory.canUndo,
+    canRedoBrief: briefHistory.canRedo,
+    previewBrief,
+    commitBrief,
+    undoBrief,
+    redoBrief,
     rename,
     briefProblems,
     briefMissing,

@@ -21,7 +21,7 @@ const LARGEST = 2e6
 const MOST_ROWS = 50_000
 
 /** Rows of cells; the mark between them (comma, semicolon, tab) is found out. Empty rows are left out. */
-function rowsOf(text: string): Read<{ cells: string[]; line: number }[]> {
+export function rowsOf(text: string): Read<{ cells: string[]; line: number }[]> {
   if (text.length > LARGEST) return wrong('The table is larger than 2 MB.')
   const plain = text.replace(/^\uFEFF/, '')
   const [first] = plain.trimStart().split('\n', 1)

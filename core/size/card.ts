@@ -9,12 +9,17 @@ import { parseQuantity, showQuantity } from '../units/text'
 import { formula, type Formula } from './formula'
 import type { SeriesName } from './series'
 
+/** What happens at a pressure: something moves, works, switches, limits, or may not see more. */
+export type RulerMark = 'moving' | 'working' | 'setting' | 'limit' | 'rating'
+
 interface VariableBase {
   /** As it is written in formulas: "Q", "p₁". */
   readonly symbol: string
   readonly label: string
   readonly quantity: Quantity
   readonly note?: string
+  /** It is a pressure at which something happens, and has its place on the ruler of the machine. */
+  readonly ruler?: RulerMark
 }
 /** A value that is given: by a person, by the brief or by another card. */
 export interface InputVariable extends VariableBase {
@@ -147,6 +152,7 @@ interface InputOptions {
   readonly from?: string | readonly string[]
   readonly note?: string
   readonly required?: true
+  readonly ruler?: RulerMark
 }
 /** An input of a quantity. @param min @param max SI @throws Error on a default that does not read or lies outside */
 export function input(
@@ -156,7 +162,7 @@ export function input(
   fallback: string,
   min: number,
   max: number,
-  { from = [], note, required }: InputOptions = {},
+  { from = [], note, required, ruler }: InputOptions = {},
 ): InputVariable {
   const read = parseQuantity(fallback, quantity)
   if (!read.ok || read.si < min || read.si > max)
@@ -172,6 +178,7 @@ export function input(
     note,
     from: [from].flat(),
     required: required ?? false,
+    ruler,
   }
 }
 
@@ -203,7 +210,7 @@ export function option(
   }
 }
 
-type StepOptions = Pick<StepVariable, 'note' | 'source' | 'valid' | 'trade' | 'sized'>
+type StepOptions = Pick<StepVariable, 'note' | 'source' | 'valid' | 'trade' | 'sized' | 'ruler'>
 /** A computed value. @param text formula in the names of the variables before it */
 export const step = (
   symbol: string,
@@ -213,7 +220,7 @@ export const step = (
   options: StepOptions = {},
 ): StepVariable => ({ role: 'step', symbol, label, quantity, formula: formula(text), ...options })
 
-type ChoiceOptions = Pick<ChoiceVariable, 'note' | 'sized'> & {
+type ChoiceOptions = Pick<ChoiceVariable, 'note' | 'sized' | 'ruler'> & {
   readonly rounding?: 'up' | 'down'
   readonly atLeast?: true
 }

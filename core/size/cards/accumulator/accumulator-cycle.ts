@@ -67,9 +67,13 @@ export const accumulatorCycle = card({
       '(chargePower * loaded + idlePower * (1 - loaded)) * hours',
     ),
     heat: step('P_w', 'Heat of the unloaded pump', 'power', 'idlePower * (1 - loaded)'),
-    cutIn: step('p_e', 'Pressure switch, cut-in', 'pressure', 'low', { sized: 'switchReset' }),
+    cutIn: step('p_e', 'Pressure switch, cut-in', 'pressure', 'low', {
+      sized: 'switchReset',
+      ruler: 'setting',
+    }),
     cutOut: step('p_s', 'Pressure switch or unloading valve, cut-out', 'pressure', 'high', {
       sized: 'switchSet',
+      ruler: 'setting',
     }),
     unloadAt: step('p_v', 'Setting of the unloading valve', 'pressure', 'high', { sized: 'unloadSetting' }),
   },

@@ -40,7 +40,10 @@ export const accumulatorVolume = card({
     ),
     temperature: input('ϑ', 'Gas temperature', 'temperature', '20 °C', 233.15, 353.15),
     air: input('p_a', 'Pressure of the air', 'pressure', '1.01325 bar', 0.5e5, 1.1e5),
-    precharge: step('p₀', 'Precharge', 'pressure', 'share * (low + air) - air', { sized: 'precharge' }),
+    precharge: step('p₀', 'Precharge', 'pressure', 'share * (low + air) - air', {
+      sized: 'precharge',
+      ruler: 'setting',
+    }),
     full: step(
       'V₂/V₀',
       'Gas left when full, of the whole',

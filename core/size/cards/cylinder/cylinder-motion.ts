@@ -70,7 +70,9 @@ export const cylinderMotion = card({
       from: 'brief.maximumPressure',
       required: true,
     }),
-    rating: input('p_R', 'Rated pressure of the cylinder', 'pressure', '250 bar', 1e5, 1000e5),
+    rating: input('p_R', 'Rated pressure of the cylinder', 'pressure', '250 bar', 1e5, 1000e5, {
+      ruler: 'rating',
+    }),
     capArea: step('A₁', 'Area, extending', 'area', 'kind == 1 ? pi * (bore^2 - rod^2) / 4 : pi * bore^2 / 4'),
     rodArea: step('A₂', 'Area, retracting', 'area', 'kind >= 2 ? 0 : pi * (bore^2 - rod^2) / 4', {
       valid: { min: 0, message: 'The rod is thicker than the bore.' },
@@ -101,6 +103,7 @@ export const cylinderMotion = card({
       'Pressure while it only moves, out',
       'pressure',
       '(forceMoving + backPressure * rodArea) / (capArea * efficiency) + lineLoss',
+      { ruler: 'moving' },
     ),
     pressureOut: step(
       'pₑ',
@@ -116,6 +119,7 @@ export const cylinderMotion = card({
           lineLoss: 'psi',
           efficiency: '',
         }),
+        ruler: 'working',
       },
     ),
     idleBack: step(
@@ -129,6 +133,7 @@ export const cylinderMotion = card({
       'Pressure, retracting',
       'pressure',
       'rodArea == 0 ? 0 : (forceBack + backPressure * capArea) / (rodArea * efficiency) + lineLoss',
+      { ruler: 'working' },
     ),
     areaRatio: step('φ', 'Ratio of areas', 'ratio', 'rodArea == 0 ? 1 : capArea / rodArea'),
     intensified: step(

@@ -38,6 +38,7 @@ export const lineWall = card({
         safety: '',
         outside: 'in',
       }),
+      ruler: 'rating',
     }),
     burst: step('p_B', 'Burst pressure, about', 'pressure', '2 * strength * wall / outside'),
   },

@@ -36,7 +36,7 @@ export const consumer = card({
     time: input('t', 'Time', 'time', '10 s', 0.01, 86400, { from: 'motion.outTime', required: true }),
     flowOut: step('Q₁', 'Flow asked for', 'flow', 'flow'),
     idle: step('pᵢ', 'Pressure without it', 'pressure', 'lineLoss'),
-    pressureOut: step('p', 'Pressure of the supply', 'pressure', 'needed + lineLoss'),
+    pressureOut: step('p', 'Pressure of the supply', 'pressure', 'needed + lineLoss', { ruler: 'working' }),
     volume: step('V', 'Oil that it takes', 'volume', 'flow * time'),
     pace: step('v', 'Share of it a second', 'frequency', '1 / time'),
   },

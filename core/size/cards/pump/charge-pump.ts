@@ -52,6 +52,7 @@ export const chargePump = card({
     left: step('Q_r', 'Left for the charge relief', 'flow', 'flow - worn - flushing'),
     setting: step('p_c', 'Setting of the charge relief', 'pressure', 'pressure', {
       sized: 'chargeReliefSetting',
+      ruler: 'limit',
     }),
     power: step('P', 'Shaft power of the charge pump', 'power', 'flow * pressure / (volumetric * 0.9)'),
     reached: step('k₁', 'Share of the main pump that is reached', 'share', 'displacement / main'),

@@ -45,7 +45,7 @@ export const closedCircuitPump = card({
       'pressure',
       'settings',
       '(pressure + charge) * (1 + margin)',
-      { sized: 'crossPortSetting' },
+      { sized: 'crossPortSetting', ruler: 'limit' },
     ),
   },
   warnings: [

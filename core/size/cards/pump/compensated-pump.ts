@@ -25,6 +25,7 @@ export const compensatedPump = card({
     }),
     compensator: choice('p_c', 'Compensator setting', 'pressure', 'settings', 'load * (1 + reserve) + band', {
       sized: 'compensatorSetting',
+      ruler: 'limit',
     }),
     full: step('p_f', 'Full flow up to', 'pressure', 'compensator - band'),
     standby: step('P', 'Shaft power standing by', 'power', 'compensator * leakage / overall'),

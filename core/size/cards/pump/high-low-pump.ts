@@ -62,6 +62,7 @@ export const highLowPump = card({
     lowFlow: step('Q_l', 'Flow, low pressure', 'flow', 'lowDisplacement * speed / (2 * pi) * volumetric'),
     unloadSetting: step('p_s', 'Setting of the unloading valve', 'pressure', 'unload', {
       sized: 'unloadSetting',
+      ruler: 'setting',
     }),
     looked: input('p₁', 'Pressure that is looked at', 'pressure', '160 bar', 0, 700e5, {
       from: ['relief-setting.full', 'brief.maximumPressure'],

@@ -32,6 +32,7 @@ export const loadSensing = card({
     compensator: choice('p_c', 'Compensator setting', 'pressure', 'settings', 'load + margin + band', {
       sized: 'compensatorSetting',
       note: 'so that full flow is there at the highest load',
+      ruler: 'limit',
     }),
     standby: step('P', 'Shaft power standing by', 'power', 'margin * flow / overall'),
     lost: step('k', 'Power lost over the section at the highest load', 'share', 'margin / (load + margin)'),

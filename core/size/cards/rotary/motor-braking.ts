@@ -39,7 +39,7 @@ export const motorBraking = card({
       'Setting, outlet against inlet',
       'pressure',
       '2 * pi * max(0, torque) * mechanical / displacement + inlet',
-      { sized: 'crossPortSetting' },
+      { sized: 'crossPortSetting', ruler: 'limit' },
     ),
     angle: step('φ', 'Angle until it stands', 'angle', 'speed * time / 2'),
     deceleration: step('α', 'Deceleration', 'angularAcceleration', 'speed / time'),

@@ -99,12 +99,14 @@ export const motorDisplacement = card({
       'Pressure, out',
       'pressure',
       '2 * pi * torqueOut / (displacement * mechanical) + idle',
+      { ruler: 'working' },
     ),
     pressureBack: step(
       'pᵣ',
       'Pressure, back',
       'pressure',
       '2 * pi * torqueBack / (displacement * mechanical) + idle',
+      { ruler: 'working' },
     ),
     flowOut: step('Q', 'Flow, out', 'flow', 'displacement * speedOut / (2 * pi) / volumetric', {
       trade: trade('displacement * speedOut / (231 * volumetric)', 'gpm', {

@@ -70,8 +70,12 @@ export const semiRotary = card({
     rackBore: step('D', 'Bore of the rack', 'length', 'sqrt(4 * perRadian / (pi * pitchRadius))'),
     idle: step('pᵢ', 'Pressure without load', 'pressure', 'backPressure + lineLoss'),
     actual: step('q₁', 'Volume a radian of the volume that is chosen', 'volume', 'volume / angle'),
-    pressureOut: step('pₑ', 'Pressure, out', 'pressure', 'torqueOut / (actual * efficiency) + idle'),
-    pressureBack: step('pᵣ', 'Pressure, back', 'pressure', 'torqueBack / (actual * efficiency) + idle'),
+    pressureOut: step('pₑ', 'Pressure, out', 'pressure', 'torqueOut / (actual * efficiency) + idle', {
+      ruler: 'working',
+    }),
+    pressureBack: step('pᵣ', 'Pressure, back', 'pressure', 'torqueBack / (actual * efficiency) + idle', {
+      ruler: 'working',
+    }),
     flowOut: step('Q', 'Flow, out', 'flow', 'volume / timeOut / (kind == 1 ? 1 : volumetric)'),
     flowBack: step('Qᵣ', 'Flow, back', 'flow', 'volume / timeBack / (kind == 1 ? 1 : volumetric)'),
   },

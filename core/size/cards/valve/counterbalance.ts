@@ -31,9 +31,10 @@ export const counterbalance = card({
     }),
     back: input('p_b', 'Back pressure behind it', 'pressure', '5 bar', 0, 200e5),
     flow: input('Q', 'Flow while lowering', 'flow', '25 L/min', 0, 1, { from: 'cylinder-motion.returnBack' }),
-    induced: step('p_L', 'Pressure that the load induces', 'pressure', 'load / area'),
+    induced: step('p_L', 'Pressure that the load induces', 'pressure', 'load / area', { ruler: 'working' }),
     setting: choice('p_s', 'Setting', 'pressure', 'settings', 'factor * induced', {
       sized: 'counterbalanceSetting',
+      ruler: 'setting',
     }),
     ratioSet: step('R₁', 'Pilot ratio', 'ratio', 'ratio', { sized: 'pilotRatio' }),
     areaRatio: step('φ', 'Area of the other side, share', 'ratio', 'otherArea / area'),

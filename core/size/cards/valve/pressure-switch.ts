@@ -22,8 +22,12 @@ export const pressureSwitch = card({
     differential: input('h', 'Hysteresis', 'share', '10 %', 0.001, 0.9),
     set: choice('p_s', 'Switches at', 'pressure', 'settings', 'max(wanted, moving * 1.1) * (1 + tolerance)', {
       sized: 'switchSet',
+      ruler: 'setting',
     }),
-    reset: step('p_r', 'Falls back at', 'pressure', 'set * (1 - differential)', { sized: 'switchReset' }),
+    reset: step('p_r', 'Falls back at', 'pressure', 'set * (1 - differential)', {
+      sized: 'switchReset',
+      ruler: 'setting',
+    }),
     highest: step('p_h', 'Highest switching pressure', 'pressure', 'set * (1 + tolerance)'),
   },
   warnings: [

@@ -22,6 +22,7 @@ export const reducingValve = card({
     leakage: input('q', 'Leakage to drain', 'flow', '0.5 L/min', 0, 0.01),
     setting: choice('p_s', 'Setting', 'pressure', 'settings', 'force / (area * efficiency)', {
       sized: 'reducedPressure',
+      ruler: 'setting',
     }),
     reached: step('F₁', 'Force that it gives', 'force', 'setting * area * efficiency'),
     heat: step('P', 'Heat while holding', 'power', 'supply * leakage'),

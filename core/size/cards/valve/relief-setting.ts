@@ -43,8 +43,11 @@ export const reliefSetting = card({
       'Pressure at rated flow',
       'pressure',
       'settingAt == 1 ? setting : setting / (1 - override)',
+      { ruler: 'limit' },
     ),
-    cracking: step('p_c₁', 'Pressure at which it opens', 'pressure', 'full * (1 - override)'),
+    cracking: step('p_c₁', 'Pressure at which it opens', 'pressure', 'full * (1 - override)', {
+      ruler: 'limit',
+    }),
   },
   warnings: [
     warning(

@@ -31,6 +31,7 @@ export const sequenceSetting = card({
     setting: choice('p_s', 'Setting', 'pressure', 'settings', '(low + high) / 2', {
       rounding: 'down',
       sized: 'sequenceSetting',
+      ruler: 'setting',
     }),
   },
   warnings: [

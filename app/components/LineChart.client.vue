@@ -1,0 +1,70 @@
+<script setup lang="ts">
+/** A few curves over one value, limits dashed, and where the machine stands. */
+import VueApexCharts from 'vue3-apexcharts'
+import type { ApexOptions } from 'apexcharts'
+import { formatNumber } from '@oar-bench/core/units/text'
+
+const props = defineProps<{
+  series: readonly { name: string; limit: boolean; data: [number, number][] }[]
+  xLabel: string
+  yLabel: string
+  /** Where the machine stands on the horizontal axis. */
+  now: number
+  dark: boolean
+}>()
+const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
+const options = computed<ApexOptions>(() => {
+  const soft = props.dark ? '#a3b0b5' : '#56636b'
+  const palette = props.dark ? ['#6ac6cd', '#f0b35c', '#86cf9c'] : ['#0e5f6c', '#8a5200', '#2c6a3f']
+  const labels = {
+    style: { colors: soft, fontSize: '12px' },
+    formatter: (v: string | number) => formatNumber(Number(v), 3),
+  }
+  const title = (text: string) => ({ text, style: { color: soft, fontSize: '12px', fontWeight: 400 } })
+  return {
+    chart: {
+      type: 'line',
+      animations: { enabled: false },
+      toolbar: { show: false },
+      zoom: { enabled: false },
+      background: 'transparent',
+      fontFamily: css('--font-sans') || 'inherit',
+      parentHeightOffset: 0,
+    },
+    theme: { mode: props.dark ? 'dark' : 'light' },
+    stroke: {
+      width: props.series.map((s) => (s.limit ? 1.3 : 2)),
+      dashArray: props.series.map((s) => (s.limit ? 6 : 0)),
+      curve: 'straight',
+    },
+    colors: props.series.map((s, i) => (s.limit ? soft : palette[i % palette.length])),
+    markers: { size: 0 },
+    legend: {
+      show: true,
+      position: 'top',
+      horizontalAlign: 'left',
+      labels: { colors: soft },
+      fontSize: '12px',
+    },
+    tooltip: { enabled: true, x: { formatter: (v: number) => formatNumber(v, 4) } },
+    grid: { borderColor: props.dark ? '#37454c' : '#dcd8cc', padding: { left: 4, right: 12 } },
+    annotations: {
+      xaxis: [
+        {
+          x: props.now,
+          borderColor: palette[0],
+          strokeDashArray: 2,
+          label: { text: 'now', style: { color: '#fff', background: palette[0] }, orientation: 'horizontal' },
+        },
+      ],
+    },
+    xaxis: { type: 'numeric', labels, title: title(props.xLabel), tickAmount: 8, axisTicks: { show: false } },
+    yaxis: { labels, title: title(props.yLabel), tickAmount: 4, forceNiceScale: true },
+  }
+})
+const shown = computed(() => props.series.map(({ name, data }) => ({ name, data })))
+</script>
+
+<template>
+  <VueApexCharts type="line" height="230" :options="options" :series="shown" />
+</template>
