@@ -1,6 +1,7 @@
 /** What the browser tests do again and again. */
 import { readFileSync } from 'node:fs'
 import { expect, type Locator, type Page } from '@playwright/test'
+import type { Brief } from '../core/size/brief/brief'
 
 export async function newMachine(page: Page, name: string): Promise<void> {
   await page.goto('/')
@@ -22,12 +23,19 @@ export async function openMachine(page: Page, name: string, at = 'Sheet'): Promi
   await expect(page.getByTestId('machine-name')).toHaveText(name)
   await step(page, at)
 }
-/** Opens a machine of its own with the sheet of a demo machine, so that tests do not meet. */
-export async function openCopy(page: Page, file: string, name: string, at = 'Sheet'): Promise<void> {
+/** Opens a machine of its own with the sheet and perhaps the brief of a demo machine, so that tests do not meet. */
+export async function openCopy(
+  page: Page,
+  file: string,
+  name: string,
+  at = 'Sheet',
+  brief?: Brief,
+): Promise<void> {
   const sheet = JSON.parse(readFileSync(`demo/sheets/${file}.json`, 'utf8'))
   const { id } = await (await page.request.post('/api/machines', { data: { name } })).json()
   const detail = await (await page.request.get(`/api/machines/${id}`)).json()
   await page.request.put(`/api/sheets/${detail.sheet.id}`, { data: { revision: 1, sheet } })
+  if (brief) await page.request.put(`/api/machines/${id}/brief`, { data: { revision: 1, brief } })
   await openMachine(page, name, at)
 }
 export const saved = (page: Page) =>

@@ -83,7 +83,7 @@ const lock = (name: string, v: InputVariable) =>
         :model-value="given(name)"
         :placeholder="shown(name, v)"
         :quantity="v.quantity"
-        :label="v.symbol ? `${v.label}, ${v.symbol}` : v.label"
+        :label="v.label"
         :problem="problemOf(name)"
         @update:model-value="emit('value', name, $event || undefined)"
       />
@@ -95,8 +95,8 @@ const lock = (name: string, v: InputVariable) =>
         >
           {{ (origin(name) as { label: string }).label }}
         </button>
-        <span v-else-if="solved?.unknown === name" class="text-accent">solved for</span>
-        <span v-else-if="isGiven(name)" class="text-accent">given here</span>
+        <span v-else-if="solved?.unknown === name" class="whitespace-nowrap text-accent">solved for</span>
+        <span v-else-if="isGiven(name)" class="whitespace-nowrap text-accent">given here</span>
         <span v-else>{{ words(origin(name)) }}</span>
         <span v-if="v.note" class="truncate" :title="v.note">· {{ v.note }}</span>
         <span class="ml-auto flex shrink-0 gap-2">

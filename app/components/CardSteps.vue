@@ -72,13 +72,15 @@ function give(name: string, text: string) {
         </button>
       </div>
       <p class="break-words">
-        <i>{{ v.symbol }}</i> =
+        <i><MathText :text="v.symbol" /></i> =
         <template v-if="v.role === 'choice'"
           >next {{ v.rounding === 'up' ? 'larger' : 'smaller' }} of {{ standardSeries[v.series].source }} to
         </template>
-        {{ v.formula.print(symbolOf)
-        }}<template v-if="v.formula.names.length">
-          = <span class="text-soft">{{ v.formula.print(numberOf) }}</span></template
+        <span :title="v.formula.print(symbolOf)"
+          ><MathText :text="v.formula.printActive(symbolOf, node.values)" /></span
+        ><template v-if="v.formula.names.length">
+          =
+          <span class="text-soft">{{ v.formula.printActive(numberOf, node.values) }}</span></template
         >
         <span v-if="isGiven(name)" class="ml-1 text-[13px] text-accent">
           · given here<template v-if="node.computed[name] !== undefined"
@@ -87,7 +89,8 @@ function give(name: string, text: string) {
         </span>
       </p>
       <p v-if="tradeOf(v)" class="text-[13px] text-soft">
-        {{ tradeOf(v)!.formula }} = {{ tradeOf(v)!.numbers }} = {{ formatNumber(tradeOf(v)!.value) }}
+        <MathText :text="tradeOf(v)!.formula" /> = {{ tradeOf(v)!.numbers }} =
+        {{ formatNumber(tradeOf(v)!.value) }}
         {{ tradeOf(v)!.unit }}
       </p>
       <p v-if="v.role === 'step' && v.source" class="text-xs text-soft">{{ v.source }}</p>

@@ -79,10 +79,10 @@ function release(result: Result, target: Target, targets: readonly Target[]) {
           <button
             v-if="t.assigned"
             class="text-xs text-soft hover:text-accent"
-            :aria-label="`${result.label} is not meant for ${nameOf(t.component)}`"
+            :aria-label="`${result.label} is not for it for ${nameOf(t.component)}`"
             @click="release(result, t, targets)"
           >
-            not meant
+            not for it
           </button>
         </li>
       </ul>

@@ -19,7 +19,7 @@ const sizes = useMachineSizes()
 const { show } = useUnits()
 
 const LEFT = 96
-const RIGHT = 92
+const RIGHT = 118
 const STROKE_ROW = 46
 const DEMAND_ROW = 64
 const GAP = 10
@@ -37,7 +37,7 @@ const points = (list: readonly (readonly [number, number])[]) =>
 const rows = computed(() =>
   cycle.value.tracks.map((track, i) => {
     const { travel = 0 } = movementOf(track.motion)
-    const top = 4 + i * (STROKE_ROW + GAP)
+    const top = 8 + i * (STROKE_ROW + GAP)
     const bottom = top + STROKE_ROW
     const yAt = (place: number) => bottom - (travel > 0 ? place / travel : 0) * STROKE_ROW
     const most = Math.max(...track.loads.map(([, load]) => Math.abs(load)), 0)
@@ -66,7 +66,7 @@ const rows = computed(() =>
     }
   }),
 )
-const demandTop = computed(() => 4 + rows.value.length * (STROKE_ROW + GAP))
+const demandTop = computed(() => 8 + rows.value.length * (STROKE_ROW + GAP))
 const demands = computed(() =>
   (
     [

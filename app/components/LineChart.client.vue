@@ -37,7 +37,7 @@ const options = computed<ApexOptions>(() => {
       dashArray: props.series.map((s) => (s.limit ? 6 : 0)),
       curve: 'straight',
     },
-    colors: props.series.map((s, i) => (s.limit ? soft : palette[i % palette.length])),
+    colors: props.series.map((s, i) => palette[i % palette.length]),
     markers: { size: 0 },
     legend: {
       show: true,

@@ -78,10 +78,11 @@ const labels = computed(() =>
         class="cursor-pointer hover:opacity-75"
         role="button"
         tabindex="0"
-        :aria-label="`${e.label}, ${e.motion ?? ''} ${show(e.pressure, 'pressure')}: ${words[e.mark]}`"
+        :aria-label="`${e.label}, ${show(e.pressure, 'pressure')}: ${words[e.mark]}`"
         @click="emit('card', e.node)"
         @keydown.enter="emit('card', e.node)"
       >
+        <rect x="84" :y="labels[i] - 9" width="760" height="18" fill="none" pointer-events="all" />
         <polyline
           :points="`90,${yAt(e.pressure)} 120,${yAt(e.pressure)} 150,${labels[i]} 162,${labels[i]}`"
           class="fill-none stroke-rule"
@@ -98,7 +99,6 @@ const labels = computed(() =>
         <text x="180" :y="labels[i] + 4" class="fill-ink text-[13px]">
           <tspan class="font-semibold">{{ show(e.pressure, 'pressure') }}</tspan>
           <tspan dx="10">{{ e.label }}</tspan>
-          <tspan v-if="e.motion" dx="6" class="fill-soft">{{ e.motion }}</tspan>
         </text>
       </g>
     </svg>

@@ -205,9 +205,11 @@ function report(
         `  ${head} = ${shown(name)}${name === unknown ? ' (solved for)' : name in given ? '' : ' (default)'}`,
       )
     else {
-      const symbols = v.formula.print((n) => card.variables[n].symbol || n)
+      const symbols = v.formula.printActive((n) => card.variables[n].symbol || n, values)
       const series = v.role === 'choice' ? `next of ${standardSeries[v.series].source} to ` : ''
-      print(`  ${head} = ${series}${symbols} = ${series && '… '}${v.formula.print(shown)} = ${shown(name)}`)
+      print(
+        `  ${head} = ${series}${symbols} = ${series && '… '}${v.formula.printActive(shown, values)} = ${shown(name)}`,
+      )
     }
   }
   if (others.length)

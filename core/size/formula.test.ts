@@ -39,6 +39,14 @@ describe('a formula', () => {
   it.each(['a +', '(a', 'a ? b', '[1, 2]', 'a = 3'])('refuses "%s"', (text) =>
     expect(() => formula(text)).toThrow(),
   )
+  it('shows only the case that applies', () => {
+    const cases = formula('a > 1 ? (b > 1 ? b : c + 1) : a')
+    const shown = (name: string) => name
+    expect(cases.printActive(shown, { a: 2, b: 0, c: 0 })).toBe('c + 1')
+    expect(cases.printActive(shown, { a: 2, b: 3, c: 0 })).toBe('b')
+    expect(cases.printActive(shown, { a: 0 })).toBe('a')
+    expect(cases.printActive(shown, {})).toContain('if a > 1')
+  })
   it('names what it reads', () => {
     expect(formula('max(a, 2) + viscosity(t, a, b) * pi').names.slice().sort()).toEqual(['a', 'b', 't'])
   })

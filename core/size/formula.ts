@@ -43,6 +43,8 @@ export interface Formula {
   evaluate(values: Readonly<Record<string, number>>): number
   /** In symbols or numbers: `shown` writes a variable. */
   print(shown: (name: string) => string): string
+  /** The same without the cases that do not apply with these values. */
+  printActive(shown: (name: string) => string, values: Readonly<Record<string, number>>): string
 }
 
 interface Node extends MathNode {
@@ -94,29 +96,47 @@ function print(node: Node, shown: (name: string) => string): string {
   }
 }
 
+/** A tree with each case that applies in the place of its condition; what cannot be told stays. */
+const active = (tree: Node, values: Readonly<Record<string, number>>): Node =>
+  tree.transform((node) => {
+    const { type, condition, trueExpr, falseExpr } = node as Node
+    if (type !== 'ConditionalNode') return node
+    const known = variablesIn(condition!).every((name) => name in values)
+    if (!known) return node
+    const chosen = condition!.compile().evaluate(values) ? trueExpr! : falseExpr!
+    return active(chosen.type === 'ParenthesisNode' ? chosen.content! : chosen, values)
+  }) as Node
+
+/** Names of the variables of a tree; those of functions are none. */
+function variablesIn(tree: Node): string[] {
+  const functions = new Set<string>()
+  const names = new Set<string>()
+  tree.traverse((node) => {
+    if (node.type === 'FunctionNode') functions.add((node as Node).fn!.name!)
+  })
+  tree.traverse((node) => {
+    const { type, name } = node as Node
+    if (type === 'SymbolNode' && name !== 'pi' && !functions.has(name!)) names.add(name!)
+  })
+  return [...names]
+}
+
 /** Reads a formula. @throws Error on a text that does not read */
 export function formula(text: string): Formula {
   const tree = math.parse(text) as Node
   // a part that cannot be printed is found when the card is made, not when it is shown
   print(tree, (name) => name)
-  const functions = new Set<string>()
-  tree.traverse((node) => {
-    if (node.type === 'FunctionNode') functions.add((node as Node).fn!.name!)
-  })
-  const names = new Set<string>()
-  tree.traverse((node) => {
-    const { type, name } = node as Node
-    if (type === 'SymbolNode' && name !== 'pi' && !functions.has(name!)) names.add(name!)
-  })
+  const names = variablesIn(tree)
   let compiled: { evaluate(scope: object): unknown } | undefined
   return {
     text,
-    names: [...names],
+    names,
     evaluate(values) {
       compiled ??= tree.compile()
       const value = compiled.evaluate(values)
       return typeof value === 'number' ? value : typeof value === 'boolean' ? Number(value) : NaN
     },
     print: (shown) => print(tree, shown),
+    printActive: (shown, values) => print(active(tree, values), shown),
   }
 }

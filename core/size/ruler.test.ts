@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { readBrief } from './brief/read'
-import { noDecisions, sizeMachine } from './graph'
+import { sizeMachine } from './graph'
 import { rulerOf, spread } from './ruler'
 
 describe('the ruler of pressures', () => {
@@ -14,12 +14,6 @@ describe('the ruler of pressures', () => {
     expect(of('limit')).toEqual([160, 200])
     expect(of('rating')).toEqual([212, 250])
     expect(entries.find((e) => e.mark === 'limit')!.label).toBe('Relief valve: pressure at which it opens')
-  })
-  it('says a rating of several cylinders once', () => {
-    const brief = readBrief({ values: { stroke: '600 mm' } })
-    const two = { ...brief, motions: [...brief.motions, { ...brief.motions[0], id: 'b', name: 'B' }] }
-    const ratings = rulerOf(sizeMachine(two, noDecisions())).filter((e) => e.label.includes('rated pressure'))
-    expect(ratings).toHaveLength(1)
   })
   it('moves labels apart and keeps their order', () => {
     expect(spread([300, 200, 100], 20, 0, 400)).toEqual([300, 200, 100])

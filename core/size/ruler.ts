@@ -5,15 +5,14 @@ import type { Sizing } from './graph'
 export interface RulerEntry {
   readonly node: string
   readonly variable: string
-  /** "Relief valve: pressure at which it opens". */
+  /** "Relief valve: pressure at which it opens", or of a motion "Clamp: pressure, extending". */
   readonly label: string
-  readonly motion?: string
   readonly mark: RulerMark
   /** Pa. */
   readonly pressure: number
 }
 
-/** Rising; what is at no pressure, and ratings that are said twice, are left out. */
+/** Rising; what is at no pressure is left out. */
 export function rulerOf(sizing: Sizing): readonly RulerEntry[] {
   const entries = sizing.nodes.flatMap(({ id, card, motion, values }) =>
     Object.entries(card.variables).flatMap(([variable, { ruler, label }]): RulerEntry[] => {
@@ -23,8 +22,8 @@ export function rulerOf(sizing: Sizing): readonly RulerEntry[] {
             {
               node: id,
               variable,
-              label: `${card.title}: ${label.toLowerCase()}`,
-              motion: motion?.name,
+              label: `${motion?.name ?? card.title}: ${label.toLowerCase()}`,
+
               mark: ruler,
               pressure,
             },
@@ -32,15 +31,7 @@ export function rulerOf(sizing: Sizing): readonly RulerEntry[] {
         : []
     }),
   )
-  const seen = new Set<string>()
-  return entries
-    .filter(({ label, pressure, mark }) => {
-      const key = mark === 'rating' ? `${label} ${pressure}` : ''
-      if (key && seen.has(key)) return false
-      seen.add(key)
-      return true
-    })
-    .sort((a, b) => a.pressure - b.pressure)
+  return entries.sort((a, b) => a.pressure - b.pressure)
 }
 
 /** Heights of labels that would lie on each other, moved apart as little as possible, in the same order. @param wanted falling or equal */

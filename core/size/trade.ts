@@ -35,8 +35,8 @@ export function inTradeUnits(
   if (!result) throw new Error(`${card.id}: no unit "${trade.unit}" for ${step.label}`)
   const value = trade.formula.evaluate(inUnits)
   return {
-    formula: trade.formula.print((name) => card.variables[name].symbol || name),
-    numbers: trade.formula.print((name) => formatNumber(inUnits[name])),
+    formula: trade.formula.printActive((name) => card.variables[name].symbol || name, inUnits),
+    numbers: trade.formula.printActive((name) => formatNumber(inUnits[name]), inUnits),
     value,
     unit: trade.unit,
     si: toSI(value, result),

@@ -86,9 +86,7 @@ const every = (f: Field): MotionField => ({ ...f, families: ['linear', 'rotary',
 
 /** Values of a motion. "Out" is extending, hauling in or the first sense of rotation; "back" the other way. */
 export const motionFields = {
-  stroke: straight(
-    field('Stroke', 'length', 1e-3, 5000, 'Movement', { note: 'of a winch, the rope hauled in' }),
-  ),
+  stroke: straight(field('Stroke', 'length', 1e-3, 5000, 'Movement')),
   angle: rotary(field('Angle', 'angle', 1e-3, 1e6, 'Movement')),
   flow: consumer(field('Flow', 'flow', 1e-8, 1, 'Movement')),
   pressure: consumer(field('Pressure', 'pressure', 0, 700e5, 'Load', { note: 'that it needs at this flow' })),

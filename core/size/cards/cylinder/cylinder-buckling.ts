@@ -45,6 +45,10 @@ export const cylinderBuckling = card({
       { johnson: [0, 'Johnson'], tetmajer: [1, 'Tetmajer'] },
       'johnson',
     ),
+    tetmajerStress: input('a', 'Tetmajer, stress at no slenderness', 'stress', '335 MPa', 50e6, 2e9, {
+      note: 'structural steel',
+    }),
+    tetmajerSlope: input('b', 'Tetmajer, less for each unit of slenderness', 'stress', '0.62 MPa', 1e4, 1e8),
     smallest: input('k', 'Smallest rod, share of the bore', 'share', '55 %', 0, 0.95, {
       note: 'about the smaller of the two usual rods of a bore',
     }),
@@ -67,8 +71,8 @@ export const cylinderBuckling = card({
       'd_T',
       'Rod needed, stocky, Tetmajer',
       'length',
-      '(4 * 0.62e6 * length + sqrt((4 * 0.62e6 * length)^2 + 16 * 335e6 * safety * force / pi)) / (2 * 335e6)',
-      { source: 'Tetmajer, in N/m²' },
+      '(4 * tetmajerSlope * length + sqrt((4 * tetmajerSlope * length)^2 + 16 * tetmajerStress * safety * force / pi)) / (2 * tetmajerStress)',
+      { source: 'Tetmajer' },
     ),
     rodStocky: step('d_S', 'Rod needed, stocky', 'length', 'method == 1 ? rodTetmajer : rodJohnson'),
     limit: step(
@@ -92,7 +96,7 @@ export const cylinderBuckling = card({
       'σₖ',
       'Buckling stress',
       'stress',
-      'slenderness >= limit ? pi^2 * modulus / slenderness^2 : (method == 1 ? 335e6 - 0.62e6 * slenderness : yieldStress * (1 - yieldStress * slenderness^2 / (4 * pi^2 * modulus)))',
+      'slenderness >= limit ? pi^2 * modulus / slenderness^2 : (method == 1 ? tetmajerStress - tetmajerSlope * slenderness : yieldStress * (1 - yieldStress * slenderness^2 / (4 * pi^2 * modulus)))',
     ),
     bucklingForce: step('Fₖ', 'Buckling force', 'force', 'stress * pi * rod^2 / 4'),
     reached: step('S₁', 'Safety that is reached', 'ratio', 'bucklingForce / max(force, 1)'),

@@ -49,7 +49,7 @@ export const highLowPump = card({
       'V_l₀',
       'Displacement needed, low pressure',
       'displacement',
-      'max(1e-9, (fastFlow - highFlow) * 2 * pi / (speed * volumetric))',
+      'max(0, (fastFlow - highFlow) * 2 * pi / (speed * volumetric))',
     ),
     lowDisplacement: choice(
       'V_l',
@@ -74,6 +74,12 @@ export const highLowPump = card({
       'power',
       '(looked < unload ? (highFlow + lowFlow) * looked : highFlow * looked + lowFlow * unloaded) / (volumetric * hydromechanical)',
     ),
+    singleAt: step(
+      'P₂',
+      'One pump of the whole flow, at this pressure',
+      'power',
+      '(highFlow + lowFlow) * looked / (volumetric * hydromechanical)',
+    ),
     before: step(
       'P_b',
       'Shaft power just before the change-over',
@@ -96,6 +102,13 @@ export const highLowPump = card({
       '(highFlow * pressure + lowFlow * unloaded) / (volumetric * hydromechanical)',
     ),
     shaftPower: step('P', 'Greatest shaft power', 'power', 'max(before, after)'),
+    affordable: step(
+      'Q_P',
+      'Flow that this power drives at this pressure',
+      'flow',
+      'min(2 * (highFlow + lowFlow), shaftPower * volumetric * hydromechanical / max(looked, 1e5))',
+      { note: 'the hyperbola of constant power' },
+    ),
     single: step(
       'P_e',
       'With one pump of the whole flow',
@@ -119,6 +132,17 @@ export const highLowPump = card({
   ],
   compare: ['delivered', 'before', 'after', 'saving', 'electric-motor.motor'],
   charts: [
-    chart('Shaft power over pressure', 'looked', '0', 'pressure', ['powerAt'], ['single', 'shaftPower']),
+    chart('Flow over pressure, with the hyperbola of the power', 'looked', '0', 'pressure', [
+      'flowAt',
+      'affordable',
+    ]),
+    chart(
+      'Shaft power over pressure, against one pump',
+      'looked',
+      '0',
+      'pressure',
+      ['powerAt', 'singleAt'],
+      ['shaftPower'],
+    ),
   ],
 })
