@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { bladePress, shavingsPress } from '../demo/briefs'
-import { openCopy, saved, step } from './helpers'
+import { openCopy, run, saved, step } from './helpers'
 
 test('sizes from the brief, with the numbers put in, and hands over to the sheet', async ({ page }) => {
   await openCopy(page, 'shavings-press', 'Sized', 'Sizes', shavingsPress)
@@ -61,6 +61,21 @@ test('solves for an unknown, says what has no solution, and takes values back', 
   await volumetric.press('Enter')
   await expect(card.getByTestId('input-volumetric').getByRole('alert')).toContainText('between')
   await saved(page)
+})
+
+test('sets what a run shows beside what was computed, with the reason', async ({ page }) => {
+  await openCopy(page, 'shavings-press', 'Compared', 'Sizes', shavingsPress)
+  await page.getByTestId('nav-cylinder-result@platen').click()
+  await expect(page.getByTestId('card-run')).toContainText('Run the sheet')
+  await step(page, 'Run')
+  await run(page)
+  await step(page, 'Sizes')
+  await page.getByTestId('nav-cylinder-result@platen').click()
+  const row = page.getByTestId('card-run').getByRole('row', { name: /^Speed, extending/ })
+  await expect(row).toContainText('114.4 mm/s')
+  await expect(row).toContainText('%')
+  await page.getByTestId('nav-relief-setting').click()
+  await expect(page.getByTestId('card-run')).toContainText('the value holds for its rated flow')
 })
 
 test('shows all pressures of a machine on a ruler, opens further cards, and calculates without a machine', async ({

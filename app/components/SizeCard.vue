@@ -66,6 +66,7 @@ const reason = computed(() => (props.machine ? (sizes.decisions.reasons[props.no
           @value="emit('value', name, $event)"
         />
         <CardTargets v-if="machine" :node="node" />
+        <CardRun v-if="machine" :node="node" />
         <label v-if="machine" class="mt-3 block">
           <span class="mb-0.5 block text-[13px] text-soft">Why it was chosen so</span>
           <textarea

@@ -363,9 +363,15 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly tankBreather?: true
   /** Parameters with a flow that is usual for it and the pressure that flow takes. */
   readonly nominalPoint?: { readonly flow: string; readonly drop: string }
+  /** Where a run shows what sizing computes: an output or state, or the line at a port. */
+  readonly measures?: Partial<Readonly<Record<Measured, string | { readonly port: string }>>>
   /** Parameters that take a result of sizing, by what is sized. */
   readonly sizingTargets?: Partial<Readonly<Record<SizingResult, string>>>
 }
+
+/** What a run can be asked for beside a computed size. */
+export type Measured =
+  'speed' | 'pressure' | 'returnPressure' | 'load' | 'delivery' | 'relieved' | 'shaftPower'
 
 /** What sizing can hand over to a component on the sheet. */
 export type SizingResult =

@@ -3,7 +3,7 @@
  * or of the screen. Where its inputs come from by default is written as a link (see `graph.ts`).
  */
 import type { ActuatorFamily, ActuatorName } from './brief/brief'
-import type { SizingResult } from '../catalogue/kind'
+import type { Measured, SizingResult } from '../catalogue/kind'
 import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
 import { formula, type Formula } from './formula'
@@ -11,6 +11,16 @@ import type { SeriesName } from './series'
 
 /** What happens at a pressure: something moves, works, switches, limits, or may not see more. */
 export type RulerMark = 'moving' | 'working' | 'setting' | 'limit' | 'rating'
+
+/** How a run shows a value: on the actuator of the motion, or on the components that take another result of the card. */
+export interface Measure {
+  readonly what: Measured
+  /** While moving out, while moving back, or over the whole run: what is usual there, or the most. */
+  readonly while: 'out' | 'back' | 'run'
+  readonly take: 'usual' | 'most'
+  /** Variable of the same card whose result the measured components take; the actuator of the motion where none is named. */
+  readonly of?: string
+}
 
 interface VariableBase {
   /** As it is written in formulas: "Q", "p₁". */
@@ -47,6 +57,7 @@ export interface StepVariable extends VariableBase {
   /** The same in the constants of the trade. */
   readonly trade?: TradeFormula
   readonly sized?: SizingResult
+  readonly measure?: Measure
 }
 /** A value taken from a standard series, next to a computed one; a person may choose another. */
 export interface ChoiceVariable extends VariableBase {
@@ -210,7 +221,7 @@ export function option(
   }
 }
 
-type StepOptions = Pick<StepVariable, 'note' | 'source' | 'valid' | 'trade' | 'sized' | 'ruler'>
+type StepOptions = Pick<StepVariable, 'note' | 'source' | 'valid' | 'trade' | 'sized' | 'ruler' | 'measure'>
 /** A computed value. @param text formula in the names of the variables before it */
 export const step = (
   symbol: string,

@@ -11,6 +11,7 @@ import {
   doubleActingParameters,
   doubleActingSized,
   rodPort,
+  cylinderMeasures,
 } from './cylinder'
 
 /** Oil at both ends; the equations are those of every cylinder (cylinder.ts). */
@@ -31,6 +32,7 @@ export const cylinderDoubleActing = defineKind({
   faults: doubleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',
+    measures: cylinderMeasures,
     sizingTargets: doubleActingSized,
     motions(v) {
       return cylinderMotions(v, cylinderAreas(v.bore, v.rod), v.rod)

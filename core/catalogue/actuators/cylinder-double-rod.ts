@@ -12,6 +12,7 @@ import {
   doubleActingParameters,
   doubleActingSized,
   rodPort,
+  cylinderMeasures,
 } from './cylinder'
 
 /** Equal ring areas on both sides; the equations are those of every cylinder (cylinder.ts). */
@@ -32,6 +33,7 @@ export const cylinderDoubleRod = defineKind({
   faults: doubleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',
+    measures: cylinderMeasures,
     sizingTargets: doubleActingSized,
     motions(v) {
       const { annulus } = cylinderAreas(v.bore, v.rod)

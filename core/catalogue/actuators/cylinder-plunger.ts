@@ -11,6 +11,7 @@ import {
   singleActingParameters,
   singleActingSized,
   travelProblems,
+  cylinderMeasures,
 } from './cylinder'
 
 /** Oil pushes on the plunger itself, A = π/4·d². The equations are those of every cylinder (cylinder.ts). */
@@ -30,6 +31,7 @@ export const cylinderPlunger = defineKind({
   faults: singleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',
+    measures: cylinderMeasures,
     sizingTargets: { bore: 'plunger', ...singleActingSized },
     motions(v) {
       return cylinderMotions(v, { cap: circleArea(v.plunger), annulus: 0 }, v.plunger)

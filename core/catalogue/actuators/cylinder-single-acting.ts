@@ -12,6 +12,7 @@ import {
   singleActingParameters,
   singleActingSized,
   travelProblems,
+  cylinderMeasures,
 } from './cylinder'
 
 /** Oil at A extends it; its spring or its load brings it back. The equations are those of every cylinder (cylinder.ts). */
@@ -28,6 +29,7 @@ export const cylinderSingleActing = defineKind({
   faults: singleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',
+    measures: cylinderMeasures,
     sizingTargets: { bore: 'bore', ...singleActingSized },
     motions(v) {
       // its rod is not among its parameters, so nothing is said of buckling

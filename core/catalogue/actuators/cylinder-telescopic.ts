@@ -12,6 +12,7 @@ import {
   singleActingParameters,
   singleActingSized,
   travelProblems,
+  cylinderMeasures,
 } from './cylinder'
 
 /** Over this way one stage hands over to the next, m. */
@@ -45,6 +46,7 @@ export const cylinderTelescopic = defineKind({
   faults: singleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',
+    measures: cylinderMeasures,
     sizingTargets: { bore: 'first', ...singleActingSized },
     motions(v) {
       // its smallest stage asks for the most

@@ -191,6 +191,13 @@ export const singleActingSized = {
   workPieceAt: 'workPieceAt',
   workPieceStiffness: 'workPieceStiffness',
 } as const
+/** What a run shows of a cylinder. */
+export const cylinderMeasures = {
+  speed: 'velocity',
+  pressure: 'capPressure',
+  returnPressure: 'rodPressure',
+  load: 'loadForce',
+} as const
 export const doubleActingSized = { bore: 'bore', rod: 'rod', ...singleActingSized } as const
 
 /** How fast a jammed rod loses its speed, 1/s. */

@@ -88,6 +88,7 @@ export const motorTraits = {
   drainPorts: ['L'],
   ratedPressure: 'maxPressure',
   continuousRotation: ['A', 'B'],
+  measures: { speed: 'speed', pressure: 'highest', load: 'torque' },
   sizingTargets: { motorDisplacement: 'displacement' },
   paths: [
     { from: 'A', to: 'B', type: 'switched' },

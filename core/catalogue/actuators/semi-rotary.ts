@@ -29,6 +29,7 @@ export const semiRotary = defineKind({
   inputs: rotaryInputs,
   faults: rotaryFaults,
   traits: {
+    measures: { speed: 'speed', pressure: 'highest', load: 'torque' },
     sizingTargets: { rotaryVolume: 'displacement' },
     ratedPressure: 'maxPressure',
     motions(v) {

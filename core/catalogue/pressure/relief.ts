@@ -230,5 +230,6 @@ export const reliefPorts = [
 export const reliefTraits = {
   paths: [{ from: 'P', to: 'T', type: 'relief' }],
   pressureSettings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
+  measures: { pressure: { port: 'P' }, relieved: 'flow' },
   sizingTargets: { reliefSetting: 'setting', chargeReliefSetting: 'setting', crossPortSetting: 'setting' },
 } as const

@@ -36,7 +36,10 @@ export const combustionEngine = defineKind({
     speed: { label: 'set speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
   }),
   faults: [lost(INPUT.speed, 'stopped')],
-  traits: { sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
+  traits: {
+    measures: { shaftPower: 'shaftPower' },
+    sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'speed' },
+  },
   symbol: () => ({
     shapes: [rectangle(-3, -3, 6, 6), text(0, 0, 'M', 2.4), ...shaftStub(3, 4)],
     ports: { W: { x: 4, y: 0, side: 'right' } },

@@ -28,7 +28,10 @@ export const electricMotor = defineKind({
     speed: { label: 'speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
   }),
   faults: [lost(INPUT.speed, 'supply lost')],
-  traits: { sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'speed' } },
+  traits: {
+    measures: { shaftPower: 'shaftPower' },
+    sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'speed' },
+  },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, 0, 'M', 2.4), ...shaftStub(3, 4)],
     ports: { W: { x: 4, y: 0, side: 'right' } },

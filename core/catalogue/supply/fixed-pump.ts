@@ -53,6 +53,7 @@ export const fixedPump = defineKind({
     constantDelivery: { displacement: 'displacement', speed: 'ratedSpeed' },
     deliveryPorts: ['P'],
     suctionPorts: ['S'],
+    measures: { delivery: 'delivery', shaftPower: 'shaftPower' },
     sizingTargets: {
       displacement: 'displacement',
       highDisplacement: 'displacement',

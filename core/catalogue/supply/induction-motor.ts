@@ -50,7 +50,10 @@ export const inductionMotor = defineKind({
     },
   }),
   faults: [lost(INPUT.on, 'supply lost')],
-  traits: { sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'synchronousSpeed' } },
+  traits: {
+    measures: { shaftPower: 'shaftPower' },
+    sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'synchronousSpeed' },
+  },
   symbol: () => ({
     shapes: [circle(0, 0, 3), text(0, -0.5, 'M', 2.2), text(0, 1.4, '3~', 1.4), ...shaftStub(3, 4)],
     ports: { W: { x: 4, y: 0, side: 'right' } },

@@ -62,6 +62,7 @@ export const loadSensingPump = defineKind({
     }),
     suctionPorts: ['S'],
     drainPorts: ['L'],
+    measures: { delivery: 'delivery', shaftPower: 'shaftPower' },
     sizingTargets: { displacement: 'displacement', pumpMargin: 'margin', compensatorSetting: 'compensator' },
   },
   forms: true,

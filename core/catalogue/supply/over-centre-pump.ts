@@ -105,6 +105,7 @@ export const overCentrePump = defineKind({
       { from: 'B', to: 'L', type: 'switched' },
       { from: 'F', to: 'L', type: 'open', enabledBy: 'flushed' },
     ],
+    measures: { delivery: 'delivery', shaftPower: 'shaftPower' },
     sizingTargets: { displacement: 'displacement' },
   },
   symbol: (values) => ({

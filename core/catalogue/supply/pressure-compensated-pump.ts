@@ -54,6 +54,7 @@ export const pressureCompensatedPump = defineKind({
     }),
     suctionPorts: ['S'],
     drainPorts: ['L'],
+    measures: { delivery: 'delivery', shaftPower: 'shaftPower' },
     sizingTargets: { displacement: 'displacement', compensatorSetting: 'compensator' },
   },
   forms: true,

@@ -87,6 +87,7 @@ export const twoStagePump = defineKind({
   traits: {
     deliveryPorts: ['P'],
     suctionPorts: ['S'],
+    measures: { delivery: 'delivery', shaftPower: 'shaftPower' },
     sizingTargets: { highDisplacement: 'small', lowDisplacement: 'large', unloadSetting: 'changeOver' },
   },
   symbol: () => ({

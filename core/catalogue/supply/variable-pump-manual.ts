@@ -50,6 +50,7 @@ export const variablePumpManual = defineKind({
     deliveryPorts: ['P'],
     suctionPorts: ['S'],
     drainPorts: ['L'],
+    measures: { delivery: 'delivery', shaftPower: 'shaftPower' },
     sizingTargets: { displacement: 'displacement' },
   },
   symbol: (values) => ({

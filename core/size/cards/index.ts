@@ -13,6 +13,8 @@ import { cylinderCushion } from './cylinder/cylinder-cushion'
 import { cylinderFrequency } from './cylinder/cylinder-frequency'
 import { cylinderDrift } from './cylinder/cylinder-drift'
 import { cylinderRegenerative } from './cylinder/cylinder-regenerative'
+import { cylinderResult } from './cylinder/cylinder-result'
+import { motorResult } from './rotary/motor-result'
 import { motorDisplacement } from './rotary/motor-displacement'
 import { semiRotary } from './rotary/semi-rotary'
 import { motorBraking } from './rotary/motor-braking'
@@ -66,8 +68,10 @@ export const cards: readonly Card[] = [
   cylinderFrequency,
   cylinderDrift,
   cylinderRegenerative,
+  cylinderResult,
   motorDisplacement,
   semiRotary,
+  motorResult,
   motorBraking,
   workingPressure,
   pumpDisplacement,

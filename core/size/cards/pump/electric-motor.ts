@@ -53,6 +53,7 @@ export const electricMotor = card({
         pressure: 'psi',
         overall: '',
       }),
+      measure: { what: 'shaftPower', while: 'run', take: 'most', of: 'motor' },
     }),
     rmsPower: step('P_r', 'R.m.s. shaft power', 'power', 'rmsHydraulic / overall'),
     needed: step(

@@ -45,6 +45,7 @@ export const pumpDisplacement = card({
         speed: 'rpm',
         volumetric: '',
       }),
+      measure: { what: 'delivery', while: 'run', take: 'usual', of: 'displacement' },
     }),
     faster: step('k_v', 'Speed of the motions against the brief', 'share', 'delivered / flow'),
     torque: step(

@@ -43,7 +43,7 @@ export const reliefSetting = card({
       'Pressure at rated flow',
       'pressure',
       'settingAt == 1 ? setting : setting / (1 - override)',
-      { ruler: 'limit' },
+      { ruler: 'limit', measure: { what: 'pressure', while: 'run', take: 'most', of: 'setting' } },
     ),
     cracking: step('p_c₁', 'Pressure at which it opens', 'pressure', 'full * (1 - override)', {
       ruler: 'limit',
