@@ -101,6 +101,20 @@ test('shows all pressures of a machine on a ruler, opens further cards, and calc
   await saved(page)
 })
 
+test('hands the calculation over as a page and as a workbook', async ({ page }) => {
+  await openCopy(page, 'shavings-press', 'Reported', 'Sizes', shavingsPress)
+  await page.getByTestId('open-calculation').click()
+  const report = page.getByTestId('calculation')
+  await expect(report).toContainText('60 kN / (93 % · (160 bar − 10 bar) − 5 bar)')
+  await expect(report).toContainText('Chosen because: Thin rod')
+  await expect(report).toContainText('1-1A1, bore 80 mm: agrees')
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByTestId('calculation-xlsx').click(),
+  ])
+  expect(file.suggestedFilename()).toMatch(/-calculation\.xlsx$/)
+})
+
 test('renames a machine', async ({ page }) => {
   await openCopy(page, 'relief-rig', 'Nameless', 'Brief')
   const name = page.getByRole('textbox', { name: 'Machine', exact: true })

@@ -97,8 +97,8 @@ const lock = (name: string, v: InputVariable) =>
         </button>
         <span v-else-if="solved?.unknown === name" class="whitespace-nowrap text-accent">solved for</span>
         <span v-else-if="isGiven(name)" class="whitespace-nowrap text-accent">given here</span>
-        <span v-else>{{ words(origin(name)) }}</span>
-        <span v-if="v.note" class="truncate" :title="v.note">· {{ v.note }}</span>
+        <span v-else class="whitespace-nowrap">{{ words(origin(name)) }}</span>
+        <span v-if="v.note" class="min-w-0 truncate" :title="v.note">· {{ v.note }}</span>
         <span class="ml-auto flex shrink-0 gap-2">
           <button
             v-if="isGiven(name)"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The cards with their answers, what is wrong with them, and what holds for all. */
-import { Check, CircleAlert, Ruler, TriangleAlert } from 'lucide-vue-next'
+import { Check, CircleAlert, FileText, Ruler, TriangleAlert } from 'lucide-vue-next'
 import { agrees, resultsOf, targetsOf } from '@oar-bench/core/size/apply'
 import { supplies } from '@oar-bench/core/size/brief/brief'
 import type { SizedNode } from '@oar-bench/core/size/graph'
@@ -9,9 +9,13 @@ defineProps<{
   mode: 'machine' | 'calculator'
   sections: readonly { label: string; nodes: readonly SizedNode[] }[]
   selected?: string
-  ruler: boolean
+  view: 'card' | 'settings' | 'report'
 }>()
-const emit = defineEmits<{ mode: [mode: 'machine' | 'calculator']; select: [id: string]; ruler: [] }>()
+const emit = defineEmits<{
+  mode: [mode: 'machine' | 'calculator']
+  select: [id: string]
+  view: [view: 'settings' | 'report']
+}>()
 const sheetDocument = useSheetDocument()
 const sizes = useMachineSizes()
 const { show } = useUnits()
@@ -79,11 +83,19 @@ const supplyChoices = { '': 'as the brief says', ...supplies }
         />
         <button
           class="mt-2 flex w-full items-center gap-1.5 rounded px-2 py-1 text-left"
-          :class="ruler ? 'bg-accent-paper text-accent' : 'hover:text-accent'"
+          :class="view === 'settings' ? 'bg-accent-paper text-accent' : 'hover:text-accent'"
           data-testid="open-ruler"
-          @click="emit('ruler')"
+          @click="emit('view', 'settings')"
         >
           <Ruler :size="15" aria-hidden="true" />Pressures on a ruler
+        </button>
+        <button
+          class="flex w-full items-center gap-1.5 rounded px-2 py-1 text-left"
+          :class="view === 'report' ? 'bg-accent-paper text-accent' : 'hover:text-accent'"
+          data-testid="open-calculation"
+          @click="emit('view', 'report')"
+        >
+          <FileText :size="15" aria-hidden="true" />Calculation report
         </button>
       </template>
     </div>

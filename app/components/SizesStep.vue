@@ -11,7 +11,7 @@ const mode = ref<'machine' | 'calculator'>('machine')
 /** Values of cards by themselves, kept while the application is open. */
 const free = useFreeCards()
 const selected = ref('')
-const view = ref<'card' | 'settings'>('card')
+const view = ref<'card' | 'settings' | 'report'>('card')
 
 const freeNodes = computed(() => cards.map((card) => freeCard(card, free.value[card.id] ?? {})))
 const nodes = computed<readonly SizedNode[]>(() =>
@@ -79,10 +79,10 @@ watch(
       :mode="mode"
       :sections="sections"
       :selected="view === 'card' ? node?.id : undefined"
-      :ruler="view === 'settings'"
+      :view="view"
       @mode="mode = $event"
       @select="choose"
-      @ruler="view = 'settings'"
+      @view="view = $event"
     >
       <select
         v-if="mode === 'machine' && more.length && sheetDocument.brief.motions.length"
@@ -100,6 +100,7 @@ watch(
         @calculator="mode = 'calculator'"
       />
       <SettingsRuler v-else-if="view === 'settings' && mode === 'machine'" @card="choose" />
+      <CalculationReport v-else-if="view === 'report' && mode === 'machine'" />
       <SizeCard
         v-else-if="node"
         :key="`${mode} ${node.id}`"

@@ -43,6 +43,8 @@ export interface Formula {
   evaluate(values: Readonly<Record<string, number>>): number
   /** In symbols or numbers: `shown` writes a variable. */
   print(shown: (name: string) => string): string
+  /** As a formula of a spreadsheet; nothing where it has a function that spreadsheets do not, or a cell is missing. */
+  spreadsheet(cell: (name: string) => string | undefined): string | undefined
   /** The same without the cases that do not apply with these values. */
   printActive(shown: (name: string) => string, values: Readonly<Record<string, number>>): string
 }
@@ -96,6 +98,53 @@ function print(node: Node, shown: (name: string) => string): string {
   }
 }
 
+const SPREADSHEET: Readonly<Record<string, string>> = {
+  sqrt: 'SQRT',
+  max: 'MAX',
+  min: 'MIN',
+  abs: 'ABS',
+  log: 'LN',
+  sin: 'SIN',
+  round: 'ROUND',
+}
+/** The formula of a spreadsheet for a tree. */
+function inSpreadsheet(node: Node, cell: (name: string) => string): string | undefined {
+  const all = (nodes: readonly Node[]) => {
+    const texts = nodes.map((n) => inSpreadsheet(n, cell))
+    return texts.every((t) => t !== undefined) ? texts : undefined
+  }
+  switch (node.type) {
+    case 'SymbolNode':
+      return node.name === 'pi' ? 'PI()' : cell(node.name!)
+    case 'ConstantNode':
+      return String(node.value)
+    case 'ParenthesisNode': {
+      const [inner] = all([node.content!]) ?? []
+      return inner === undefined ? undefined : `(${inner})`
+    }
+    case 'FunctionNode': {
+      const name = SPREADSHEET[node.fn!.name!]
+      const args = all(node.args!)
+      if (!name || !args) return undefined
+      return `${name}(${args.join(',')}${name === 'ROUND' ? ',0' : ''})`
+    }
+    case 'ConditionalNode': {
+      const parts = all([node.condition!, node.trueExpr!, node.falseExpr!])
+      return parts && `IF(${parts.join(',')})`
+    }
+    case 'OperatorNode': {
+      const args = all(node.args!)
+      if (!args) return undefined
+      const { op } = node
+      if (args.length === 1) return `(${op}${args[0]})`
+      if (op === 'and' || op === 'or') return `${op.toUpperCase()}(${args.join(',')})`
+      return `${args[0]}${op === '==' ? '=' : op === '!=' ? '<>' : op}${args[1]}`
+    }
+    default:
+      return undefined
+  }
+}
+
 /** A tree with each case that applies in the place of its condition; what cannot be told stays. */
 const active = (tree: Node, values: Readonly<Record<string, number>>): Node =>
   tree.transform((node) => {
@@ -137,6 +186,10 @@ export function formula(text: string): Formula {
       return typeof value === 'number' ? value : typeof value === 'boolean' ? Number(value) : NaN
     },
     print: (shown) => print(tree, shown),
+    spreadsheet(cell) {
+      if (!names.every(cell)) return undefined
+      return inSpreadsheet(tree, (name) => cell(name)!)
+    },
     printActive: (shown, values) => print(active(tree, values), shown),
   }
 }

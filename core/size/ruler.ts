@@ -22,7 +22,7 @@ export function rulerOf(sizing: Sizing): readonly RulerEntry[] {
             {
               node: id,
               variable,
-              label: `${motion?.name ?? card.title}: ${label.toLowerCase()}`,
+              label: labelOf(card.title, label.toLowerCase(), ruler, motion?.name),
 
               mark: ruler,
               pressure,
@@ -32,6 +32,14 @@ export function rulerOf(sizing: Sizing): readonly RulerEntry[] {
     }),
   )
   return entries.sort((a, b) => a.pressure - b.pressure)
+}
+
+/** A pressure of a motion is said by its name; what is set there also by what is set. */
+function labelOf(title: string, label: string, mark: RulerMark, motion?: string): string {
+  if (!motion) return `${title}: ${label}`
+  return mark === 'setting' || mark === 'limit'
+    ? `${motion}, ${title.toLowerCase()}: ${label}`
+    : `${motion}: ${label}`
 }
 
 /** Heights of labels that would lie on each other, moved apart as little as possible, in the same order. @param wanted falling or equal */

@@ -38,6 +38,8 @@ interface QuantityDefinition {
   readonly shown: Readonly<Record<UnitSystem, string>>
   /** Smaller unit for values below a limit (SI), where a sentence or a field shows one. */
   readonly small?: { readonly below: number; readonly symbol: string }
+  /** Larger unit from a limit (SI) on, in each system. */
+  readonly large?: { readonly from: number; readonly symbol: Readonly<Record<UnitSystem, string>> }
   /** What a gauge on a machine could not tell from nothing, SI. */
   readonly finest?: number
 }
@@ -100,6 +102,7 @@ const definitions = {
   length: {
     label: 'length',
     shown: { metric: 'mm', us: 'in' },
+    large: { from: 10, symbol: { metric: 'm', us: 'ft' } },
     finest: 5e-5,
     units: [
       { symbol: 'mm', factor: 1e-3 },
@@ -157,6 +160,7 @@ const definitions = {
     label: 'time',
     shown: { metric: 's', us: 's' },
     small: { below: 0.1, symbol: 'ms' },
+    large: { from: 7200, symbol: { metric: 'h', us: 'h' } },
     units: [
       { symbol: 's', factor: 1, also: ['sec'] },
       { symbol: 'ms', factor: 1e-3 },

@@ -85,4 +85,11 @@ describe('units', () => {
     expect(showQuantity(1e7, 'pressure', 'us')).toBe('1450 psi')
     expect(quantityText(160e5, 'pressure', 'bar')).toBe('160 bar')
   })
+  it('writes long times and lengths in larger units', () => {
+    expect(showQuantity(28800, 'time', 'metric')).toBe('8 h')
+    expect(showQuantity(600, 'time', 'metric')).toBe('600 s')
+    expect(showQuantity(60, 'length', 'metric')).toBe('60 m')
+    expect(showQuantity(9.9, 'length', 'metric')).toBe('9900 mm')
+    expect(showQuantity(30.48, 'length', 'us')).toBe('100 ft')
+  })
 })

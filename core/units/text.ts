@@ -65,10 +65,15 @@ export function showNumber(si: number, quantity: Quantity, system: UnitSystem, d
 
 /** An SI value with its unit in a unit system: "146.1 bar" or "2119 psi". */
 export function showQuantity(si: number, quantity: Quantity, system: UnitSystem, digits = 4): string {
-  const { small } = quantities[quantity] as { small?: { below: number; symbol: string } }
+  const { small, large } = quantities[quantity]
   const size = Math.abs(si)
-  const unit =
-    small && size > 0 && size < small.below ? findUnit(quantity, small.symbol)! : shownUnit(quantity, system)
+  const other =
+    small && size > 0 && size < small.below
+      ? small.symbol
+      : large && size >= large.from * (1 - 1e-9)
+        ? large.symbol[system]
+        : undefined
+  const unit = other === undefined ? shownUnit(quantity, system) : findUnit(quantity, other)!
   const number = formatNumber(fromSI(si, unit), digits)
   return unit.symbol ? `${number} ${unit.symbol}` : number
 }
