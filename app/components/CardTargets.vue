@@ -82,7 +82,7 @@ function release(result: Result, target: Target, targets: readonly Target[]) {
             :aria-label="`${result.label} is not for it for ${nameOf(t.component)}`"
             @click="release(result, t, targets)"
           >
-            not for it
+            remove
           </button>
         </li>
       </ul>

@@ -47,7 +47,7 @@ const reason = computed(() => (props.machine ? (sizes.decisions.reasons[props.no
       />
       <div class="min-w-0">
         <div class="mb-1 flex items-center border-b border-rule pb-1">
-          <h2 class="heading">Worked out</h2>
+          <h2 class="heading">Calculation</h2>
           <label v-if="hasTrade" class="ml-auto flex items-center gap-1.5 text-[13px] text-soft">
             <input v-model="tradeForm" type="checkbox" />with the constants of the trade
           </label>
@@ -65,6 +65,7 @@ const reason = computed(() => (props.machine ? (sizes.decisions.reasons[props.no
           :machine="machine"
           @value="emit('value', name, $event)"
         />
+        <CardAssessment v-if="card.assess" :node="node" />
         <CardTargets v-if="machine" :node="node" />
         <CardRun v-if="machine" :node="node" />
         <label v-if="machine" class="mt-3 block">
@@ -79,6 +80,7 @@ const reason = computed(() => (props.machine ? (sizes.decisions.reasons[props.no
           />
         </label>
         <CardCharts v-if="card.charts.length" :node="node" />
+        <CardWhatIf :node="node" />
         <p v-for="note in card.notes" :key="note" class="mt-3 text-[13px] text-soft">{{ note }}</p>
         <p class="mt-3 text-[13px] text-soft">Source: <MathText :text="card.source" />.</p>
       </div>

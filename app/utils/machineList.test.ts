@@ -29,7 +29,7 @@ describe('where each step stands', () => {
       run: 'done: 2 conditions',
     }))
   it.each([
-    [{ briefFilled: false }, 'brief', 'open: purpose missing'],
+    [{ briefFilled: false }, 'brief', 'open: not filled in'],
     [{ sheet: null }, 'sheet', 'open: being checked'],
     [{ sheet: { ...sheet, components: 0 } }, 'sheet', 'open: not drawn yet'],
     [{ sheet: { ...sheet, errors: 1, warnings: 2 } }, 'sheet', 'problem: 1 error, 2 warnings'],

@@ -78,7 +78,7 @@ export function stepStates({ briefFilled, sheet, lastRun }: MachineRow): StepSta
       : step('run', 'Run', 'open', 'of an earlier sheet')
   }
   return [
-    step('brief', 'Brief', briefFilled ? 'done' : 'open', briefFilled ? 'filled' : 'purpose missing'),
+    step('brief', 'Brief', briefFilled ? 'done' : 'open', briefFilled ? 'filled' : 'not filled in'),
     sheetState(),
     sizesState(),
     runState(),

@@ -133,6 +133,14 @@ export interface DemandVariables {
   readonly load: readonly string[]
 }
 
+/** A type of component against what is asked of it. */
+export interface Assessment {
+  readonly name: string
+  readonly fits: boolean
+  readonly against: readonly string[]
+  readonly for: readonly string[]
+}
+
 export interface Card {
   readonly id: string
   readonly title: string
@@ -150,6 +158,8 @@ export interface Card {
   readonly notes: readonly string[]
   /** Variables shown for each candidate of a series; those of other cards as `card.variable`. */
   readonly compare: readonly string[]
+  /** Types to choose from, with reasons. @param values SI, by variable */
+  assess?(values: Readonly<Record<string, number>>): readonly Assessment[]
   /** What the cycle of the machine reads from it. */
   readonly demand?: { readonly out: DemandVariables; readonly back: DemandVariables }
   /** The variable that is read first. */
@@ -288,7 +298,7 @@ type Description = Pick<
   Card,
   'id' | 'title' | 'group' | 'scope' | 'about' | 'source' | 'variables' | 'answer'
 > &
-  Partial<Pick<Card, 'applies' | 'warnings' | 'notes' | 'compare' | 'charts' | 'demand'>>
+  Partial<Pick<Card, 'applies' | 'warnings' | 'notes' | 'compare' | 'charts' | 'demand' | 'assess'>>
 
 /** A card. @throws Error where a formula reads a variable that is not before it, or a name is not there */
 export function card(description: Description): Card {

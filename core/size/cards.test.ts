@@ -20,6 +20,11 @@ describe.each(cards.map((card) => [card.id, card] as const))('card %s', (_id, ca
   it('links to what there is, and reads each of its inputs', () => {
     const read = new Set(entries(card).flatMap(([, v]) => (v.role === 'input' ? [] : v.formula.names)))
     for (const { when } of card.warnings) when.names.forEach((name) => read.add(name))
+    // what an assessment takes is read by it
+    const watched = new Proxy(evaluateCard(card, {}).values, {
+      get: (values, name) => (read.add(String(name)), values[String(name)]),
+    })
+    card.assess?.(watched)
     for (const [name, v] of entries(card)) {
       if (v.role !== 'input') continue
       expect(read.has(name), name).toBe(true)

@@ -72,7 +72,9 @@ describe('sizes beside a run', () => {
       expect(text).toContain('3 units')
       expect(text).toMatch(/\.$/)
     }
-    expect(reasonText({ cause: 'relieved', simulated: 2, component: 'V1' }, show)).toBe('2 units go over V1.')
+    expect(reasonText({ cause: 'relieved', simulated: 2, component: 'V1' }, show)).toBe(
+      '2 units goes over V1.',
+    )
     expect(reasonText({ cause: 'losses' }, show)).toContain('lines and valves')
   })
 })

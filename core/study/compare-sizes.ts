@@ -211,21 +211,21 @@ export function reasonText(reason: Reason, show: (si: number, quantity: Quantity
   const [is, was] = [show(simulated, quantity), show(assumed, quantity)]
   switch (reason.cause) {
     case 'load':
-      return `The load is ${is} at most in the run; ${was} were reckoned with.`
+      return `The load is at most ${is} in the run; ${was} was assumed.`
     case 'efficiency':
-      return `The pump delivers ${is} of its displacement; ${was} were assumed. It leaks less below its rated pressure.`
+      return `The pump delivers ${is} of its displacement; ${was} was assumed. It leaks less below its rated pressure.`
     case 'delivery':
-      return `The pumps deliver ${is} meanwhile; ${was} were reckoned with.`
+      return `The pumps deliver ${is} during this motion; ${was} was assumed.`
     case 'relieved':
-      return `${is} go over ${component}.`
+      return `${is} goes over ${component}.`
     case 'partFlow':
-      return `At most ${is} go through it; the value holds for its rated flow.`
+      return `At most ${is} goes through it; the value holds for its rated flow.`
     case 'pressure':
-      return `The pump line reaches ${is}; ${was} were reckoned with.`
+      return `The pump line reaches ${is}; ${was} was assumed.`
     case 'surge':
-      return `Under way it is usually ${is}; the rest comes from starting, stopping and the end of the stroke.`
+      return `During the motion it is usually ${is}; the peak comes from starting, stopping or the end of the stroke.`
     case 'backPressure':
-      return `Behind the piston stand ${is}; ${was} were assumed.`
+      return `The back pressure is ${is}; ${was} was assumed.`
     case 'losses':
       return 'Losses of the lines and valves on the sheet, and their leakage, differ from those assumed.'
   }

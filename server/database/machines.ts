@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { gunzipSync } from 'node:zlib'
 import { asc, eq } from 'drizzle-orm'
-import { emptyBrief, type Brief } from '../../core/size/brief/brief'
+import { emptyBrief, missingOf, type Brief } from '../../core/size/brief/brief'
+import { readBrief } from '../../core/size/brief/read'
 import type { Sheet } from '../../core/sheet/schema'
 import { writeSheetText } from '../../core/sheet/read'
 import { decodeRun } from '../../core/formats/run-file'
@@ -179,7 +180,7 @@ export function listMachines(store: Store): MachineRow[] {
           sheetRevision: first.revision,
           variants: own.length,
           updatedAt: Math.max(machine.updatedAt.getTime(), ...own.map((v) => v.updatedAt.getTime())),
-          briefFilled: (JSON.parse(machine.brief) as Brief).purpose !== '',
+          briefFilled: isFilled(machine.brief),
           sheet: known
             ? {
                 components: known.components,
@@ -202,6 +203,14 @@ export function listMachines(store: Store): MachineRow[] {
         },
       ]
     })
+}
+/** Whether a brief says all that sizing needs; one that does not read says nothing. */
+function isFilled(text: string): boolean {
+  try {
+    return missingOf(readBrief(JSON.parse(text))).length === 0
+  } catch {
+    return false
+  }
 }
 function grouped<T>(list: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>()

@@ -3,7 +3,7 @@ import { card, input, option, step, warning } from '../../card'
 /** What a cylinder does with the pump that was chosen, to be seen in a run. */
 export const cylinderResult = card({
   id: 'cylinder-result',
-  title: 'What comes out',
+  title: 'Resulting motion',
   group: 'cylinder',
   scope: 'motion',
   applies: { actuators: ['linear'] },

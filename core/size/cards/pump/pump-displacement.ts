@@ -1,4 +1,5 @@
-import { card, choice, input, step, trade, warning } from '../../card'
+import { assessPumps } from '../../pump-types'
+import { card, choice, input, option, step, trade, warning } from '../../card'
 
 /** Displacement of the pump from the flow of the cycle. */
 export const pumpDisplacement = card({
@@ -21,6 +22,24 @@ export const pumpDisplacement = card({
     hydromechanical: input('η_hm', 'Hydro-mechanical efficiency', 'share', '92 %', 0.2, 1),
     pressure: input('p', 'Highest pressure of the cycle', 'pressure', '150 bar', 0, 700e5, {
       from: 'working-pressure.highest',
+    }),
+    supply: option(
+      '',
+      'Its flow',
+      'ratio',
+      {
+        fixedPump: [0, 'is fixed'],
+        compensated: [1, 'follows the pressure'],
+        loadSensing: [1, 'follows the load'],
+      },
+      'fixedPump',
+      { from: 'brief.supply' },
+    ),
+    viscosity: input('ν', 'Viscosity at the coldest start', 'viscosity', '600 mm²/s', 1e-6, 1e-1, {
+      from: 'oil-viscosity.atStart',
+    }),
+    fineness: input('x', 'Fineness of the filter', 'length', '10 µm', 1e-6, 1e-3, {
+      from: 'filter-size.fineness',
     }),
     displacementNeeded: step(
       'V₀',
@@ -72,6 +91,8 @@ export const pumpDisplacement = card({
       'This pump does not deliver the greatest flow: the motions are slower than the brief asks for.',
     ),
   ],
+  assess: ({ pressure, displacement, speed, supply, viscosity, fineness }) =>
+    assessPumps({ pressure, displacement, speed, variable: supply === 1, viscosity, fineness }),
   compare: [
     'delivered',
     'faster',

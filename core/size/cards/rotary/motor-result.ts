@@ -3,7 +3,7 @@ import { card, input, option, step, warning } from '../../card'
 /** What a motor does with the pump that was chosen, to be seen in a run. */
 export const motorResult = card({
   id: 'motor-result',
-  title: 'What comes out',
+  title: 'Resulting motion',
   group: 'rotary',
   scope: 'motion',
   applies: { actuators: ['motor', 'winch'] },
