@@ -62,7 +62,7 @@ test('a brief of two motions, from empty to a cycle', async ({ page }) => {
 })
 
 test('motions go out to a table and come back from one', async ({ page }) => {
-  await openCopy(page, 'blade-press', 'Tabled', 'Brief', bladePress)
+  await openCopy(page, 'blade-press', 'Motions as a table', 'Brief', bladePress)
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Motions and cycle as a CSV file' }).click(),

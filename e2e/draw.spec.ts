@@ -261,7 +261,7 @@ test('writes a sheet file and reads it back; a bad one changes nothing', async (
   await page.getByTestId('import').setInputFiles({
     name: 'x.json',
     mimeType: 'application/json',
-    buffer: Buffer.from('{"format":"oar-bench-sheet","version":7}'),
+    buffer: Buffer.from('{"format":"oar-bench-sheet","version":99}'),
   })
   await expect(page.getByRole('alert')).toContainText('Nothing was changed')
   await expect(components(page)).toHaveCount(15)

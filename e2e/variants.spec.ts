@@ -19,7 +19,7 @@ test('variants of a machine: copied, renamed, drawn apart, deleted', async ({ pa
   await page.getByRole('button', { name: 'Open First variant' }).click()
   await expect(page.getByTestId('variants')).toContainText('1/2')
   await page.locator('[data-component="V1"]').click()
-  await expect(page.getByLabel('Setting', { exact: true })).toHaveValue('170 bar')
+  await expect(page.getByLabel('Setting', { exact: true })).toHaveValue('120 bar')
   // the address names the variant: it is there again after a reload
   await page.getByTestId('variants').click()
   await page.getByRole('button', { name: 'Open Lower relief' }).click()
