@@ -7,20 +7,16 @@ import type { Origin, SizedNode } from '@oar-bench/core/size/graph'
 
 const props = defineProps<{ node: SizedNode; machine: boolean }>()
 const emit = defineEmits<{ value: [variable: string, text: string | undefined]; card: [id: string] }>()
-const sheetDocument = useSheetDocument()
 const sizes = useMachineSizes()
 const { show } = useUnits()
 const inputs = Object.entries(props.node.card.variables).flatMap(([name, v]) =>
   v.role === 'input' ? [[name, v] as const] : [],
 )
 const results = Object.entries(props.node.card.variables).filter(([, v]) => v.role !== 'input')
-const solved = computed(() => (props.machine ? sizes.decisions.solved[props.node.id] : undefined))
-const given = (name: string): string =>
-  props.machine
-    ? (sizes.decisions.values[props.node.id]?.[name] ??
-      sheetDocument.brief.cardValues[props.node.id]?.[name] ??
-      '')
-    : (useFreeCards().value[props.node.id]?.[name] ?? '')
+/** Where what is typed goes: to the machine, or to the card by itself. */
+const target = props.machine ? sizes : useFreeCards()
+const solved = computed(() => target.solvedOf(props.node.id))
+const given = (name: string) => target.writtenOf(props.node.id, name)
 const shown = (name: string, v: InputVariable) => {
   const value = props.node.values[name]
   return value === undefined ? '' : show(value, v.quantity, 5)
@@ -58,7 +54,7 @@ function choose(wanted: string) {
   asking.value = { ...asking.value!, wanted, value: value === undefined ? '' : textOf(value, quantity) }
 }
 function solve() {
-  sizes.solve(props.node.id, asking.value!)
+  target.solve(props.node.id, asking.value!)
   asking.value = undefined
 }
 const lock = (name: string, v: InputVariable) =>
@@ -109,18 +105,18 @@ const lock = (name: string, v: InputVariable) =>
             <Undo2 :size="12" />take back
           </button>
           <button
-            v-else-if="machine && !v.options && node.values[name] !== undefined && solved?.unknown !== name"
+            v-else-if="!v.options && node.values[name] !== undefined && solved?.unknown !== name"
             class="inline-flex items-center gap-0.5 hover:text-accent"
             :aria-label="`${v.label}: lock`"
             @click="lock(name, v)"
           >
             <Lock :size="11" />lock
           </button>
-          <template v-if="machine && !v.options">
+          <template v-if="!v.options">
             <button
               v-if="solved?.unknown === name"
               class="hover:text-accent"
-              @click="sizes.solve(node.id, undefined)"
+              @click="target.solve(node.id, undefined)"
             >
               stop solving
             </button>

@@ -15,7 +15,9 @@ const props = defineProps<{
 const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 const options = computed<ApexOptions>(() => {
   const soft = props.dark ? '#a3b0b5' : '#56636b'
-  const palette = props.dark ? ['#6ac6cd', '#f0b35c', '#86cf9c'] : ['#0e5f6c', '#8a5200', '#2c6a3f']
+  const palette = props.dark
+    ? ['#6ac6cd', '#f0b35c', '#86cf9c', '#ff9d93', '#c3b5f2']
+    : ['#0e5f6c', '#8a5200', '#2c6a3f', '#a8201a', '#5b4a9c']
   const labels = {
     style: { colors: soft, fontSize: '12px' },
     formatter: (v: string | number) => formatNumber(Number(v), 3),

@@ -2,20 +2,18 @@
 /** The calculator of the machine: its cards on the left, one of them open beside; or any card by itself. */
 import { groups } from '@oar-bench/core/size/card'
 import { cards, findCard } from '@oar-bench/core/size/cards'
-import { freeCard, type SizedNode } from '@oar-bench/core/size/graph'
+import type { SizedNode } from '@oar-bench/core/size/graph'
 
 const sheetDocument = useSheetDocument()
 const sizes = useMachineSizes()
 const route = useRoute()
 const mode = ref<'machine' | 'calculator'>('machine')
-/** Values of cards by themselves, kept while the application is open. */
 const free = useFreeCards()
 const selected = ref('')
 const view = ref<'card' | 'settings' | 'report'>('card')
 
-const freeNodes = computed(() => cards.map((card) => freeCard(card, free.value[card.id] ?? {})))
 const nodes = computed<readonly SizedNode[]>(() =>
-  mode.value === 'machine' ? sizes.sizing.nodes : freeNodes.value,
+  mode.value === 'machine' ? sizes.sizing.nodes : free.nodes,
 )
 const node = computed(() => nodes.value.find((n) => n.id === selected.value) ?? nodes.value.at(0))
 /** Headings with their cards: motions one after the other, then the machine, each in the order of the work. */
@@ -40,13 +38,8 @@ function choose(id: string) {
   selected.value = id
   view.value = 'card'
 }
-function setValue(id: string, variable: string, text: string | undefined) {
-  if (mode.value === 'machine') return sizes.setValue(id, variable, text)
-  const own = { ...free.value[id] }
-  if (text?.trim()) own[variable] = text.trim()
-  else Reflect.deleteProperty(own, variable)
-  free.value = { ...free.value, [id]: own }
-}
+const setValue = (id: string, variable: string, text: string | undefined) =>
+  (mode.value === 'machine' ? sizes : free).setValue(id, variable, text)
 /** Cards that this machine does not show and that can be opened for it. */
 const more = computed(() => {
   const shown = new Set(sizes.sizing.nodes.map((n) => n.id))

@@ -3,7 +3,7 @@ import { acceptHMRUpdate, defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { SheetSizing } from '@oar-bench/core/sheet/schema'
 import { agreement, applyAll } from '@oar-bench/core/size/apply'
-import { sizeMachine, withSupply } from '@oar-bench/core/size/graph'
+import { sizeMachine, withSupply, type Solved } from '@oar-bench/core/size/graph'
 import { useSheetDocument } from './sheetDocument'
 
 export const useMachineSizes = defineStore('machineSizes', () => {
@@ -62,6 +62,10 @@ export const useMachineSizes = defineStore('machineSizes', () => {
       solved: { ...solved, [node]: { unknown, wanted } },
     })
   }
+  /** What a person gave for a variable, here or for all variants. */
+  const writtenOf = (node: string, variable: string): string =>
+    decisions.value.values[node]?.[variable] ?? sheetDocument.brief.cardValues[node]?.[variable] ?? ''
+  const solvedOf = (node: string): Solved | undefined => decisions.value.solved[node]
   const setReason = (node: string, reason: string) =>
     decide({ reasons: withEntry<string>(decisions.value.reasons, node, reason.trim() || undefined) })
   function open(node: string): void {
@@ -87,6 +91,8 @@ export const useMachineSizes = defineStore('machineSizes', () => {
     decide,
     setValue,
     solve,
+    writtenOf,
+    solvedOf,
     setReason,
     open,
     close,

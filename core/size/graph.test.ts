@@ -178,6 +178,11 @@ describe('a card by itself', () => {
     expect(node.values.bore).toBeCloseTo(0.125, 9)
     expect(node.origins.force).toEqual({ type: 'given' })
     expect(node.problems[0].variable).toBe('efficiency')
+    const { card } = sizeMachine(press).find('line-pressure')!
+    const solved = freeCard(card, { speed: '4 m/s', bore: '13 mm' }, { unknown: 'flow', wanted: 'speed' })
+    // 4 m/s through 13 mm
+    expect(solved.values.flow).toBeCloseTo((4 * Math.PI * 0.013 ** 2) / 4, 9)
+    expect(solved.origins.flow).toEqual({ type: 'solved' })
   })
 })
 

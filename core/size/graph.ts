@@ -204,7 +204,6 @@ export function sizeMachine(
   function evaluateSlot(slot: Slot): SizedNode {
     const { id, card, motion } = slot
     const written = { ...brief.cardValues[id], ...decisions.values[id] }
-    const solved = decisions.solved[id]
     const given: Record<string, number | undefined> = {}
     const origins: Record<string, Origin> = {}
     const missing: Record<string, string> = {}
@@ -234,38 +233,7 @@ export function sizeMachine(
       if (variable.required)
         missing[name] = isFound(found) ? `${variable.label} is not given.` : found.missing
     }
-    let otherSolutions: readonly number[] = []
-    if (solved) {
-      const wanted = given[solved.wanted]
-      if (wanted === undefined)
-        problems.push({ variable: solved.wanted, message: 'Give the value that is wanted.' })
-      else {
-        const solution = solveCard(
-          card,
-          given,
-          { name: solved.wanted, value: wanted },
-          solved.unknown,
-          series,
-        )
-        if ('message' in solution) problems.push({ variable: solved.unknown, message: solution.message })
-        else {
-          given[solved.unknown] = solution.value
-          otherSolutions = solution.others
-          origins[solved.unknown] = { type: 'solved' }
-          delete missing[solved.unknown]
-        }
-      }
-    }
-    const evaluation = evaluateCard(card, given, { series, missing })
-    return {
-      ...evaluation,
-      problems: [...problems, ...evaluation.problems],
-      id,
-      card,
-      motion,
-      origins,
-      otherSolutions,
-    }
+    return completed({ id, card, motion, given, origins, missing, problems }, decisions.solved[id], series)
   }
 
   /** What a machine gives an input: the first of its links that has a value. */
@@ -364,6 +332,50 @@ export function sizeMachine(
 
 type Reference = Readonly<Record<'out' | 'back', { speed?: number; load?: number }>>
 /** @param reference speed and load of the machine for which the card gives flow and pressure */
+export type Solved = SheetSizing['solved'][string]
+interface Prepared {
+  readonly id: string
+  readonly card: Card
+  readonly motion?: Motion
+  readonly given: Record<string, number | undefined>
+  readonly origins: Record<string, Origin>
+  readonly missing: Record<string, string>
+  readonly problems: { variable: string; message: string }[]
+}
+/** A node out of what it is given: what is unknown is solved for first. */
+function completed(
+  { id, card, motion, given, origins, missing, problems }: Prepared,
+  solved: Solved | undefined,
+  series?: SeriesSet,
+): SizedNode {
+  let otherSolutions: readonly number[] = []
+  if (solved) {
+    const { unknown, wanted: name } = solved
+    const value = given[name]
+    if (value === undefined) problems.push({ variable: name, message: 'Give the value that is wanted.' })
+    else {
+      const solution = solveCard(card, given, { name, value }, unknown, series)
+      if ('message' in solution) problems.push({ variable: unknown, message: solution.message })
+      else {
+        given[unknown] = solution.value
+        otherSolutions = solution.others
+        origins[unknown] = { type: 'solved' }
+        delete missing[unknown]
+      }
+    }
+  }
+  const evaluation = evaluateCard(card, given, { series, missing })
+  return {
+    ...evaluation,
+    problems: [...problems, ...evaluation.problems],
+    id,
+    card,
+    motion,
+    origins,
+    otherSolutions,
+  }
+}
+
 function demandOf({ card, values }: SizedNode, reference: Reference): Demand {
   return {
     flow(way, speed) {
@@ -407,6 +419,7 @@ function fromMotion(motion: Motion, name: string): Found {
 export function freeCard(
   card: Card,
   written: Readonly<Record<string, string>>,
+  solved?: Solved,
   series?: SeriesSet,
 ): SizedNode {
   const given: Record<string, number> = {}
@@ -423,15 +436,7 @@ export function freeCard(
       origins[name] = { type: 'given' }
     }
   }
-  const evaluation = evaluateCard(card, given, { series })
-  return {
-    ...evaluation,
-    problems: [...problems, ...evaluation.problems],
-    id: card.id,
-    card,
-    origins,
-    otherSolutions: [],
-  }
+  return completed({ id: card.id, card, given, origins, missing: {}, problems }, solved, series)
 }
 
 /** Every link that a card may write, for the test that all of them lead somewhere. */

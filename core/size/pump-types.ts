@@ -51,7 +51,7 @@ export const pumpTypes: readonly PumpType[] = [
     viscosity: 2000 * mm2,
     noise: 1,
     price: 3,
-    remark: 'very quiet, little pulsation',
+    remark: 'little pulsation',
   },
   {
     name: 'Vane pump, fixed',
@@ -64,7 +64,7 @@ export const pumpTypes: readonly PumpType[] = [
     viscosity: 860 * mm2,
     noise: 1,
     price: 2,
-    remark: 'quiet; cartridges are exchanged in place',
+    remark: 'its cartridge is exchanged in place',
   },
   {
     name: 'Vane pump, variable',
@@ -77,7 +77,7 @@ export const pumpTypes: readonly PumpType[] = [
     viscosity: 800 * mm2,
     noise: 1,
     price: 3,
-    remark: 'quiet, for machine tools',
+    remark: 'for machine tools',
   },
   {
     name: 'Axial piston pump, fixed',

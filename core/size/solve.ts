@@ -133,7 +133,17 @@ export function solveCard(
   if (high - low <= 1e-9 * Math.max(Math.abs(low), Math.abs(high)))
     return { message: `${target.label} does not depend on ${variable.label.toLowerCase()}.` }
   const show = (si: number) => showQuantity(si, target.quantity, 'metric')
+  const sizes = [...only].filter(
+    (name) =>
+      card.variables[name].role === 'choice' &&
+      name !== wanted.name &&
+      rest[name] === undefined &&
+      dependencies(card, name, rest).has(unknown),
+  )
+  const following = sizes.length
+    ? ` The ${sizes.map((name) => card.variables[name].label.toLowerCase()).join(' and the ')} follows: give it, to solve with it as it is.`
+    : ''
   return {
-    message: `No ${variable.label.toLowerCase()} gives this ${target.label.toLowerCase()}: ${rangeMessage(variable)} There it lies between ${show(low)} and ${show(high)}.`,
+    message: `No ${variable.label.toLowerCase()} gives this ${target.label.toLowerCase()}: ${rangeMessage(variable)} There it lies between ${show(low)} and ${show(high)}.${following}`,
   }
 }

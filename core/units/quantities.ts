@@ -102,6 +102,7 @@ const definitions = {
   length: {
     label: 'length',
     shown: { metric: 'mm', us: 'in' },
+    small: { below: 5e-5, symbol: 'µm' },
     large: { from: 10, symbol: { metric: 'm', us: 'ft' } },
     finest: 5e-5,
     units: [

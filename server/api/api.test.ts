@@ -1,10 +1,11 @@
 /** The routes over real requests. */
 import { gzipSync } from 'node:zlib'
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { circuit, powerUnit, powerUnitPipes, runSheet, timed } from '../../core/testing'
 import { encodeRun } from '../../core/formats/run-file'
 import { emptySheet, type Sheet } from '../../core/sheet/schema'
+import { machines } from '../database/schema'
 import { routes } from '../security/routes'
 import { routeFiles, routeOf, testServer, type TestServer } from '../testing/testServer'
 import { useStore } from '../utils/store'
@@ -64,6 +65,35 @@ describe('saving a sheet', () => {
     expect(
       (await server.ask('PUT', '/api/machines/none/brief', { body: { revision: 1, brief } })).status,
     ).toBe(404)
+  })
+})
+
+describe('a brief of version 1', () => {
+  const first = {
+    purpose: 'press',
+    never: '',
+    onLoss: 'holds',
+    values: { stroke: '700 mm', pressForce: '80 kN' },
+  }
+  it('that a tab of an older program saves is taken in the present form', async () => {
+    const { id } = await newMachine()
+    const body = { revision: 1, brief: first }
+    expect((await server.ask('PUT', `/api/machines/${id}/brief`, { body })).status).toBe(200)
+    const { brief } = (await server.ask('GET', `/api/machines/${id}`)).json()
+    expect(brief).toMatchObject({ version: 2, purpose: 'press', onLoss: 'holds' })
+    expect(brief.motions[0].values).toMatchObject({ stroke: '700 mm', workForce: '80 kN' })
+  })
+  it('that was kept before is read in the present form', async () => {
+    const { id } = await newMachine()
+    useStore()
+      .update(machines)
+      .set({ brief: JSON.stringify(first) })
+      .where(eq(machines.id, id))
+      .run()
+    const { brief } = (await server.ask('GET', `/api/machines/${id}`)).json()
+    expect(brief.motions).toHaveLength(1)
+    const [row] = (await server.ask('GET', '/api/machines')).json().filter((m: { id: string }) => m.id === id)
+    expect(row.briefFilled).toBe(true)
   })
 })
 

@@ -104,6 +104,21 @@ describe('a workspace', () => {
 
   const list = (machine: object) =>
     JSON.stringify({ format: 'oar-bench-workspace', version: 1, machines: [machine] })
+  it('of an older program is taken with its briefs in the present form', async () => {
+    const store = newStore()
+    const variants = [{ name: 'One', sheet: 'one.json' }]
+    const brief = { purpose: 'lift', values: { stroke: '1200 mm' } }
+    const bytes = zipSync({
+      'workspace.json': strToU8(list({ name: 'Old', brief, variants })),
+      'one.json': strToU8(JSON.stringify({ ...emptySheet('Old'), version: 6, sizing: undefined })),
+    })
+    expect(await importBytes(store, bytes)).toBe(1)
+    const [machine] = store.select().from(machines).all()
+    expect(JSON.parse(machine.brief)).toMatchObject({
+      version: 2,
+      motions: [{ values: { stroke: '1200 mm' } }],
+    })
+  })
   const refusals: [string, () => Uint8Array, RegExp][] = [
     ['nothing', () => new Uint8Array(), /nothing in it/],
     ['what is no archive', () => strToU8('hello'), /not an archive/],
