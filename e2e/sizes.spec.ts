@@ -22,6 +22,10 @@ test('sizes from the brief, with the numbers put in, and hands over to the sheet
   await step(page, 'Sizes')
   await nav.getByRole('button', { name: 'Apply all to the sheet' }).click()
   await expect(nav).toContainText('11 of 11 values')
+  await nav.getByTestId('nav-line-return').click()
+  await page.getByTestId('apply-lines-return').click()
+  await expect(page.getByTestId('card-line-return').getByTestId('targets')).toContainText('wide enough')
+  await page.getByRole('button', { name: 'Undo' }).click()
   // undo takes the sizes back with the sheet
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(nav.getByRole('button', { name: 'Apply all to the sheet' })).toBeVisible()

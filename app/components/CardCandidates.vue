@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Sizes of a series side by side, and what each does on this machine. */
-import { candidatesOf, textOf } from '@oar-bench/core/size/candidates'
+import { candidatesOf } from '@oar-bench/core/size/candidates'
+import { textOf } from '@oar-bench/core/size/text'
 import type { ChoiceVariable } from '@oar-bench/core/size/card'
 import type { SizedNode } from '@oar-bench/core/size/graph'
 import { standardSeries } from '@oar-bench/core/size/series'

@@ -2,7 +2,7 @@
 /** What a card is given, and from where; each value can be given by hand, or solved for. */
 import { Lock, Undo2 } from 'lucide-vue-next'
 import type { InputVariable } from '@oar-bench/core/size/card'
-import { textOf } from '@oar-bench/core/size/candidates'
+import { textOf } from '@oar-bench/core/size/text'
 import type { Origin, SizedNode } from '@oar-bench/core/size/graph'
 
 const props = defineProps<{ node: SizedNode; machine: boolean }>()

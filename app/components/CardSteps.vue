@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Every result with its formula, the numbers put in, and its value. */
 import { Pencil, TriangleAlert, Undo2 } from 'lucide-vue-next'
-import { textOf } from '@oar-bench/core/size/candidates'
+import { textOf } from '@oar-bench/core/size/text'
 import type { ChoiceVariable, StepVariable } from '@oar-bench/core/size/card'
 import type { SizedNode } from '@oar-bench/core/size/graph'
 import { standardSeries } from '@oar-bench/core/size/series'

@@ -12,6 +12,7 @@ import {
   type Target,
 } from '@oar-bench/core/size/apply'
 import type { SizedNode } from '@oar-bench/core/size/graph'
+import { applyBore, boreOf, lineServices, pipesFor, wideEnough } from '@oar-bench/core/size/lines'
 
 const props = defineProps<{ node: SizedNode }>()
 const sheetDocument = useSheetDocument()
@@ -22,6 +23,27 @@ const rows = computed(() =>
     result,
     targets: targetsOf(sheetDocument.sheet, sizes.brief, result),
   })),
+)
+/** Bores of this card, with the lines that take them. */
+const lines = computed(() =>
+  Object.entries(props.node.card.variables).flatMap(([name, v]) => {
+    const bore = props.node.values[name]
+    if (v.role !== 'choice' || !v.service || bore === undefined) return []
+    const pipes = pipesFor(sheetDocument.sheet, v.service)
+    const bores = pipes.map((p) => boreOf(p) ?? 0)
+    return [
+      {
+        name,
+        label: v.label,
+        service: v.service,
+        bore,
+        count: pipes.length,
+        narrowest: Math.min(...bores),
+        widest: Math.max(...bores),
+        enough: wideEnough(pipes, Math.min(bore, v.formula.evaluate(props.node.values))),
+      },
+    ]
+  }),
 )
 /** Applies a result to a component, which is then the one that it is meant for. */
 function apply(result: Result, target: Target, targets: readonly Target[]) {
@@ -46,8 +68,34 @@ function release(result: Result, target: Target, targets: readonly Target[]) {
 </script>
 
 <template>
-  <section v-if="rows.length" class="mt-4" data-testid="targets">
+  <section v-if="rows.length || lines.length" class="mt-4" data-testid="targets">
     <h2 class="heading mb-1 border-b border-rule pb-1">On the sheet</h2>
+    <div v-for="line in lines" :key="line.name" class="py-1 text-[13px]">
+      <p class="text-soft">
+        {{ line.label }}, {{ show(line.bore, 'length') }}:
+        <template v-if="!line.count">the sheet has no {{ lineServices[line.service] }} yet.</template>
+        <template v-else
+          >{{ line.count }} {{ lineServices[line.service] }}, {{ show(line.narrowest, 'length')
+          }}<template v-if="line.widest > line.narrowest">
+            to {{ show(line.widest, 'length') }}</template
+          ></template
+        >
+      </p>
+      <template v-if="line.count">
+        <span v-if="line.enough" class="flex items-center gap-1 text-good">
+          <Check :size="15" aria-hidden="true" />wide enough
+        </span>
+        <button
+          v-else
+          class="button !text-[13px]"
+          :data-testid="`apply-lines-${line.service}`"
+          @click="sheetDocument.apply(applyBore(sheetDocument.sheet, line.service, line.bore))"
+        >
+          <ArrowRight :size="14" aria-hidden="true" />all {{ lineServices[line.service] }} →
+          {{ show(line.bore, 'length') }}
+        </button>
+      </template>
+    </div>
     <div v-for="{ result, targets } in rows" :key="result.variable" class="py-1">
       <p class="text-[13px] text-soft">
         {{ result.label }}, {{ show(result.value, result.quantity) }}

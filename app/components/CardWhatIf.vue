@@ -2,7 +2,7 @@
 /** What if: a result over one or two inputs, and its spread when the inputs are not exact. */
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
 import { ChevronRight } from 'lucide-vue-next'
-import { textOf } from '@oar-bench/core/size/candidates'
+import { textOf } from '@oar-bench/core/size/text'
 import type { SizedNode } from '@oar-bench/core/size/graph'
 import { numericInputs, spreadOf, sweep, type Range } from '@oar-bench/core/size/what-if'
 import { parseQuantity } from '@oar-bench/core/units/text'

@@ -1,13 +1,12 @@
 /** Sizes of a series side by side: the one that is chosen and its neighbours, and what each does on this machine. */
 import type { SheetSizing } from '../sheet/schema'
 import type { Quantity } from '../units/quantities'
-import { shownUnit } from '../units/quantities'
-import { quantityText } from '../units/text'
 import type { Brief } from './brief/brief'
 import type { ChoiceVariable } from './card'
 import { evaluateCard } from './evaluate'
 import { nodeId, sizeMachine, type SizedNode, type Sizing } from './graph'
 import { aroundInSeries, standardSeries, type SeriesSet } from './series'
+import { textOf } from './text'
 
 export interface Candidate {
   readonly value: number
@@ -24,10 +23,6 @@ export interface Candidates {
   readonly columns: readonly { readonly label: string; readonly quantity: Quantity }[]
   readonly rows: readonly Candidate[]
 }
-
-/** Text of a value, as a sheet keeps it. */
-export const textOf = (value: number, quantity: Quantity): string =>
-  quantityText(value, quantity, shownUnit(quantity, 'metric').symbol)
 
 /** What a card compares: its own variables, and those of other cards of the machine. */
 function columnsOf(node: SizedNode, sizing: Sizing | undefined) {

@@ -7,6 +7,7 @@ import type { Measured, SizingResult } from '../catalogue/kind'
 import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
 import { formula, type Formula } from './formula'
+import type { LineService } from './lines'
 import type { SeriesName } from './series'
 
 /** What happens at a pressure: something moves, works, switches, limits, or may not see more. */
@@ -67,6 +68,8 @@ export interface ChoiceVariable extends VariableBase {
   readonly rounding: 'up' | 'down'
   /** A rating: what is larger than needed does as well. */
   readonly atLeast: boolean
+  /** It is the bore of these lines. */
+  readonly service?: LineService
   readonly sized?: SizingResult
 }
 export type Variable = InputVariable | StepVariable | ChoiceVariable
@@ -241,7 +244,7 @@ export const step = (
   options: StepOptions = {},
 ): StepVariable => ({ role: 'step', symbol, label, quantity, formula: formula(text), ...options })
 
-type ChoiceOptions = Pick<ChoiceVariable, 'note' | 'sized' | 'ruler'> & {
+type ChoiceOptions = Pick<ChoiceVariable, 'note' | 'sized' | 'ruler' | 'service'> & {
   readonly rounding?: 'up' | 'down'
   readonly atLeast?: true
 }

@@ -27,7 +27,10 @@ export const linePressure = card({
     boreNeeded: step('d₀', 'Bore needed', 'length', 'sqrt(4 * flow / (pi * velocity))', {
       trade: trade('sqrt(0.4085 * flow / velocity)', 'in', { flow: 'gpm', velocity: 'ft/s' }),
     }),
-    bore: choice('d', 'Bore of the tube', 'length', 'pipeBores', 'boreNeeded'),
+    bore: choice('d', 'Bore of the tube', 'length', 'pipeBores', 'boreNeeded', {
+      service: 'pressure',
+      atLeast: true,
+    }),
     hose: choice('d_h', 'Hose', 'length', 'hoseBores', 'boreNeeded'),
     speed: step('v', 'Velocity in the tube', 'speed', '4 * flow / (pi * bore^2)', {
       trade: trade('0.4085 * flow / bore^2', 'ft/s', { flow: 'gpm', bore: 'in' }),

@@ -41,7 +41,10 @@ export const pumpInlet = card({
     boreNeeded: step('d₀', 'Bore needed', 'length', 'sqrt(4 * flow / (pi * velocity))', {
       trade: trade('sqrt(0.4085 * flow / velocity)', 'in', { flow: 'gpm', velocity: 'ft/s' }),
     }),
-    bore: choice('d', 'Bore of the inlet', 'length', 'pipeBores', 'boreNeeded'),
+    bore: choice('d', 'Bore of the inlet', 'length', 'pipeBores', 'boreNeeded', {
+      service: 'suction',
+      atLeast: true,
+    }),
     atmosphere: step(
       'p_a',
       'Pressure of the air',

@@ -1,0 +1,7 @@
+/** Values as a sheet or a brief keeps them. */
+import { shownUnit, type Quantity } from '../units/quantities'
+import { quantityText } from '../units/text'
+
+/** Text of a value in the usual metric unit. @param value SI */
+export const textOf = (value: number, quantity: Quantity): string =>
+  quantityText(value, quantity, shownUnit(quantity, 'metric').symbol)
