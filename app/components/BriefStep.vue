@@ -3,6 +3,10 @@
 import { ShieldAlert } from 'lucide-vue-next'
 
 const sheetDocument = useSheetDocument()
+useUndoKeys(
+  () => sheetDocument.undoBrief(),
+  () => sheetDocument.redoBrief(),
+)
 const selected = ref('')
 const motion = computed(
   () => sheetDocument.brief.motions.find((m) => m.id === selected.value) ?? sheetDocument.brief.motions.at(0),

@@ -8,6 +8,10 @@ const sheetDocument = useSheetDocument()
 const sizes = useMachineSizes()
 const route = useRoute()
 const mode = ref<'machine' | 'calculator'>('machine')
+useUndoKeys(
+  () => sheetDocument.undo(),
+  () => sheetDocument.redo(),
+)
 const free = useFreeCards()
 const selected = ref('')
 const view = ref<'card' | 'settings' | 'report'>('card')

@@ -263,6 +263,12 @@ describe('accumulators', () => {
       size('accumulator-volume', { low: '200 bar', high: '350 bar', fetching: '1', gas }).values.fetched
     expect(at('real')).toBeLessThan(at('ideal'))
   })
+  it('oil in it: none below the precharge, p · V constant above', () => {
+    const at = (looked: string) => size('accumulator-volume', { looked, air: '1 bar', low: '99 bar' }).values
+    expect(at('50 bar').content).toBe(0)
+    const { content, volume } = at('179 bar')
+    expect(content / volume).toBeCloseTo(1 - 90 / 180, 9)
+  })
   it('most starts come at half the flow of the pump', () => {
     const { values } = size('accumulator-cycle', {})
     const starts = (q: number) =>

@@ -40,6 +40,9 @@ export const accumulatorVolume = card({
     ),
     temperature: input('ϑ', 'Gas temperature', 'temperature', '20 °C', 233.15, 353.15),
     air: input('p_a', 'Pressure of the air', 'pressure', '1.01325 bar', 0.5e5, 1.1e5),
+    looked: input('p', 'Pressure that is looked at', 'pressure', '130 bar', 0, 1000e5, {
+      from: 'brief.maximumPressure',
+    }),
     precharge: step('p₀', 'Precharge', 'pressure', 'share * (low + air) - air', {
       sized: 'precharge',
       ruler: 'setting',
@@ -65,6 +68,12 @@ export const accumulatorVolume = card({
       atLeast: true,
     }),
     gives: step('ΔV₁', 'Oil that this one gives', 'volume', 'volume * fetched'),
+    content: step(
+      'V_o',
+      'Oil in it at this pressure, charged slowly',
+      'volume',
+      'looked <= precharge ? 0 : volume * (1 - ((precharge + air) / (looked + air))^(1 / charging))',
+    ),
     ratio: step('r', 'Highest pressure to precharge', 'ratio', '(high + air) / (precharge + air)'),
     energy: step(
       'E',
@@ -91,5 +100,8 @@ export const accumulatorVolume = card({
     'An accumulator is a pressure vessel: rules for pressure vessels and local codes hold. Shut it off and relieve it before any work; oil that is trapped stays under pressure when the machine is off.',
   ],
   compare: ['gives', 'ratio', 'energy'],
-  charts: [chart('Oil over the lowest pressure', 'low', 'high / 4', 'high', ['gives'], ['oil'])],
+  charts: [
+    chart('Oil in it over pressure', 'looked', '0', 'high * 1.1', ['content']),
+    chart('Oil that it gives over the lowest pressure', 'low', 'high / 4', 'high', ['gives'], ['oil']),
+  ],
 })
