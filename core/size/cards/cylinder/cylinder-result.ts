@@ -1,4 +1,5 @@
-import { card, input, option, step, warning } from '../../card'
+import { card, input, step, warning } from '../../card'
+import { supplyInput } from '../../common-inputs'
 
 /** What a cylinder does with the pump that was chosen, to be seen in a run. */
 export const cylinderResult = card({
@@ -11,21 +12,7 @@ export const cylinderResult = card({
   source: 'continuity and balance of forces at the piston',
   answer: 'speedOut',
   variables: {
-    supply: option(
-      '',
-      'Supplied by',
-      'ratio',
-      {
-        fixedPump: [0, 'a fixed pump'],
-        highLow: [1, 'a high–low pump'],
-        compensated: [2, 'a pressure-compensated pump'],
-        loadSensing: [3, 'a load-sensing pump'],
-        closedCircuit: [4, 'a closed circuit'],
-        accumulator: [5, 'an accumulator'],
-      },
-      'fixedPump',
-      { from: 'brief.supply', note: 'a fixed pump sets the speed, else the valve does' },
-    ),
+    supply: supplyInput('a fixed pump sets the speed, else the valve does'),
     delivered: input('Q', 'Flow of the pump', 'flow', '34.5 L/min', 0, 1, {
       from: ['pump-displacement.delivered', 'high-low-pump.delivered'],
     }),

@@ -1,4 +1,5 @@
-import { card, choice, input, step, trade } from '../../card'
+import { card, input } from '../../card'
+import { boreVariables } from '../../common-inputs'
 
 /** Bore of the case and drain line by velocity. */
 export const lineDrain = card({
@@ -15,20 +16,7 @@ export const lineDrain = card({
       from: ['sum:motor-displacement.caseFlow'],
       required: true,
     }),
-    velocity: input('v₀', 'Velocity that is allowed', 'speed', '1 m/s', 0.05, 15, {
-      note: 'below 1 m/s, so that no pressure stands in the case',
-    }),
-    boreNeeded: step('d₀', 'Bore needed', 'length', 'sqrt(4 * flow / (pi * velocity))', {
-      trade: trade('sqrt(0.4085 * flow / velocity)', 'in', { flow: 'gpm', velocity: 'ft/s' }),
-    }),
-    bore: choice('d', 'Bore of the tube', 'length', 'pipeBores', 'boreNeeded', {
-      service: 'drain',
-      atLeast: true,
-    }),
-    hose: choice('d_h', 'Hose', 'length', 'hoseBores', 'boreNeeded'),
-    speed: step('v', 'Velocity in the tube', 'speed', '4 * flow / (pi * bore^2)', {
-      trade: trade('0.4085 * flow / bore^2', 'ft/s', { flow: 'gpm', bore: 'in' }),
-    }),
+    ...boreVariables('1 m/s', 'below 1 m/s, so that no pressure stands in the case', 'drain'),
   },
   compare: ['speed', 'line-loss.loss'],
 })

@@ -1,4 +1,5 @@
 import { card, chart, input, step } from '../../card'
+import { viscosityInputs } from '../../common-inputs'
 
 /** Pressure loss of a line, laminar or turbulent, with fittings. */
 export const lineLoss = card({
@@ -23,12 +24,7 @@ export const lineLoss = card({
     temperature: input('ϑ', 'Oil temperature', 'temperature', '45 °C', 233.15, 393.15, {
       from: 'brief.oilTemperature',
     }),
-    viscosity40: input('ν₄₀', 'Viscosity at 40 °C', 'viscosity', '46 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity40',
-    }),
-    viscosity100: input('ν₁₀₀', 'Viscosity at 100 °C', 'viscosity', '6.8 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity100',
-    }),
+    ...viscosityInputs,
     density: input('ρ', 'Density', 'density', '870 kg/m³', 500, 1500),
     viscosity: step('ν', 'Viscosity', 'viscosity', 'viscosity(temperature, viscosity40, viscosity100)', {
       source: 'ASTM D341',

@@ -1,4 +1,5 @@
-import { card, choice, input, step, trade } from '../../card'
+import { card, input } from '../../card'
+import { boreVariables } from '../../common-inputs'
 
 /** Bore of the pressure line by velocity. */
 export const linePressure = card({
@@ -21,20 +22,7 @@ export const linePressure = card({
       ],
       required: true,
     }),
-    velocity: input('v₀', 'Velocity that is allowed', 'speed', '5 m/s', 0.05, 15, {
-      note: 'to 100 bar 4 m/s, to 200 bar 5, above it 6',
-    }),
-    boreNeeded: step('d₀', 'Bore needed', 'length', 'sqrt(4 * flow / (pi * velocity))', {
-      trade: trade('sqrt(0.4085 * flow / velocity)', 'in', { flow: 'gpm', velocity: 'ft/s' }),
-    }),
-    bore: choice('d', 'Bore of the tube', 'length', 'pipeBores', 'boreNeeded', {
-      service: 'pressure',
-      atLeast: true,
-    }),
-    hose: choice('d_h', 'Hose', 'length', 'hoseBores', 'boreNeeded'),
-    speed: step('v', 'Velocity in the tube', 'speed', '4 * flow / (pi * bore^2)', {
-      trade: trade('0.4085 * flow / bore^2', 'ft/s', { flow: 'gpm', bore: 'in' }),
-    }),
+    ...boreVariables('5 m/s', 'to 100 bar 4 m/s, to 200 bar 5, above it 6', 'pressure'),
   },
   compare: ['speed', 'line-loss.loss'],
 })

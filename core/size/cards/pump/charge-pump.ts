@@ -1,4 +1,5 @@
 import { card, choice, input, option, step, warning } from '../../card'
+import { viscosityInputs } from '../../common-inputs'
 
 /** Charge pump of a closed circuit. */
 export const chargePump = card({
@@ -21,12 +22,7 @@ export const chargePump = card({
     leakage: input('q', 'Case leakage of pump and motor, new, at 46 mm²/s', 'flow', '2 L/min', 0, 0.1, {
       from: 'max:motor-displacement.caseFlow',
     }),
-    viscosity40: input('ν₄₀', 'Viscosity at 40 °C', 'viscosity', '46 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity40',
-    }),
-    viscosity100: input('ν₁₀₀', 'Viscosity at 100 °C', 'viscosity', '6.8 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity100',
-    }),
+    ...viscosityInputs,
     temperature: input('ϑ', 'Oil temperature, hottest', 'temperature', '70 °C', 273.15, 393.15),
     wear: input('k_w', 'Leakage when worn, against new', 'ratio', '2', 1, 10),
     flushing: input('Q_f', 'Flushing flow', 'flow', '0 L/min', 0, 0.1),

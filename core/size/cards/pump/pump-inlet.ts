@@ -1,4 +1,5 @@
 import { card, chart, choice, input, step, trade, warning } from '../../card'
+import { viscosityInputs } from '../../common-inputs'
 
 /** Pressure at the inlet of the pump when it starts cold and high up. */
 export const pumpInlet = card({
@@ -27,12 +28,7 @@ export const pumpInlet = card({
     temperature: input('ϑ', 'Coldest start', 'temperature', '0 °C', 213.15, 363.15, {
       from: 'brief.ambientMin',
     }),
-    viscosity40: input('ν₄₀', 'Viscosity at 40 °C', 'viscosity', '46 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity40',
-    }),
-    viscosity100: input('ν₁₀₀', 'Viscosity at 100 °C', 'viscosity', '6.8 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity100',
-    }),
+    ...viscosityInputs,
     density: input('ρ', 'Density', 'density', '870 kg/m³', 500, 1500),
     lowest: input('p_min', 'Lowest absolute inlet pressure of the pump', 'pressure', '0.8 bar', 0.1e5, 2e5, {
       note: 'gear 0.8, vane 0.85, piston 0.9 bar or more',

@@ -1,4 +1,5 @@
 import { card, choice, input, option, step, warning } from '../../card'
+import { viscosityInputs } from '../../common-inputs'
 
 /** Filter size and fineness from a target cleanliness. */
 export const filterSize = card({
@@ -31,12 +32,7 @@ export const filterSize = card({
     }),
     bypass: input('p_b', 'Bypass opens', 'pressure', '2.5 bar', 0.1e5, 20e5),
     clean: input('k', 'Share of it for the clean element, cold', 'share', '30 %', 0.05, 0.9),
-    viscosity40: input('ν₄₀', 'Viscosity at 40 °C', 'viscosity', '46 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity40',
-    }),
-    viscosity100: input('ν₁₀₀', 'Viscosity at 100 °C', 'viscosity', '6.8 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity100',
-    }),
+    ...viscosityInputs,
     temperature: input('ϑ', 'Oil temperature', 'temperature', '20 °C', 233.15, 393.15),
     ratedDrop: input('Δp_r', 'Drop at rated flow and 46 mm²/s', 'pressure', '0.5 bar', 0.01e5, 20e5),
     fineness: choice('x₁', 'Fineness, β = 200', 'length', 'filterRatings', 'target', { rounding: 'down' }),

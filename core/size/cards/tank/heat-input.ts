@@ -1,4 +1,5 @@
-import { card, input, option, step } from '../../card'
+import { card, input, step } from '../../card'
+import { supplyInput } from '../../common-inputs'
 
 /** Mean power at the shaft and at the actuators over the cycle. */
 export const heatInput = card({
@@ -13,21 +14,7 @@ export const heatInput = card({
     'a fixed pump gives its flow all the time; a variable one what is asked for, at a pressure above it',
   answer: 'lost',
   variables: {
-    supply: option(
-      '',
-      'Supplied by',
-      'ratio',
-      {
-        fixedPump: [0, 'a fixed pump'],
-        highLow: [1, 'a high–low pump'],
-        compensated: [2, 'a pressure-compensated pump'],
-        loadSensing: [3, 'a load-sensing pump'],
-        closedCircuit: [4, 'a closed circuit'],
-        accumulator: [5, 'an accumulator'],
-      },
-      'fixedPump',
-      { from: 'brief.supply' },
-    ),
+    supply: supplyInput(),
     flow: input('Q', 'Flow of the pump', 'flow', '35 L/min', 0, 1, {
       from: [
         'pump-displacement.delivered',

@@ -1,4 +1,5 @@
 import { card, chart, input, step, warning } from '../../card'
+import { viscosityInputs } from '../../common-inputs'
 
 /** Viscosity over temperature against what the components allow. */
 export const oilViscosity = card({
@@ -11,12 +12,7 @@ export const oilViscosity = card({
   source: 'Walther equation, ASTM D341',
   answer: 'working',
   variables: {
-    viscosity40: input('ν₄₀', 'Viscosity at 40 °C', 'viscosity', '46 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity40',
-    }),
-    viscosity100: input('ν₁₀₀', 'Viscosity at 100 °C', 'viscosity', '6.8 mm²/s', 1e-6, 1e-3, {
-      from: 'brief.viscosity100',
-    }),
+    ...viscosityInputs,
     coldest: input('ϑ₀', 'Coldest start', 'temperature', '0 °C', 213.15, 353.15, {
       from: 'brief.ambientMin',
     }),

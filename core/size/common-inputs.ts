@@ -1,0 +1,44 @@
+/** Inputs that several cards share. */
+import { choice, input, option, step, trade } from './card'
+import type { LineService } from './lines'
+
+/** How the machine is supplied: 0 and 1 are fixed pumps, which set the speed of what they drive. */
+export const supplyInput = (note?: string) =>
+  option(
+    '',
+    'Supplied by',
+    'ratio',
+    {
+      fixedPump: [0, 'a fixed pump'],
+      highLow: [1, 'a high–low pump'],
+      compensated: [2, 'a pressure-compensated pump'],
+      loadSensing: [3, 'a load-sensing pump'],
+      closedCircuit: [4, 'a closed circuit'],
+      accumulator: [5, 'an accumulator'],
+    },
+    'fixedPump',
+    { from: 'brief.supply', note },
+  )
+
+/** Viscosity of the oil at its two reference temperatures. */
+export const viscosityInputs = {
+  viscosity40: input('ν₄₀', 'Viscosity at 40 °C', 'viscosity', '46 mm²/s', 1e-6, 1e-3, {
+    from: 'brief.viscosity40',
+  }),
+  viscosity100: input('ν₁₀₀', 'Viscosity at 100 °C', 'viscosity', '6.8 mm²/s', 1e-6, 1e-3, {
+    from: 'brief.viscosity100',
+  }),
+}
+
+/** Bore of tube and hose for a velocity: what the cards of lines have after their flow. */
+export const boreVariables = (velocity: string, note: string, service: LineService) => ({
+  velocity: input('v₀', 'Velocity that is allowed', 'speed', velocity, 0.05, 15, { note }),
+  boreNeeded: step('d₀', 'Bore needed', 'length', 'sqrt(4 * flow / (pi * velocity))', {
+    trade: trade('sqrt(0.4085 * flow / velocity)', 'in', { flow: 'gpm', velocity: 'ft/s' }),
+  }),
+  bore: choice('d', 'Bore of the tube', 'length', 'pipeBores', 'boreNeeded', { service, atLeast: true }),
+  hose: choice('d_h', 'Hose', 'length', 'hoseBores', 'boreNeeded'),
+  speed: step('v', 'Velocity in the tube', 'speed', '4 * flow / (pi * bore^2)', {
+    trade: trade('0.4085 * flow / bore^2', 'ft/s', { flow: 'gpm', bore: 'in' }),
+  }),
+})
