@@ -2,6 +2,7 @@
 /** What a card is given, and from where; each value can be given by hand, or solved for. */
 import { Lock, Undo2 } from 'lucide-vue-next'
 import type { InputVariable } from '@oar-bench/core/size/card'
+import { originText } from '@oar-bench/core/size/report'
 import { textOf } from '@oar-bench/core/size/text'
 import type { Origin, SizedNode } from '@oar-bench/core/size/graph'
 
@@ -29,16 +30,7 @@ const optionLabels = (v: InputVariable) =>
 const origin = (name: string): Origin => props.node.origins[name] ?? { type: 'default' }
 const problemOf = (name: string) => props.node.problems.find((p) => p.variable === name)?.message
 const warningsOf = (name: string) => props.node.warnings.filter((w) => w.variable === name)
-const words = (o: Origin) =>
-  o.type === 'brief'
-    ? `brief: ${o.label.toLowerCase()}`
-    : o.type === 'cycle'
-      ? o.label
-      : o.type === 'default'
-        ? props.machine
-          ? 'usual value'
-          : 'example'
-        : ''
+const words = (o: Origin) => (o.type === 'default' && !props.machine ? 'example' : originText(o))
 const isGiven = (name: string) => origin(name).type === 'given' || given(name) !== ''
 
 /** The result with which an input is to be solved, where one is being asked for. */

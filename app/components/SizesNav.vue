@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The cards with their answers, what is wrong with them, and what holds for all. */
 import { Check, CircleAlert, FileText, Ruler, TriangleAlert } from 'lucide-vue-next'
-import { agrees, resultsOf, targetsOf } from '@oar-bench/core/size/apply'
+import { stateOf, type CardState } from '@oar-bench/core/size/apply'
 import { supplies } from '@oar-bench/core/size/brief/brief'
 import type { SizedNode } from '@oar-bench/core/size/graph'
 
-defineProps<{
+const props = defineProps<{
   mode: 'machine' | 'calculator'
   sections: readonly { label: string; nodes: readonly SizedNode[] }[]
   selected?: string
@@ -24,19 +24,14 @@ const answerOf = (node: SizedNode) => {
   const value = values[card.answer]
   return value === undefined ? '–' : show(value, card.variables[card.answer].quantity, 3)
 }
-type State = 'problem' | 'warning' | 'differs' | 'agrees' | undefined
-function stateOf(node: SizedNode, machine: boolean): State {
-  if (node.problems.length) return 'problem'
-  if (node.warnings.length) return 'warning'
-  if (!machine) return undefined
-  const pairs = resultsOf(node).flatMap((result) =>
-    targetsOf(sheetDocument.sheet, sizes.brief, result)
-      .filter((t) => t.assigned)
-      .map((t) => agrees(t, result)),
+/** The state of each card, by its id. */
+const states = computed(() => {
+  const machine = props.mode === 'machine' ? { sheet: sheetDocument.sheet, brief: sizes.brief } : undefined
+  return new Map(
+    props.sections.flatMap(({ nodes }) => nodes.map((node) => [node.id, stateOf(node, machine)] as const)),
   )
-  return pairs.length ? (pairs.every(Boolean) ? 'agrees' : 'differs') : undefined
-}
-const words = {
+})
+const words: Record<CardState, string> = {
   problem: 'cannot be computed',
   warning: 'to be thought about',
   differs: 'the sheet differs',
@@ -113,26 +108,16 @@ const supplyChoices = { '': 'as the brief says', ...supplies }
         >
           <span class="min-w-0 flex-1 truncate">{{ node.card.title }}</span>
           <span class="whitespace-nowrap text-[13px] text-soft">{{ answerOf(node) }}</span>
-          <span class="w-4 shrink-0 self-center" :title="words[stateOf(node, mode === 'machine')!] ?? ''">
-            <CircleAlert
-              v-if="stateOf(node, mode === 'machine') === 'problem'"
-              :size="14"
-              class="text-error"
-            />
-            <TriangleAlert
-              v-else-if="stateOf(node, mode === 'machine') === 'warning'"
-              :size="14"
-              class="text-caution"
-            />
-            <Check v-else-if="stateOf(node, mode === 'machine') === 'agrees'" :size="14" class="text-good" />
+          <span class="w-4 shrink-0 self-center" :title="words[states.get(node.id)!] ?? ''">
+            <CircleAlert v-if="states.get(node.id) === 'problem'" :size="14" class="text-error" />
+            <TriangleAlert v-else-if="states.get(node.id) === 'warning'" :size="14" class="text-caution" />
+            <Check v-else-if="states.get(node.id) === 'agrees'" :size="14" class="text-good" />
             <span
-              v-else-if="stateOf(node, mode === 'machine') === 'differs'"
+              v-else-if="states.get(node.id) === 'differs'"
               class="block text-center text-[13px] font-semibold text-accent"
               >≠</span
             >
-            <span v-if="stateOf(node, mode === 'machine')" class="sr-only">{{
-              words[stateOf(node, mode === 'machine')!]
-            }}</span>
+            <span v-if="states.get(node.id)" class="sr-only">{{ words[states.get(node.id)!] }}</span>
           </span>
         </button>
       </section>

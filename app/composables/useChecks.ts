@@ -55,7 +55,7 @@ export function useChecks(
         const asked = checker.remote.check(changesSince(sent, of.sheet), of.schedule, of.system)
         sent = of.sheet
         const list = await Promise.race([asked, checker.failed])
-        // where nothing new was found nothing is drawn anew
+        // where nothing new was found nothing is redrawn
         const before = standing.value?.findings
         const same = !!before && JSON.stringify(before) === JSON.stringify(list)
         found.value = { of, findings: same ? before : list }

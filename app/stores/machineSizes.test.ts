@@ -81,7 +81,7 @@ describe('the sizes of the open machine', () => {
 })
 
 describe('the brief', () => {
-  it('has an undo of its own, one step for one drag', () => {
+  it('is undone separately from the sheet, a drag in one step', () => {
     const document = useSheetDocument()
     document.previewBrief({ ...brief, purpose: 'a' })
     document.previewBrief({ ...brief, purpose: 'ab' })

@@ -74,7 +74,7 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
     history.redo()
     afterChange()
   }
-  /** One step of work on the brief, which has an undo of its own. */
+  /** One step of work on the brief; it is undone separately from the sheet. */
   function setBrief(next: Brief): void {
     if (next === brief.value) return
     brief.value = next

@@ -34,7 +34,9 @@ describe('the calculation report', () => {
       given: false,
     })
     expect(bore.steps.find((s) => s.label === 'Bore')!.formula).toBe('ISO 3320, next to D₀')
-    expect(bore.inputs.find((i) => i.label === 'Maximum working pressure')!.origin).toBe('brief')
+    expect(bore.inputs.find((i) => i.label === 'Maximum working pressure')!.origin).toBe(
+      'brief: pressure class',
+    )
     expect(report.notes[0]).toContain('never replace')
     expect(JSON.stringify(report)).not.toMatch(/NaN|Infinity|undefined/)
   })

@@ -56,7 +56,7 @@ export const valuesOrDefaults = memoized((component: SheetComponent): Readonly<R
   return values
 })
 
-/** Symbols by what they depend on: components that only moved, or came as a copy, are not drawn anew. */
+/** Symbols by what they depend on: components that only moved, or came as a copy, keep the symbol that was computed. */
 const drawings = new Map<string, SymbolDrawing>()
 const MOST_DRAWINGS = 3000
 

@@ -4,10 +4,10 @@ import type { QuantityParameter, SizingResult } from '../catalogue/kind'
 import { setParameter } from '../sheet/edit'
 import { readParameter } from '../sheet/resolve'
 import { nameOf, type Sheet, type SheetComponent } from '../sheet/schema'
-import { shownUnit, type Quantity } from '../units/quantities'
-import { quantityText } from '../units/text'
+import type { Quantity } from '../units/quantities'
 import { familyOf, type Brief } from './brief/brief'
 import { sizeMachine, type SizedNode, type Sizing } from './graph'
+import { textOf } from './text'
 
 /** A result that the sheet can take. */
 export interface Result {
@@ -97,15 +97,11 @@ export const applyResult = (sheet: Sheet, target: Target, result: Result): Sheet
     sheet,
     target.component.id,
     target.parameter,
-    quantityText(
-      result.exact ? result.value : Number(result.value.toPrecision(4)),
-      result.quantity,
-      shownUnit(result.quantity, 'metric').symbol,
-    ),
+    textOf(result.exact ? result.value : Number(result.value.toPrecision(4)), result.quantity),
   )
 
 /** Card and variable of a result: under this, or under its card alone, a sheet keeps where it goes. */
-export const resultId = ({ node, variable }: Pick<Result, 'node' | 'variable'>) => `${node.id}.${variable}`
+const resultId = ({ node, variable }: Pick<Result, 'node' | 'variable'>) => `${node.id}.${variable}`
 /** The sheet on which a result goes to these components. */
 export const assignComponents = (
   sheet: Sheet,
@@ -118,6 +114,25 @@ export const assignComponents = (
     components: { ...sheet.sizing.components, [resultId(result)]: [...designations] },
   },
 })
+
+/** How a card stands: it cannot be computed, warns, or the sheet agrees with it or differs; nothing where the sheet takes nothing of it. */
+export type CardState = 'problem' | 'warning' | 'agrees' | 'differs'
+/** @param machine sheet and brief of the machine; without them the card stands by itself */
+export function stateOf(
+  node: SizedNode,
+  machine?: { readonly sheet: Sheet; readonly brief: Brief },
+): CardState | undefined {
+  if (node.problems.length) return 'problem'
+  if (node.warnings.length) return 'warning'
+  if (!machine) return undefined
+  const agreeing = resultsOf(node).flatMap((result) =>
+    targetsOf(machine.sheet, machine.brief, result)
+      .filter((t) => t.assigned)
+      .map((t) => agrees(t, result)),
+  )
+  if (!agreeing.length) return undefined
+  return agreeing.every(Boolean) ? 'agrees' : 'differs'
+}
 
 interface Pair {
   readonly result: Result

@@ -38,7 +38,7 @@ describe('candidates', () => {
   })
   it('of a card by itself compare on that card', () => {
     const { columns, rows } = candidatesOf(freeCard(findCard('cylinder-bore')!, {}), 'bore')
-    expect(columns.map((c) => c.label)).toEqual(['Pressure with this bore', 'Pressure in hand'])
+    expect(columns.map((c) => c.label)).toEqual(['Pressure with this bore', 'Pressure margin'])
     expect(rows).toHaveLength(3)
   })
 })

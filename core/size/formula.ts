@@ -4,13 +4,8 @@ import { viscosityAt } from '../fluid/fluid'
 import { nitrogenCompressibility, nitrogenDensity } from './nitrogen'
 
 const math = create(all, {})
-/** Functions that formulas may use beside those of arithmetic; SI. */
-export const cardFunctions = {
-  viscosity: viscosityAt,
-  nitrogenDensity,
-  nitrogenCompressibility,
-} as const
-math.import({ ...cardFunctions })
+// functions that formulas may use beside those of arithmetic; SI
+math.import({ viscosity: viscosityAt, nitrogenDensity, nitrogenCompressibility })
 
 /** How functions are written where the name in the code is not the usual one. */
 const WRITTEN: Readonly<Record<string, string>> = {

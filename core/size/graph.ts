@@ -80,7 +80,6 @@ const motionDerived: Readonly<Record<string, { label: string; value(motion: Moti
     label: 'Greatest force of the load table',
     value: (m) => (m.loadTable.length ? greatestOfTable(m) : undefined),
   },
-  people: { label: 'People may be under it', value: (m) => (m.people ? 'yes' : 'no') },
 }
 const greatestOfTable = (motion: Motion) => {
   const { travel = 0 } = movementOf(motion)
@@ -95,18 +94,14 @@ const greatestOfTable = (motion: Motion) => {
 const cycleFields: Readonly<Record<string, { label: string; value(cycle: Cycle): number }>> = {
   peakFlow: { label: 'greatest flow of the cycle', value: (c) => c.flow.peak },
   meanFlow: { label: 'mean flow of the cycle', value: (c) => c.flow.mean },
-  rmsFlow: { label: 'r.m.s. flow of the cycle', value: (c) => c.flow.rms },
-  peakPower: { label: 'greatest power of the cycle', value: (c) => c.power.peak },
   meanPower: { label: 'mean power of the cycle', value: (c) => c.power.mean },
   rmsPower: { label: 'r.m.s. power of the cycle', value: (c) => c.power.rms },
   pressure: { label: 'highest pressure of the cycle', value: (c) => c.pressure },
   volume: { label: 'oil used in a cycle', value: (c) => c.volume },
-  duration: { label: 'duration of the cycle', value: (c) => c.duration },
 }
 
 const aggregates: Readonly<Record<string, (values: readonly number[]) => number>> = {
   max: (values) => Math.max(...values),
-  min: (values) => Math.min(...values),
   sum: (values) => values.reduce((a, b) => a + b, 0),
 }
 
@@ -250,22 +245,13 @@ export function sizeMachine(
   function follow(link: string, { motion }: Slot): Found {
     const { aggregate, room, name } = partsOf(link)
     if (room === 'brief') return fromBrief(brief, name)
-    if (room === 'motion' && !aggregate) return fromMotion(motion!, name)
+    if (room === 'motion') return fromMotion(motion!, name)
     if (room === 'cycle') {
       const { label, value } = cycleFields[name]
       const made = theCycle()
-      if (!made.samples.some((s) => s.flow > 0) && name !== 'duration')
+      if (!made.samples.some((s) => s.flow > 0))
         return { missing: `The ${label} is not known: the cycle has no motion that is sized.` }
       return { value: value(made), origin: { type: 'cycle', label } }
-    }
-    if (room === 'motion' && aggregate) {
-      const values = brief.motions.flatMap((m) => {
-        const found = fromMotion(m, name)
-        return isFound(found) && typeof found.value === 'number' ? [found.value] : []
-      })
-      const label = labelOfMotionValue(name)
-      if (!values.length) return { missing: `${label} is not given in the brief.` }
-      return { value: aggregates[aggregate](values), origin: { type: 'brief', label } }
     }
     const sources = slotsByCard.get(room) ?? []
     const wanted = aggregate ? sources : sources.filter((s) => !s.motion || s.motion.id === motion?.id)

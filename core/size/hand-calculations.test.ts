@@ -249,18 +249,18 @@ describe('accumulators', () => {
       low: '99 bar',
       high: '199 bar',
       air: '1 bar',
-      fetching: '1',
+      discharging: '1',
     })
-    expect(values.fetched).toBeCloseTo(90 / 100 - 90 / 200, 9)
+    expect(values.usable).toBeCloseTo(90 / 100 - 90 / 200, 9)
     expect(values.needed).toBeCloseTo(2e-3 / 0.45, 9)
   })
   it('adiabatic: less oil than isothermal, by the exponent', () => {
     const { values } = size('accumulator-volume', { low: '99 bar', high: '199 bar', air: '1 bar' })
-    expect(values.fetched).toBeCloseTo((90 / 200) * (200 / 100) ** (1 / 1.4) - 90 / 200, 9)
+    expect(values.usable).toBeCloseTo((90 / 200) * (200 / 100) ** (1 / 1.4) - 90 / 200, 9)
   })
   it('real nitrogen gives less at high pressure', () => {
     const at = (gas: string) =>
-      size('accumulator-volume', { low: '200 bar', high: '350 bar', fetching: '1', gas }).values.fetched
+      size('accumulator-volume', { low: '200 bar', high: '350 bar', discharging: '1', gas }).values.usable
     expect(at('real')).toBeLessThan(at('ideal'))
   })
   it('oil in it: none below the precharge, p · V constant above', () => {

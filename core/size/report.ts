@@ -107,9 +107,8 @@ function fieldValue(field: Field, written: string | undefined, show: Show): Repo
 export function originText(origin: Origin | undefined): string {
   switch (origin?.type) {
     case 'brief':
-      return 'brief'
+      return `brief: ${origin.label.toLowerCase()}`
     case 'cycle':
-      return origin.label
     case 'card':
       return origin.label
     case 'given':

@@ -105,7 +105,7 @@ export interface Cycle {
   /** Peak, mean and root mean square over the cycle. */
   readonly flow: Figures
   readonly power: Figures
-  /** The highest pressure, and the most that the motions fetch from a store while none is delivered: the volume of one cycle, m³. */
+  /** The highest pressure, and the volume of oil of one cycle, m³. */
   readonly pressure: number
   readonly volume: number
 }

@@ -1,6 +1,5 @@
 /** Edits of a brief: pure functions from a brief to a brief. */
-import { shownUnit } from '../../units/quantities'
-import { quantityText } from '../../units/text'
+import { textOf } from '../text'
 import {
   familyOf,
   fieldsOf,
@@ -95,7 +94,7 @@ export function moveStep(brief: Brief, id: string, by: number): Brief {
 }
 
 const written = (si: number, quantity: 'time' | 'length' | 'angle') =>
-  quantityText(Number(si.toPrecision(3)), quantity, shownUnit(quantity, 'metric').symbol)
+  textOf(Number(si.toPrecision(3)), quantity)
 /** Least time of a step and least part of a travel that a corner can be dragged to, s. */
 const SHORTEST = 0.05
 

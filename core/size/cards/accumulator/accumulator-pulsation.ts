@@ -25,12 +25,12 @@ export const accumulatorPulsation = card({
     air: input('p_a', 'Pressure of the air', 'pressure', '1.01325 bar', 0.5e5, 1.1e5),
     oil: step('ΔV', 'Oil that fluctuates', 'volume', 'factor * displacement / pistons'),
     precharge: step('p₀', 'Precharge', 'pressure', 'prechargeShare * (pressure + air) - air'),
-    fetched: step(
+    usable: step(
       'ΔV/V₀',
       'Share of the gas volume',
       'ratio',
       '((precharge + air) / ((pressure + air) * (1 - ripple)))^(1 / exponent) - ((precharge + air) / ((pressure + air) * (1 + ripple)))^(1 / exponent)',
     ),
-    volume: choice('V₀', 'Gas volume', 'volume', 'accumulatorVolumes', 'oil / fetched'),
+    volume: choice('V₀', 'Gas volume', 'volume', 'accumulatorVolumes', 'oil / usable'),
   },
 })

@@ -7,12 +7,12 @@ export const accumulatorVolume = card({
   group: 'accumulator',
   scope: 'machine',
   applies: { supply: ['accumulator'] },
-  about: 'Gas volume and precharge for the oil that is fetched between two pressures.',
+  about: 'Gas volume and precharge for the oil that is discharged between two pressures.',
   source:
     'polytropic change of state, p · Vⁿ constant with absolute pressures; real nitrogen by the equation of Peng and Robinson at constant temperature',
   answer: 'volume',
   variables: {
-    oil: input('ΔV', 'Oil that is fetched', 'volume', '2 L', 1e-6, 10, {
+    oil: input('ΔV', 'Oil that is discharged', 'volume', '2 L', 1e-6, 10, {
       from: ['accumulator-strokes.oil', 'cycle.volume'],
       required: true,
     }),
@@ -30,7 +30,7 @@ export const accumulatorVolume = card({
     charging: input('n_c', 'Exponent, charging', 'ratio', '1', 1, 2, {
       note: '1 isothermal (slow), 1.4 adiabatic (fast)',
     }),
-    fetching: input('n_d', 'Exponent, fetching', 'ratio', '1.4', 1, 2),
+    discharging: input('n_d', 'Exponent, discharging', 'ratio', '1.4', 1, 2),
     gas: option(
       '',
       'Gas',
@@ -57,17 +57,17 @@ export const accumulatorVolume = card({
       'V₁/V₀',
       'Gas at the lowest pressure, of the whole',
       'ratio',
-      'gas == 1 ? nitrogenDensity(precharge + air, temperature) / nitrogenDensity(low + air, temperature) : full * ((high + air) / (low + air))^(1 / fetching)',
+      'gas == 1 ? nitrogenDensity(precharge + air, temperature) / nitrogenDensity(low + air, temperature) : full * ((high + air) / (low + air))^(1 / discharging)',
     ),
-    fetched: step('ΔV/V₀', 'Share of the gas volume that gives oil', 'ratio', 'min(1, emptied) - full', {
+    usable: step('ΔV/V₀', 'Share of the gas volume that gives oil', 'ratio', 'min(1, emptied) - full', {
       valid: { min: 0, message: 'The highest pressure must lie above the lowest.' },
     }),
-    needed: step('V₀₀', 'Gas volume needed', 'volume', 'oil / fetched'),
+    needed: step('V₀₀', 'Gas volume needed', 'volume', 'oil / usable'),
     volume: choice('V₀', 'Gas volume', 'volume', 'accumulatorVolumes', 'needed', {
       sized: 'accumulatorVolume',
       atLeast: true,
     }),
-    gives: step('ΔV₁', 'Oil that this one gives', 'volume', 'volume * fetched'),
+    gives: step('ΔV₁', 'Oil that this one gives', 'volume', 'volume * usable'),
     content: step(
       'V_o',
       'Oil in it at this pressure, charged slowly',
@@ -89,7 +89,7 @@ export const accumulatorVolume = card({
       'ratio > 4',
       'A bladder is folded too tightly above four times its precharge: take a piston accumulator or a narrower band.',
     ),
-    warning('fetched', 'fetched <= 0', 'Nothing is fetched between these pressures.'),
+    warning('usable', 'usable <= 0', 'Nothing is discharged between these pressures.'),
     warning(
       'high',
       'gas == 0 and high > 200e5',

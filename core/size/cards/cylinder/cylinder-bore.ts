@@ -45,7 +45,7 @@ export const cylinderBore = card({
       'pressure',
       '(force / pistonArea + backPressure) / efficiency + lineLoss',
     ),
-    margin: step('M', 'Pressure in hand', 'share', '1 - pressure / maximumPressure'),
+    margin: step('M', 'Pressure margin', 'share', '1 - pressure / maximumPressure'),
   },
   warnings: [
     warning(

@@ -43,6 +43,18 @@ export const electricMotor = card({
     overload: input('k', 'Short overload that is allowed', 'ratio', '1.5', 1, 3, {
       note: 'for the greatest load, where the motor is rated by r.m.s.',
     }),
+    drive: option(
+      '',
+      'Drive',
+      'ratio',
+      { electric: [0, 'electric motor'], engine: [1, 'combustion engine'] },
+      'electric',
+      { from: 'brief.drive' },
+    ),
+    grid: option('f', 'Grid', 'frequency', { hz50: [50, '50 Hz'], hz60: [60, '60 Hz'] }, 'hz50', {
+      from: 'brief.grid',
+    }),
+    speed: input('n', 'Shaft speed', 'rotationalSpeed', '1450 rpm', 1, 1000, { from: 'brief.shaftSpeed' }),
     voltage: input('U', 'Voltage', 'voltage', '400 V', 24, 15000, { from: 'brief.voltage' }),
     powerFactor: input('cos φ', 'Power factor at rated load', 'ratio', '0.84', 0.3, 1),
     motorEfficiency: input('η_M', 'Efficiency of the motor', 'share', '89 %', 0.3, 1),
@@ -65,11 +77,17 @@ export const electricMotor = card({
     motor: choice('P_M', 'Motor', 'power', 'motorPowers', 'needed', { sized: 'motorPower', atLeast: true }),
     horsepower: choice('P_hp', 'Motor by the horsepower series', 'power', 'horsepowers', 'needed'),
     load: step('k_M', 'Load of the motor at the greatest power', 'share', 'shaftPower / motor'),
+    shaftSpeed: step('n_s', 'Shaft speed', 'rotationalSpeed', 'speed', { sized: 'shaftSpeed' }),
+    polePairs: step('p_p', 'Pole pairs', 'ratio', 'max(1, round(2 * pi * grid / speed))', {
+      note: 'of an induction motor on this grid',
+    }),
+    synchronous: step('n₀', 'Synchronous speed', 'rotationalSpeed', '2 * pi * grid / polePairs'),
+    slip: step('s', 'Slip at the shaft speed', 'share', '1 - speed / synchronous'),
     ratedCurrent: step(
       'I',
       'Current at rated power',
       'current',
-      'motor / (sqrt(3) * voltage * powerFactor * motorEfficiency)',
+      'drive == 1 ? 0 : motor / (sqrt(3) * voltage * powerFactor * motorEfficiency)',
     ),
     idleCurrent: step('I₀', 'Current idle, about', 'current', 'ratedCurrent * sqrt(1 - powerFactor^2)', {
       source: 'reactive part of the rated current',
@@ -78,10 +96,15 @@ export const electricMotor = card({
       'I₁',
       'Current at the greatest power, about',
       'current',
-      'sqrt((shaftPower / (sqrt(3) * voltage * motorEfficiency))^2 + idleCurrent^2)',
+      'drive == 1 ? 0 : sqrt((shaftPower / (sqrt(3) * voltage * motorEfficiency))^2 + idleCurrent^2)',
     ),
   },
   warnings: [
+    warning(
+      'speed',
+      'drive == 0 and (slip < -0.005 or slip > 0.08)',
+      'No induction motor on this grid turns at this speed: take a speed a few per cent below a synchronous one, or a gear or an inverter.',
+    ),
     warning(
       'motor',
       'load > overload',

@@ -120,7 +120,7 @@ export const motorDisplacement = card({
     power: step('P', 'Power at the shaft', 'power', 'torqueOut * speedOut', {
       trade: trade('12 * torqueOut * speedOut / 63025', 'hp', { torqueOut: 'lbf·ft', speedOut: 'rpm' }),
     }),
-    margin: step('M', 'Pressure in hand', 'share', '1 - max(pressureOut, pressureBack) / maximumPressure'),
+    margin: step('M', 'Pressure margin', 'share', '1 - max(pressureOut, pressureBack) / maximumPressure'),
   },
   warnings: [
     warning(
