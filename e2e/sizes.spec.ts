@@ -9,7 +9,7 @@ test('sizes from the brief, with the numbers put in, and hands over to the sheet
   const card = page.getByTestId('card-cylinder-bore@platen')
   await expect(card.getByTestId('answer')).toHaveText('80 mm')
   await expect(card).toContainText('60 kN / (93 % · (160 bar − 10 bar) − 5 bar)')
-  await expect(nav).toContainText('11 of 11 values')
+  await expect(nav).toContainText('12 of 12 values')
 
   // a larger size is chosen: pump and motor follow, and the sheet differs
   await card.getByTestId('candidates-bore').getByRole('button', { name: 'Choose 100 mm' }).click()
@@ -21,7 +21,7 @@ test('sizes from the brief, with the numbers put in, and hands over to the sheet
   await expect(page.locator('[data-component="A1"] .caption')).toContainText('⌀ 100 mm')
   await step(page, 'Sizes')
   await nav.getByRole('button', { name: 'Apply all to the sheet' }).click()
-  await expect(nav).toContainText('11 of 11 values')
+  await expect(nav).toContainText('12 of 12 values')
   await nav.getByTestId('nav-line-return').click()
   await page.getByTestId('apply-lines-return').click()
   await expect(page.getByTestId('card-line-return').getByTestId('targets')).toContainText('wide enough')

@@ -148,6 +148,14 @@ describe('the sizes of a machine', () => {
     expect(sizing.find('closed-circuit-pump')!.values.flow).toBeCloseTo(motor.flowOut, 12)
     expect(sizing.cycle.pressure).toBeCloseTo(motor.pressureOut, 0)
   })
+  it('never take a default in the place of a source that has no value', () => {
+    // no displacement is large enough: what follows from the pump is not known either
+    const huge = sizeMachine(press, deciding({ 'pump-displacement': { spare: '200 %', speed: '10 rpm' } }))
+    expect(huge.find('pump-displacement')!.problems).not.toEqual([])
+    const motor = huge.find('electric-motor')!
+    expect(motor.values.shaftPower).toBeUndefined()
+    expect(motor.problems.map((p) => p.message)).toContain('Flow delivered is not known: see "Pump".')
+  })
   it('stop where cards would need each other', () => {
     const make = (id: string, from: string) =>
       card({

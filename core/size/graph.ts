@@ -156,7 +156,10 @@ function partsOf(link: string): LinkParts {
   return parts
 }
 
-type Found = { readonly value: Value; readonly origin: Origin } | { readonly missing: string }
+type Found =
+  | { readonly value: Value; readonly origin: Origin }
+  /** `unknown`: the source is there and has no value; a default in its place would look like a result. */
+  | { readonly missing: string; readonly unknown?: true }
 const isFound = (found: Found): found is Extract<Found, { origin: Origin }> => 'origin' in found
 
 /** The brief with the supply of the variant, where it is another one. */
@@ -225,8 +228,9 @@ export function sizeMachine(
         }
       }
       origins[name] = { type: 'default' }
-      if (variable.required)
-        missing[name] = isFound(found) ? `${variable.label} is not given.` : found.missing
+      if (isFound(found)) {
+        if (variable.required) missing[name] = `${variable.label} is not given.`
+      } else if (variable.required || found.unknown) missing[name] = found.missing
     }
     return completed({ id, card, motion, given, origins, missing, problems }, decisions.solved[id], series)
   }
@@ -236,7 +240,7 @@ export function sizeMachine(
     let missing = `${variable.label} is not given.`
     for (const link of variable.from) {
       const found = follow(link, slot)
-      if (isFound(found)) return found
+      if (isFound(found) || found.unknown) return found
       missing = found.missing
     }
     return { missing }
@@ -250,7 +254,10 @@ export function sizeMachine(
       const { label, value } = cycleFields[name]
       const made = theCycle()
       if (!made.samples.some((s) => s.flow > 0))
-        return { missing: `The ${label} is not known: the cycle has no motion that is sized.` }
+        return {
+          missing: `The ${label} is not known: the cycle has no motion that is sized.`,
+          unknown: true,
+        }
       return { value: value(made), origin: { type: 'cycle', label } }
     }
     const sources = slotsByCard.get(room) ?? []
@@ -262,12 +269,15 @@ export function sizeMachine(
     })
     const from = wanted[0] ?? sources[0]
     const variable = from?.card.variables[name]
-    if (!known.length)
+    if (!from) return { missing: `${room} is not among the cards of this machine.` }
+    if (known.length < wanted.length || !known.length) {
+      const failing = wanted.find((s) => !known.some((k) => k.node.id === s.id)) ?? from
+      const whose = failing.motion ? ` of ${failing.motion.name}` : ''
       return {
-        missing: from
-          ? `${variable.label} is not known: see "${from.card.title}"${from.motion ? ` of ${from.motion.name}` : ''}.`
-          : `${room} is not among the cards of this machine.`,
+        missing: `${variable.label} is not known: see "${failing.card.title}"${whose}.`,
+        ...(wanted.length ? { unknown: true as const } : {}),
       }
+    }
     const value = aggregate ? aggregates[aggregate](known.map((k) => k.value)) : known[0].value
     // one of several is named where its value is the one that is taken
     const { node } = known.find((k) => k.value === value) ?? known[0]

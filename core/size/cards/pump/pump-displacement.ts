@@ -1,5 +1,6 @@
 import { assessPumps } from '../../pump-types'
 import { card, choice, input, option, step, trade, warning } from '../../card'
+import { viscosityInputs } from '../../common-inputs'
 
 /** Displacement of the pump from the flow of the cycle. */
 export const pumpDisplacement = card({
@@ -35,12 +36,18 @@ export const pumpDisplacement = card({
       'fixedPump',
       { from: 'brief.supply' },
     ),
-    viscosity: input('ν', 'Viscosity at the coldest start', 'viscosity', '600 mm²/s', 1e-6, 1e-1, {
-      from: 'oil-viscosity.atStart',
-    }),
+    coldest: input('ϑ', 'Coldest start', 'temperature', '0 °C', 213.15, 363.15, { from: 'brief.ambientMin' }),
+    ...viscosityInputs,
     fineness: input('x', 'Fineness of the filter', 'length', '10 µm', 1e-6, 1e-3, {
       from: 'filter-size.fineness',
     }),
+    viscosity: step(
+      'ν',
+      'Viscosity at the coldest start',
+      'viscosity',
+      'viscosity(coldest, viscosity40, viscosity100)',
+      { source: 'ASTM D341' },
+    ),
     displacementNeeded: step(
       'V₀',
       'Displacement needed',
