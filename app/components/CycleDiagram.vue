@@ -1,17 +1,11 @@
 <script setup lang="ts">
 /** The cycle over time: strokes with their loads, flow and power. Corners are dragged, or moved by the arrow keys. */
-import { familyOf } from '@oar-bench/core/size/brief/brief'
-import {
-  alongAxis,
-  cycleAxis,
-  secondsPerWidth,
-  setStepDuration,
-  setTravel,
-} from '@oar-bench/core/size/brief/edit'
-import { movementOf } from '@oar-bench/core/size/brief/brief'
+import { alongAxis, cycleAxis, secondsPerWidth } from '@oar-bench/core/size/brief/edit'
+import { familyOf, movementOf } from '@oar-bench/core/size/brief/brief'
 import type { PlacedStep } from '@oar-bench/core/size/brief/cycle'
 import type { Quantity } from '@oar-bench/core/units/quantities'
 import { useElementSize } from '@vueuse/core'
+import { dragCorner, nudgeCorner, startCornerDrag, type CornerDrag } from '../gestures/cycleCorner'
 
 const emit = defineEmits<{ motion: [id: string] }>()
 const sheetDocument = useSheetDocument()
@@ -103,58 +97,30 @@ const handles = computed(() =>
   }),
 )
 
-/** The handle that is dragged, with what the pointer started from. */
-const drag = shallowRef<{ placed: PlacedStep; travel: number; x: number; y: number; seconds: number }>()
+/** The corner that is dragged. */
+const drag = shallowRef<CornerDrag>()
 function down(event: PointerEvent, placed: PlacedStep) {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   emit('motion', placed.motion!.id)
-  drag.value = {
-    placed,
-    travel: movementOf(placed.motion!).travel ?? 0,
-    x: event.clientX,
-    y: event.clientY,
-    // a small step before the corner, where the scale is that of the movement
-    seconds: secondsPerWidth(axis.value, placed.end - 1e-6) / inner.value,
-  }
+  // a little before the corner, where the scale is that of the movement
+  const perPixel = secondsPerWidth(axis.value, placed.end - 1e-6) / inner.value
+  drag.value = startCornerDrag(placed, event.clientX, event.clientY, perPixel)
 }
 function move(event: PointerEvent) {
-  const at = drag.value
-  if (!at) return
-  const { placed } = at
-  let brief = setStepDuration(
-    sheetDocument.brief,
-    placed.step.id,
-    placed.end - placed.start + (event.clientX - at.x) * at.seconds,
-  )
-  const up = (at.y - event.clientY) / STROKE_ROW
-  if (placed.step.way === 'out' && Math.abs(up) > 0.08)
-    brief = setTravel(brief, placed.motion!.id, at.travel * (1 + up))
-  sheetDocument.previewBrief(brief)
+  if (!drag.value) return
+  const to = { x: event.clientX, y: event.clientY }
+  sheetDocument.previewBrief(dragCorner(sheetDocument.brief, drag.value, to, STROKE_ROW))
 }
 function release() {
   if (!drag.value) return
   drag.value = undefined
   sheetDocument.commitBrief()
 }
-const NUDGE = 0.02
 function key(event: KeyboardEvent, placed: PlacedStep) {
-  const turn = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key]
-  if (!turn) return
+  const moved = nudgeCorner(sheetDocument.brief, placed, event.key, event.shiftKey)
+  if (!moved) return
   event.preventDefault()
-  const coarse = event.shiftKey ? 5 : 1
-  const [time, travel] = turn
-  const brief = time
-    ? setStepDuration(
-        sheetDocument.brief,
-        placed.step.id,
-        (placed.end - placed.start) * (1 + time * NUDGE * coarse),
-      )
-    : setTravel(
-        sheetDocument.brief,
-        placed.motion!.id,
-        (movementOf(placed.motion!).travel ?? 0) * (1 + travel * NUDGE * coarse),
-      )
-  sheetDocument.setBrief(brief)
+  sheetDocument.setBrief(moved)
 }
 const loadQuantity = (family: string): Quantity => (family === 'rotary' ? 'torque' : 'force')
 const travelQuantity = (family: string): Quantity => (family === 'rotary' ? 'angle' : 'length')

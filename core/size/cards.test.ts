@@ -3,7 +3,8 @@ import { kinds } from '../catalogue'
 import { defaultValue, type Card } from './card'
 import { cards, findCard } from './cards'
 import { evaluateCard } from './evaluate'
-import { linkExists } from './graph'
+import { machineFieldNames, motionFieldNames } from './brief/brief'
+import { linkExists, linkNames } from './graph'
 import { solveCard } from './solve'
 import { standardSeries, type SeriesName } from './series'
 import { inTradeUnits } from './trade'
@@ -106,6 +107,29 @@ describe('the cards together', () => {
       }
     // and nothing on a sheet waits for what no card gives
     for (const [sized] of targets) expect(given, sized).toContain(sized)
+  })
+  it('read every value of the brief, but for those that only the cycle reads', () => {
+    const links = new Set(
+      cards.flatMap((card) => entries(card).flatMap(([, v]) => (v.role === 'input' ? v.from : []))),
+    )
+    const byCycle = ['cycleTime']
+    for (const name of machineFieldNames)
+      if (!byCycle.includes(name)) expect(links, name).toContain(`brief.${name}`)
+    // travel and times reach the cards as the movement
+    const byMovement = [
+      'stroke',
+      'angle',
+      'outSpeed',
+      'backSpeed',
+      'outRotation',
+      'backRotation',
+      'workStroke',
+    ]
+    for (const name of motionFieldNames)
+      if (!byMovement.includes(name)) expect(links, name).toContain(`motion.${name}`)
+    expect(linkNames().filter((link) => !links.has(link) && !links.has(link.replace(/^/, 'max:')))).toEqual(
+      [],
+    )
   })
   it('choose from series of their quantity, which rise', () => {
     for (const { values, source } of Object.values(standardSeries)) {

@@ -435,6 +435,13 @@ export function freeCard(
   return completed({ id: card.id, card, given, origins, missing: {}, problems }, solved, series)
 }
 
+/** Links to what the brief and the cycle give beside their fields, for the test that all of them are used. */
+export const linkNames = (): string[] => [
+  ...Object.keys(briefDerived).map((name) => `brief.${name}`),
+  ...Object.keys(motionDerived).map((name) => `motion.${name}`),
+  ...Object.keys(cycleFields).map((name) => `cycle.${name}`),
+]
+
 /** Every link that a card may write, for the test that all of them lead somewhere. */
 export function linkExists(link: string, cards: readonly Card[] = allCards): boolean {
   const { aggregate, room, name } = partsOf(link)
