@@ -12,9 +12,8 @@ const props = defineProps<{
   now: number
   dark: boolean
 }>()
-const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 const options = computed<ApexOptions>(() => {
-  const soft = props.dark ? '#a3b0b5' : '#56636b'
+  const { soft, grid, theme, chart } = chartBase(props.dark)
   const palette = props.dark
     ? ['#6ac6cd', '#f0b35c', '#86cf9c', '#ff9d93', '#c3b5f2']
     : ['#0e5f6c', '#8a5200', '#2c6a3f', '#a8201a', '#5b4a9c']
@@ -24,16 +23,8 @@ const options = computed<ApexOptions>(() => {
   }
   const title = (text: string) => ({ text, style: { color: soft, fontSize: '12px', fontWeight: 400 } })
   return {
-    chart: {
-      type: 'line',
-      animations: { enabled: false },
-      toolbar: { show: false },
-      zoom: { enabled: false },
-      background: 'transparent',
-      fontFamily: css('--font-sans') || 'inherit',
-      parentHeightOffset: 0,
-    },
-    theme: { mode: props.dark ? 'dark' : 'light' },
+    chart,
+    theme,
     stroke: {
       width: props.series.map((s) => (s.limit ? 1.3 : 2)),
       dashArray: props.series.map((s) => (s.limit ? 6 : 0)),
@@ -49,7 +40,7 @@ const options = computed<ApexOptions>(() => {
       fontSize: '12px',
     },
     tooltip: { enabled: true, x: { formatter: (v: number) => formatNumber(v, 4) } },
-    grid: { borderColor: props.dark ? '#37454c' : '#dcd8cc', padding: { left: 4, right: 12 } },
+    grid: { borderColor: grid, padding: { left: 4, right: 12 } },
     annotations: {
       xaxis: [
         {

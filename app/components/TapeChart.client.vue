@@ -45,23 +45,12 @@ const timeTicks = computed(() => {
   const step = whole.find((s) => props.duration / s <= 15)
   return step ? Math.round(props.duration / step) : 10
 })
-const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 
 const options = computed<ApexOptions>(() => {
-  const soft = props.dark ? '#a3b0b5' : '#56636b'
+  const { soft, grid, theme, chart } = chartBase(props.dark)
   return {
-    chart: {
-      type: 'line',
-      animations: { enabled: false },
-      toolbar: { show: false },
-      zoom: { enabled: false },
-      selection: { enabled: false },
-      background: 'transparent',
-      fontFamily: css('--font-sans') || 'inherit',
-      parentHeightOffset: 0,
-      events: { mounted: measured, updated: measured },
-    },
-    theme: { mode: props.dark ? 'dark' : 'light' },
+    chart: { ...chart, events: { mounted: measured, updated: measured } },
+    theme,
     stroke: {
       width: props.series.map((s) => (s.dashed ? 1.3 : 1.8)),
       dashArray: props.series.map((s) => (s.dashed ? 5 : 0)),
@@ -72,7 +61,7 @@ const options = computed<ApexOptions>(() => {
     legend: { show: false },
     tooltip: { enabled: false },
     grid: {
-      borderColor: props.dark ? '#37454c' : '#dcd8cc',
+      borderColor: grid,
       padding: { left: 0, right: 12, top: -22, bottom: props.last ? -6 : -10 },
       xaxis: { lines: { show: true } },
     },
