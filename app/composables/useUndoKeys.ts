@@ -1,14 +1,17 @@
-import { useEventListener } from '@vueuse/core'
+import { tinykeys } from 'tinykeys'
+import { onMounted, onUnmounted } from 'vue'
 
-/** Undo and redo by keys outside of fields, which have an undo of their own. */
+/** Undo and redo by keys outside of fields, which undo what is typed in them. */
 export function useUndoKeys(undo: () => void, redo: () => void): void {
-  useEventListener('keydown', (event: KeyboardEvent) => {
-    const inField = (event.target as Element | null)?.matches?.('input, textarea, select')
-    if (inField || !(event.ctrlKey || event.metaKey) || event.altKey) return
-    const key = event.key.toLowerCase()
-    if (key !== 'z' && key !== 'y') return
+  const outsideFields = (run: () => void) => (event: KeyboardEvent) => {
+    if ((event.target as Element | null)?.matches?.('input, textarea, select')) return
     event.preventDefault()
-    if (key === 'y' || event.shiftKey) redo()
-    else undo()
+    run()
+  }
+  let stop: (() => void) | undefined
+  onMounted(() => {
+    const [back, forth] = [outsideFields(undo), outsideFields(redo)]
+    stop = tinykeys(window, { '$mod+z': back, '$mod+Shift+z': forth, '$mod+y': forth })
   })
+  onUnmounted(() => stop?.())
 }
