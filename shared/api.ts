@@ -1,5 +1,6 @@
 /** Bodies of the API, described once: the server checks them, the interface takes its types from them. */
 import { z } from 'zod'
+import { LARGEST_SERIES, ownSeriesSchema, type OwnSeries } from '@oar-bench/core/size/own-series'
 import { briefSchema, type Brief } from '@oar-bench/core/size/brief/brief'
 import { migrateBrief } from '@oar-bench/core/size/brief/read'
 import { isPrintable, UNPRINTABLE_MESSAGE, type Sheet } from '@oar-bench/core/sheet/schema'
@@ -41,6 +42,12 @@ export const runBody = z.strictObject({
   sheet: z.unknown(),
   data: z.base64(),
 })
+
+/** Series to add; one with the name of another takes its place. */
+export const seriesBody = z.strictObject({
+  series: ownSeriesSchema.array().min(1).max(LARGEST_SERIES.series),
+})
+export type { OwnSeries }
 
 export const sessionBody = z.strictObject({ password: z.string().min(1).max(200) })
 export interface SessionState {

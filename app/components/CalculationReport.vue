@@ -1,29 +1,45 @@
 <script setup lang="ts">
 /** The calculation of the machine from top to bottom, as it is handed over and printed. */
-import { FileSpreadsheet, Printer } from 'lucide-vue-next'
+import { FileSpreadsheet, FileText, Printer } from 'lucide-vue-next'
 import { calculationReport } from '@oar-bench/core/size/report'
+import { inSentence } from '@oar-bench/core/size/text'
 
 const sheetDocument = useSheetDocument()
 const sizes = useMachineSizes()
+const ownSeries = useOwnSeries()
 const { show } = useUnits()
 const { download } = useFiles()
 const report = computed(() =>
-  calculationReport(sheetDocument.sheet, sizes.brief, sizes.sizing, (si, quantity) => show(si, quantity)),
+  calculationReport(
+    sheetDocument.sheet,
+    sizes.brief,
+    sizes.sizing,
+    (si, quantity) => show(si, quantity),
+    ownSeries.inForce,
+  ),
 )
 const today = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long' }).format(new Date())
 const variant = computed(() => sheetDocument.variants.find((v) => v.id === sheetDocument.sheetId)?.name)
 const issue = computed(() => sheetDocument.sheet.page.issue)
 const print = () => window.print()
+const save = (content: Uint8Array, type: string, ending: string) =>
+  download(new Blob([content as BlobPart], { type }), ending)
+async function pdf() {
+  const { calculationToPdf } = await import('@oar-bench/core/formats/calculation-pdf')
+  const line = [variant.value, issue.value && `revision ${issue.value}`, today].filter(Boolean).join(', ')
+  const heading = {
+    title: `Calculation: ${sheetDocument.machine!.name}`,
+    line,
+    author: sheetDocument.sheet.page.drawnBy,
+  }
+  const { bytes } = await calculationToPdf(report.value, heading, letteringFonts)
+  save(bytes, 'application/pdf', '-calculation.pdf')
+}
 async function workbook() {
   const { calculationWorkbook } = await import('@oar-bench/core/formats/calculation-xlsx')
   const title = `${sheetDocument.machine!.name}, ${variant.value ?? ''}, ${today}`
   const content = await calculationWorkbook(sizes.sizing, title)
-  download(
-    new Blob([content as BlobPart], {
-      type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-    }),
-    '-calculation.xlsx',
-  )
+  save(content, 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', '-calculation.xlsx')
 }
 </script>
 
@@ -38,7 +54,8 @@ async function workbook() {
         </p>
       </div>
       <span class="flex gap-2 print:hidden">
-        <button class="button" @click="print"><Printer :size="15" />Print or PDF</button>
+        <button class="button" @click="print"><Printer :size="15" />Print</button>
+        <button class="button" data-testid="calculation-pdf" @click="pdf"><FileText :size="15" />PDF</button>
         <button class="button" data-testid="calculation-xlsx" @click="workbook">
           <FileSpreadsheet :size="15" />XLSX with formulas
         </button>
@@ -58,7 +75,7 @@ async function workbook() {
       <p v-for="m in report.motions" :key="m.name" class="mt-1">
         <b class="font-semibold">{{ m.name }}:</b>
         <template v-for="(v, i) in m.values" :key="v.label"
-          ><template v-if="i">; </template> <span class="text-soft">{{ v.label.toLowerCase() }}</span>
+          ><template v-if="i">; </template> <span class="text-soft">{{ inSentence(v.label) }}</span>
           {{ v.value }}</template
         >.
       </p>

@@ -4,12 +4,12 @@ import { candidatesOf } from '@oar-bench/core/size/candidates'
 import { textOf } from '@oar-bench/core/size/text'
 import type { ChoiceVariable } from '@oar-bench/core/size/card'
 import type { SizedNode } from '@oar-bench/core/size/graph'
-import { standardSeries } from '@oar-bench/core/size/series'
 
 const props = defineProps<{ node: SizedNode; name: string; machine: boolean }>()
 const emit = defineEmits<{ value: [text: string | undefined] }>()
 const sheetDocument = useSheetDocument()
 const sizes = useMachineSizes()
+const ownSeries = useOwnSeries()
 const { show } = useUnits()
 const choice = props.node.card.variables[props.name] as ChoiceVariable
 const candidates = computed(() =>
@@ -19,6 +19,7 @@ const candidates = computed(() =>
     props.machine
       ? { brief: sheetDocument.brief, decisions: sizes.decisions, sizing: sizes.sizing }
       : undefined,
+    ownSeries.inForce,
   ),
 )
 </script>
@@ -31,7 +32,7 @@ const candidates = computed(() =>
           choice.label
         }}: sizes of
         {{
-          standardSeries[choice.series].source
+          ownSeries.inForce[choice.series].source
         }}
       </caption>
       <thead class="align-bottom text-xs text-soft">

@@ -1,20 +1,26 @@
 <script setup lang="ts">
 /** The curves of a card, where people look rather than read. */
-import { curvesOf } from '@oar-bench/core/size/candidates'
+import { curvesOf, pointsOf } from '@oar-bench/core/size/candidates'
 import type { SizedNode } from '@oar-bench/core/size/graph'
 
 const props = defineProps<{ node: SizedNode }>()
 const { dark } = useTheme()
+const ownSeries = useOwnSeries()
 const { system, unit, number } = useUnits()
 const charts = computed(() =>
   props.node.card.charts.map((chart, i) => {
     const x = props.node.card.variables[chart.x]
-    const curves = curvesOf(props.node, i)
-    const quantity = curves[0]?.quantity
+    const curves = curvesOf(props.node, i, ownSeries.inForce)
+    const { quantity } = props.node.card.variables[chart.lines[0].variable]
     return {
       title: chart.title,
       xLabel: `${x.label}${unit(x.quantity) && `, ${unit(x.quantity)}`}`,
-      yLabel: quantity && unit(quantity),
+      yLabel: unit(quantity),
+      points: pointsOf(props.node, i).map(({ label, x: px, y }) => ({
+        label,
+        x: Number(number(px, x.quantity)),
+        y: Number(number(y, quantity)),
+      })),
       now: Number(number(props.node.values[chart.x], x.quantity)),
       series: curves.map((c) => ({
         name: c.label,
@@ -36,8 +42,9 @@ const charts = computed(() =>
       v-if="chart.series.length"
       :series="chart.series"
       :x-label="chart.xLabel"
-      :y-label="chart.yLabel ?? ''"
+      :y-label="chart.yLabel"
       :now="chart.now"
+      :points="chart.points"
       :dark="dark"
     />
     <p v-else class="text-[13px] text-soft">Drawn when the values of this card are known.</p>

@@ -3,7 +3,7 @@
 import { Lock, Undo2 } from 'lucide-vue-next'
 import type { InputVariable } from '@oar-bench/core/size/card'
 import { originText } from '@oar-bench/core/size/report'
-import { textOf } from '@oar-bench/core/size/text'
+import { inSentence, textOf } from '@oar-bench/core/size/text'
 import type { Origin, SizedNode } from '@oar-bench/core/size/graph'
 
 const props = defineProps<{ node: SizedNode; machine: boolean }>()
@@ -119,7 +119,7 @@ const lock = (name: string, v: InputVariable) =>
         </span>
       </p>
       <div v-if="asking?.unknown === name" class="mt-1 rounded border border-accent p-2" data-testid="solve">
-        <p class="mb-1 text-[13px]">Find {{ v.label.toLowerCase() }} so that</p>
+        <p class="mb-1 text-[13px]">Find {{ inSentence(v.label) }} so that</p>
         <select
           class="field mb-1"
           :value="asking.wanted"

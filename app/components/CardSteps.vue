@@ -1,21 +1,21 @@
 <script setup lang="ts">
 /** Every result with its formula, the numbers put in, and its value. */
 import { Pencil, TriangleAlert, Undo2 } from 'lucide-vue-next'
-import { textOf } from '@oar-bench/core/size/text'
+import { inSentence, textOf } from '@oar-bench/core/size/text'
 import type { ChoiceVariable, StepVariable } from '@oar-bench/core/size/card'
 import type { SizedNode } from '@oar-bench/core/size/graph'
-import { standardSeries } from '@oar-bench/core/size/series'
 import { inTradeUnits } from '@oar-bench/core/size/trade'
 import { formatNumber } from '@oar-bench/core/units/text'
 
 const props = defineProps<{ node: SizedNode; trade: boolean }>()
 const emit = defineEmits<{ value: [variable: string, text: string | undefined] }>()
 const { show } = useUnits()
+const ownSeries = useOwnSeries()
 const { variables } = props.node.card
 const results = Object.entries(variables).flatMap(([name, v]) =>
   v.role === 'input' ? [] : [[name, v] as readonly [string, StepVariable | ChoiceVariable]],
 )
-const symbolOf = (name: string) => variables[name].symbol || variables[name].label.toLowerCase()
+const symbolOf = (name: string) => variables[name].symbol || inSentence(variables[name].label)
 function numberOf(name: string): string {
   const v = variables[name]
   const value = props.node.values[name]
@@ -74,7 +74,8 @@ function give(name: string, text: string) {
       <p class="break-words">
         <i><MathText :text="v.symbol" /></i> =
         <template v-if="v.role === 'choice'"
-          >next {{ v.rounding === 'up' ? 'larger' : 'smaller' }} of {{ standardSeries[v.series].source }} to
+          >next {{ v.rounding === 'up' ? 'larger' : 'smaller' }} of
+          {{ ownSeries.inForce[v.series].source }} to
         </template>
         <span :title="v.formula.print(symbolOf)"
           ><MathText :text="v.formula.printActive(symbolOf, node.values)" /></span

@@ -13,6 +13,7 @@ import {
 } from '@oar-bench/core/size/apply'
 import type { SizedNode } from '@oar-bench/core/size/graph'
 import { applyBore, boreOf, lineServices, pipesFor, wideEnough } from '@oar-bench/core/size/lines'
+import { inSentence } from '@oar-bench/core/size/text'
 
 const props = defineProps<{ node: SizedNode }>()
 const sheetDocument = useSheetDocument()
@@ -109,7 +110,7 @@ function release(result: Result, target: Target, targets: readonly Target[]) {
         >
           <span v-if="t.assigned && agrees(t, result)" class="flex items-center gap-1 text-good">
             <Check :size="15" aria-hidden="true" />{{ nameOf(t.component) }}:
-            {{ t.definition.label.toLowerCase() }}
+            {{ inSentence(t.definition.label) }}
             {{ t.value === undefined ? '' : show(t.value, result.quantity) }}
           </span>
           <button
@@ -120,7 +121,7 @@ function release(result: Result, target: Target, targets: readonly Target[]) {
             @click="apply(result, t, targets)"
           >
             <ArrowRight :size="14" aria-hidden="true" />{{ nameOf(t.component) }}:
-            {{ t.definition.label.toLowerCase() }}
+            {{ inSentence(t.definition.label) }}
             {{ t.value === undefined ? '' : show(t.value, result.quantity) }} →
             {{ show(result.value, result.quantity) }}
           </button>

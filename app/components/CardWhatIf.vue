@@ -10,6 +10,7 @@ import { parseQuantity } from '@oar-bench/core/units/text'
 const props = defineProps<{ node: SizedNode }>()
 const { show, number, unit } = useUnits()
 const { dark } = useTheme()
+const ownSeries = useOwnSeries()
 const { card } = props.node
 const inputs = numericInputs(card)
 const results = Object.entries(card.variables).filter(([, v]) => v.role !== 'input')
@@ -41,13 +42,17 @@ function rangeOf(name: string, count: number): Range | undefined {
 const swept = computed(() => {
   const x = rangeOf(first.value, 7)
   return x && props.node.values[first.value] !== undefined
-    ? sweep(props.node, result.value, x, rangeOf(second.value, 4))
+    ? sweep(props.node, result.value, x, rangeOf(second.value, 4), ownSeries.inForce)
     : undefined
 })
 const curves = computed(() => {
   const x = rangeOf(first.value, 41)
   if (!x) return []
-  const { x: at, y, results: rows } = sweep(props.node, result.value, x, rangeOf(second.value, 4))
+  const {
+    x: at,
+    y,
+    results: rows,
+  } = sweep(props.node, result.value, x, rangeOf(second.value, 4), ownSeries.inForce)
   const [a, b] = [card.variables[first.value].quantity, card.variables[result.value].quantity]
   return rows.map((row, i) => ({
     name:
@@ -71,6 +76,7 @@ const spread = computed(() =>
         return read.ok ? [[name, read.si]] : []
       }),
     ),
+    ownSeries.inForce,
   ),
 )
 const quantityOf = (name: string) => card.variables[name].quantity

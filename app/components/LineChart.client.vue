@@ -11,6 +11,8 @@ const props = defineProps<{
   /** Where the machine stands on the horizontal axis. */
   now: number
   dark: boolean
+  /** Named points at which it works. */
+  points?: readonly { label: string; x: number; y: number }[]
 }>()
 const options = computed<ApexOptions>(() => {
   const { soft, grid, theme, chart } = chartBase(props.dark)
@@ -50,6 +52,17 @@ const options = computed<ApexOptions>(() => {
           label: { text: 'now', style: { color: '#fff', background: palette[0] }, orientation: 'horizontal' },
         },
       ],
+      points: (props.points ?? []).map(({ label, x, y }) => ({
+        x,
+        y,
+        marker: { size: 4, fillColor: palette[1], strokeColor: palette[1] },
+        label: {
+          text: label,
+          offsetY: 0,
+          borderWidth: 0,
+          style: { color: palette[1], background: 'transparent', fontSize: '12px' },
+        },
+      })),
     },
     xaxis: { type: 'numeric', labels, title: title(props.xLabel), tickAmount: 8, axisTicks: { show: false } },
     yaxis: { labels, title: title(props.yLabel), tickAmount: 4, forceNiceScale: true },

@@ -80,6 +80,7 @@ const reason = computed(() => (props.machine ? (sizes.decisions.reasons[props.no
           />
         </label>
         <CardCharts v-if="card.charts.length" :node="node" />
+        <CardSplit v-if="node.card.split" :node="node" />
         <CardWhatIf :node="node" />
         <p v-for="note in card.notes" :key="note" class="mt-3 text-[13px] text-soft">{{ note }}</p>
         <p class="mt-3 text-[13px] text-soft">Source: <MathText :text="card.source" />.</p>

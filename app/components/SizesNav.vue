@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The cards with their answers, what is wrong with them, and what holds for all. */
-import { Check, CircleAlert, FileText, Ruler, TriangleAlert } from 'lucide-vue-next'
+import { Check, CircleAlert, FileText, ListOrdered, Ruler, TriangleAlert } from 'lucide-vue-next'
 import { stateOf, type CardState } from '@oar-bench/core/size/apply'
 import { supplies } from '@oar-bench/core/size/brief/brief'
 import type { SizedNode } from '@oar-bench/core/size/graph'
@@ -9,15 +9,16 @@ const props = defineProps<{
   mode: 'machine' | 'calculator'
   sections: readonly { label: string; nodes: readonly SizedNode[] }[]
   selected?: string
-  view: 'card' | 'settings' | 'report'
+  view: 'card' | 'settings' | 'report' | 'series'
 }>()
 const emit = defineEmits<{
   mode: [mode: 'machine' | 'calculator']
   select: [id: string]
-  view: [view: 'settings' | 'report']
+  view: [view: 'settings' | 'report' | 'series']
 }>()
 const sheetDocument = useSheetDocument()
 const sizes = useMachineSizes()
+const ownSeries = useOwnSeries()
 const { show } = useUnits()
 const answerOf = (node: SizedNode) => {
   const { card, values } = node
@@ -122,6 +123,19 @@ const supplyChoices = { '': 'as the brief says', ...supplies }
         </button>
       </section>
     </div>
-    <div class="border-t border-rule p-3"><slot /></div>
+    <div class="border-t border-rule p-3">
+      <slot />
+      <button
+        class="mt-1.5 flex w-full items-center gap-1.5 rounded px-2 py-1 text-left"
+        :class="view === 'series' ? 'bg-accent-paper text-accent' : 'hover:text-accent'"
+        data-testid="open-series"
+        @click="emit('view', 'series')"
+      >
+        <ListOrdered :size="15" aria-hidden="true" />Series of sizes
+        <span v-if="ownSeries.list.length" class="ml-auto text-[13px] text-soft"
+          >{{ ownSeries.list.length }} own</span
+        >
+      </button>
+    </div>
   </nav>
 </template>

@@ -14,7 +14,7 @@ useUndoKeys(
 )
 const free = useFreeCards()
 const selected = ref('')
-const view = ref<'card' | 'settings' | 'report'>('card')
+const view = ref<'card' | 'settings' | 'report' | 'series'>('card')
 
 const nodes = computed<readonly SizedNode[]>(() =>
   mode.value === 'machine' ? sizes.sizing.nodes : free.nodes,
@@ -92,8 +92,9 @@ watch(
       </select>
     </SizesNav>
     <div class="min-w-0 flex-1 overflow-auto px-6 py-5" tabindex="0" aria-label="Card">
+      <SizeSeries v-if="view === 'series'" />
       <SizesEmpty
-        v-if="mode === 'machine' && !sheetDocument.brief.motions.length"
+        v-else-if="mode === 'machine' && !sheetDocument.brief.motions.length"
         @calculator="mode = 'calculator'"
       />
       <SettingsRuler v-else-if="view === 'settings' && mode === 'machine'" @card="choose" />

@@ -3,6 +3,7 @@ import { acceptHMRUpdate, defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { cards } from '@oar-bench/core/size/cards'
 import { freeCard, type Solved } from '@oar-bench/core/size/graph'
+import { useOwnSeries } from './ownSeries'
 
 interface Typed {
   readonly values: Readonly<Record<string, string>>
@@ -10,10 +11,13 @@ interface Typed {
 }
 
 export const useFreeCards = defineStore('freeCards', () => {
+  const ownSeries = useOwnSeries()
   const typed = shallowRef<Readonly<Record<string, Typed>>>({})
   const of = (card: string): Typed => typed.value[card] ?? { values: {} }
   const put = (card: string, next: Typed) => (typed.value = { ...typed.value, [card]: next })
-  const nodes = computed(() => cards.map((card) => freeCard(card, of(card.id).values, of(card.id).solved)))
+  const nodes = computed(() =>
+    cards.map((card) => freeCard(card, of(card.id).values, of(card.id).solved, ownSeries.inForce)),
+  )
 
   const withValue = (values: Typed['values'], variable: string, text: string | undefined) =>
     Object.fromEntries(

@@ -4,12 +4,16 @@ import { computed } from 'vue'
 import type { SheetSizing } from '@oar-bench/core/sheet/schema'
 import { agreement, applyAll } from '@oar-bench/core/size/apply'
 import { sizeMachine, withSupply, type Solved } from '@oar-bench/core/size/graph'
+import { useOwnSeries } from './ownSeries'
 import { useSheetDocument } from './sheetDocument'
 
 export const useMachineSizes = defineStore('machineSizes', () => {
   const sheetDocument = useSheetDocument()
+  const ownSeries = useOwnSeries()
   const decisions = computed(() => sheetDocument.sheet.sizing)
-  const sizing = computed(() => sizeMachine(sheetDocument.brief, decisions.value))
+  const sizing = computed(() =>
+    sizeMachine(sheetDocument.brief, decisions.value, { series: ownSeries.inForce }),
+  )
   /** The brief as it holds for this variant. */
   const brief = computed(() => withSupply(sheetDocument.brief, decisions.value))
   const agreeing = computed(() => agreement(sheetDocument.sheet, brief.value, sizing.value))

@@ -1,18 +1,21 @@
 /** Sizing cards without a browser, see `USAGE`. */
+import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
+import { readSeriesCsv } from '../formats/series-csv'
 import { readValue, type Card, type Variable } from '../size/card'
 import { cards, findCard } from '../size/cards'
 import { evaluateCard, type Evaluation } from '../size/evaluate'
-import { standardSeries } from '../size/series'
+import { seriesInForce } from '../size/own-series'
+import { standardSeries, type SeriesSet } from '../size/series'
 import { solveCard } from '../size/solve'
 import { shownUnit, unitSystems, type UnitSystem } from '../units/quantities'
 import { showIn } from '../units/text'
 
 const USAGE = `size --list [--json]
-       size CARD [NAME=VALUE ...] [--solve NAME] [--units metric|us] [--json]
+       size CARD [NAME=VALUE ...] [--solve NAME] [--units metric|us] [--series FILE.csv] [--json]
   --list names all cards with their inputs and outputs.
   A value has its unit, as in "bore=80 mm". A result that is given stands in place of the one that is computed; with --solve it is
-  the result that is wanted, and NAME the input with which it comes out.`
+  the result that is wanted, and NAME the input with which it comes out. --series takes sizes from a table of own series as well.`
 
 class Refused extends Error {}
 type Print = (text: string) => void
@@ -32,12 +35,13 @@ function command(args: readonly string[], print: Print): void {
   if (!unitSystems.includes(units))
     throw new Refused(`--units takes ${unitSystems.join(' or ')}, not "${units}".`)
   const given = readAssignments(card, assignments)
-  const others = values.solve === undefined ? [] : solve(card, given, values.solve)
-  const evaluation = evaluateCard(card, given)
+  const series = values.series === undefined ? standardSeries : readSeries(values.series)
+  const others = values.solve === undefined ? [] : solve(card, given, values.solve, series)
+  const evaluation = evaluateCard(card, given, { series })
   const [problem] = evaluation.problems
   if (problem) throw new Refused(`${problem.variable}: ${problem.message}`)
   if (values.json) print(JSON.stringify(asJson(card, given, evaluation, values.solve, others), null, 2))
-  else report(card, given, evaluation, units, others, values.solve, print)
+  else report(card, given, evaluation, units, others, values.solve, series, print)
 }
 
 function readArguments(args: readonly string[]) {
@@ -50,11 +54,25 @@ function readArguments(args: readonly string[]) {
         json: { type: 'boolean' },
         solve: { type: 'string' },
         units: { type: 'string' },
+        series: { type: 'string' },
       },
     })
   } catch (error) {
     throw new Refused(`${(error as Error).message}\nUsage: ${USAGE}`)
   }
+}
+
+/** The series that are in force with those of a CSV file. */
+function readSeries(file: string): SeriesSet {
+  let text: string
+  try {
+    text = readFileSync(file, 'utf8')
+  } catch {
+    throw new Refused(`The file "${file}" cannot be read.`)
+  }
+  const read = readSeriesCsv(text)
+  if (!read.ok) throw new Refused(`${file}: ${read.message}`)
+  return seriesInForce(read.value)
 }
 
 function variableOf(card: Card, name: string): Variable {
@@ -81,7 +99,12 @@ function readAssignments(card: Card, assignments: readonly string[]): Record<str
 }
 
 /** Puts the solution among the given values, and takes the wanted result out. @returns other solutions, SI */
-function solve(card: Card, given: Record<string, number>, unknown: string): readonly number[] {
+function solve(
+  card: Card,
+  given: Record<string, number>,
+  unknown: string,
+  series: SeriesSet,
+): readonly number[] {
   const variable = variableOf(card, unknown)
   // a result is computed anyway
   if (variable.role !== 'input') return []
@@ -97,7 +120,7 @@ function solve(card: Card, given: Record<string, number>, unknown: string): read
         : 'Give a result that is wanted, as NAME=VALUE.',
     )
   const [name] = wanted
-  const solution = solveCard(card, given, { name, value: given[name] }, unknown)
+  const solution = solveCard(card, given, { name, value: given[name] }, unknown, series)
   if ('message' in solution) throw new Refused(solution.message)
   // a choice stands at what was wanted; a step comes out by itself
   if (card.variables[name].role === 'step') delete given[name]
@@ -189,6 +212,7 @@ function report(
   units: UnitSystem,
   others: readonly number[],
   unknown: string | undefined,
+  series: SeriesSet,
   print: Print,
 ): void {
   const show = showIn(units)
@@ -206,9 +230,9 @@ function report(
       )
     else {
       const symbols = v.formula.printActive((n) => card.variables[n].symbol || n, values)
-      const series = v.role === 'choice' ? `next of ${standardSeries[v.series].source} to ` : ''
+      const next = v.role === 'choice' ? `next of ${series[v.series].source} to ` : ''
       print(
-        `  ${head} = ${series}${symbols} = ${series && '… '}${v.formula.printActive(shown, values)} = ${shown(name)}`,
+        `  ${head} = ${next}${symbols} = ${next && '… '}${v.formula.printActive(shown, values)} = ${shown(name)}`,
       )
     }
   }

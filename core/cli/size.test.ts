@@ -1,4 +1,7 @@
 import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { cards } from '../size/cards'
 import { sizeCommand } from './size-command'
@@ -23,6 +26,15 @@ describe('the sizing command', () => {
     expect(solved.values.displacement.given).toBe(true)
     expect(run('line-pressure', '--units', 'us').out).toContain('gpm')
   })
+  it('takes sizes from a table of own series', () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'oar-bench-series-')), 'series.csv')
+    writeFileSync(file, 'series,sizes of,use,source,size\nOurs,bores,instead,stock list,77 mm\n')
+    expect(run('cylinder-bore', 'force=60 kN', '--series', file).out).toContain(
+      'next of stock list to D₀ = … 75.36 mm = 77 mm',
+    )
+    writeFileSync(file, 'series,sizes of,size\nOurs,bores,77\n')
+    expect(run('cylinder-bore', '--series', file).error).toContain('Row 2')
+  })
   it.each([
     [['nothing'], 'no card "nothing"'],
     [['cylinder-bore', 'width=3 mm'], 'has no "width"'],
@@ -33,6 +45,7 @@ describe('the sizing command', () => {
     [['cylinder-frequency', 'ramp=1e-9 s', '--solve', 'mass'], 'No moved mass gives this'],
     [['cylinder-bore', 'force=50 MN'], 'large enough'],
     [['cylinder-bore', '--units', 'imperial'], 'metric or us'],
+    [['cylinder-bore', '--series', 'none.csv'], 'cannot be read'],
     [[], 'Usage'],
   ])('refuses %j', (args, words) => {
     const { code, error } = run(...args)

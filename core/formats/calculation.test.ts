@@ -1,3 +1,7 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { strFromU8, unzipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import { emptySheet } from '../sheet/schema'
@@ -6,6 +10,8 @@ import { formula } from '../size/formula'
 import { sizeMachine } from '../size/graph'
 import { calculationReport } from '../size/report'
 import { showIn } from '../units/text'
+import { calculationToPdf } from './calculation-pdf'
+import { letteringFonts } from '../cli/fonts'
 import { calculationWorkbook, siUnit } from './calculation-xlsx'
 
 const brief = readBrief({ purpose: 'press bales', values: { stroke: '600 mm' } })
@@ -66,5 +72,28 @@ describe('the calculation as a workbook', () => {
     expect(siUnit('pressure')).toBe('Pa')
     expect(siUnit('temperature')).toBe('K')
     expect(siUnit('displacement')).toBe('m³/rev')
+  })
+})
+
+describe('the calculation as a document', () => {
+  it('has the brief, each formula with its numbers, what was chosen and why, on as many pages as it needs', async () => {
+    const report = calculationReport(sheet, brief, sizing, showIn('metric'))
+    const heading = { title: 'Calculation: Press', line: 'First variant, 27 November', author: 'A. Fitter' }
+    const { bytes, missing } = await calculationToPdf(report, heading, letteringFonts)
+    expect(missing).toEqual([])
+    const file = join(mkdtempSync(join(tmpdir(), 'calculation-')), 'calculation.pdf')
+    writeFileSync(file, bytes)
+    const text = spawnSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).stdout
+    for (const words of [
+      'Calculation: Press',
+      'First variant, 27 November',
+      'What it must do: press bales',
+      'F / (η · (p − Δp) − p2)',
+      '44.61 cm²',
+      'Chosen because: In the store.',
+      'never replace',
+    ])
+      expect(text).toContain(words)
+    expect(text).toMatch(/2 of \d+/)
   })
 })

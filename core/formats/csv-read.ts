@@ -37,9 +37,9 @@ export function rowsOf(text: string): Read<{ cells: string[]; line: number }[]> 
 }
 
 /** The unit that a heading gives in brackets: "stroke [mm]", "force (kN)". */
-const unitOf = (heading: string) => /[[(]\s*([^\])]*?)\s*[\])]\s*$/.exec(heading)?.[1]
+export const unitOf = (heading: string) => /[[(]\s*([^\])]*?)\s*[\])]\s*$/.exec(heading)?.[1]
 /** A cell with its unit, its own or that of its column. */
-const withUnit = (cell: string, unit: string | undefined) =>
+export const withUnit = (cell: string, unit: string | undefined) =>
   unit && /^[-+]?[\d.,]+(e[-+]?\d+)?$/i.test(cell) ? `${cell} ${unit}` : cell
 
 /**

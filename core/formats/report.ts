@@ -1,5 +1,5 @@
 /** The report of a sheet: findings and accepted warnings, parts, schedule and results of the run. */
-import { PDFDocument, rgb, type PDFPage } from 'pdf-lib'
+import { PDFDocument } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import { reasonOf } from '../check'
 import { locationText, type Finding } from '../sheet/finding'
@@ -10,13 +10,13 @@ import { partsList } from './lists'
 import { Faces, type PdfFile } from './faces'
 import type { LetteringFont } from './lettering-fonts'
 import { describe } from './pdf'
+import { PageWriter } from './pdf-pages'
 
-type Row = readonly string[]
 export interface Section {
   readonly heading: string
   readonly words?: readonly string[]
   /** A table, its heading first, and the share of the width that each column has. */
-  readonly table?: { readonly shares: readonly number[]; readonly rows: readonly Row[] }
+  readonly table?: { readonly shares: readonly number[]; readonly rows: readonly (readonly string[])[] }
 }
 
 export interface ReportContent {
@@ -141,14 +141,6 @@ function runSections(run: RunResult, named: ReadonlyMap<string, string>, show: S
   ]
 }
 
-/** A4 upright, points. */
-const [WIDTH, HEIGHT] = [595.3, 841.9]
-const MARGIN = 50
-const SIZE = 9
-const LINE = 12
-const GAP = 6
-const INK = rgb(0, 0, 0)
-const SOFT = rgb(0.6, 0.6, 0.6)
 const CARE =
   'Results support and never replace the judgement of a qualified person; local codes govern the machine.'
 
@@ -164,7 +156,7 @@ export async function reportToPdf(
   const sections = reportSections(of, show)
   const { page } = of.sheet
   const faces = await Faces.embed(document, fonts, JSON.stringify([title, page, sections]))
-  const writer = new Writer(document, faces)
+  const writer = new PageWriter(document, faces)
   writer.text(title, 18)
   const block = [
     page.number && `Drawing ${page.number}`,
@@ -182,95 +174,4 @@ export async function reportToPdf(
   }
   writer.numberPages()
   return { bytes: await document.save(), missing: [...faces.missing] }
-}
-
-/** Writes down the page, and goes on to the next where one is full. */
-class Writer {
-  private paper!: PDFPage
-  private y = 0
-  constructor(
-    private readonly document: PDFDocument,
-    private readonly faces: Faces,
-  ) {
-    this.turn()
-  }
-
-  private turn(): void {
-    this.paper = this.document.addPage([WIDTH, HEIGHT])
-    this.y = HEIGHT - MARGIN
-  }
-  private room(height: number): void {
-    if (this.y - height < MARGIN) this.turn()
-  }
-  /** The lines of a text within a width; a word that is wider by itself is broken. */
-  private wrapped(text: string, width: number, size = SIZE): string[] {
-    const fits = (line: string) => this.faces.widthOf(line, size) <= width
-    return text.split('\n').flatMap((paragraph) => {
-      const lines = ['']
-      for (const word of paragraph.split(' ')) {
-        const line = lines[lines.length - 1]
-        if (fits(line ? `${line} ${word}` : word)) {
-          lines[lines.length - 1] = line ? `${line} ${word}` : word
-          continue
-        }
-        if (line) lines.push('')
-        for (const letter of word) {
-          if (!fits(lines[lines.length - 1] + letter)) lines.push('')
-          lines[lines.length - 1] += letter
-        }
-      }
-      return lines
-    })
-  }
-  private put(line: string, x: number, y: number, size: number): void {
-    this.faces.write(this.paper, line, x, y, size, INK)
-  }
-
-  text(text: string, size = SIZE): void {
-    const height = (LINE * size) / SIZE
-    for (const line of this.wrapped(text, WIDTH - 2 * MARGIN, size)) {
-      this.room(height)
-      this.y -= height
-      this.put(line, MARGIN, this.y, size)
-    }
-  }
-  heading(text: string): void {
-    this.room(5 * LINE)
-    this.y -= 2 * GAP
-    this.text(text, 12)
-    this.y -= GAP / 2
-  }
-  table(shares: readonly number[], rows: readonly Row[]): void {
-    const width = WIDTH - 2 * MARGIN
-    rows.forEach((row, r) => {
-      let x = MARGIN
-      const cells = shares.map((share, i) => {
-        const cell = { x, lines: this.wrapped(row[i] ?? '', share * width - GAP) }
-        x += share * width
-        return cell
-      })
-      const height = Math.max(...cells.map((c) => c.lines.length)) * LINE + GAP / 2
-      this.room(Math.min(height, HEIGHT - 2 * MARGIN))
-      for (let k = 0; cells.some((cell) => k < cell.lines.length); k++) {
-        this.room(LINE)
-        this.y -= LINE
-        for (const cell of cells) if (cell.lines[k]) this.put(cell.lines[k], cell.x, this.y, SIZE)
-      }
-      this.y -= GAP / 2
-      this.paper.drawLine({
-        start: { x: MARGIN, y: this.y },
-        end: { x: WIDTH - MARGIN, y: this.y },
-        thickness: r === 0 ? 0.8 : 0.3,
-        color: r === 0 ? INK : SOFT,
-      })
-    })
-  }
-  numberPages(): void {
-    const pages = this.document.getPages()
-    pages.forEach((page, i) => {
-      const text = `${i + 1} of ${pages.length}`
-      const x = WIDTH - MARGIN - this.faces.widthOf(text, SIZE)
-      this.faces.write(page, text, x, MARGIN / 2, SIZE, INK)
-    })
-  }
 }

@@ -1,18 +1,24 @@
 /** All machines of a workspace as one archive: workspace.json lists its contents, every sheet is a sheet file. */
 import { z } from 'zod'
 import { issueText } from '../sheet/issue-text'
+import { LARGEST_SERIES, ownSeriesSchema } from '../size/own-series'
 import { briefSchema } from '../size/brief/brief'
 import { migrateBrief } from '../size/brief/read'
 
 export const WORKSPACE_FORMAT = 'oar-bench-workspace'
-export const WORKSPACE_VERSION = 2
+export const WORKSPACE_VERSION = 3
 
 const name = z.string().trim().min(1).max(80)
 const file = z.string().min(1).max(200)
 const when = z.number().int().min(0).describe('Milliseconds since 1970.')
 export const workspaceSchema = z.strictObject({
   format: z.literal(WORKSPACE_FORMAT),
-  version: z.literal([1, WORKSPACE_VERSION]),
+  version: z.literal([1, 2, WORKSPACE_VERSION]),
+  series: ownSeriesSchema
+    .array()
+    .max(LARGEST_SERIES.series)
+    .default([])
+    .describe('Series of sizes that were added to the standard ones; since version 3.'),
   machines: z.array(
     z.strictObject({
       name,

@@ -6,7 +6,7 @@ import { readParameter } from '../sheet/resolve'
 import { nameOf, type Sheet, type SheetComponent } from '../sheet/schema'
 import type { Quantity } from '../units/quantities'
 import { familyOf, type Brief } from './brief/brief'
-import { sizeMachine, type SizedNode, type Sizing } from './graph'
+import type { SizedNode, Sizing } from './graph'
 import { textOf } from './text'
 
 /** A result that the sheet can take. */
@@ -152,12 +152,8 @@ export const applyAll = (sheet: Sheet, brief: Brief, sizing: Sizing): Sheet =>
     sheet,
   )
 
-/** How many values of a sheet take results of a brief, and how many of them agree. */
-export function agreement(
-  sheet: Sheet,
-  brief: Brief,
-  sizing = sizeMachine(brief, sheet.sizing),
-): { sized: number; agreeing: number } {
+/** How many values of a sheet take results of its machine, and how many of them agree. */
+export function agreement(sheet: Sheet, brief: Brief, sizing: Sizing): { sized: number; agreeing: number } {
   const pairs = assignedPairs(sheet, brief, sizing)
   return {
     sized: pairs.length,

@@ -92,6 +92,15 @@ function withValue(
   return sizeMachine(brief, { ...decisions, values }, { series }).find
 }
 
+/** The points of a chart of a card. @returns those whose coordinates are known */
+export function pointsOf({ card, values }: SizedNode, index: number) {
+  return card.charts[index].points.flatMap(({ label, x, y }) =>
+    [...x.names, ...y.names].every((name) => name in values)
+      ? [{ label, x: x.evaluate(values), y: y.evaluate(values) }]
+      : [],
+  )
+}
+
 /** A curve of a card over one of its inputs. */
 export interface Curve {
   readonly label: string

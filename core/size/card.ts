@@ -98,6 +98,15 @@ export interface CardChart {
   readonly from: Formula
   readonly to: Formula
   readonly lines: readonly { readonly variable: string; readonly style: 'curve' | 'limit' }[]
+  /** Where the machine works: named points, their coordinates as formulas of the card. */
+  readonly points: readonly { readonly label: string; readonly x: Formula; readonly y: Formula }[]
+}
+
+/** A whole and what it divides into: steps of the card that add up to another one. */
+export interface CardSplit {
+  readonly title: string
+  readonly whole: string
+  readonly parts: readonly string[]
 }
 
 export const groups = {
@@ -168,6 +177,7 @@ export interface Card {
   /** The variable that is read first. */
   readonly answer: string
   readonly charts: readonly CardChart[]
+  readonly split?: CardSplit
 }
 
 // ---- the words in which cards are written ----------------------------------------------------------------
@@ -286,6 +296,7 @@ export const chart = (
   to: string,
   curves: readonly string[],
   limits: readonly string[] = [],
+  points: Readonly<Record<string, readonly [x: string, y: string]>> = {},
 ): CardChart => ({
   title,
   x,
@@ -295,13 +306,14 @@ export const chart = (
     ...curves.map((variable) => ({ variable, style: 'curve' as const })),
     ...limits.map((variable) => ({ variable, style: 'limit' as const })),
   ],
+  points: Object.entries(points).map(([label, [px, py]]) => ({ label, x: formula(px), y: formula(py) })),
 })
 
 type Description = Pick<
   Card,
   'id' | 'title' | 'group' | 'scope' | 'about' | 'source' | 'variables' | 'answer'
 > &
-  Partial<Pick<Card, 'applies' | 'warnings' | 'notes' | 'compare' | 'charts' | 'demand' | 'assess'>>
+  Partial<Pick<Card, 'applies' | 'warnings' | 'notes' | 'compare' | 'charts' | 'split' | 'demand' | 'assess'>>
 
 /** A card. @throws Error where a formula reads a variable that is not before it, or a name is not there */
 export function card(description: Description): Card {
@@ -329,15 +341,15 @@ export function card(description: Description): Card {
     reads(when)
     if (!known.has(at)) fail(`no variable ${at}`)
   }
-  for (const { x, from, to, lines } of made.charts) {
-    reads(from)
-    reads(to)
+  for (const { x, from, to, lines, points } of made.charts) {
+    for (const each of [from, to, ...points.flatMap((p) => [p.x, p.y])]) reads(each)
     for (const name of [x, ...lines.map((l) => l.variable)]) if (!known.has(name)) fail(`no variable ${name}`)
   }
   const demanded = made.demand
     ? [made.demand.out, made.demand.back].flatMap((d) => [d.flow, d.pressure, d.idlePressure])
     : []
-  for (const name of [made.answer, ...demanded, ...made.compare.filter((n) => !n.includes('.'))])
+  const divided = made.split ? [made.split.whole, ...made.split.parts] : []
+  for (const name of [made.answer, ...demanded, ...divided, ...made.compare.filter((n) => !n.includes('.'))])
     if (!known.has(name)) fail(`no variable ${name}`)
   return made
 }

@@ -207,7 +207,7 @@ describe('results on the sheet', () => {
     const cylinder = applied.components.find((c) => c.kind === 'cylinder-double-acting')!
     expect(cylinder.parameters.bore).toBe('80 mm')
     const larger = { ...applied, sizing: deciding({ 'cylinder-bore@motion': { bore: '100 mm' } }) }
-    expect(agreement(larger, press).agreeing).toBeLessThan(sized)
+    expect(agreement(larger, press, sizeMachine(press, larger.sizing)).agreeing).toBeLessThan(sized)
   })
   it('wait for a choice where several could take them', () => {
     const more = addComponent(sheet, 'fixed-pump', { x: 20, y: 0 }).sheet

@@ -18,7 +18,8 @@ import {
   type Field,
 } from './brief/brief'
 import type { Origin, SizedNode, Sizing } from './graph'
-import { standardSeries } from './series'
+import { standardSeries, type SeriesSet } from './series'
+import { inSentence } from './text'
 
 export type Show = (si: number, quantity: Quantity) => string
 
@@ -60,7 +61,14 @@ export interface CalculationReport {
 const SAFETY =
   'Results support a qualified person’s judgement and never replace it. Machinery safety rules, pressure-vessel and local codes and ISO 4413 govern the machine.'
 
-export function calculationReport(sheet: Sheet, brief: Brief, sizing: Sizing, show: Show): CalculationReport {
+/** @param series those from which the sizes were chosen */
+export function calculationReport(
+  sheet: Sheet,
+  brief: Brief,
+  sizing: Sizing,
+  show: Show,
+  series: SeriesSet = standardSeries,
+): CalculationReport {
   return {
     statements: [
       { label: 'What it must do', text: brief.purpose },
@@ -84,7 +92,7 @@ export function calculationReport(sheet: Sheet, brief: Brief, sizing: Sizing, sh
         ...(motion.people ? [word('People', 'may be under or in front of it')] : []),
       ],
     })),
-    sections: sizing.nodes.map((node) => sectionOf(sheet, brief, node, show)),
+    sections: sizing.nodes.map((node) => sectionOf(sheet, brief, node, show, series)),
     notes: [SAFETY],
   }
 }
@@ -107,7 +115,7 @@ function fieldValue(field: Field, written: string | undefined, show: Show): Repo
 export function originText(origin: Origin | undefined): string {
   switch (origin?.type) {
     case 'brief':
-      return `brief: ${origin.label.toLowerCase()}`
+      return `brief: ${inSentence(origin.label)}`
     case 'cycle':
     case 'card':
       return origin.label
@@ -120,7 +128,13 @@ export function originText(origin: Origin | undefined): string {
   }
 }
 
-function sectionOf(sheet: Sheet, brief: Brief, node: SizedNode, show: Show): ReportSection {
+function sectionOf(
+  sheet: Sheet,
+  brief: Brief,
+  node: SizedNode,
+  show: Show,
+  series: SeriesSet,
+): ReportSection {
   const { card, values, origins } = node
   const shown = (name: string): string => {
     const variable = card.variables[name]
@@ -148,8 +162,8 @@ function sectionOf(sheet: Sheet, brief: Brief, node: SizedNode, show: Show): Rep
             {
               label: v.label,
               symbol: v.symbol,
-              formula: `${v.role === 'choice' ? `${standardSeries[v.series].source}, next to ` : ''}${v.formula.printActive(
-                (n) => card.variables[n].symbol || card.variables[n].label.toLowerCase(),
+              formula: `${v.role === 'choice' ? `${series[v.series].source}, next to ` : ''}${v.formula.printActive(
+                (n) => card.variables[n].symbol || inSentence(card.variables[n].label),
                 values,
               )}`,
               numbers: v.formula.printActive(shown, values),
@@ -165,7 +179,7 @@ function sectionOf(sheet: Sheet, brief: Brief, node: SizedNode, show: Show): Rep
         .filter((t) => t.assigned)
         .map(
           (t) =>
-            `${nameOf(t.component)}, ${t.definition.label.toLowerCase()} ${t.value === undefined ? '–' : show(t.value, result.quantity)}: ${agrees(t, result) ? 'agrees' : `differs from ${show(result.value, result.quantity)}`}`,
+            `${nameOf(t.component)}, ${inSentence(t.definition.label)} ${t.value === undefined ? '–' : show(t.value, result.quantity)}: ${agrees(t, result) ? 'agrees' : `differs from ${show(result.value, result.quantity)}`}`,
         ),
     ),
   }

@@ -1,6 +1,7 @@
 /** All pressures of a machine at which something happens, in their order. */
 import type { RulerMark } from './card'
 import type { Sizing } from './graph'
+import { inSentence } from './text'
 
 export interface RulerEntry {
   readonly node: string
@@ -22,7 +23,7 @@ export function rulerOf(sizing: Sizing): readonly RulerEntry[] {
             {
               node: id,
               variable,
-              label: labelOf(card.title, label.toLowerCase(), ruler, motion?.name),
+              label: labelOf(card.title, inSentence(label), ruler, motion?.name),
 
               mark: ruler,
               pressure,

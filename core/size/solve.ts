@@ -3,6 +3,7 @@ import { defaultValue, rangeMessage, type Card, type InputVariable } from './car
 import { evaluateCard } from './evaluate'
 import { showQuantity } from '../units/text'
 import { standardSeries, type SeriesSet } from './series'
+import { inSentence } from './text'
 
 /** Points at which the range of the unknown is searched for a change of sign. */
 const POINTS = 240
@@ -103,7 +104,7 @@ export function solveCard(
     const fits = Object.values(variable.options).find(({ value }) => close(value))
     return fits
       ? { value: fits.value, others: [] }
-      : { message: `No option of "${variable.label}" gives this ${target.label.toLowerCase()}.` }
+      : { message: `No option of "${variable.label}" gives this ${inSentence(target.label)}.` }
   }
   const points = pointsOf(variable)
   const differences = points.map((x) => difference(x))
@@ -128,10 +129,10 @@ export function solveCard(
   }
   const reached = differences.filter(Number.isFinite).map((d) => d + wanted.value)
   if (!reached.length)
-    return { message: `${target.label} cannot be computed with any ${variable.label.toLowerCase()}.` }
+    return { message: `${target.label} cannot be computed with any ${inSentence(variable.label)}.` }
   const [low, high] = [Math.min(...reached), Math.max(...reached)]
   if (high - low <= 1e-9 * Math.max(Math.abs(low), Math.abs(high)))
-    return { message: `${target.label} does not depend on ${variable.label.toLowerCase()}.` }
+    return { message: `${target.label} does not depend on ${inSentence(variable.label)}.` }
   const show = (si: number) => showQuantity(si, target.quantity, 'metric')
   const sizes = [...only].filter(
     (name) =>
@@ -141,9 +142,9 @@ export function solveCard(
       dependencies(card, name, rest).has(unknown),
   )
   const following = sizes.length
-    ? ` The ${sizes.map((name) => card.variables[name].label.toLowerCase()).join(' and the ')} follows: give it, to solve with it as it is.`
+    ? ` The ${sizes.map((name) => inSentence(card.variables[name].label)).join(' and the ')} follows: give it, to solve with it as it is.`
     : ''
   return {
-    message: `No ${variable.label.toLowerCase()} gives this ${target.label.toLowerCase()}: ${rangeMessage(variable)} There it lies between ${show(low)} and ${show(high)}.${following}`,
+    message: `No ${inSentence(variable.label)} gives this ${inSentence(target.label)}: ${rangeMessage(variable)} There it lies between ${show(low)} and ${show(high)}.${following}`,
   }
 }

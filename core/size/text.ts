@@ -5,3 +5,7 @@ import { quantityText } from '../units/text'
 /** Text of a value in the usual metric unit. @param value SI */
 export const textOf = (value: number, quantity: Quantity): string =>
   quantityText(value, quantity, shownUnit(quantity, 'metric').symbol)
+
+/** A label as it stands within a sentence: "viscosity at 40 °C", but "ISO class". */
+export const inSentence = (label: string): string =>
+  label.replace(/^\p{Lu}(?=\p{Ll}|\s)/u, (l) => l.toLowerCase())

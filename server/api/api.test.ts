@@ -6,6 +6,7 @@ import { circuit, powerUnit, powerUnitPipes, runSheet, timed } from '../../core/
 import { encodeRun } from '../../core/formats/run-file'
 import { emptySheet, type Sheet } from '../../core/sheet/schema'
 import { machines } from '../database/schema'
+import { findSummary } from '../database/summaries'
 import { routes } from '../security/routes'
 import { routeFiles, routeOf, testServer, type TestServer } from '../testing/testServer'
 import { useStore } from '../utils/store'
@@ -26,6 +27,43 @@ async function newMachine(name = 'Press') {
 }
 const put = (url: string, revision: number, content: Sheet, saveId?: string) =>
   server.ask('PUT', url, { body: { revision, sheet: content, ...(saveId ? { saveId } : {}) } })
+
+describe('series of sizes', () => {
+  const series = { name: 'Store 3/4', of: 'bores', use: 'instead', source: 'list', sizes: ['45 mm', '90 mm'] }
+  const add = (list: unknown) => server.ask('PUT', '/api/series', { body: { series: list } })
+  it('are added, replaced by name and taken away, and sheets are summarised anew', async () => {
+    const { sheetId } = await newMachine()
+    await get('/api/machines')
+    await summariesUpdated()
+    expect((await add([series])).json()).toEqual([series])
+    expect((await add([{ ...series, use: 'added' }])).json()).toEqual([{ ...series, use: 'added' }])
+    expect(await get('/api/series')).toHaveLength(1)
+    await summariesUpdated()
+    expect(findSummary(useStore(), sheetId)).toBeDefined()
+    const path = `/api/series/${encodeURIComponent(series.name)}`
+    expect((await server.ask('DELETE', path)).json()).toEqual([])
+    const gone = await server.ask('DELETE', path)
+    expect([gone.status, gone.json().message]).toEqual([404, expect.stringContaining('no such series')])
+  })
+  it.each([
+    [[], 'series'],
+    [[{ ...series, sizes: ['3 bar'] }], 'bar'],
+    [[{ ...series, of: 'wheels' }], 'of'],
+    [[{ ...series, name: ' ' }], 'name'],
+  ])('are refused where they are wrong: %j', async (list, word) => {
+    const answer = await add(list)
+    expect(answer.status).toBe(400)
+    expect(answer.json().message).toContain(word)
+    expect(await get('/api/series')).toEqual([])
+  })
+  it('are two hundred at most', async () => {
+    const many = Array.from({ length: 200 }, (_, i) => ({ ...series, name: `S${i}` }))
+    expect((await add(many)).status).toBe(200)
+    expect((await add([series])).json().message).toContain('at most')
+    expect((await add([{ ...many[0], source: 'new' }])).status).toBe(200)
+    for (const { name } of many) await server.ask('DELETE', `/api/series/${name}`)
+  })
+})
 
 describe('saving a sheet', () => {
   let url: string

@@ -103,3 +103,9 @@ export const sheetSummaries = sqliteTable('sheet_summaries', {
   /** SVG; empty for an empty sheet. */
   thumbnail: text('thumbnail').notNull(),
 })
+
+/** Series of sizes that were added to the standard ones, each as its JSON (`ownSeriesSchema`). */
+export const ownSeries = sqliteTable('own_series', {
+  name: text('name').primaryKey(),
+  content: text('content').notNull(),
+})

@@ -6,9 +6,12 @@ import { readSheetText } from '../../core/sheet/read'
 import { check } from '../../core/simulate/compile'
 import { agreement } from '../../core/size/apply'
 import { readBrief } from '../../core/size/brief/read'
+import { sizeMachine } from '../../core/size/graph'
+import { seriesInForce } from '../../core/size/own-series'
 import { showIn } from '../../core/units/text'
 import type { Store } from './open'
 import { machines, sheets, sheetSummaries } from './schema'
+import { listSeries } from './series'
 
 export const hashOf = (content: string) => createHash('sha256').update(content).digest('hex')
 
@@ -27,6 +30,8 @@ export function summarise(store: Store, sheetId: string): void {
   const findings = check(read.sheet, undefined, show).filter((f) => !f.accepted)
   const of = (severity: 'error' | 'warning') =>
     findings.filter((f) => f.severity === severity && !f.incomplete).length
+  const brief = readBrief(JSON.parse(row.brief))
+  const series = seriesInForce(listSeries(store))
   const values = {
     revision: row.sheet.revision,
     briefRevision: row.briefRevision,
@@ -35,7 +40,7 @@ export function summarise(store: Store, sheetId: string): void {
     errors: of('error'),
     warnings: of('warning'),
     incomplete: findings.filter((f) => f.incomplete).length,
-    ...agreement(read.sheet, readBrief(JSON.parse(row.brief))),
+    ...agreement(read.sheet, brief, sizeMachine(brief, read.sheet.sizing, { series })),
     thumbnail: sheetThumbnail(read.sheet, show),
   }
   store

@@ -15,6 +15,8 @@ const MB = 1e6
 const json = (limit: number): BodyRule => ({ types: ['application/json'], limit })
 const NAMES = json(64 * KB)
 const BRIEF = json(256 * KB)
+/** Two hundred series with five hundred sizes each have about 2 MB. */
+const SERIES = json(4 * MB)
 /** A sheet of two thousand components with all their values has about 2 MB. */
 const SHEET = json(4 * MB)
 /** The sheet, and the run compressed and as base64. */
@@ -39,6 +41,8 @@ export const routes: readonly Route[] = [
   route('revisions/:id', { GET: null, DELETE: null }),
   route('runs/:id', { GET: null, PATCH: NAMES, DELETE: null }),
   route('runs/:id/sheet', { GET: null }),
+  route('series', { GET: null, PUT: SERIES }),
+  route('series/:id', { DELETE: null }),
   route('session', { GET: null, POST: NAMES, DELETE: null }),
   route('workspace', { GET: null, POST: ARCHIVE }),
 ]

@@ -1,4 +1,4 @@
-/** All machines as one archive, written while it is sent: no more than one entry is held at a time. */
+/** All machines and own series of sizes as one archive, written while it is sent: no more than one entry is held at a time. */
 import { setImmediate } from 'node:timers/promises'
 import type { Readable } from 'node:stream'
 import { asc, eq } from 'drizzle-orm'
@@ -14,6 +14,7 @@ import { readBrief } from '../../core/size/brief/read'
 import { isGzip, variantsOf } from '../database/machines'
 import type { Store } from '../database/open'
 import { machines, revisions, runs, sheetVersions } from '../database/schema'
+import { listSeries } from '../database/series'
 import { hashOf } from '../database/summaries'
 
 /** The text of a sheet in the present format; of one that does not read, as it is kept. */
@@ -123,6 +124,7 @@ export function exportWorkspace(store: Store): Readable {
     const contents: WorkspaceContents = {
       format: WORKSPACE_FORMAT,
       version: WORKSPACE_VERSION,
+      series: listSeries(store),
       machines: list,
     }
     zip.addBuffer(Buffer.from(`${JSON.stringify(contents, null, 2)}\n`), WORKSPACE_LIST)

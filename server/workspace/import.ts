@@ -13,10 +13,12 @@ import { eq } from 'drizzle-orm'
 import { decodeRun } from '../../core/formats/run-file'
 import { readWorkspaceList, WORKSPACE_LIST, type WorkspaceContents } from '../../core/formats/workspace'
 import { readSheetText } from '../../core/sheet/read'
+import { LARGEST_SERIES, type OwnSeries } from '../../core/size/own-series'
 import type { Sheet } from '../../core/sheet/schema'
 import { insertMachine, insertRevision, insertRun, insertVariant, isGzip } from '../database/machines'
 import type { Store } from '../database/open'
 import { machines } from '../database/schema'
+import { listSeries, putSeries } from '../database/series'
 import { ArchiveRefused, openArchive, type Archive, type ArchiveLimits } from './archive'
 
 /** An archive may name one sheet many times, but not grow to more than so many times its size by that, from so many bytes on. */
@@ -96,6 +98,14 @@ async function addMachine(
   }
 }
 
+/** Adds the series of sizes whose names are not taken; those that are there stay as they are. */
+function addMissingSeries(store: Store, series: readonly OwnSeries[]): void {
+  const present = listSeries(store)
+  const names = new Set(present.map(({ name }) => name))
+  const added = series.filter(({ name }) => !names.has(name))
+  if (added.length) putSeries(store, added.slice(0, LARGEST_SERIES.series - present.length))
+}
+
 /** @param path of the archive @returns how many machines were added @throws ArchiveRefused where nothing was */
 export async function importArchive(store: Store, path: string, limits?: ArchiveLimits): Promise<number> {
   const archive = await openArchive(path, limits)
@@ -115,6 +125,7 @@ export async function importArchive(store: Store, path: string, limits?: Archive
       await setImmediate()
       await addMachine(store, machine, archive, (id) => made.push(id))
     }
+    addMissingSeries(store, contents.series)
     return contents.machines.length
   } catch (error) {
     for (const id of made) store.delete(machines).where(eq(machines.id, id)).run()

@@ -21,6 +21,8 @@ import {
 } from '../database/machines'
 import { openDatabase, type Store } from '../database/open'
 import { machines, revisions, runs, sheetVersions } from '../database/schema'
+import { listSeries, putSeries } from '../database/series'
+import { ownSeriesSchema } from '../../core/size/own-series'
 import { migrations } from '../testing/migrations'
 import { openArchive } from './archive'
 import { exportWorkspace } from './export'
@@ -54,6 +56,30 @@ function filled(): Store {
 const archiveOf = async (store: Store) => new Uint8Array(await buffer(exportWorkspace(store)))
 const importBytes = (store: Store, bytes: Uint8Array) =>
   importWorkspace(store, Readable.from([Buffer.from(bytes)]), 1e9)
+
+describe('series of sizes in a workspace', () => {
+  const series = (name: string, size: string) =>
+    ownSeriesSchema.parse({ name, of: 'bores', use: 'added', source: '', sizes: [size] })
+  it('go with it, and leave those alone that are there under the same name', async () => {
+    const from = filled()
+    putSeries(from, [series('Ours', '45 mm'), series('Store', '90 mm')])
+    const to = newStore()
+    putSeries(to, [series('Store', '91 mm')])
+    await importBytes(to, await archiveOf(from))
+    expect(listSeries(to)).toEqual([series('Ours', '45 mm'), series('Store', '91 mm')])
+  })
+  it('are not needed in an archive of an earlier version', async () => {
+    const entries = unzipSync(await archiveOf(filled()))
+    const { series: none, ...list } = JSON.parse(Buffer.from(entries['workspace.json']).toString()) as {
+      series: unknown[]
+    }
+    expect(none).toEqual([])
+    entries['workspace.json'] = strToU8(JSON.stringify({ ...list, version: 2 }))
+    const to = newStore()
+    expect(await importBytes(to, zipSync(entries))).toBe(1)
+    expect(listSeries(to)).toEqual([])
+  })
+})
 
 describe('a workspace', () => {
   let archive: Uint8Array
@@ -125,7 +151,7 @@ describe('a workspace', () => {
     ['a damaged one', () => archive.slice(0, 300), /not an archive/],
     ['one without its list', () => zipSync({ 'sheet.json': strToU8('{}') }), /no workspace\.json/],
     ['a list that is no JSON', () => zipSync({ 'workspace.json': strToU8('{') }), /not JSON/],
-    ['a newer one', () => zipSync({ 'workspace.json': strToU8('{"version":9}') }), /reads up to version 2/],
+    ['a newer one', () => zipSync({ 'workspace.json': strToU8('{"version":9}') }), /reads up to version 3/],
     [
       'a machine without variants',
       () => zipSync({ 'workspace.json': strToU8(list({ name: 'x', brief: {}, variants: [] })) }),

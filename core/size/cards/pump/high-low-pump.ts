@@ -132,10 +132,15 @@ export const highLowPump = card({
   ],
   compare: ['delivered', 'before', 'after', 'saving', 'electric-motor.motor'],
   charts: [
-    chart('Flow over pressure, with the hyperbola of the power', 'looked', '0', 'pressure', [
-      'flowAt',
-      'affordable',
-    ]),
+    chart(
+      'Flow over pressure, with the hyperbola of the power',
+      'looked',
+      '0',
+      'pressure',
+      ['flowAt', 'affordable'],
+      [],
+      { 'fast motion': ['fastPressure', 'fastFlow'], pressing: ['pressure', 'fastFlow * slowShare'] },
+    ),
     chart(
       'Shaft power over pressure, against one pump',
       'looked',

@@ -53,6 +53,9 @@ export const motorDisplacement = card({
     starting: input('η_s', 'Efficiency when starting', 'share', '75 %', 0.1, 1, {
       note: 'axial piston about 85 %, gear 70 %, gerotor 75 %',
     }),
+    looked: input('T_l', 'Torque that is looked at', 'torque', '150 N·m', 0, 1e8, {
+      from: ['rotary-load.motorTorqueOut', 'winch-load.motorTorqueOut'],
+    }),
     caseShare: input('k_c', 'Share of the leakage that leaves by the case', 'share', '50 %', 0, 1),
     difference: step(
       'Δp',
@@ -120,6 +123,31 @@ export const motorDisplacement = card({
     power: step('P', 'Power at the shaft', 'power', 'torqueOut * speedOut', {
       trade: trade('12 * torqueOut * speedOut / 63025', 'hp', { torqueOut: 'lbf·ft', speedOut: 'rpm' }),
     }),
+    runningTorque: step(
+      'T_m',
+      'Torque running, at the maximum pressure',
+      'torque',
+      'displacement * difference * mechanical / (2 * pi)',
+    ),
+    slip: step(
+      'Q_l',
+      'Leakage at the torque that is looked at',
+      'flow',
+      'torqueOut > 0 ? flowOut * (1 - volumetric) * looked / torqueOut : 0',
+      { note: 'laminar: in proportion to the pressure' },
+    ),
+    speedAtOut: step(
+      'ω₁',
+      'Speed with the flow out',
+      'rotationalSpeed',
+      '2 * pi * max(0, flowOut - slip) / displacement',
+    ),
+    speedAtBack: step(
+      'ω₂',
+      'Speed with the flow back',
+      'rotationalSpeed',
+      '2 * pi * max(0, flowBack - slip) / displacement',
+    ),
     margin: step('M', 'Pressure margin', 'share', '1 - max(pressureOut, pressureBack) / maximumPressure'),
   },
   warnings: [
@@ -148,6 +176,19 @@ export const motorDisplacement = card({
     'electric-motor.motor',
   ],
   charts: [
+    chart(
+      'Speed over torque, up to the torque at the maximum pressure',
+      'looked',
+      '0',
+      'runningTorque',
+      ['speedAtOut', 'speedAtBack'],
+      [],
+      {
+        out: ['torqueOut', 'speedOut'],
+        back: ['torqueBack', 'speedBack'],
+        'starting torque': ['startingTorque', '0'],
+      },
+    ),
     chart(
       'Pressure over torque',
       'torqueOut',

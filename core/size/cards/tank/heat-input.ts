@@ -54,7 +54,21 @@ export const heatInput = card({
     ),
     shaftMean: step('P_s', 'Mean shaft power', 'power', 'hydraulic / overall'),
     usefulMean: step('P_u', 'Mean power taken out', 'power', 'useful * actuators'),
+    pumpLoss: step('P₁', 'Lost in the pump', 'power', 'shaftMean - hydraulic'),
+    unusedLoss: step('P₂', 'Lost with oil that is not used', 'power', 'supply <= 1 ? unused * idle : 0'),
+    throttledLoss: step(
+      'P₃',
+      'Lost in valves, from the pressure of the pump to that of the motions',
+      'power',
+      'hydraulic - useful - unusedLoss',
+    ),
+    actuatorLoss: step('P₄', 'Lost in the actuators', 'power', 'useful - usefulMean'),
     lost: step('P', 'Lost', 'power', 'shaftMean - usefulMean'),
     efficiency: step('η_s', 'Share that does work', 'share', 'shaftMean > 0 ? usefulMean / shaftMean : 0'),
+  },
+  split: {
+    title: 'Where the power of the shaft goes',
+    whole: 'shaftMean',
+    parts: ['usefulMean', 'actuatorLoss', 'throttledLoss', 'unusedLoss', 'pumpLoss'],
   },
 })
