@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process'
 import { expect, test } from '@playwright/test'
 import { bladePress, shavingsPress } from '../demo/briefs'
 import { openCopy, run, saved, step } from './helpers'
@@ -145,4 +146,49 @@ test('shows every symbol of the catalogue, each with its ports', async ({ page }
   await expect(page.getByRole('heading', { name: 'Symbols' })).toBeVisible()
   expect(await page.getByRole('img').count()).toBeGreaterThanOrEqual(30)
   await expect(page.getByRole('img', { name: 'Sequence valve' })).toContainText('Y')
+})
+
+test('takes sizes from a series of one’s own, which holds until it is taken away', async ({ page }) => {
+  await openCopy(page, 'shavings-press', 'Own series', 'Sizes', shavingsPress)
+  await page.getByTestId('open-series').click()
+  const view = page.getByTestId('series')
+  await expect(view.getByTestId('series-bores')).toContainText('ISO 3320')
+  const table = (text: string) => ({ name: 'series.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  const file = view.getByTestId('series-file')
+  await file.setInputFiles(table('series,sizes of,size\nStore,bores,3 bar\n'))
+  await expect(view.getByTestId('series-message')).toContainText(
+    'Nothing was added. Row 2: Unknown unit "bar"',
+  )
+  await file.setInputFiles(
+    table('series;sizes of;use;source;size [mm]\nStore;bores;instead;stock list;70\n;;;;85\n;;;;110\n'),
+  )
+  await expect(view).toContainText('Store')
+  await expect(view.getByTestId('series-bores')).toContainText('70 mm to 110 mm')
+  await page.getByTestId('nav-cylinder-bore@platen').click()
+  const card = page.getByTestId('card-cylinder-bore@platen')
+  await expect(card.getByTestId('answer')).toHaveText('85 mm')
+  await expect(card.getByTestId('candidates-bore')).toContainText('sizes of stock list')
+  // beside the standard the next size is that of the standard again
+  await page.getByTestId('open-series').click()
+  await view.getByRole('combobox', { name: 'Store: use' }).selectOption('added')
+  await expect(page.getByTestId('nav-cylinder-bore@platen')).toContainText('80 mm')
+  const saving = page.waitForEvent('download')
+  await view.getByRole('button', { name: 'Own series, CSV' }).click()
+  expect((await saving).suggestedFilename()).toMatch(/-series\.csv$/)
+  // it is kept with the workspace
+  await page.reload()
+  await page.getByTestId('open-series').click()
+  await view.getByRole('button', { name: 'Take Store away' }).click()
+  await expect(view).not.toContainText('Store')
+})
+
+test('writes the calculation as PDF', async ({ page }) => {
+  await openCopy(page, 'shavings-press', 'Written', 'Sizes', shavingsPress)
+  await page.getByTestId('open-calculation').click()
+  const saving = page.waitForEvent('download')
+  await page.getByTestId('calculation-pdf').click()
+  const path = await (await saving).path()
+  const text = spawnSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' }).stdout
+  expect(text).toContain('Calculation: Written')
+  expect(text).toContain('44.61 cm²')
 })

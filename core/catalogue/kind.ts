@@ -377,6 +377,8 @@ export type Measured =
 export type SizingResult =
   | 'bore'
   | 'rod'
+  | 'firstStage'
+  | 'lastStage'
   | 'stroke'
   | 'mass'
   | 'workPieceAt'

@@ -42,3 +42,20 @@ export const boreVariables = (velocity: string, note: string, service: LineServi
     trade: trade('0.4085 * flow / bore^2', 'ft/s', { flow: 'gpm', bore: 'in' }),
   }),
 })
+
+/** The kind of a cylinder, of which area and flow depend. */
+export const cylinderKind = () =>
+  option(
+    '',
+    'Cylinder',
+    'ratio',
+    {
+      doubleActing: [0, 'double-acting, one rod'],
+      doubleRod: [1, 'double-acting, two rods'],
+      singleActing: [2, 'single-acting'],
+      plunger: [3, 'plunger'],
+      telescopic: [4, 'telescopic'],
+    },
+    'doubleActing',
+    { from: 'motion.actuator' },
+  )

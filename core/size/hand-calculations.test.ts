@@ -29,6 +29,40 @@ describe('cylinder', () => {
     // (60000 / 50.27e-4 + 5e5) / 0.93 + 10e5 = 143.7 bar
     expect(values.pressure / bar).toBeCloseTo((60000 / 50.265e-4 / bar + 5) / 0.93 + 10, 1)
   })
+  it('bore with two rods: each side lacks the rod', () => {
+    // 44.61 cm² / (1 − 0.5²) = 59.48 cm² → 87.0 mm → 100 mm, of which 75 % push
+    const { values } = size('cylinder-bore', { force: '60 kN', kind: 'doubleRod' })
+    expect(values.boreNeeded).toBeCloseTo(Math.sqrt((4 * 44.61e-4) / (0.75 * Math.PI)), 5)
+    expect(values.bore).toBeCloseTo(0.1, 12)
+    expect(values.pistonArea).toBeCloseTo((0.75 * Math.PI * 0.1 ** 2) / 4, 12)
+  })
+  it('telescopic: the last stage carries the load, the first takes the oil', () => {
+    // stages of 50, 75 and 100 mm, 0.4 m each: π/4 · 0.4 · (0.0025 + 0.005625 + 0.01) = 5.694 L
+    const { values } = size('telescopic-stages', {
+      last: '50 mm',
+      stages: '3',
+      step: '25 mm',
+      force: '25 kN',
+    })
+    expect(values.first).toBeCloseTo(0.1, 12)
+    expect(values.oil / litre).toBeCloseTo((Math.PI / 4) * 0.4 * 18.125, 9)
+    // 25 kN / (0.93 · 19.63 cm²) = 136.9 bar, a quarter of it on the first stage
+    expect(values.lastPressure / bar).toBeCloseTo(250000 / (0.93 * 1963.495), 3)
+    expect(values.lastPressure / values.firstPressure).toBeCloseTo(4, 9)
+    expect(values.faster).toBeCloseTo(4, 9)
+    const motion = size('cylinder-motion', {
+      kind: 'telescopic',
+      bore: '100 mm',
+      last: '50 mm',
+      forceOut: '25 kN',
+    })
+    expect(motion.values.flowOut).toBeCloseTo((Math.PI / 4) * 0.1 ** 2 * motion.values.speedOut, 12)
+    expect(motion.values.pressureOut / bar).toBeCloseTo(250000 / (0.93 * 1963.495) + 10, 3)
+  })
+  it('says that a bore is too small for the way out', () => {
+    expect(warned('cylinder-motion', { bore: '63 mm', forceOut: '60 kN' }, 'pressureOut')).toBe(true)
+    expect(warned('cylinder-motion', { bore: '80 mm', forceOut: '60 kN' }, 'pressureOut')).toBe(false)
+  })
   it('says what keeps a bore from being found', () => {
     expect(
       size('cylinder-bore', { force: '60 kN', maximumPressure: '14 bar' }).problems[0].message,
@@ -154,6 +188,16 @@ describe('motors', () => {
     expect((values.flowOut * minute) / litre).toBeCloseTo(30 / 0.94, 6)
     // 200 · 31.416 rad/s = 6.283 kW
     expect(values.power).toBeCloseTo(200 * 10 * Math.PI, 6)
+  })
+  it('motor: speed over torque falls by the leakage, which grows with the pressure', () => {
+    // at the torque of the brief the speed of the brief; without torque that of the whole flow, 1 / 0.94
+    const at = (looked: string) =>
+      size('motor-displacement', { looked, torqueOut: '200 N·m', speedOut: '300 rpm' }).values
+    expect((at('200 N·m').speedAtOut * 60) / (2 * Math.PI)).toBeCloseTo(300, 6)
+    expect((at('0 N·m').speedAtOut * 60) / (2 * Math.PI)).toBeCloseTo(300 / 0.94, 6)
+    // T = V · Δp · η / (2 · π)
+    const { runningTorque, displacement, difference } = at('0 N·m')
+    expect(runningTorque).toBeCloseTo((displacement * difference * 0.9) / (2 * Math.PI), 9)
   })
   it('braking: J · ω / t through the displacement', () => {
     // 5 kg·m², 300 rpm in 1 s: 157.1 N·m; 2 · π · 157.1 · 0.9 / 100e-6 = 88.8 bar, and the inlet
@@ -365,6 +409,22 @@ describe('lines, tank and heat', () => {
     // ten times the return of the wave: a tenth
     const slow = size('water-hammer', { closing: `${values.reflection * 10} s`, modulus: '1000 GPa' }).values
     expect(slow.surge / values.surge).toBeCloseTo(0.1, 6)
+  })
+  it('power: the parts add up to what the shaft puts in, however the machine is supplied', () => {
+    for (const supply of [
+      'fixedPump',
+      'highLow',
+      'compensated',
+      'loadSensing',
+      'closedCircuit',
+      'accumulator',
+    ]) {
+      const { values } = size('heat-input', { supply })
+      const { whole, parts } = findCard('heat-input')!.split!
+      expect(parts.reduce((sum, name) => sum + values[name], 0)).toBeCloseTo(values[whole], 6)
+    }
+    // 25 of 35 L/min at 5 bar: 208 W
+    expect(size('heat-input').values.unusedLoss).toBeCloseTo((25e-3 / 60) * 5e5, 6)
   })
   it('heat: what cools at the settled temperature is what is put in', () => {
     const { values } = size('heat-balance', {})

@@ -47,7 +47,7 @@ export const cylinderTelescopic = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     measures: cylinderMeasures,
-    sizingTargets: { bore: 'first', ...singleActingSized },
+    sizingTargets: { firstStage: 'first', lastStage: 'last', ...singleActingSized },
     motions(v) {
       // its smallest stage asks for the most
       return cylinderMotions(v, { cap: circleArea(v.last), annulus: 0 }, 0)

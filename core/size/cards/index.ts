@@ -6,6 +6,7 @@ import { sheetLoad } from './load/sheet-load'
 import { rotaryLoad } from './load/rotary-load'
 import { winchLoad } from './load/winch-load'
 import { cylinderBore } from './cylinder/cylinder-bore'
+import { telescopicStages } from './cylinder/telescopic-stages'
 import { cylinderBuckling } from './cylinder/cylinder-buckling'
 import { cylinderMotion } from './cylinder/cylinder-motion'
 import { cylinderVolumes } from './cylinder/cylinder-volumes'
@@ -61,6 +62,7 @@ export const cards: readonly Card[] = [
   rotaryLoad,
   winchLoad,
   cylinderBore,
+  telescopicStages,
   cylinderBuckling,
   cylinderMotion,
   cylinderVolumes,

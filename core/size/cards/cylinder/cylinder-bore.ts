@@ -1,4 +1,5 @@
 import { card, choice, input, step, trade, warning } from '../../card'
+import { cylinderKind } from '../../common-inputs'
 
 /** Bore from force and pressure. */
 export const cylinderBore = card({
@@ -7,7 +8,8 @@ export const cylinderBore = card({
   group: 'cylinder',
   scope: 'motion',
   applies: { actuators: ['linear'] },
-  about: 'The bore that gives the force with the pressure that is there.',
+  about:
+    'The bore that gives the force with the pressure that is there; of a telescopic cylinder that of its last stage.',
   source: 'balance of forces at the piston; bores of ISO 3320',
   answer: 'bore',
   variables: {
@@ -24,6 +26,10 @@ export const cylinderBore = card({
     }),
     backPressure: input('p₂', 'Back pressure on the other side', 'pressure', '5 bar', 0, 200e5),
     efficiency: input('η', 'Cylinder efficiency', 'share', '93 %', 0.3, 1, { note: 'seal friction' }),
+    kind: cylinderKind(),
+    rodShare: input('k', 'Rod to bore, with two rods', 'ratio', '0.5', 0.1, 0.9, {
+      note: 'where both sides have a rod it takes its area from both',
+    }),
     area: step(
       'A',
       'Piston area needed',
@@ -34,10 +40,19 @@ export const cylinderBore = card({
         valid: { min: 0, message: 'Losses and back pressure take the whole working pressure.' },
       },
     ),
-    boreNeeded: step('D₀', 'Bore needed', 'length', 'sqrt(4 * area / pi)'),
+    boreNeeded: step(
+      'D₀',
+      'Bore needed',
+      'length',
+      'sqrt(4 * area / (pi * (kind == 1 ? 1 - rodShare^2 : 1)))',
+    ),
     bore: choice('D', 'Bore', 'length', 'bores', 'boreNeeded', { sized: 'bore' }),
-    pistonArea: step('A₁', 'Piston area', 'area', 'pi * bore^2 / 4', {
-      trade: trade('0.7854 * bore^2', 'in²', { bore: 'in' }),
+    pistonArea: step('A₁', 'Area that pushes', 'area', 'pi * bore^2 / 4 * (kind == 1 ? 1 - rodShare^2 : 1)', {
+      trade: trade('0.7854 * bore^2 * (kind == 1 ? 1 - rodShare^2 : 1)', 'in²', {
+        bore: 'in',
+        kind: '',
+        rodShare: '',
+      }),
     }),
     pressure: step(
       'pₑ',

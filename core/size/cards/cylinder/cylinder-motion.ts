@@ -1,4 +1,5 @@
-import { card, choice, input, option, step, trade, warning } from '../../card'
+import { card, choice, input, step, trade, warning } from '../../card'
+import { cylinderKind } from '../../common-inputs'
 
 /** Speeds, flows, pressures and forces of a cylinder both ways. */
 export const cylinderMotion = card({
@@ -27,22 +28,16 @@ export const cylinderMotion = card({
     },
   },
   variables: {
-    bore: input('D', 'Bore', 'length', '80 mm', 1e-3, 2, { from: 'cylinder-bore.bore', required: true }),
+    bore: input('D', 'Bore', 'length', '80 mm', 1e-3, 2, {
+      from: ['telescopic-stages.first', 'cylinder-bore.bore'],
+      required: true,
+    }),
     rod: input('d', 'Rod', 'length', '45 mm', 0, 2, { from: 'cylinder-buckling.rod', required: true }),
-    kind: option(
-      '',
-      'Cylinder',
-      'ratio',
-      {
-        doubleActing: [0, 'double-acting, one rod'],
-        doubleRod: [1, 'double-acting, two rods'],
-        singleActing: [2, 'single-acting'],
-        plunger: [3, 'plunger'],
-        telescopic: [4, 'telescopic, largest stage'],
-      },
-      'doubleActing',
-      { from: 'motion.actuator' },
-    ),
+    kind: cylinderKind(),
+    last: input('d_n', 'Last stage', 'length', '50 mm', 1e-3, 2, {
+      from: 'telescopic-stages.last',
+      note: 'of a telescopic cylinder; it carries the load alone',
+    }),
     travel: input('s', 'Stroke', 'length', '600 mm', 1e-3, 20, { from: 'motion.travel', required: true }),
     outTime: input('t', 'Time out', 'time', '6 s', 0.01, 86400, { from: 'motion.outTime', required: true }),
     backTime: input('tᵣ', 'Time back', 'time', '5 s', 0.01, 86400, {
@@ -74,6 +69,12 @@ export const cylinderMotion = card({
       ruler: 'rating',
     }),
     capArea: step('A₁', 'Area, extending', 'area', 'kind == 1 ? pi * (bore^2 - rod^2) / 4 : pi * bore^2 / 4'),
+    loadedArea: step(
+      'A_p',
+      'Area that carries the load, out',
+      'area',
+      'kind == 4 ? pi * last^2 / 4 : capArea',
+    ),
     rodArea: step('A₂', 'Area, retracting', 'area', 'kind >= 2 ? 0 : pi * (bore^2 - rod^2) / 4', {
       valid: { min: 0, message: 'The rod is thicker than the bore.' },
     }),
@@ -96,26 +97,26 @@ export const cylinderMotion = card({
       'pᵢ',
       'Pressure without load, out',
       'pressure',
-      'backPressure * rodArea / (capArea * efficiency) + lineLoss',
+      'backPressure * rodArea / (loadedArea * efficiency) + lineLoss',
     ),
     movingOut: step(
       'p_m',
       'Pressure while it only moves, out',
       'pressure',
-      '(forceMoving + backPressure * rodArea) / (capArea * efficiency) + lineLoss',
+      '(forceMoving + backPressure * rodArea) / (loadedArea * efficiency) + lineLoss',
       { ruler: 'moving' },
     ),
     pressureOut: step(
       'pₑ',
       'Pressure, extending',
       'pressure',
-      '(forceOut + backPressure * rodArea) / (capArea * efficiency) + lineLoss',
+      '(forceOut + backPressure * rodArea) / (loadedArea * efficiency) + lineLoss',
       {
-        trade: trade('(forceOut + backPressure * rodArea) / (capArea * efficiency) + lineLoss', 'psi', {
+        trade: trade('(forceOut + backPressure * rodArea) / (loadedArea * efficiency) + lineLoss', 'psi', {
           forceOut: 'lbf',
           backPressure: 'psi',
           rodArea: 'in²',
-          capArea: 'in²',
+          loadedArea: 'in²',
           lineLoss: 'psi',
           efficiency: '',
         }),
@@ -162,6 +163,11 @@ export const cylinderMotion = card({
     ),
   },
   warnings: [
+    warning(
+      'pressureOut',
+      'pressureOut > maximumPressure * 1.000001',
+      'Extending needs more than the maximum working pressure: take a larger bore.',
+    ),
     warning(
       'pressureBack',
       'pressureBack > maximumPressure * 1.000001',
