@@ -1,6 +1,12 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import { bladePress, shavingsPress } from '../demo/briefs'
-import { newMachine, openCopy, saved, step } from './helpers'
+import { newMachine, openCopy, place, saved, step } from './helpers'
+
+async function fillIn(page: Page, field: string, text: string): Promise<void> {
+  const box = page.getByTestId(field).getByRole('textbox')
+  await box.fill(text)
+  await box.press('Enter')
+}
 
 test('a brief of two motions, from empty to a cycle', async ({ page }) => {
   await newMachine(page, 'Two-cylinder press')
@@ -10,13 +16,8 @@ test('a brief of two motions, from empty to a cycle', async ({ page }) => {
   await expect(page.getByTestId('sizes-empty')).toContainText('Nothing is sized from made-up figures')
   await page.getByRole('link', { name: 'Fill in the brief' }).click()
 
-  await page.getByTestId('brief-maximumPressure').getByRole('textbox').fill('160 bar')
-  await page.getByTestId('brief-maximumPressure').getByRole('textbox').press('Enter')
-  const fill = async (field: string, text: string) => {
-    const box = page.getByTestId(`motion-${field}`).getByRole('textbox')
-    await box.fill(text)
-    await box.press('Enter')
-  }
+  await fillIn(page, 'brief-maximumPressure', '160 bar')
+  const fill = (field: string, text: string) => fillIn(page, `motion-${field}`, text)
   await page.getByTestId('add-motion').click()
   await page.getByRole('menuitem', { name: 'Cylinder, double-acting' }).click()
   await page.getByLabel('Name of the motion').fill('Clamp')
@@ -99,5 +100,37 @@ test('the helper for units questions a number without one, and takes another uni
     .getByRole('button')
     .click()
   await expect(page.getByTestId('brief-maximumPressure').getByRole('textbox')).toHaveValue('160 bar')
+  await saved(page)
+})
+
+test('a press of two cylinders, from an empty brief to sizes on its sheet', async ({ page }) => {
+  await newMachine(page, 'Bracket press')
+  await place(page, 'cylinder double', 200, 120)
+  await place(page, 'cylinder double', 200, 260)
+  await place(page, 'fixed pump', 480, 420)
+  await place(page, 'relief', 620, 360)
+  const designations = await page.locator('[data-component] .designation').allTextContents()
+  await step(page, 'Brief')
+  await fillIn(page, 'brief-maximumPressure', '160 bar')
+  const motion = async (name: string, designation: string, values: Readonly<Record<string, string>>) => {
+    await page.getByTestId('add-motion').click()
+    await page.getByRole('menuitem', { name: 'Cylinder, double-acting' }).click()
+    await page.getByLabel('Name of the motion').fill(name)
+    await page.getByLabel('Name of the motion').press('Enter')
+    await page.getByLabel('On the sheet').selectOption(designation)
+    for (const [field, text] of Object.entries(values)) await fillIn(page, `motion-${field}`, text)
+  }
+  const cylinders = designations.filter((d) => /A\d+$/.test(d))
+  expect(cylinders).toHaveLength(2)
+  await motion('Clamp', cylinders[0], { stroke: '200 mm', outTime: '2 s', forceOut: '20 kN' })
+  await motion('Press', cylinders[1], { stroke: '500 mm', outTime: '5 s', workForce: '80 kN' })
+  await step(page, 'Sizes')
+  const nav = page.getByTestId('sizes-nav')
+  await nav.getByRole('button', { name: 'Apply all to the sheet' }).click()
+  await expect(nav).toContainText(/(\d+) of \1 values on the sheet agree/)
+  await step(page, 'Sheet')
+  // 20 kN / (0.93 · 150 bar − 5 bar) = 14.87 cm² → 43.5 mm; 80 kN → 87.0 mm
+  await expect(page.locator('.caption', { hasText: '⌀ 50 mm' })).toHaveCount(1)
+  await expect(page.locator('.caption', { hasText: '⌀ 100 mm' })).toHaveCount(1)
   await saved(page)
 })

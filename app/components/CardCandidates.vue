@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Sizes of a series side by side, and what each does on this machine. */
 import { candidatesOf } from '@oar-bench/core/size/candidates'
+import { formatNumber } from '@oar-bench/core/units/text'
 import { textOf } from '@oar-bench/core/size/text'
 import type { ChoiceVariable } from '@oar-bench/core/size/card'
 import type { SizedNode } from '@oar-bench/core/size/graph'
@@ -22,6 +23,7 @@ const candidates = computed(() =>
     ownSeries.inForce,
   ),
 )
+const priced = computed(() => candidates.value.rows.some((r) => r.price !== undefined))
 </script>
 
 <template>
@@ -39,6 +41,13 @@ const candidates = computed(() =>
         <tr>
           <th class="w-28 py-1 pr-3 font-normal">{{ choice.label }}</th>
           <th v-for="c in candidates.columns" :key="c.label" class="pr-3 font-normal">{{ c.label }}</th>
+          <th
+            v-if="priced"
+            class="pr-3 font-normal"
+            title="By the six-tenths rule: price grows with capacity to the power of 0.6"
+          >
+            Price, about
+          </th>
           <th class="w-20"><span class="sr-only">Choose</span></th>
         </tr>
       </thead>
@@ -55,6 +64,9 @@ const candidates = computed(() =>
           </td>
           <td v-for="(r, i) in row.results" :key="i" class="whitespace-nowrap pr-3">
             {{ r === undefined ? '–' : show(r, candidates.columns[i].quantity, 3) }}
+          </td>
+          <td v-if="priced" class="whitespace-nowrap pr-3">
+            {{ row.price === undefined ? '–' : `× ${formatNumber(row.price, 2)}` }}
           </td>
           <td class="text-right">
             <span v-if="row.chosen" class="text-[13px] text-accent">chosen</span>

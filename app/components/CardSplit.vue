@@ -32,7 +32,7 @@ const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)
           <div
             class="h-full"
             :class="i === 0 ? 'bg-accent' : 'bg-caution'"
-            :style="{ width: percent(part.share) }"
+            :style="{ width: `${100 * part.share}%` }"
           />
         </dd>
         <dd class="text-right tabular-nums">{{ part.value }}</dd>

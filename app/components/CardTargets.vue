@@ -113,6 +113,10 @@ function release(result: Result, target: Target, targets: readonly Target[]) {
             {{ inSentence(t.definition.label) }}
             {{ t.value === undefined ? '' : show(t.value, result.quantity) }}
           </span>
+          <span v-else-if="!t.possible" class="text-caution">
+            {{ nameOf(t.component) }}: {{ inSentence(t.definition.label) }} is between
+            {{ show(t.definition.min, result.quantity) }} and {{ show(t.definition.max, result.quantity) }}
+          </span>
           <button
             v-else
             class="button !text-[13px]"

@@ -58,6 +58,9 @@ const options = computed<ApexOptions>(() => {
         marker: { size: 4, fillColor: palette[1], strokeColor: palette[1] },
         label: {
           text: label,
+          ...(x > 0.7 * farthest.value
+            ? { offsetX: -8, textAnchor: 'end' }
+            : { offsetX: 8, textAnchor: 'start' }),
           offsetY: 0,
           borderWidth: 0,
           style: { color: palette[1], background: 'transparent', fontSize: '12px' },
@@ -65,9 +68,22 @@ const options = computed<ApexOptions>(() => {
       })),
     },
     xaxis: { type: 'numeric', labels, title: title(props.xLabel), tickAmount: 8, axisTicks: { show: false } },
-    yaxis: { labels, title: title(props.yLabel), tickAmount: 4, forceNiceScale: true },
+    yaxis: {
+      min: lowest.value,
+      labels,
+      title: title(props.yLabel),
+      tickAmount: 4,
+      forceNiceScale: true,
+    },
   }
 })
+/** With points the scale begins at zero, so that those below the curves are seen. */
+const lowest = computed(() => {
+  const values = props.series.flatMap((s) => s.data.map(([, y]) => y))
+  return props.points?.length && Math.min(...values, ...props.points.map((p) => p.y)) >= 0 ? 0 : undefined
+})
+/** Where the range ends; the label of a point near it stands on its left. */
+const farthest = computed(() => Math.max(...props.series.flatMap((s) => s.data.map(([x]) => x))))
 const shown = computed(() => props.series.map(({ name, data }) => ({ name, data })))
 </script>
 

@@ -30,6 +30,8 @@ export interface Target {
   readonly definition: QuantityParameter
   /** SI; none where it cannot be read. */
   readonly value: number | undefined
+  /** The component can have this result. */
+  readonly possible: boolean
   /** It is meant for this result: chosen by a person, or the only one. */
   readonly assigned: boolean
 }
@@ -64,6 +66,7 @@ export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] 
         parameter,
         definition,
         value,
+        possible: result.value >= definition.min && result.value <= definition.max,
         actuator: kind.family === 'actuators',
         usual: first === sized,
       },
@@ -91,14 +94,16 @@ export const agrees = (
   ((least !== undefined && value >= least * (1 - 1e-9)) ||
     Math.abs(value - wanted) <= (exact ? 1e-6 : 1e-3) * Math.max(Math.abs(value), Math.abs(wanted)))
 
-/** The sheet with a result in a value, written in metric units. */
+/** The sheet with a result in a value, written in metric units; as it is where the component cannot have the result. */
 export const applyResult = (sheet: Sheet, target: Target, result: Result): Sheet =>
-  setParameter(
-    sheet,
-    target.component.id,
-    target.parameter,
-    textOf(result.exact ? result.value : Number(result.value.toPrecision(4)), result.quantity),
-  )
+  target.possible
+    ? setParameter(
+        sheet,
+        target.component.id,
+        target.parameter,
+        textOf(result.exact ? result.value : Number(result.value.toPrecision(4)), result.quantity),
+      )
+    : sheet
 
 /** Card and variable of a result: under this, or under its card alone, a sheet keeps where it goes. */
 const resultId = ({ node, variable }: Pick<Result, 'node' | 'variable'>) => `${node.id}.${variable}`

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { readBrief } from './brief/read'
-import { candidatesOf, curvesOf } from './candidates'
+import { candidatesOf, curvesOf, priceRatio } from './candidates'
 import { findCard } from './cards'
 import { freeCard, noDecisions, sizeMachine } from './graph'
 
@@ -24,6 +24,10 @@ describe('candidates', () => {
     expect(of('Pressure with this bore')[0]).toBeGreaterThan(160e5)
     expect(rows[0].warnings.join()).toContain('more than the maximum working pressure')
     expect(rows[1].warnings).toEqual([])
+    // (100 / 80)^(2 · 0.6) = 1.307
+    expect(rows.map((r) => Number(r.price!.toFixed(2)))).toEqual([0.75, 1, 1.31])
+    expect(priceRatio('power', 2, 1)).toBeCloseTo(1.516, 3)
+    expect(priceRatio('pressure', 2, 1)).toBeUndefined()
   })
   it('keep a size that is in no series among them', () => {
     const odd = { ...decisions, values: { 'cylinder-bore@motion': { bore: '90 mm' } } }

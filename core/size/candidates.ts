@@ -16,6 +16,8 @@ export interface Candidate {
   readonly computed: boolean
   /** What it does, in the order of the columns; nothing where it cannot be computed. */
   readonly results: readonly (number | undefined)[]
+  /** Price against the one that the machine has now, about; nothing where size says nothing of it. */
+  readonly price?: number
   /** What must be said of it, on its own card. */
   readonly warnings: readonly string[]
 }
@@ -66,6 +68,7 @@ export function candidatesOf(
         results: columns.map(({ id, variable }) =>
           id === node.id ? own.values[variable] : find?.(id)?.values[variable],
         ),
+        price: priceRatio(choice.quantity, value, node.values[name]),
         warnings: own.warnings.map((w) => w.message),
       }
     })
@@ -73,6 +76,23 @@ export function candidatesOf(
     columns: columns.map(({ definition: { label, quantity } }) => ({ label, quantity })),
     rows,
   }
+}
+/** How capacity grows with a size: with the square of a diameter, in proportion to the others. */
+const CAPACITY: Partial<Readonly<Record<Quantity, number>>> = {
+  length: 2,
+  displacement: 1,
+  volume: 1,
+  power: 1,
+  flow: 1,
+  heatTransfer: 1,
+}
+/**
+ * Price of a size against another, by the six-tenths rule of cost engineering: cost grows with capacity to the power of 0.6.
+ * @returns nothing for what has no capacity, as a pressure setting
+ */
+export function priceRatio(quantity: Quantity, size: number, chosen: number | undefined): number | undefined {
+  const exponent = CAPACITY[quantity]
+  return exponent && chosen ? (size / chosen) ** (0.6 * exponent) : undefined
 }
 const same = (a: number, b: number | undefined) => b !== undefined && Math.abs(a - b) <= 1e-9 * Math.abs(a)
 /** Steps and choices are computed anew. */

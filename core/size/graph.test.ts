@@ -209,6 +209,15 @@ describe('results on the sheet', () => {
     const larger = { ...applied, sizing: deciding({ 'cylinder-bore@motion': { bore: '100 mm' } }) }
     expect(agreement(larger, press, sizeMachine(press, larger.sizing)).agreeing).toBeLessThan(sized)
   })
+  it('are left out where the component cannot have them', () => {
+    const node = sizing.find('cylinder-bore@motion')!
+    const [result] = resultsOf(node)
+    const tiny = { ...result, value: 1e-5 }
+    const [target] = targetsOf(sheet, press, tiny)
+    expect(target.possible).toBe(false)
+    expect(applyResult(sheet, target, tiny)).toBe(sheet)
+    expect(targetsOf(sheet, press, result)[0].possible).toBe(true)
+  })
   it('wait for a choice where several could take them', () => {
     const more = addComponent(sheet, 'fixed-pump', { x: 20, y: 0 }).sheet
     const node = sizing.find('pump-displacement')!

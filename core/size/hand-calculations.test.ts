@@ -59,6 +59,10 @@ describe('cylinder', () => {
     expect(motion.values.flowOut).toBeCloseTo((Math.PI / 4) * 0.1 ** 2 * motion.values.speedOut, 12)
     expect(motion.values.pressureOut / bar).toBeCloseTo(250000 / (0.93 * 1963.495) + 10, 3)
   })
+  it('load on the sheet: without a mass the rod moves, 7850 · π/4 · 0.045² · 0.6 = 7.49 kg', () => {
+    expect(size('sheet-load').values.moved).toBeCloseTo(7.4909, 3)
+    expect(size('sheet-load', { mass: '450 kg' }).values.moved).toBeCloseTo(450, 9)
+  })
   it('says that a bore is too small for the way out', () => {
     expect(warned('cylinder-motion', { bore: '63 mm', forceOut: '60 kN' }, 'pressureOut')).toBe(true)
     expect(warned('cylinder-motion', { bore: '80 mm', forceOut: '60 kN' }, 'pressureOut')).toBe(false)

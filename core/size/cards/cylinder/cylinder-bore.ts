@@ -44,16 +44,22 @@ export const cylinderBore = card({
       'D₀',
       'Bore needed',
       'length',
-      'sqrt(4 * area / (pi * (kind == 1 ? 1 - rodShare^2 : 1)))',
+      'kind == 1 ? sqrt(4 * area / (pi * (1 - rodShare^2))) : sqrt(4 * area / pi)',
     ),
     bore: choice('D', 'Bore', 'length', 'bores', 'boreNeeded', { sized: 'bore' }),
-    pistonArea: step('A₁', 'Area that pushes', 'area', 'pi * bore^2 / 4 * (kind == 1 ? 1 - rodShare^2 : 1)', {
-      trade: trade('0.7854 * bore^2 * (kind == 1 ? 1 - rodShare^2 : 1)', 'in²', {
-        bore: 'in',
-        kind: '',
-        rodShare: '',
-      }),
-    }),
+    pistonArea: step(
+      'A₁',
+      'Area that pushes',
+      'area',
+      'kind == 1 ? pi * bore^2 / 4 * (1 - rodShare^2) : pi * bore^2 / 4',
+      {
+        trade: trade('kind == 1 ? 0.7854 * bore^2 * (1 - rodShare^2) : 0.7854 * bore^2', 'in²', {
+          bore: 'in',
+          kind: '',
+          rodShare: '',
+        }),
+      },
+    ),
     pressure: step(
       'pₑ',
       'Pressure with this bore',
