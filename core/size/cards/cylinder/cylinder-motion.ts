@@ -89,9 +89,12 @@ export const cylinderMotion = card({
     flowBack: step('Qᵣ', 'Flow, retracting', 'flow', 'rodArea * speedBack', {
       trade: trade('rodArea * speedBack * 60 / 231', 'gpm', { rodArea: 'in²', speedBack: 'in/s' }),
     }),
-    returnOut: step('Q₂', 'Flow given back, extending', 'flow', 'rodArea * speedOut'),
+    returnOut: step('Q₂', 'Flow given back, extending', 'flow', 'rodArea * speedOut', {
+      trade: trade('rodArea * speedOut * 60 / 231', 'gpm', { rodArea: 'in²', speedOut: 'in/s' }),
+    }),
     returnBack: step('Q₁ᵣ', 'Flow given back, retracting', 'flow', 'capArea * speedBack', {
       note: 'the largest flow that the valve sees',
+      trade: trade('capArea * speedBack * 60 / 231', 'gpm', { capArea: 'in²', speedBack: 'in/s' }),
     }),
     idleOut: step(
       'pᵢ',

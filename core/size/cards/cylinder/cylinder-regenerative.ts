@@ -21,7 +21,9 @@ export const cylinderRegenerative = card({
     efficiency: input('η', 'Cylinder efficiency', 'share', '93 %', 0.3, 1, {
       from: 'cylinder-bore.efficiency',
     }),
-    rodSection: step('A₃', 'Section of the rod', 'area', 'pi * rod^2 / 4'),
+    rodSection: step('A₃', 'Section of the rod', 'area', 'pi * rod^2 / 4', {
+      trade: trade('0.7854 * rod^2', 'in²', { rod: 'in' }),
+    }),
     rodArea: step('A₂', 'Area, retracting', 'area', 'pi * (bore^2 - rod^2) / 4', {
       valid: { min: 0, message: 'The rod is thicker than the bore.' },
     }),

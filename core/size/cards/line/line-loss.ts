@@ -1,4 +1,4 @@
-import { card, chart, input, step } from '../../card'
+import { card, chart, input, step, trade } from '../../card'
 import { viscosityInputs } from '../../common-inputs'
 
 /** Pressure loss of a line, laminar or turbulent, with fittings. */
@@ -29,7 +29,9 @@ export const lineLoss = card({
     viscosity: step('ν', 'Viscosity', 'viscosity', 'viscosity(temperature, viscosity40, viscosity100)', {
       source: 'ASTM D341',
     }),
-    speed: step('v', 'Velocity', 'speed', '4 * flow / (pi * bore^2)'),
+    speed: step('v', 'Velocity', 'speed', '4 * flow / (pi * bore^2)', {
+      trade: trade('0.3208 * flow / (0.7854 * bore^2)', 'ft/s', { bore: 'in', flow: 'gpm' }),
+    }),
     reynolds: step('Re', 'Reynolds number', 'ratio', 'speed * bore / viscosity'),
     blend: step('b', 'Part that is turbulent', 'ratio', 'min(1, max(0, log(reynolds / 2000) / log(2)))'),
     friction: step(
@@ -49,7 +51,9 @@ export const lineLoss = card({
     ),
     lossFittings: step('Δp_f', 'Loss of the fittings', 'pressure', 'fittings * density * speed^2 / 2'),
     loss: step('Δp', 'Pressure loss', 'pressure', 'lossPipe + lossFittings'),
-    power: step('P', 'Power lost', 'power', 'loss * flow'),
+    power: step('P', 'Power lost', 'power', 'loss * flow', {
+      trade: trade('loss * flow / 1714', 'hp', { flow: 'gpm', loss: 'psi' }),
+    }),
   },
   charts: [chart('Loss over temperature', 'temperature', '263.15', '343.15', ['loss'])],
 })

@@ -1,4 +1,4 @@
-import { card, choice, input, option, step, warning } from '../../card'
+import { card, choice, input, option, step, trade, warning } from '../../card'
 import { viscosityInputs } from '../../common-inputs'
 
 /** Charge pump of a closed circuit. */
@@ -36,7 +36,13 @@ export const chargePump = card({
       rounding: 'up',
       sized: 'chargeDisplacement',
     }),
-    flow: step('Q', 'Charge flow', 'flow', 'displacement * speed / (2 * pi) * volumetric'),
+    flow: step('Q', 'Charge flow', 'flow', 'displacement * speed / (2 * pi) * volumetric', {
+      trade: trade('displacement * speed * volumetric / 231', 'gpm', {
+        displacement: 'in³/rev',
+        speed: 'rpm',
+        volumetric: '',
+      }),
+    }),
     hotViscosity: step(
       'ν',
       'Viscosity, hot',
@@ -50,7 +56,13 @@ export const chargePump = card({
       sized: 'chargeReliefSetting',
       ruler: 'limit',
     }),
-    power: step('P', 'Shaft power of the charge pump', 'power', 'flow * pressure / (volumetric * 0.9)'),
+    power: step('P', 'Shaft power of the charge pump', 'power', 'flow * pressure / (volumetric * 0.9)', {
+      trade: trade('flow * pressure / (1714 * volumetric * 0.9)', 'hp', {
+        flow: 'gpm',
+        pressure: 'psi',
+        volumetric: '',
+      }),
+    }),
     reached: step('k₁', 'Share of the main pump that is reached', 'share', 'displacement / main'),
     caseFlow: step('Q_k', 'Through the case', 'flow', 'into == 1 ? flow : worn'),
   },

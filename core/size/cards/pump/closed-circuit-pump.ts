@@ -1,4 +1,4 @@
-import { card, choice, input, step, warning } from '../../card'
+import { card, choice, input, step, trade, warning } from '../../card'
 
 /** Main pump of a closed circuit. */
 export const closedCircuitPump = card({
@@ -31,14 +31,29 @@ export const closedCircuitPump = card({
       'flow * 2 * pi / (speed * volumetric)',
       { sized: 'displacement' },
     ),
-    delivered: step('Q₁', 'Flow at full stroke', 'flow', 'displacement * speed / (2 * pi) * volumetric'),
+    delivered: step('Q₁', 'Flow at full stroke', 'flow', 'displacement * speed / (2 * pi) * volumetric', {
+      trade: trade('displacement * speed * volumetric / 231', 'gpm', {
+        displacement: 'in³/rev',
+        speed: 'rpm',
+        volumetric: '',
+      }),
+    }),
     torque: step(
       'T',
       'Torque at the highest pressure',
       'torque',
       'displacement * pressure / (2 * pi * hydromechanical)',
+      {
+        trade: trade('displacement * pressure / (24 * pi * hydromechanical)', 'lbf·ft', {
+          displacement: 'in³/rev',
+          hydromechanical: '',
+          pressure: 'psi',
+        }),
+      },
     ),
-    shaftPower: step('P', 'Shaft power at full stroke and highest pressure', 'power', 'torque * speed'),
+    shaftPower: step('P', 'Shaft power at full stroke and highest pressure', 'power', 'torque * speed', {
+      trade: trade('12 * torque * speed / 63025', 'hp', { speed: 'rpm', torque: 'lbf·ft' }),
+    }),
     relief: choice(
       'p_R',
       'Cross-port reliefs',

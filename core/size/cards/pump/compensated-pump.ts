@@ -1,4 +1,4 @@
-import { card, choice, input, step, warning } from '../../card'
+import { card, choice, input, step, trade, warning } from '../../card'
 
 /** Compensator of a pressure-compensated pump. */
 export const compensatedPump = card({
@@ -28,7 +28,13 @@ export const compensatedPump = card({
       ruler: 'limit',
     }),
     full: step('p_f', 'Full flow up to', 'pressure', 'compensator - band'),
-    standby: step('P', 'Shaft power standing by', 'power', 'compensator * leakage / overall'),
+    standby: step('P', 'Shaft power standing by', 'power', 'compensator * leakage / overall', {
+      trade: trade('compensator * leakage / (1714 * overall)', 'hp', {
+        compensator: 'psi',
+        leakage: 'gpm',
+        overall: '',
+      }),
+    }),
   },
   warnings: [
     warning(

@@ -35,6 +35,14 @@ export const highLowPump = card({
       'Displacement needed, high pressure',
       'displacement',
       'fastFlow * slowShare * 2 * pi / (speed * volumetric)',
+      {
+        trade: trade('231 * fastFlow * slowShare / (speed * volumetric)', 'in³/rev', {
+          fastFlow: 'gpm',
+          slowShare: '',
+          speed: 'rpm',
+          volumetric: '',
+        }),
+      },
     ),
     highDisplacement: choice(
       'V_h',
@@ -44,12 +52,26 @@ export const highLowPump = card({
       'highNeeded',
       { sized: 'highDisplacement' },
     ),
-    highFlow: step('Q_h', 'Flow, high pressure', 'flow', 'highDisplacement * speed / (2 * pi) * volumetric'),
+    highFlow: step('Q_h', 'Flow, high pressure', 'flow', 'highDisplacement * speed / (2 * pi) * volumetric', {
+      trade: trade('highDisplacement * speed * volumetric / 231', 'gpm', {
+        highDisplacement: 'in³/rev',
+        speed: 'rpm',
+        volumetric: '',
+      }),
+    }),
     lowNeeded: step(
       'V_l₀',
       'Displacement needed, low pressure',
       'displacement',
       'max(0, (fastFlow - highFlow) * 2 * pi / (speed * volumetric))',
+      {
+        trade: trade('max(0, 231 * (fastFlow - highFlow) / (speed * volumetric))', 'in³/rev', {
+          fastFlow: 'gpm',
+          highFlow: 'gpm',
+          speed: 'rpm',
+          volumetric: '',
+        }),
+      },
     ),
     lowDisplacement: choice(
       'V_l',
@@ -59,7 +81,13 @@ export const highLowPump = card({
       'lowNeeded',
       { sized: 'lowDisplacement' },
     ),
-    lowFlow: step('Q_l', 'Flow, low pressure', 'flow', 'lowDisplacement * speed / (2 * pi) * volumetric'),
+    lowFlow: step('Q_l', 'Flow, low pressure', 'flow', 'lowDisplacement * speed / (2 * pi) * volumetric', {
+      trade: trade('lowDisplacement * speed * volumetric / 231', 'gpm', {
+        lowDisplacement: 'in³/rev',
+        speed: 'rpm',
+        volumetric: '',
+      }),
+    }),
     unloadSetting: step('p_s', 'Setting of the unloading valve', 'pressure', 'unload', {
       sized: 'unloadSetting',
       ruler: 'setting',
@@ -73,12 +101,36 @@ export const highLowPump = card({
       'Shaft power at this pressure',
       'power',
       '(looked < unload ? (highFlow + lowFlow) * looked : highFlow * looked + lowFlow * unloaded) / (volumetric * hydromechanical)',
+      {
+        trade: trade(
+          '(looked < unload ? (highFlow + lowFlow) * looked : highFlow * looked + lowFlow * unloaded) / (1714 * volumetric * hydromechanical)',
+          'hp',
+          {
+            highFlow: 'gpm',
+            hydromechanical: '',
+            looked: 'psi',
+            lowFlow: 'gpm',
+            unload: 'psi',
+            unloaded: 'psi',
+            volumetric: '',
+          },
+        ),
+      },
     ),
     singleAt: step(
       'P₂',
       'One pump of the whole flow, at this pressure',
       'power',
       '(highFlow + lowFlow) * looked / (volumetric * hydromechanical)',
+      {
+        trade: trade('(highFlow + lowFlow) * looked / (1714 * volumetric * hydromechanical)', 'hp', {
+          highFlow: 'gpm',
+          hydromechanical: '',
+          looked: 'psi',
+          lowFlow: 'gpm',
+          volumetric: '',
+        }),
+      },
     ),
     before: step(
       'P_b',
@@ -100,6 +152,20 @@ export const highLowPump = card({
       'Shaft power at the highest pressure',
       'power',
       '(highFlow * pressure + lowFlow * unloaded) / (volumetric * hydromechanical)',
+      {
+        trade: trade(
+          '(highFlow * pressure + lowFlow * unloaded) / (1714 * volumetric * hydromechanical)',
+          'hp',
+          {
+            highFlow: 'gpm',
+            hydromechanical: '',
+            lowFlow: 'gpm',
+            pressure: 'psi',
+            unloaded: 'psi',
+            volumetric: '',
+          },
+        ),
+      },
     ),
     shaftPower: step('P', 'Greatest shaft power', 'power', 'max(before, after)'),
     affordable: step(
@@ -114,6 +180,15 @@ export const highLowPump = card({
       'With one pump of the whole flow',
       'power',
       '(highFlow + lowFlow) * pressure / (volumetric * hydromechanical)',
+      {
+        trade: trade('(highFlow + lowFlow) * pressure / (1714 * volumetric * hydromechanical)', 'hp', {
+          highFlow: 'gpm',
+          hydromechanical: '',
+          lowFlow: 'gpm',
+          pressure: 'psi',
+          volumetric: '',
+        }),
+      },
     ),
     saving: step('k_P', 'Motor saved', 'share', '1 - shaftPower / single'),
     delivered: step('Q_s', 'Flow of both', 'flow', 'highFlow + lowFlow'),

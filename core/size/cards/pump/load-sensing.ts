@@ -1,4 +1,4 @@
-import { card, choice, input, step, warning } from '../../card'
+import { card, choice, input, step, trade, warning } from '../../card'
 
 /** Margin and compensator of a load-sensing pump. */
 export const loadSensing = card({
@@ -34,7 +34,9 @@ export const loadSensing = card({
       note: 'so that full flow is there at the highest load',
       ruler: 'limit',
     }),
-    standby: step('P', 'Shaft power standing by', 'power', 'margin * flow / overall'),
+    standby: step('P', 'Shaft power standing by', 'power', 'margin * flow / overall', {
+      trade: trade('margin * flow / (1714 * overall)', 'hp', { flow: 'gpm', margin: 'psi', overall: '' }),
+    }),
     lost: step('k', 'Power lost over the section at the highest load', 'share', 'margin / (load + margin)'),
   },
   warnings: [

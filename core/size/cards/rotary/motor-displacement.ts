@@ -95,6 +95,13 @@ export const motorDisplacement = card({
       'Torque when starting',
       'torque',
       'displacement * difference * starting / (2 * pi)',
+      {
+        trade: trade('displacement * difference * starting / (24 * pi)', 'lbf·ft', {
+          difference: 'psi',
+          displacement: 'in³/rev',
+          starting: '',
+        }),
+      },
     ),
     idle: step('pᵢ', 'Pressure without load', 'pressure', 'backPressure + lineLoss'),
     pressureOut: step(
@@ -118,7 +125,13 @@ export const motorDisplacement = card({
         volumetric: '',
       }),
     }),
-    flowBack: step('Qᵣ', 'Flow, back', 'flow', 'displacement * speedBack / (2 * pi) / volumetric'),
+    flowBack: step('Qᵣ', 'Flow, back', 'flow', 'displacement * speedBack / (2 * pi) / volumetric', {
+      trade: trade('displacement * speedBack / (231 * volumetric)', 'gpm', {
+        displacement: 'in³/rev',
+        speedBack: 'rpm',
+        volumetric: '',
+      }),
+    }),
     caseFlow: step('Q_c', 'Flow of the case drain', 'flow', 'flowOut * (1 - volumetric) * caseShare'),
     power: step('P', 'Power at the shaft', 'power', 'torqueOut * speedOut', {
       trade: trade('12 * torqueOut * speedOut / 63025', 'hp', { torqueOut: 'lbf·ft', speedOut: 'rpm' }),
@@ -128,6 +141,13 @@ export const motorDisplacement = card({
       'Torque running, at the maximum pressure',
       'torque',
       'displacement * difference * mechanical / (2 * pi)',
+      {
+        trade: trade('displacement * difference * mechanical / (24 * pi)', 'lbf·ft', {
+          difference: 'psi',
+          displacement: 'in³/rev',
+          mechanical: '',
+        }),
+      },
     ),
     slip: step(
       'Q_l',
