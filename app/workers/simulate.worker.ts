@@ -5,8 +5,7 @@ import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { compile } from '@oar-bench/core/simulate/compile'
 import type { RunResult } from '@oar-bench/core/simulate/result'
-import { runInSlices } from '@oar-bench/core/simulate/run'
-import { Simulation } from '@oar-bench/core/simulate/simulation'
+import { runInSlices, simulationOf } from '@oar-bench/core/simulate/run'
 
 /** Wall time after which a message may come in, s. */
 const TURN = 0.05
@@ -22,7 +21,7 @@ const solver = {
     const { compiled, findings } = compile(sheet, scheduleId)
     if (!compiled) return { findings }
     const { duration } = compiled.settings
-    const result = await runInSlices(new Simulation(compiled), duration, TURN, (t) => {
+    const result = await runInSlices(simulationOf(compiled), duration, TURN, (t) => {
       void progress(t / duration)
       return ending
     })

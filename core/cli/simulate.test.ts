@@ -1,4 +1,4 @@
-import { execFile } from 'node:child_process'
+import { execFile, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -176,5 +176,59 @@ describe('headless runner', { timeout: 30_000 }, () => {
     const open = await simulate(file('open.json', JSON.stringify(sheet)))
     expect(open.code).toBe(2)
     expect(open.err).toContain('V1.P: Port P of 1-0V1 (protected line) is open')
+  })
+})
+
+describe('actions on the command line', { timeout: 60_000 }, () => {
+  const file = 'demo/sheets/shavings-press.json'
+  const simulate = (...args: string[]) =>
+    spawnSync(process.execPath, ['--import', 'tsx', 'core/cli/simulate.ts', file, ...args], {
+      encoding: 'utf8',
+      cwd: new URL('../..', import.meta.url),
+    })
+  const folder = mkdtempSync(join(tmpdir(), 'actions-'))
+  const at = (name: string) => join(folder, name)
+  const ends = (name: string) =>
+    (
+      JSON.parse(readFileSync(at(name), 'utf8')) as { signals: { id: string; end: number; max: number }[] }
+    ).signals.map(({ id, end, max }) => [id, end, max])
+  it('are done, listed as events, and continued in another process to the same last bit', () => {
+    const doing = ['--until', '2', '--do', '1.5 L4.burst=3 mm', '--do', '0.5 1-0V1.setting=95 bar']
+    const first = simulate(...doing, '--save-at', '0.8', at('s'), '--json', at('a.json'))
+    expect(first.status).toBe(0)
+    const { events } = JSON.parse(readFileSync(at('a.json'), 'utf8')) as {
+      events: { at: number; source: string; what: string }[]
+    }
+    expect(events.filter((e) => e.source === 'user')).toEqual([
+      { at: 0.5, source: 'user', component: 'V1', what: 'V1.setting = 9500000' },
+      { at: 1.5, source: 'user', component: 'L4', what: 'L4.burst = 0.003' },
+    ])
+    expect(events.map((e) => e.at)).toEqual([...events.map((e) => e.at)].sort((a, b) => a - b))
+    expect(simulate('--until', '2', '--from', at('s'), '--json', at('b.json')).status).toBe(0)
+    expect(ends('b.json')).toEqual(ends('a.json'))
+    // the same from a file
+    const list = [
+      { at: '0.5 s', component: 'V1', target: 'setting', value: '95 bar' },
+      { at: '1.5 s', component: 'L4', target: 'burst', value: '3 mm' },
+    ]
+    writeFileSync(at('list.json'), JSON.stringify(list))
+    expect(simulate('--until', '2', '--actions', at('list.json'), '--json', at('c.json')).status).toBe(0)
+    expect(ends('c.json')).toEqual(ends('a.json'))
+  })
+  it('are refused in plain words', () => {
+    writeFileSync(at('bad.json'), '[{"at": 3}]')
+    writeFileSync(at('none'), 'x')
+    for (const [args, words] of [
+      [['--do', '1 V1.setting=95 mm'], 'unit of length'],
+      [['--do', 'now'], 'TIME ID.NAME=VALUE'],
+      [['--actions', at('bad.json')], '0.at'],
+      [['--actions', at('gone.json')], 'gone.json'],
+      [['--save-at', '1'], 'file of the snapshot'],
+      [['--from', at('none')], 'no snapshot'],
+      [['--until', '3', '--set', 'V1.setting=99 bar', '--from', at('s')], 'belongs to another sheet'],
+    ] as const) {
+      const { status, stderr } = simulate(...args)
+      expect([status, stderr]).toEqual([2, expect.stringContaining(words)])
+    }
   })
 })

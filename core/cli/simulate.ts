@@ -9,17 +9,27 @@ import { resultToJson } from '../formats/result-json'
 import { findKind } from '../catalogue'
 import { setParameter } from '../sheet/edit'
 import { locationText, type Finding } from '../sheet/finding'
+import { issueText } from '../sheet/issue-text'
 import { readSheetText } from '../sheet/read'
+import { actionText, type Action } from '../simulate/actions'
 import { compile } from '../simulate/compile'
-import { run } from '../simulate/run'
-import type { Sheet } from '../sheet/schema'
+import { continueRun, simulationOf } from '../simulate/run'
+import { parseAction, readAction } from '../simulate/recorded-actions'
+import { recordedActionSchema, type RecordedAction, type Sheet } from '../sheet/schema'
+import { readSnapshot, SnapshotRefused, snapshotKey, writeSnapshot } from './snapshot-file'
 import { operatingPoint, type OperatingPoint } from '../simulate/operating-point'
 import type { RunResult } from '../simulate/result'
+import type { Simulation } from '../simulate/simulation'
+import type { Snapshot } from '../simulate/snapshot'
 import { parseQuantity, showNumber, showQuantity } from '../units/text'
 import { shownUnit } from '../units/quantities'
 
 const USAGE = `simulate FILE [--schedule ID] [--until SECONDS] [--set ID.PARAMETER=VALUE ...] [--break ID.FAULT=VALUE[@SECONDS] ...]
+    [--do "TIME ID.NAME=VALUE" ...] [--actions FILE.json] [--save-at SECONDS SNAPSHOT] [--from SNAPSHOT]
     [--every TIME] [--tolerance RELATIVE] [--steady SECONDS] [--csv OUT] [--json OUT] [--signals ID,ID,...]
+  --do gives an input, a fault or a parameter another value while it runs ("2 V3.setting=95 bar", "3 L7.burst=4 mm",
+  "4 V1.command=release"); --actions reads such a list as a schedule keeps it. --save-at keeps the state at an instant,
+  and --from goes on from it in another process, to the last bit as this one did.
   --until may lie beyond the schedule: its commands then stay as they are.
   --signals names the signals that are written to CSV and JSON; all where nothing is said.`
 const LARGEST_FILE = 50e6
@@ -28,7 +38,7 @@ const LONGEST_RUN = 86_400
 class Refused extends Error {}
 
 function main(): void {
-  const { values, positionals } = readArguments()
+  const { values, positionals, snapshotFile } = readArguments()
   if (positionals.length !== 1) throw new Refused(`Usage: ${USAGE}`)
   let text: string
   try {
@@ -52,13 +62,26 @@ function main(): void {
   if (until !== undefined && !(until > 0)) throw new Refused('--until takes a number of seconds above 0.')
   if (until !== undefined && until > LONGEST_RUN)
     throw new Refused(`--until takes at most ${LONGEST_RUN} s, a day.`)
+  sheet = withActions(sheet, values.schedule, values.do ?? [], values.actions)
   sheet = withSettings(sheet, values.schedule, values)
   if (values.steady !== undefined) return steady(sheet, values.schedule, Number(values.steady))
   const { compiled, findings } = compile(sheet, values.schedule)
   for (const f of findings) process.stderr.write(`${findingText(f)}\n`)
   if (!compiled) throw new Refused('The sheet cannot be simulated as it is.')
   const started = performance.now()
-  const result = run(compiled, { until })
+  const saveAt = values['save-at'] === undefined ? undefined : Number(values['save-at'])
+  if (saveAt !== undefined && !(saveAt >= 0 && saveAt <= LONGEST_RUN))
+    throw new Refused('--save-at takes a number of seconds and the file of the snapshot.')
+  const simulation = simulationOf(compiled)
+  const key = snapshotKey(sheet, compiled.schedule.id)
+  if (values.from) goOnFrom(simulation, readSnapshot(values.from, key), compiled.actions)
+  if (saveAt !== undefined) {
+    if (saveAt < simulation.time)
+      throw new Refused(`--save-at: ${saveAt} s lies before ${simulation.time} s, where it goes on.`)
+    simulation.advanceBeyond(saveAt)
+    write(snapshotFile!, writeSnapshot(simulation.snapshot(), key))
+  }
+  const result = continueRun(simulation, until ?? compiled.settings.duration)
   const wall = (performance.now() - started) / 1000
   const signals = values.signals === undefined ? undefined : chosenSignals(values.signals, result)
   print(sheet.title, result, wall)
@@ -69,12 +92,17 @@ function main(): void {
 
 function readArguments() {
   try {
-    return parseArgs({
+    const parsed = parseArgs({
       allowPositionals: true,
+      tokens: true,
       options: {
         schedule: { type: 'string' },
         until: { type: 'string' },
         set: { type: 'string', multiple: true },
+        do: { type: 'string', multiple: true },
+        actions: { type: 'string' },
+        'save-at': { type: 'string' },
+        from: { type: 'string' },
         break: { type: 'string', multiple: true },
         steady: { type: 'string' },
         csv: { type: 'string' },
@@ -84,6 +112,14 @@ function readArguments() {
         tolerance: { type: 'string' },
       },
     })
+    // --save-at takes two words: the instant, and the file that follows it
+    const at = parsed.tokens.findIndex((t) => t.kind === 'option' && t.name === 'save-at')
+    const next = at < 0 ? undefined : parsed.tokens[at + 1]
+    if (at >= 0 && next?.kind !== 'positional')
+      throw new Error('--save-at takes a number of seconds and the file of the snapshot.')
+    const positionals = parsed.tokens.flatMap((t) => (t.kind === 'positional' && t !== next ? [t.value] : []))
+    const snapshotFile = next?.kind === 'positional' ? next.value : undefined
+    return { values: parsed.values, positionals, snapshotFile }
   } catch (error) {
     throw new Refused(`${(error as Error).message}\nUsage: ${USAGE}`)
   }
@@ -131,12 +167,63 @@ function chosenSignals(list: string, { signals }: RunResult): ReadonlySet<string
   return new Set(chosen)
 }
 
-/** Writes a result file. @throws Refused with a plain message; what was printed before stands */
-function write(path: string, text: string): void {
+/** Writes a file. @throws Refused with a plain message; what was printed before stands */
+function write(path: string, text: string | Uint8Array): void {
   try {
     writeFileSync(path, text)
   } catch (error) {
     throw new Refused(`Cannot write ${path}: ${(error as Error).message}`)
+  }
+}
+
+/** Goes on from a snapshot: what was planned when it was taken, and what is asked for now. */
+function goOnFrom(simulation: Simulation, snapshot: Snapshot, actions: readonly Action[]): void {
+  simulation.restore(snapshot)
+  const planned = new Set(snapshot.queue.map(({ action }) => JSON.stringify(action)))
+  for (const action of actions)
+    if (action.at < simulation.time)
+      process.stderr.write(
+        `warning: ${actionText(action)} at ${action.at} s is not done: the snapshot was taken at ${simulation.time} s\n`,
+      )
+    else if (!planned.has(JSON.stringify(action))) simulation.plan(action)
+}
+
+/** The schedule with things that are done by hand. */
+function withActions(
+  sheet: Sheet,
+  scheduleId: string | undefined,
+  doing: readonly string[],
+  file: string | undefined,
+): Sheet {
+  const listed: RecordedAction[] = file === undefined ? [] : readActionFile(file)
+  const written = doing.map((text) => {
+    const parsed = parseAction(sheet, text)
+    if ('message' in parsed) throw new Refused(`--do: ${parsed.message}`)
+    return parsed.value
+  })
+  const actions = [...listed, ...written]
+  for (const action of actions) {
+    const read = readAction(sheet, action)
+    if ('message' in read)
+      throw new Refused(`${listed.includes(action) ? '--actions' : '--do'}, ${action.at}: ${read.message}`)
+  }
+  const target = scheduleId ?? sheet.schedules[0]?.id
+  return {
+    ...sheet,
+    schedules: sheet.schedules.map((s) =>
+      s.id === target ? { ...s, actions: [...s.actions, ...actions] } : s,
+    ),
+  }
+}
+function readActionFile(file: string): RecordedAction[] {
+  try {
+    const data: unknown = JSON.parse(readFileSync(file, 'utf8'))
+    const list = Array.isArray(data) ? data : (data as { actions?: unknown } | null)?.actions
+    const parsed = recordedActionSchema.array().max(5000).safeParse(list)
+    if (!parsed.success) throw new Error(issueText(parsed.error.issues[0], 'the list'))
+    return parsed.data
+  } catch (error) {
+    throw new Refused(`--actions ${file}: ${(error as Error).message}`)
   }
 }
 
@@ -242,7 +329,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 try {
   main()
 } catch (error) {
-  if (!(error instanceof Refused)) throw error
+  if (!(error instanceof Refused || error instanceof SnapshotRefused)) throw error
   process.stderr.write(`${error.message}\n`)
   process.exitCode = 2
 }

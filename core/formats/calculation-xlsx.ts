@@ -2,7 +2,7 @@
 import writeExcelFile from 'write-excel-file/universal'
 import { originText } from '../size/report'
 import type { SizedNode, Sizing } from '../size/graph'
-import { quantities, type Quantity } from '../units/quantities'
+import { quantities, siUnit } from '../units/quantities'
 
 /** A cell; a formula stands in the file without the sign that people type before it (ECMA-376, 18.3.1.40). */
 interface Cell {
@@ -17,10 +17,6 @@ type Row = (Cell | null)[]
 const HEADING = ['Value', 'Symbol', 'SI', 'Unit', 'Comes from', 'In metric units', 'Unit']
 /** Column of the value in SI. */
 const SI = 'C'
-
-/** The SI unit of a quantity: that with the factor 1, as it is spelled here. */
-export const siUnit = (quantity: Quantity): string =>
-  quantities[quantity].units.find((u) => u.factor === 1 && !u.offset)?.symbol ?? 'SI'
 
 /** @param values of the cells; formulas are computed by the spreadsheet */
 export async function calculationWorkbook(sizing: Sizing, title: string): Promise<Uint8Array> {

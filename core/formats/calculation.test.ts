@@ -12,7 +12,8 @@ import { calculationReport } from '../size/report'
 import { showIn } from '../units/text'
 import { calculationToPdf } from './calculation-pdf'
 import { letteringFonts } from '../cli/fonts'
-import { calculationWorkbook, siUnit } from './calculation-xlsx'
+import { siUnit } from '../units/quantities'
+import { calculationWorkbook } from './calculation-xlsx'
 
 const brief = readBrief({ purpose: 'press bales', values: { stroke: '600 mm' } })
 const sheet = {

@@ -56,6 +56,7 @@ export function resultToJson(sheet: Sheet, result: RunResult, signals?: Readonly
             at: c.worst.at,
           },
         })),
+        events: result.events,
         energy: result.energy,
         oil: result.oil,
         statistics: result.statistics,

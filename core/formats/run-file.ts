@@ -3,6 +3,7 @@
  * UTF-8, padding to a multiple of eight, the sample times as f64, the columns as f32.
  */
 import { z } from 'zod'
+import { actionSchema } from '../simulate/actions'
 import type { RunResult } from '../simulate/result'
 import { quantityNames, type Quantity } from '../units/quantities'
 
@@ -51,6 +52,20 @@ export const runHeadSchema = z.object({
       }),
     )
     .max(100_000),
+  // absent in runs that were kept before they could be worked by hand
+  events: z
+    .array(
+      z.object({
+        at: number,
+        source: z.enum(['circuit', 'schedule', 'control', 'user']),
+        component: optionalName,
+        what: z.string().max(400),
+      }),
+    )
+    .max(100_000)
+    .default([]),
+  actions: actionSchema.array().max(100_000).default([]),
+  live: z.object({ longestStep: number, held: z.boolean() }).optional(),
   energy: z.object({
     input: number,
     useful: number,

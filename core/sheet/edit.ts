@@ -317,6 +317,7 @@ export function remove(sheet: Sheet, ids: readonly string[], needed: readonly Pi
     schedules: sheet.schedules.map((s) => ({
       ...s,
       tracks: s.tracks.filter((t) => !gone.has(t.component)),
+      actions: s.actions.filter((a) => !gone.has(a.component)),
     })),
     initialPressures: Object.fromEntries(
       Object.entries(sheet.initialPressures).filter(([key]) => !gone.has(key.split('.')[0])),

@@ -104,6 +104,8 @@ const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, u
   withCaseDrains,
   // what was decided while sizing: nothing that an older file has changes
   (sheet) => ({ ...sheet, version: 7 }),
+  // actions of live runs in schedules: nothing that an older file has changes
+  (sheet) => ({ ...sheet, version: 8 }),
 ]
 
 type Fields = Record<string, unknown>

@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 7
+export const SHEET_VERSION = 8
 
 const identifier = z
   .string()
@@ -201,6 +201,18 @@ export const trackSchema = z.strictObject({
     .max(2000),
 })
 
+/** Something done by hand: an input or a fault is set or released, a parameter changed while it runs. */
+export const recordedActionSchema = z.strictObject({
+  at: written,
+  kind: z
+    .enum(['set', 'release', 'parameter', 'longestStep'])
+    .default('set')
+    .describe('longestStep: from now on no step of the solver is longer than the value.'),
+  component: z.string().max(64).default('').describe('Component, or pipe for a burst.'),
+  target: z.string().max(64).default('').describe('Name of an input, a fault or a parameter.'),
+  value: z.union([written, z.boolean(), tableSchema]).optional(),
+})
+
 export const scheduleSchema = z.strictObject({
   id: identifier,
   name: shortText.default('Schedule'),
@@ -220,6 +232,15 @@ export const scheduleSchema = z.strictObject({
     ),
   tolerance: z.number().min(1e-10).max(1e-2).default(1e-5).describe('Relative error allowed per step.'),
   tracks: z.array(trackSchema).max(500).default([]),
+  actions: z
+    .array(recordedActionSchema)
+    .max(5000)
+    .default([])
+    .describe('What was done by hand, in order; from its instant on an input no longer follows its track.'),
+  longestStep: written
+    .optional()
+    .describe('No step of the solver is longer: with that of a live run its actions give the same numbers.'),
+  note: z.string().max(400).default(''),
 })
 
 const cardId = z.string().min(1).max(100)
@@ -285,6 +306,7 @@ export type PipeEnd = z.infer<typeof endSchema>
 export type TankSettings = z.infer<typeof tankSchema>
 export type TableText = z.infer<typeof tableSchema>
 export type FluidSettings = z.infer<typeof fluidSchema>
+export type RecordedAction = z.infer<typeof recordedActionSchema>
 export type Schedule = z.infer<typeof scheduleSchema>
 export type PageSettings = z.infer<typeof pageSchema>
 export type DrawingChange = z.infer<typeof changeSchema>

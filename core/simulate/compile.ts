@@ -8,9 +8,12 @@ import { resolveFluid, resolveTank } from '../sheet/resolve'
 import { nameOf } from '../sheet/schema'
 import type { Schedule, Sheet } from '../sheet/schema'
 import { parseQuantity, showIn } from '../units/text'
+import type { Action } from './actions'
+import { BURST_INPUT } from './circuit/bursting'
 import type { CircuitDefinition } from './circuit/definition'
 import type { Input } from './circuit/input-bank'
 import { inputSignal } from './circuit/input-signal'
+import { readAction } from './recorded-actions'
 
 export interface RunSettings {
   /** s */
@@ -20,10 +23,14 @@ export interface RunSettings {
   readonly tolerance: number
   /** Whether it starts from the rest that the commands at 0 s lead to. */
   readonly steadyState: boolean
+  /** s; Infinity where nothing is said. */
+  readonly longestStep: number
 }
 /** What a simulation is made from. It is never changed: any number of simulations may be made from one. */
 export interface Compiled extends CircuitDefinition {
   readonly schedule: Schedule
+  /** What the schedule has done by hand, in order. */
+  readonly actions: readonly Action[]
   readonly settings: RunSettings
 }
 
@@ -43,9 +50,15 @@ export const check = (sheet: Sheet, scheduleId?: string, show: Show = metric): F
 /**
  * Checks and compiles a sheet with one of its schedules.
  * `compiled` is there only where no finding is an error.
+ * @param options of a run that is worked by hand
  */
-export function compile(sheet: Sheet, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
-  return read(sheet, metric, scheduleId)
+export function compile(
+  sheet: Sheet,
+  scheduleId?: string,
+  options?: Pick<CircuitDefinition, 'burstable'>,
+): { compiled?: Compiled; findings: Finding[] } {
+  const { compiled, findings } = read(sheet, metric, scheduleId)
+  return { compiled: compiled && { ...compiled, ...options }, findings }
 }
 
 function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
@@ -78,6 +91,7 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
   }
   const settings = readSettings(schedule, findings)
   const inputs = readInputs(netlist, schedule, findings)
+  const actions = readActions(sheet, schedule, findings)
   const initialPressure = readInitialPressures(sheet, netlist, findings)
   if (findings.some((f) => f.severity === 'error')) return { findings }
   const recording = recordingSize(netlist, new Fluid(fluid.data), settings)
@@ -95,6 +109,8 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
     findings,
     compiled: {
       schedule,
+      actions,
+      burstable: actions.some((a) => a.kind === 'set' && a.target === BURST_INPUT.name),
       netlist,
       fluid: fluid.data,
       inputs,
@@ -118,8 +134,9 @@ function recordingSize(netlist: Netlist, fluid: Fluid, { duration, every }: RunS
 }
 
 function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
-  const read = (name: 'duration' | 'every', max: number) => {
-    const parsed = parseQuantity(schedule[name], 'time')
+  const names = { duration: 'duration', every: 'sample interval', longestStep: 'longest step' }
+  const read = (name: keyof typeof names, max: number) => {
+    const parsed = parseQuantity(schedule[name]!, 'time')
     const message = !parsed.ok
       ? parsed.message
       : parsed.si <= 0 || parsed.si > max
@@ -129,7 +146,7 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
       findings.push({
         rule: 'schedule',
         severity: 'error',
-        message: `Schedule ${schedule.name}, ${name === 'duration' ? 'duration' : 'sample interval'}: ${message}`,
+        message: `Schedule ${schedule.name}, ${names[name]}: ${message}`,
         location: { schedule: schedule.id },
       })
     return parsed.ok ? parsed.si : Number.NaN
@@ -139,6 +156,7 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
     every: read('every', 3600),
     tolerance: schedule.tolerance,
     steadyState: schedule.start === 'steadyState',
+    longestStep: schedule.longestStep === undefined ? Infinity : read('longestStep', 3600),
   }
   if (settings.duration / settings.every > MOST_SAMPLES)
     findings.push({
@@ -149,6 +167,21 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
       location: { schedule: schedule.id },
     })
   return settings
+}
+
+function readActions(sheet: Sheet, schedule: Schedule, findings: Finding[]): Action[] {
+  const actions = schedule.actions.flatMap((recorded): Action[] => {
+    const read = readAction(sheet, recorded)
+    if ('value' in read) return [read.value]
+    findings.push({
+      rule: 'schedule',
+      severity: 'error',
+      message: `Schedule ${schedule.name}, what is done at ${recorded.at}: ${read.message}`,
+      location: { schedule: schedule.id },
+    })
+    return []
+  })
+  return actions.sort((a, b) => a.at - b.at)
 }
 
 function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): Input[] {

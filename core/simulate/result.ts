@@ -1,4 +1,5 @@
 /** What a run reports. Everything in SI; sample columns are single precision. */
+import type { Action } from './actions'
 import type { Quantity } from '../units/quantities'
 import type { Statistics } from './numerics/rosenbrock'
 
@@ -40,6 +41,16 @@ export interface Condition {
   worst?: { readonly label: string; readonly quantity: Quantity; value: number; at: number }
 }
 
+/** Something that happened at an instant: an event function changed sign, an input jumped, a person did something. */
+export interface RunEvent {
+  /** s */
+  readonly at: number
+  readonly source: 'circuit' | 'schedule' | 'control' | 'user'
+  readonly component?: string
+  /** What happened, for people: "end stop, extending", "command = 1". */
+  readonly what: string
+}
+
 /** A balance error beyond this is reported. */
 export const BALANCE_WARNING = 1e-3
 
@@ -77,6 +88,12 @@ export interface RunResult {
   readonly columns: readonly Float32Array[]
   readonly extremes: readonly Extremes[]
   readonly conditions: readonly Condition[]
+  /** What happened, in order. */
+  readonly events: readonly RunEvent[]
+  /** What was done by hand, with which it can be replayed. */
+  readonly actions: readonly Action[]
+  /** Set where it was worked by hand: how long a step could be at first, and whether the commands of 0 s were held. */
+  readonly live?: { readonly longestStep: number; readonly held: boolean }
   readonly energy: EnergyBalance
   readonly oil: OilBalance
   readonly statistics: Statistics

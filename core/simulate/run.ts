@@ -21,9 +21,22 @@ const STEP_BUDGET = 400_000
 const STEPS_BETWEEN_PROGRESS = 100
 
 export function run(compiled: Compiled, options: RunOptions = {}): RunResult {
-  const simulation = new Simulation(compiled, options)
-  for (const action of options.actions ?? []) simulation.plan(action)
-  return continueRun(simulation, options.until ?? compiled.settings.duration, options.progress)
+  return continueRun(
+    simulationOf(compiled, options),
+    options.until ?? compiled.settings.duration,
+    options.progress,
+  )
+}
+
+/** A simulation with what its schedule, and the options, do by hand. */
+export function simulationOf(
+  compiled: Compiled,
+  options: Omit<RunOptions, 'until' | 'progress'> = {},
+): Simulation {
+  const longestStep = options.longestStep ?? compiled.settings.longestStep
+  const simulation = new Simulation(compiled, { control: options.control, longestStep })
+  for (const action of [...compiled.actions, ...(options.actions ?? [])]) simulation.plan(action)
+  return simulation
 }
 
 /** Goes on with a simulation to an instant, s. */

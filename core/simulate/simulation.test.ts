@@ -286,7 +286,8 @@ describe('an input', () => {
           if (live.stopped) break
           if (action.kind === 'set') live.set(action.component, action.target, action.value)
           else if (action.kind === 'release') live.release(action.component, action.target)
-          else live.setParameter(action.component, action.target, action.value)
+          else if (action.kind === 'parameter')
+            live.setParameter(action.component, action.target, action.value)
         }
         const r = continueRun(live, 2)
         expect(run(definition, { actions: live.actions, longestStep: 0.05 })).toEqual(r)

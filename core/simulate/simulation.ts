@@ -7,7 +7,8 @@
  */
 import { resolveComponent, type RawValue } from '../sheet/resolve'
 import { showQuantity } from '../units/text'
-import type { Action } from './actions'
+import { actionText, type Action } from './actions'
+import { BURST_INPUT } from './circuit/bursting'
 import { Chattering } from './circuit/event-functions'
 import type { Element } from './circuit/elements'
 import { InstantRates } from './circuit/instant-rates'
@@ -22,7 +23,7 @@ import { Balances } from './observers/balances'
 import { Conditions } from './observers/conditions'
 import { Hunting } from './observers/hunting'
 import { Recorder } from './observers/recorder'
-import { BALANCE_WARNING, type RunResult } from './result'
+import { BALANCE_WARNING, type RunEvent, type RunResult } from './result'
 import { findSteadyState } from './steady-state'
 import type { Changed, Snapshot, Stop } from './snapshot'
 import { StepFailure, Stepper, type StepVisitor } from './stepper'
@@ -47,13 +48,19 @@ export interface SimulationOptions {
    * needs the same.
    */
   readonly longestStep?: number
+  /** Most samples that are kept; older ones are then merged without losing peaks. */
+  readonly samples?: number
 }
+/** Events that are listed; a valve that hunts makes thousands. */
+const MOST_EVENTS = 20_000
 
 export class Simulation {
   readonly network: Network
   readonly recorder: Recorder
   /** What was done from outside, in order. */
   readonly actions: Action[] = []
+  /** What happened, in order. */
+  readonly events: RunEvent[] = []
   /** Set where it cannot go on. */
   stopped?: Stop
   private readonly stepper: Stepper
@@ -63,7 +70,7 @@ export class Simulation {
   private readonly balances: Balances
   private readonly queue = new DueQueue<Action>()
   private readonly control?: Control
-  private readonly longestStep: number
+  private longestStep: number
   /** Rates at the start of the step, in its middle, and at its end. */
   private before: InstantRates
   private readonly middle: InstantRates
@@ -96,7 +103,7 @@ export class Simulation {
     this.before = new InstantRates(network)
     this.middle = new InstantRates(network)
     this.after = new InstantRates(network)
-    this.recorder = new Recorder(network, settings.every)
+    this.recorder = new Recorder(network, settings.every, options.samples)
     this.conditions = new Conditions(network)
     this.visitor = {
       atMidpoint: () => this.middle.store(),
@@ -234,6 +241,11 @@ export class Simulation {
   setParameter(component: string, target: string, value: RawValue): void {
     this.execute({ at: this.time, kind: 'parameter', component, target, value })
   }
+  /** Sets how long a step may be at the most, s: how far it may be ahead of what is shown. */
+  setLongestStep(value: number): void {
+    if (!(value > 0)) throw new Error(`A step of ${value} s is not possible.`)
+    this.execute({ at: this.time, kind: 'longestStep', value })
+  }
   /** Has an action done when its instant comes. @throws Error where that is past */
   plan(action: Action): void {
     if (action.at < this.time)
@@ -256,6 +268,8 @@ export class Simulation {
       changed: Object.fromEntries(this.changed),
       queue: queue.save(),
       done: this.actions.length,
+      eventsListed: this.events.length,
+      longestStep: this.longestStep,
       ...(control ? { control: control.save() } : {}),
       recorder: recorder.save(),
       conditions: conditions.save(),
@@ -285,12 +299,15 @@ export class Simulation {
     network.loadDerivatives(saved.derivatives)
     queue.load(saved.queue)
     control?.load(saved.control)
+    recorder.excludeAllBut(saved.recorder.included)
     for (const [id, input] of saved.recorder.included) recorder.include(this.element(id)!, input)
     recorder.load(saved.recorder)
     conditions.load(saved.conditions)
     this.hunting.load(saved.hunting)
     balances.load(saved.balances)
     this.actions.splice(saved.done)
+    this.events.splice(saved.eventsListed)
+    this.longestStep = saved.longestStep
     this.warnings.splice(0, this.warnings.length, ...saved.warnings)
     this.stopped = saved.stopped
     network.observe(t, y)
@@ -320,6 +337,8 @@ export class Simulation {
       signals: [...recorder.signals],
       extremes: recorder.extremes(),
       conditions: [...conditions.list(), ...this.hunting.list()].sort((a, b) => a.start - b.start),
+      events: [...this.events],
+      actions: [...this.actions],
       energy,
       oil,
       statistics: { ...this.statistics },
@@ -358,8 +377,14 @@ export class Simulation {
     return this.network.elements.find((e) => e.id === component)
   }
   private inputIndex(component: string, target: string): number {
-    const input = this.network.inputs.find(component, target)
+    const { inputs } = this.network
+    const input = inputs.find(component, target)
     if (input >= 0) return input
+    const line = this.compiled.netlist.nodeOfPipe.get(component)
+    if (line !== undefined && target === BURST_INPUT.name) {
+      const hole = inputs.find(this.network.nodes[line].pipes[0], target)
+      if (hole >= 0) return hole
+    }
     const element = this.element(component)
     if (!element) throw new Error(`There is no component "${component}".`)
     const names = element.inputs.map((i) => i.spec.name)
@@ -405,11 +430,11 @@ export class Simulation {
 
   /** Switches what has changed sides, lets control answer, and again, until nothing changes any more. */
   private iterateControlAndEvents(): void {
-    const { stepper, network, control, conditions } = this
+    const { stepper, network, control } = this
     const { integrator, events } = stepper
     const { t, y } = integrator
     for (let round = 0; ; round++) {
-      events.switchAll(t, y, (element, index, direction) => conditions.event(t, element, index, direction))
+      events.switchAll(t, y, this.reportEvent)
       if (!control) return
       const { outputs, nextDue } = control.react(t, this.readings)
       this.queue.clear('control')
@@ -420,6 +445,7 @@ export class Simulation {
         if (network.inputs.sourceOf(index) === 'hand') continue
         if (network.inputs.sourceOf(index) === 'control' && network.arrays.u[index] === value) continue
         network.inputs.set(index, value, 'control')
+        this.log('control', component, `${input} = ${value}`)
         changed = true
       }
       if (!changed) return
@@ -429,6 +455,20 @@ export class Simulation {
       }
       network.activateInputs(t)
     }
+  }
+
+  private readonly reportEvent = (element: Element, index: number, direction: 1 | -1): void => {
+    this.conditions.event(this.time, element, index, direction)
+    const spec = element.model.eventFunctions![index]
+    if (!spec.report) return
+    this.log('circuit', element.id, direction === spec.report ? spec.label : `${spec.label}, ended`)
+  }
+  private log(source: RunEvent['source'], component: string | undefined, what: string): void {
+    if (this.events.length === MOST_EVENTS)
+      this.warnings.push(
+        `More than ${MOST_EVENTS} events: those after ${this.time.toPrecision(5)} s are not listed.`,
+      )
+    if (this.events.length <= MOST_EVENTS) this.events.push({ at: this.time, source, component, what })
   }
 
   /** Runs what may chatter; where it does, the simulation stops and says who. */
@@ -457,7 +497,7 @@ export class Simulation {
         } catch (error) {
           this.warnings.push(`At ${this.time.toPrecision(5)} s: ${(error as Error).message}`)
         }
-      } else this.applyInputChanges()
+      } else this.applyInputChanges(true)
       this.queueScheduleBreak()
     }
   }
@@ -466,7 +506,8 @@ export class Simulation {
   private execute(action: Action): void {
     const { network, balances } = this
     network.observe(this.time, this.state)
-    if (action.kind === 'parameter') {
+    if (action.kind === 'longestStep') this.longestStep = action.value
+    else if (action.kind === 'parameter') {
       const parameters = { ...this.changed.get(action.component)?.parameters, [action.target]: action.value }
       balances.beforeChange()
       this.rebuild(action.component, {
@@ -481,12 +522,20 @@ export class Simulation {
       else {
         if (network.inputs.inputs[input].fault && action.value !== 0)
           this.attachFaults(action.component, input)
+        if (network.inputs.inputs[input].spec === BURST_INPUT) this.includeHole(input)
         network.inputs.set(input, action.value, 'hand')
       }
     }
     this.actions.push(action)
+    this.log('user', 'component' in action ? action.component : undefined, actionText(action))
     this.applyInputChanges()
     this.queueScheduleBreak()
+  }
+
+  /** Records the hole of a line from now on. */
+  private includeHole(input: number): void {
+    const hole = this.network.elements.find((e) => e.inputs[0] === this.network.inputs.inputs[input])!
+    this.recorder.include(hole, 0)
   }
 
   /** Puts a component's faults around its model, if they are not yet. */
@@ -521,14 +570,18 @@ export class Simulation {
   }
 
   /** Inputs, events and control at the present instant, where an input or an element has changed. */
-  private applyInputChanges(): void {
+  private applyInputChanges(scheduled = false): void {
     const { network, stepper, inputsBefore } = this
     const { integrator } = stepper
     const { u } = network.arrays
     inputsBefore.set(u)
     network.activateInputs(this.time)
     let jumped = false
-    for (let i = 0; i < u.length; i++) if (u[i] !== inputsBefore[i]) jumped = true
+    for (let i = 0; i < u.length; i++)
+      if (u[i] !== inputsBefore[i]) {
+        jumped = true
+        if (scheduled) this.logInput(i)
+      }
     this.oil.updateAirPressure(this.time)
     this.runWithChatterStop(() => this.iterateControlAndEvents())
     stepper.y.set(integrator.y)
@@ -538,6 +591,12 @@ export class Simulation {
       jumped ? Math.min(integrator.h, LONGEST_FIRST_STEP) : integrator.h,
     )
     this.updateObservers(this.time)
+  }
+
+  /** An input that its schedule has changed at once. */
+  private logInput(index: number): void {
+    const { component, spec } = this.network.inputs.inputs[index]
+    this.log('schedule', component, `${spec.name} = ${this.network.arrays.u[index]}`)
   }
 
   private stopWhereItBursts(): void {

@@ -36,6 +36,9 @@ export interface Snapshot {
   readonly queue: readonly Due<Action>[]
   /** Number of actions done so far. */
   readonly done: number
+  /** Number of events listed so far. */
+  readonly eventsListed: number
+  readonly longestStep: number
   readonly control?: unknown
   readonly recorder: RecorderState
   readonly conditions: ConditionsState

@@ -398,3 +398,7 @@ export function shownUnit(quantity: Quantity, system: UnitSystem): Unit {
 
 export const toSI = (value: number, unit: Unit) => value * unit.factor + (unit.offset ?? 0)
 export const fromSI = (value: number, unit: Unit) => (value - (unit.offset ?? 0)) / unit.factor
+
+/** The SI unit of a quantity: that with the factor 1, as it is spelled here. */
+export const siUnit = (quantity: Quantity): string =>
+  quantities[quantity].units.find((u) => u.factor === 1 && !u.offset)?.symbol ?? 'SI'

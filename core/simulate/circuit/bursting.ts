@@ -59,3 +59,24 @@ export function burstingModel(limit: number, fluid: Fluid): Model {
     },
   }
 }
+
+/** The input that bursts a line by hand: the hole, as the diameter of an orifice, m; 0 while the line is sound. */
+export const BURST_INPUT = {
+  name: 'burst',
+  label: 'burst, hole',
+  quantity: 'length',
+  min: 0,
+  max: 0.1,
+} as const
+
+/** A line that can be burst by hand: Q = C_d·A·√(2/ρ)·√p as a sharp edge, never inwards. It has no state, so that a sound line changes no step. */
+export const burstableModel = (fluid: Fluid): Model => ({
+  evaluate(l) {
+    const flow = l.u[0] > 0 ? circleArea(l.u[0]) * fluid.orificeFactor * smoothSquareRoot(l.p[0]) : 0
+    l.q[0] = flow > 0 ? flow : 0
+    l.e[0] = l.q[0]
+  },
+  observe(l) {
+    l.power[Power.heat] = l.p[0] * l.q[0]
+  },
+})

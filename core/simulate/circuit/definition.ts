@@ -13,4 +13,6 @@ export interface CircuitDefinition {
   readonly initialPressure: ReadonlyMap<number, number>
   /** What happens where a line would burst: it is reported, the run stops, or the line opens. */
   readonly onBurst: 'report' | 'stop' | 'open'
+  /** Any line can be burst by hand. */
+  readonly burstable?: boolean
 }

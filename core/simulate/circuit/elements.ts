@@ -3,10 +3,11 @@ import type { Local, Model, StateSpec } from '../../catalogue/kind'
 import type { Fluid } from '../../fluid/fluid'
 import { portKey, type Netlist } from '../../sheet/netlist'
 import type { ResolvedComponent } from '../../sheet/resolve'
-import { burstingModel, burstPressures } from './bursting'
+import { BURST_INPUT, burstableModel, burstingModel, burstPressures } from './bursting'
 import type { CircuitDefinition } from './definition'
 import { withFaults } from './faults'
 import type { Input } from './input-bank'
+import { InputSignal } from './input-signal'
 
 /** An element before its states are numbered. */
 export interface Part {
@@ -45,7 +46,7 @@ export function modelOf(
   return { model: withFaults(model, faults, fluid, values), inputsRead: inputs.length }
 }
 
-export function partsOf({ netlist, inputs, onBurst }: CircuitDefinition, fluid: Fluid): Part[] {
+export function partsOf({ netlist, inputs, onBurst, burstable }: CircuitDefinition, fluid: Fluid): Part[] {
   const byComponent = new Map<string, Input[]>()
   for (const input of inputs)
     byComponent.set(input.component, [...(byComponent.get(input.component) ?? []), input])
@@ -77,7 +78,8 @@ export function partsOf({ netlist, inputs, onBurst }: CircuitDefinition, fluid: 
     inputs: [],
     inputsRead: 0,
   }))
-  if (onBurst !== 'open') return [...components, ...pipes]
+  const holes = burstable ? holesOf(netlist, fluid) : []
+  if (onBurst !== 'open') return [...components, ...pipes, ...holes]
   const bursts = [...burstPressures(netlist).entries()].flatMap(([node, limit]): Part[] =>
     limit < Infinity
       ? [
@@ -93,8 +95,35 @@ export function partsOf({ netlist, inputs, onBurst }: CircuitDefinition, fluid: 
         ]
       : [],
   )
-  return [...components, ...pipes, ...bursts]
+  return [...components, ...pipes, ...bursts, ...holes]
 }
+
+/** One for each line of oil that has a pipe; its input belongs to the first of its pipes. */
+const holesOf = ({ nodes }: Netlist, fluid: Fluid): Part[] =>
+  [...nodes.entries()].flatMap(([node, { domain, name, pipes }]): Part[] =>
+    domain === 'oil' && pipes.length
+      ? [
+          {
+            id: `hole:${name}`,
+            pipe: pipes[0],
+            portNames: [],
+            nodes: Int32Array.of(node),
+            imposes: [false],
+            model: burstableModel(fluid),
+            inputs: [
+              {
+                component: pipes[0],
+                spec: BURST_INPUT,
+                signal: new InputSignal([], [], []),
+                rest: 0,
+                fault: false,
+              },
+            ],
+            inputsRead: 0,
+          },
+        ]
+      : [],
+  )
 
 /** Nodes without a state: an element imposes their potential, or only an idle port is there and they stay at 0. */
 export function imposedNodes(parts: readonly Part[], netlist: Netlist): Set<number> {

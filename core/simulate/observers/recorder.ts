@@ -4,6 +4,7 @@ import type { Element } from '../circuit/elements'
 import type { Network } from '../circuit/network'
 import type { Extremes, Signal } from '../result'
 import type { Observer } from './observer'
+import { SampleStore } from './sample-store'
 
 const potentials = {
   oil: { name: 'pressure', quantity: 'pressure' },
@@ -52,15 +53,12 @@ class Watched {
 
 /** State of the recording as plain data. The samples before it stay with the recorder. */
 export interface RecorderState {
-  readonly samples: number
   /** Number of samples that were due so far. */
   readonly due: number
   /** Inputs that were included later: element and input of it. */
   readonly included: readonly (readonly [element: string, input: number])[]
   readonly extremes: readonly (readonly Float64Array[])[]
 }
-const FIRST_CAPACITY = 256
-
 export class Recorder implements Observer<RecorderState> {
   readonly signals: Signal[] = []
   private readonly ids = new Set<string>()
@@ -68,19 +66,19 @@ export class Recorder implements Observer<RecorderState> {
   private readonly sources: Watched[] = []
   private readonly indices: number[] = []
   private readonly watched: readonly Watched[]
-  private times = new Float64Array(FIRST_CAPACITY)
-  private columns: Float32Array[] = []
-  private count = 0
+  readonly store: SampleStore
   /** Samples are due at multiples of `every`; this many were. */
   private due = 0
   private readonly inputValues: Watched
   private readonly included: [string, number][] = []
 
-  /** @param every s between samples */
+  /** @param every s between samples @param capacity most samples that are kept */
   constructor(
     network: Network,
     private readonly every: number,
+    capacity = Infinity,
   ) {
+    this.store = new SampleStore(capacity)
     const { arrays } = network
     const [potential, u, x, o, mode, q] = [
       network.potential,
@@ -140,6 +138,7 @@ export class Recorder implements Observer<RecorderState> {
     })
   }
 
+  private readonly read = (signal: number): number => this.value(signal)
   private add(signal: Signal, source: Watched, index: number): void {
     // an input and a state of one name would be two signals of one id
     if (this.ids.has(signal.id)) throw new Error(`Two signals are called ${signal.id}`)
@@ -147,7 +146,7 @@ export class Recorder implements Observer<RecorderState> {
     this.signals.push(signal)
     this.sources.push(source)
     this.indices.push(index)
-    this.columns.push(new Float32Array(this.times.length))
+    this.store.addColumn()
   }
 
   /** Records an input that was not, from now on: a fault of a component that was sound. It was 0 before. */
@@ -160,6 +159,20 @@ export class Recorder implements Observer<RecorderState> {
     this.add(signal, this.inputValues, element.firstInput + input)
   }
 
+  /** Takes inputs out that were included after the first ones that these begin with too. */
+  excludeAllBut(included: RecorderState['included']): void {
+    let same = 0
+    const { length } = this.included
+    while (same < length && included[same]?.join() === this.included[same].join()) same++
+    for (let i = length; i > same; i--) {
+      this.included.pop()
+      this.ids.delete(this.signals.pop()!.id)
+      this.sources.pop()
+      this.indices.pop()
+      this.store.columns.pop()
+    }
+  }
+
   /** Instant of the next sample, s. */
   get nextSample(): number {
     return this.due * this.every
@@ -167,24 +180,9 @@ export class Recorder implements Observer<RecorderState> {
 
   /** Keeps a sample of the network as it is observed, and goes on to the next that is due. */
   sample(t: number): void {
-    if (this.count === this.times.length) this.grow()
-    const k = this.count++
-    this.times[k] = t
-    for (let i = 0; i < this.columns.length; i++) this.columns[i][k] = this.value(i)
+    this.store.append(t, this.read)
     this.observe(t)
     while (this.nextSample <= t * (1 + 1e-12)) this.due++
-  }
-
-  private grow(): void {
-    const longer = this.times.length * 2
-    const times = new Float64Array(longer)
-    times.set(this.times)
-    this.times = times
-    this.columns = this.columns.map((column) => {
-      const grown = new Float32Array(longer)
-      grown.set(column)
-      return grown
-    })
   }
 
   /** Widens the extremes by the network as it is observed. */
@@ -208,29 +206,17 @@ export class Recorder implements Observer<RecorderState> {
 
   /** A copy of all samples so far, and one of where the network is observed at t if that was not sampled yet. */
   recording(t: number): { times: Float64Array; columns: Float32Array[] } {
-    const { count } = this
-    if (count && this.times[count - 1] >= t)
-      return { times: this.times.slice(0, count), columns: this.columns.map((c) => c.slice(0, count)) }
-    const times = new Float64Array(count + 1)
-    times.set(this.times.subarray(0, count))
-    times[count] = t
-    const columns = this.columns.map((column, signal) => {
-      const copy = new Float32Array(count + 1)
-      copy.set(column.subarray(0, count))
-      copy[count] = this.value(signal)
-      return copy
-    })
-    return { times, columns }
+    return this.store.copy(t, this.read)
   }
 
   save(): RecorderState {
-    const { count: samples, due, included } = this
-    return { samples, due, included: [...included], extremes: this.watched.map((w) => w.save()) }
+    const { due, included } = this
+    return { due, included: [...included], extremes: this.watched.map((w) => w.save()) }
   }
-  load({ samples, due, extremes }: RecorderState): void {
+  load({ due, extremes }: RecorderState): void {
     // the samples of another recorder are not available: recording begins here
-    this.count = Math.min(this.count, samples)
     this.due = due
+    this.store.truncate(this.nextSample * (1 - 1e-12))
     this.watched.forEach((w, i) => w.load(extremes[i]))
   }
 }

@@ -1,0 +1,50 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { SampleStore } from './sample-store'
+
+describe('a store of samples', () => {
+  it('grows without a limit, and forgets what lies after an instant', () => {
+    const store = new SampleStore()
+    store.addColumn()
+    for (let i = 0; i < 1000; i++) store.append(i, () => i * i)
+    expect([store.count, store.times[999], store.columns[0][31]]).toEqual([1000, 999, 961])
+    store.truncate(500)
+    expect([store.count, store.times[store.count - 1]]).toEqual([500, 499])
+    store.addColumn()
+    store.append(500, (signal) => signal + 7)
+    expect(store.copy(500, () => 0).columns.map((c) => c[500])).toEqual([7, 8])
+    expect(store.copy(501, () => 3).columns.map((c) => c[501])).toEqual([3, 3])
+  })
+  it('refuses a limit that leaves no room', () => {
+    expect(() => new SampleStore(10)).toThrow('64')
+  })
+  it('stays within its limit and keeps the least and the greatest, in order of time', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 64, max: 300 }),
+        fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 400, maxLength: 3000 }),
+        (capacity, values) => {
+          const store = new SampleStore(capacity)
+          store.addColumn()
+          values.forEach((v, i) => store.append(i * 0.01, () => v))
+          expect(store.count).toBeLessThanOrEqual(capacity)
+          const kept = [...store.columns[0].subarray(0, store.count)]
+          expect(Math.max(...kept)).toBe(Math.max(...values))
+          expect(Math.min(...kept)).toBe(Math.min(...values))
+          const times = [...store.times.subarray(0, store.count)]
+          expect(times.every((t, i) => i === 0 || t > times[i - 1])).toBe(true)
+          // the recent ones are there as they were
+          expect(kept.slice(-16)).toEqual(values.slice(-16))
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
+  it('thins what is old evenly', () => {
+    const store = new SampleStore(1000)
+    for (let i = 0; i < 100_000; i++) store.append(i, () => 0)
+    const gaps = Array.from({ length: store.count - 1 }, (_, i) => store.times[i + 1] - store.times[i])
+    expect(Math.max(...gaps.slice(0, store.count / 2))).toBeLessThan(600)
+    expect(gaps.at(-1)).toBe(1)
+  })
+})

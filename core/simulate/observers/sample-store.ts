@@ -1,0 +1,117 @@
+/**
+ * Samples of many signals over time in flat arrays. A store with a capacity makes room by merging its older samples four to two: the
+ * least and the greatest of four stay, in their order, so that no peak is lost however long it runs.
+ */
+
+const FIRST_CAPACITY = 256
+/** Share of a full store, at its recent end, that is never thinned. */
+const RECENT = 0.25
+
+export class SampleStore {
+  times = new Float64Array(FIRST_CAPACITY)
+  columns: Float32Array[] = []
+  count = 0
+  /** Samples that lie closer together than this, s, are merged when room is wanted. */
+  private spacing = 0
+
+  /** @param capacity most samples that are kept; at least 64 where there is a limit */
+  constructor(private readonly capacity = Infinity) {
+    if (capacity < 64) throw new Error('A store has room for at least 64 samples.')
+  }
+
+  /** Adds a signal; it is 0 in the samples before. */
+  addColumn(): void {
+    this.columns.push(new Float32Array(this.times.length))
+  }
+  /** @param t s, not before the last sample @param read value of a signal */
+  append(t: number, read: (signal: number) => number): void {
+    if (this.count >= this.capacity) this.thin()
+    if (this.count === this.times.length) this.grow()
+    const k = this.count++
+    this.times[k] = t
+    for (let i = 0; i < this.columns.length; i++) this.columns[i][k] = read(i)
+  }
+  /** Forgets the samples at t and after it. @param t s */
+  truncate(t: number): void {
+    while (this.count && this.times[this.count - 1] >= t) this.count--
+  }
+  /** A copy of all samples, and of one more at t where the last is older. */
+  copy(t: number, read: (signal: number) => number): { times: Float64Array; columns: Float32Array[] } {
+    const { count, times, columns } = this
+    if (count && times[count - 1] >= t)
+      return { times: times.slice(0, count), columns: columns.map((c) => c.slice(0, count)) }
+    const extended = (values: Float64Array | Float32Array, last: number) => {
+      const longer =
+        values instanceof Float64Array ? new Float64Array(count + 1) : new Float32Array(count + 1)
+      longer.set(values.subarray(0, count))
+      longer[count] = last
+      return longer
+    }
+    return {
+      times: extended(times, t) as Float64Array,
+      columns: columns.map((column, i) => extended(column, read(i)) as Float32Array),
+    }
+  }
+
+  private grow(): void {
+    const longer = Math.min(this.capacity, this.times.length * 2)
+    const times = new Float64Array(longer)
+    times.set(this.times)
+    this.times = times
+    this.columns = this.columns.map((column) => {
+      const grown = new Float32Array(longer)
+      grown.set(column)
+      return grown
+    })
+  }
+
+  /** Merges the older samples until a sixteenth of the capacity is free. */
+  private thin(): void {
+    const { times } = this
+    const recent = Math.ceil(this.count * RECENT)
+    const older = this.count - recent
+    const wanted = this.count - Math.ceil(this.capacity / 16)
+    if (!this.spacing) this.spacing = (1.5 * (times[older - 1] - times[0])) / Math.max(1, older - 1)
+    for (;;) {
+      this.mergeOlder(this.count - recent)
+      if (this.count <= wanted) return
+      this.spacing *= 2
+    }
+  }
+  /** Merges each four of the first samples that lie closer together than the spacing into two. */
+  private mergeOlder(older: number): void {
+    const { times, columns, count, spacing } = this
+    let to = 0
+    let from = 0
+    while (from < count) {
+      if (from + 4 <= older && times[from + 3] - times[from] < 3 * spacing) {
+        this.mergeFour(from, to)
+        from += 4
+        to += 2
+        continue
+      }
+      times[to] = times[from]
+      for (const column of columns) column[to] = column[from]
+      from++
+      to++
+    }
+    this.count = to
+  }
+  private mergeFour(from: number, to: number): void {
+    const { times, columns } = this
+    for (const column of columns) {
+      let least = from
+      let most = from
+      for (let k = from + 1; k < from + 4; k++) {
+        if (column[k] < column[least]) least = k
+        if (column[k] > column[most]) most = k
+      }
+      const [first, second] = least <= most ? [column[least], column[most]] : [column[most], column[least]]
+      column[to] = first
+      column[to + 1] = second
+    }
+    const [first, second] = [times[from], times[from + 2]]
+    times[to] = first
+    times[to + 1] = second
+  }
+}
