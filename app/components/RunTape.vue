@@ -11,6 +11,7 @@ const selection = useSelection()
 const checks = useSheetChecks()
 const editor = useEditorUi()
 const runs = useSimulationRuns()
+const live = useLiveRun()
 const { show, number, unit, system } = useUnits()
 const { dark } = useTheme()
 const { shown, overlay } = storeToRefs(runs)
@@ -35,7 +36,8 @@ const duration = computed(
 const body = useTemplateRef<HTMLDivElement>('body')
 const { height: bodyHeight } = useElementSize(body)
 const plot = reactive({ left: 56, width: 0 })
-const fixedRows = computed(() => 20 + lanes.value.length * 18 + 22)
+const doneByHand = computed(() => result.value?.actions.filter((a) => a.kind !== 'longestStep') ?? [])
+const fixedRows = computed(() => 20 + lanes.value.length * 18 + 22 + (doneByHand.value.length ? 18 : 0))
 const chartHeight = computed(() => {
   const room = bodyHeight.value - fixedRows.value - 4
   return Math.max(64, Math.floor(room / Math.max(1, charts.shown.value.length)))
@@ -63,7 +65,14 @@ function scrub(event: PointerEvent) {
   if (!result.value || !(event.buttons & 1)) return
   const box = body.value!.getBoundingClientRect()
   const x = event.clientX - box.left - LABEL_WIDTH - plot.left
+  // who looks back wants it to stand
+  if (live.playing) void live.play(false)
   runs.time = Math.min(result.value.duration, Math.max(0, (x / plot.width) * duration.value))
+}
+/** Shows an instant. @param t s */
+function lookAt(t: number) {
+  if (live.playing) void live.play(false)
+  runs.time = t
 }
 function startScrubbing(event: PointerEvent) {
   if ((event.target as Element).closest('button, input')) return
@@ -112,6 +121,9 @@ function resize(event: PointerEvent) {
         Restore its sheet
       </button>
     </p>
+    <p v-if="live.open && live.message" class="shrink-0 px-3 pb-1" role="status" data-testid="live-message">
+      {{ live.message }}
+    </p>
     <p v-if="runs.problem" class="shrink-0 px-3 pb-1 text-error" role="alert">{{ runs.problem }}</p>
 
     <div
@@ -133,7 +145,7 @@ function resize(event: PointerEvent) {
         <div class="flex h-5 items-center">
           <span class="shrink-0 pl-3 text-[13px] text-soft" :style="{ width: `${LABEL_WIDTH}px` }">Time</span>
           <input
-            v-model.number="runs.time"
+            :value="runs.time"
             type="range"
             class="time absolute"
             :style="{
@@ -145,16 +157,19 @@ function resize(event: PointerEvent) {
             step="0.01"
             aria-label="Time"
             data-testid="time-slider"
+            @input="lookAt(Number(($event.target as HTMLInputElement).value))"
           />
         </div>
         <TapeLanes
           :result="result"
           :lanes="lanes"
+          :done="doneByHand"
           :at="at"
           :wide="wide"
           :label-width="LABEL_WIDTH"
           :condition-text="conditionText"
           @choose="goTo"
+          @instant="lookAt"
         />
         <div v-for="(p, i) in charts.panels.value" :key="p.quantity" class="flex">
           <ul

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The controls of the run: solve, play back, choose charts, save. */
-import { Pause, Play, Square, StepBack, Zap } from 'lucide-vue-next'
+import { Hand, Pause, Play, Square, StepBack, Zap } from 'lucide-vue-next'
 import type { TapeCharts } from '../composables/useTapeCharts'
 
 defineProps<{ charts: TapeCharts; designation: (id: string | undefined) => string }>()
@@ -8,6 +8,11 @@ const emit = defineEmits<{ reveal: [id: string] }>()
 const sheetDocument = useSheetDocument()
 const checks = useSheetChecks()
 const runs = useSimulationRuns()
+const live = useLiveRun()
+const editor = useEditorUi()
+async function startLive() {
+  if (await live.start()) editor.setPane('console', true)
+}
 const result = computed(() => runs.shown?.result)
 const { time, shown } = storeToRefs(runs)
 const { playing, speed, toggle } = usePlayback(
@@ -19,8 +24,9 @@ watch(shown, () => (playing.value = false))
 
 <template>
   <div class="flex shrink-0 flex-wrap items-center gap-2 px-3 pb-1">
+    <LiveToolbar v-if="live.open" />
     <button
-      v-if="!runs.solving"
+      v-else-if="!runs.solving"
       class="button-main"
       data-testid="run"
       :disabled="checks.errors.length > 0"
@@ -31,8 +37,18 @@ watch(shown, () => (playing.value = false))
     <button v-else class="button-main" data-testid="stop" @click="runs.stop()">
       <Square :size="15" aria-hidden="true" />Stop, {{ Math.round(runs.progress * 100) }} %
     </button>
+    <button
+      v-if="!live.open && !runs.solving"
+      class="button"
+      data-testid="live"
+      title="Work the machine by hand while it runs: hold levers, turn settings, break parts"
+      :disabled="checks.errors.length > 0 || live.starting"
+      @click="startLive"
+    >
+      <Hand :size="16" aria-hidden="true" />{{ live.starting ? 'Starting …' : 'Live' }}
+    </button>
     <select
-      v-if="sheetDocument.sheet.schedules.length > 1"
+      v-if="!live.open && sheetDocument.sheet.schedules.length > 1"
       v-model="sheetDocument.scheduleId"
       class="field !w-44"
       aria-label="Schedule"
@@ -40,8 +56,17 @@ watch(shown, () => (playing.value = false))
       <option v-for="s in sheetDocument.sheet.schedules" :key="s.id" :value="s.id">{{ s.name }}</option>
     </select>
     <FindingsList @reveal="emit('reveal', $event)" />
-    <template v-if="result">
+    <template v-if="result && !live.open">
       <span class="mx-1 h-5 border-l border-rule" />
+      <button
+        v-if="result.live && !runs.outdated"
+        class="button"
+        data-testid="live-reopen"
+        title="Replay what was done by hand, and work on from its end"
+        @click="live.reopen(result)"
+      >
+        <Hand :size="16" aria-hidden="true" />Work on
+      </button>
       <ToolButton label="To the start" @click="runs.time = 0">
         <StepBack :size="17" />
       </ToolButton>
@@ -62,10 +87,12 @@ watch(shown, () => (playing.value = false))
       <output class="min-w-18 text-right font-semibold" data-testid="time"
         >{{ runs.time.toFixed(2) }} s</output
       >
+    </template>
+    <template v-if="result">
       <span class="mx-1 h-5 border-l border-rule" />
       <ChartChoice :result="result" :charts="charts" />
       <SaveRun v-if="!runs.shown?.id" />
-      <RunBalance :result="result" :designation="designation" />
+      <RunBalance v-if="!live.open" :result="result" :designation="designation" />
     </template>
     <SavedRuns v-if="runs.savedRuns.length" />
     <span v-if="runs.shown?.id && !runs.outdated" class="truncate text-soft">{{ runs.shown.name }}</span>

@@ -3,10 +3,12 @@
 import { Save } from 'lucide-vue-next'
 
 const runs = useSimulationRuns()
+const live = useLiveRun()
 const name = ref('')
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
 async function save(close: () => void) {
-  await runs.saveRun(name.value.trim() || `Run of ${clock.format(new Date())}`)
+  const words = name.value.trim() || `Run of ${clock.format(new Date())}`
+  await (live.open ? live.keep(words) : runs.saveRun(words))
   name.value = ''
   close()
 }

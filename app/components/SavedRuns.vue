@@ -3,6 +3,7 @@
 import { Layers, Trash2 } from 'lucide-vue-next'
 
 const runs = useSimulationRuns()
+const live = useLiveRun()
 const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
@@ -37,7 +38,7 @@ const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
             >
           </div>
           <div class="mt-1 flex items-center gap-2 pl-2">
-            <button class="button" @click="runs.openRun(row)">Open</button>
+            <button class="button" @click="(live.close(), runs.openRun(row))">Open</button>
             <button
               class="button"
               :disabled="!runs.shown || runs.overlay?.id === row.id"

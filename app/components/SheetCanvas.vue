@@ -9,6 +9,7 @@ const props = defineProps<{ running: boolean }>()
 const sheetDocument = useSheetDocument()
 const selection = useSelection()
 const editor = useEditorUi()
+const live = useLiveRun()
 // asked for once for each of hundreds of parts
 const { ids: selectedIds } = storeToRefs(selection)
 const { settings } = storeToRefs(editor)
@@ -221,6 +222,7 @@ const shownRun = useRunOnSheet({
             :settings="settings"
             :class="{ dragged: draggedIds.has(d.component.id) }"
           />
+          <LiveHands v-if="running && live.open && shownRun" :components="components" />
           <g
             v-for="{ which, at, pipe } in pipeEnds"
             :key="which"

@@ -9,6 +9,7 @@ const props = defineProps<{ running: boolean; shown: boolean }>()
 const sheetDocument = useSheetDocument()
 const editor = useEditorUi()
 const runs = useSimulationRuns()
+const live = useLiveRun()
 const canvas = useTemplateRef<{ fit(): void; reveal(id: string): void; placeByKeyboard(): void }>('canvas')
 const palette = useTemplateRef<{ focus(): void }>('palette')
 
@@ -29,6 +30,8 @@ useEventListener('keydown', (event) => {
 watch(
   () => [props.shown, props.running],
   () => {
+    // nobody watches it
+    if (live.playing && !(props.shown && props.running)) void live.play(false)
     editor.placing = undefined
     editor.tool = 'select'
   },
@@ -121,6 +124,15 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
           </div>
           <div class="absolute top-2 right-2 flex rounded border border-rule bg-paper/90">
             <button
+              v-if="running && live.open"
+              class="px-2 py-1 hover:text-accent"
+              :aria-pressed="editor.isPaneOpen('console')"
+              data-testid="open-console"
+              @click="editor.togglePane('console')"
+            >
+              Console
+            </button>
+            <button
               v-if="running"
               class="px-2 py-1 hover:text-accent"
               :aria-pressed="editor.isPaneOpen('schedule')"
@@ -182,7 +194,12 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
         v-if="running && editor.isPaneOpen('schedule')"
         @close="editor.setPane('schedule', false)"
       />
-      <InspectorPane v-if="editor.isPaneOpen(properties)" />
+      <LiveConsole
+        v-if="running && live.open && editor.isPaneOpen('console')"
+        @close="editor.setPane('console', false)"
+        @reveal="canvas?.reveal($event)"
+      />
+      <InspectorPane v-else-if="editor.isPaneOpen(properties)" />
     </div>
     <CommandSearch v-if="!running" />
     <KeySheet />

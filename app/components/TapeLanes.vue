@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The commands of a run over time, and its conditions below them. */
+import { actionText, type Action } from '@oar-bench/core/simulate/actions'
 import type { Condition, RunResult } from '@oar-bench/core/simulate/result'
 import type { CommandLane } from '../utils/commandLanes'
 
@@ -12,8 +13,10 @@ defineProps<{
   /** Width of the labels, pixels. */
   labelWidth: number
   conditionText: (condition: Condition) => string
+  /** What was done by hand. */
+  done: readonly Action[]
 }>()
-const emit = defineEmits<{ choose: [condition: Condition] }>()
+const emit = defineEmits<{ choose: [condition: Condition]; instant: [t: number] }>()
 </script>
 
 <template>
@@ -48,6 +51,18 @@ const emit = defineEmits<{ choose: [condition: Condition] }>()
       :title="`${b.text}, ${b.from.toFixed(2)} to ${b.to.toFixed(2)} s`"
       >{{ b.text }}</span
     >
+  </div>
+  <div v-if="done.length" class="relative h-4.5" data-testid="done">
+    <span class="absolute left-0 pl-3 text-[13px]">By hand</span>
+    <button
+      v-for="(action, i) in done"
+      :key="i"
+      class="absolute top-1 h-3 w-1.5 -translate-x-1/2 rounded-sm bg-accent hover:bg-ink"
+      :style="{ left: at(action.at) }"
+      :title="`${action.at.toFixed(3)} s: ${actionText(action)}`"
+      :aria-label="`${action.at.toFixed(3)} s: ${actionText(action)}`"
+      @click="emit('instant', action.at)"
+    />
   </div>
   <div class="relative h-5.5" data-testid="conditions">
     <span class="absolute left-0 pl-3 text-[13px]">Conditions</span>

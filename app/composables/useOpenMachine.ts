@@ -1,5 +1,6 @@
 /** Opens a machine with one of its variants: the sheet, what is saved of it, its runs, and drafts of earlier visits. */
 import type { MachineDetail } from '#shared/api'
+import { useLiveRun } from '../stores/liveRun'
 import { useOwnSeries } from '../stores/ownSeries'
 import { useSaving } from '../stores/saving'
 import { useSheetDocument } from '../stores/sheetDocument'
@@ -10,6 +11,7 @@ export function useOpenMachine() {
   const sheetDocument = useSheetDocument()
   const saving = useSaving()
   const ownSeries = useOwnSeries()
+  const live = useLiveRun()
   const tabs = useTabs()
   const runs = useSimulationRuns()
 
@@ -21,6 +23,7 @@ export function useOpenMachine() {
       // without them sizes come from the standard series
       ownSeries.load(),
     ])
+    live.close()
     saving.open(detail)
     runs.open(detail)
     tabs.open(detail.sheet.id)

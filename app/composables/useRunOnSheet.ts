@@ -1,6 +1,8 @@
 /** Shows the run on the sheet at the time that is looked at. */
 import { computed, onMounted, watch, type Ref } from 'vue'
+import { valuesAt } from '@oar-bench/core/simulate/playback'
 import { asRead } from '@oar-bench/core/units/quantities'
+import { useLiveRun } from '../stores/liveRun'
 import { useSheetDocument } from '../stores/sheetDocument'
 import { useSimulationRuns } from '../stores/simulationRuns'
 import { rampColours } from '../utils/ramp'
@@ -23,37 +25,47 @@ export function useRunOnSheet({ places: { svg, oil, arrows }, components, pipes,
   const runs = useSimulationRuns()
   const { show, system } = useUnits()
   const { dark } = useTheme()
+  const live = useLiveRun()
   const shown = computed(() => (active() && !runs.outdated ? runs.shown : undefined))
+  const isShown = computed(() => !!shown.value)
+  /** What the sheet is painted by. A live run grows all the time, and its signals stay: painted by what it began with. */
+  const painted = computed(() => (live.open ? (isShown.value ? live.base : undefined) : shown.value?.result))
 
   let painter: PlaybackPainter | undefined
   function repaint(): void {
     if (!svg.value || !oil.value || !arrows.value) return
     painter?.clear()
-    const run = shown.value
+    const result = painted.value
     painter =
-      run &&
+      result &&
       playbackPainter(
         { svg: svg.value, oil: oil.value, arrows: arrows.value },
         { sheet: sheetDocument.sheet, components: components.value, pipes: pipes.value },
-        run.result,
+        result,
         {
           colours: rampColours(dark.value),
           full: runs.pressureRange,
           show: (si, signal) => {
-            const { quantity } = run.result.signals[signal]
+            const { quantity } = result.signals[signal]
             return show(asRead(si, quantity), quantity, 3)
           },
         },
       )
-    painter?.paint(runs.time)
+    paintNow()
+  }
+  /** The frame of a live run that goes on; else the instant that is looked at. */
+  function paintNow(): void {
+    const result = shown.value?.result
+    if (!painter || !result) return
+    const { frame } = live
+    if (live.open && frame && (live.playing || runs.time >= result.duration - 1e-9 || runs.time >= frame.t))
+      painter.paintValues(frame.values)
+    else painter.paintValues(valuesAt(result, runs.time, new Float64Array(result.columns.length)))
   }
   onMounted(repaint)
-  watch([shown, () => sheetDocument.sheet, dark, () => runs.pressureRange, system], repaint, {
+  watch([painted, () => sheetDocument.sheet, dark, () => runs.pressureRange, system], repaint, {
     flush: 'post',
   })
-  watch(
-    () => runs.time,
-    (t) => painter?.paint(t),
-  )
+  watch([() => runs.time, () => live.frame], paintNow, { flush: 'sync' })
   return shown
 }

@@ -26,7 +26,7 @@ export interface SheetView {
   pointer(): XY
 }
 /** Panes beside the sheet. */
-export type SidePane = 'palette' | 'properties' | 'runProperties' | 'schedule'
+export type SidePane = 'palette' | 'properties' | 'runProperties' | 'schedule' | 'console'
 export type SheetDialog = 'search' | 'keys' | 'revisions' | 'contents' | 'print'
 
 export const useEditorUi = defineStore('editorUi', () => {
@@ -45,6 +45,7 @@ export const useEditorUi = defineStore('editorUi', () => {
     properties: useSetting('inspector', true),
     runProperties: useSetting('run-inspector', false),
     schedule: ref(false),
+    console: useSetting('console', true),
   }
   const isNarrow = useMediaQuery('(max-width: 1023px)')
   /** In a narrow window one pane at most is open, and none at first: the sheet needs the room. */

@@ -8,7 +8,7 @@ import { CAVITATION_PRESSURE } from '@oar-bench/core/fluid/fluid'
 import { transformPoint, type XY } from '@oar-bench/core/sheet/geometry'
 import { portKey } from '@oar-bench/core/sheet/netlist'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
-import { valuesAt, pipeFlows, signalMap } from '@oar-bench/core/simulate/playback'
+import { pipeFlows, signalMap } from '@oar-bench/core/simulate/playback'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import { ATMOSPHERE } from '@oar-bench/core/units/quantities'
 import type { DrawnComponent, DrawnPipe } from '../composables/useDrawnSheet'
@@ -34,7 +34,8 @@ export interface DrawnSheet {
   readonly pipes: readonly DrawnPipe[]
 }
 export interface PlaybackPainter {
-  paint(t: number): void
+  /** Shows the values of all signals, in their order. */
+  paintValues(values: Float64Array): void
   /** Takes everything off the sheet that was painted. */
   clear(): void
 }
@@ -197,11 +198,9 @@ export function playbackPainter(
     })
   }
 
-  const frame = new Float64Array(result.columns.length)
   return {
-    paint(t) {
-      valuesAt(result, t, frame)
-      for (let i = 0; i < writes.length; i++) writes[i](frame)
+    paintValues(values) {
+      for (let i = 0; i < writes.length; i++) writes[i](values)
     },
     clear() {
       for (const back of undo) back()

@@ -97,6 +97,8 @@ export interface InputSpec {
   readonly rest: number | string
   readonly min: number
   readonly max: number
+  /** It is worked only as long as a hand holds it: let go, it takes its value at rest. A detent is part of the model. */
+  readonly momentary?: true
   /** Named positions, for commands that have a few: the boxes of a valve. */
   readonly positions?: readonly { readonly value: number; readonly label: string }[]
 }
@@ -367,6 +369,8 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly measures?: Partial<Readonly<Record<Measured, string | { readonly port: string }>>>
   /** Parameters that take a result of sizing, by what is sized. */
   readonly sizingTargets?: Partial<Readonly<Record<SizingResult, string>>>
+  /** Faults that a loss of the electric supply causes with these values. */
+  electricFaults?(values: V): readonly string[]
 }
 
 /** What a run can be asked for beside a computed size. */

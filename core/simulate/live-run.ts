@@ -9,7 +9,7 @@ import type { Sheet, Schedule } from '../sheet/schema'
 import type { Action } from './actions'
 import { compile, type Compiled } from './compile'
 import type { Control } from './control'
-import type { RunResult } from './result'
+import type { Condition, RunResult } from './result'
 import { Simulation } from './simulation'
 import type { Snapshot } from './snapshot'
 import { parseQuantity } from '../units/text'
@@ -164,6 +164,10 @@ export class LiveRun {
     this.shown = Math.min(t, simulation.time)
   }
 
+  /** Conditions so far, in the order of their starts. */
+  conditions(): Condition[] {
+    return this.simulation.conditionsSoFar()
+  }
   /** What it has found so far. */
   result(): RunResult {
     return { ...this.simulation.result(), finished: true, live: this.options }

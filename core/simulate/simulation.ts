@@ -23,7 +23,7 @@ import { Balances } from './observers/balances'
 import { Conditions } from './observers/conditions'
 import { Hunting } from './observers/hunting'
 import { Recorder } from './observers/recorder'
-import { BALANCE_WARNING, type RunEvent, type RunResult } from './result'
+import { BALANCE_WARNING, type Condition, type RunEvent, type RunResult } from './result'
 import { findSteadyState } from './steady-state'
 import type { Changed, Snapshot, Stop } from './snapshot'
 import { StepFailure, Stepper, type StepVisitor } from './stepper'
@@ -315,7 +315,7 @@ export class Simulation {
 
   /** What it has found so far; it may go on afterwards. */
   result(): RunResult {
-    const { network, recorder, conditions, balances, compiled } = this
+    const { network, recorder, balances, compiled } = this
     const { netlist, schedule } = compiled
     network.observe(this.time, this.state)
     const energy = balances.energy()
@@ -336,7 +336,7 @@ export class Simulation {
       ...recorder.recording(this.time),
       signals: [...recorder.signals],
       extremes: recorder.extremes(),
-      conditions: [...conditions.list(), ...this.hunting.list()].sort((a, b) => a.start - b.start),
+      conditions: this.conditionsSoFar(),
       events: [...this.events],
       actions: [...this.actions],
       energy,
@@ -346,6 +346,11 @@ export class Simulation {
       lineOfPort: Object.fromEntries(netlist.nodeOf),
       lineOfPipe: Object.fromEntries(netlist.nodeOfPipe),
     }
+  }
+
+  /** Conditions so far, in the order of their starts. */
+  conditionsSoFar(): Condition[] {
+    return [...this.conditions.list(), ...this.hunting.list()].sort((a, b) => a.start - b.start)
   }
 
   /** Why the accounts do not close: lines where the equations no longer hold, or steps that are too rough. */

@@ -39,6 +39,7 @@ export const heater = defineKind({
     v.offAbove <= v.onBelow
       ? [{ parameter: 'offAbove', message: 'It must go off above the temperature at which it goes on.' }]
       : [],
+  traits: { electricFaults: () => ['lost'] },
   symbol: () => ({
     shapes: [
       ...conditioningBody(),

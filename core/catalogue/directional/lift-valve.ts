@@ -76,6 +76,7 @@ export const liftValve = defineKind({
   },
   inputs: inputSpecs(INPUT, {
     command: {
+      momentary: true,
       label: 'lever',
       quantity: 'ratio',
       rest: 0,

@@ -123,7 +123,7 @@ export const loadSensingSection = defineKind({
   },
   idleParameters: idleMetering,
   inputs: inputSpecs(INPUT, {
-    command: { label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1 },
+    command: { label: 'lever', quantity: 'share', rest: 0, min: -1, max: 1, momentary: true },
   }),
   faults: [
     stuck(STATE.spool, 'spool sticks'),

@@ -60,6 +60,7 @@ export const poppetValve = defineKind({
   },
   inputs: inputSpecs(INPUT, {
     command: {
+      momentary: true,
       label: 'solenoid',
       quantity: 'ratio',
       rest: 0,
@@ -78,6 +79,7 @@ export const poppetValve = defineKind({
     blocked(),
   ],
   traits: {
+    electricFaults: () => ['lost'],
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     ratedPressure: 'maxPressure',
     paths: [{ from: 'A', to: 'B', type: 'switched' }],

@@ -55,7 +55,7 @@ export const proportionalValve = defineKind({
   },
   idleParameters: idleMetering,
   inputs: inputSpecs(INPUT, {
-    command: { label: 'command', quantity: 'share', rest: 0, min: -1, max: 1 },
+    command: { label: 'command', quantity: 'share', rest: 0, min: -1, max: 1, momentary: true },
   }),
   faults: [
     stuck(STATE.spool, 'spool sticks'),
@@ -64,6 +64,7 @@ export const proportionalValve = defineKind({
     leakOut(T, 'spool end leaks outwards'),
   ],
   traits: {
+    electricFaults: () => ['lost'],
     sizingTargets: { valveFlow: 'ratedFlow' },
     spoolLeakage: 'leakage',
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },

@@ -133,6 +133,7 @@ const coilInput = (label: string) => ({
   rest: 0,
   min: 0,
   max: 1.5,
+  momentary: true as const,
   positions: [
     { value: 1, label: 'on' },
     { value: 0, label: 'off' },
@@ -147,6 +148,7 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       rest: 0,
       min: -1,
       max: 1,
+      momentary: true,
       positions: [
         { value: 1, label: design.positions === 3 ? 'position a' : 'actuated' },
         { value: 0, label: design.positions === 3 ? 'centre' : 'let go' },
@@ -159,6 +161,7 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       rest: 0,
       min: -1,
       max: 1,
+      momentary: true,
       positions: [
         { value: 1, label: design.positions === 3 ? 'position a' : 'actuated' },
         { value: 0, label: 'released' },
@@ -190,6 +193,7 @@ function directionalTraits(design: DirectionalDesign<string>) {
     pilotPorts: ['X', 'Y'],
     ratedPressure: 'maxPressure',
     spoolLeakage: 'leakage',
+    electricFaults: (values: DirectionalValues) => (endsOf(values, design.positions).coils ? ['lost'] : []),
     nominalPoint: { flow: 'ratedFlow', drop: 'ratedDrop' },
     sizingTargets: { valveFlow: 'ratedFlow' },
     connectedAtRest: (values: Readonly<Record<string, unknown>>) =>

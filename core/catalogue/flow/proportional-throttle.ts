@@ -30,7 +30,11 @@ export const proportionalThrottle = defineKind({
     command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 },
   }),
   faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command)],
-  traits: { restrictions: throttlesBothWays, paths: [{ from: 'A', to: 'B', type: 'switched' }] },
+  traits: {
+    electricFaults: () => ['lost'],
+    restrictions: throttlesBothWays,
+    paths: [{ from: 'A', to: 'B', type: 'switched' }],
+  },
   symbol: () => ({
     shapes: [
       ...partOf('spool', [

@@ -32,7 +32,7 @@ export const reliefValveProportional = defineKind({
     command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 },
   }),
   faults: [lost(INPUT.command, 'command lost'), stuck(STATE.opening), leak(0, 1, 'leaks')],
-  traits: reliefTraits,
+  traits: { ...reliefTraits, electricFaults: () => ['lost'] },
   validate: (v) =>
     v.setting < v.least
       ? [{ parameter: 'least', message: 'The setting without command lies above the setting.' }]

@@ -43,7 +43,7 @@ export const reliefValveTwoStage = defineKind({
     },
   }),
   faults: [lost(INPUT.boost, 'coil without voltage'), stuck(STATE.opening), leak(0, 1, 'leaks')],
-  traits: reliefTraits,
+  traits: { ...reliefTraits, electricFaults: () => ['lost'] },
   validate: (v) =>
     v.high < v.setting
       ? [{ parameter: 'high', message: 'The higher setting lies below the lower one.' }]

@@ -29,6 +29,7 @@ export const electricMotor = defineKind({
   }),
   faults: [lost(INPUT.speed, 'supply lost')],
   traits: {
+    electricFaults: () => ['lost'],
     measures: { shaftPower: 'shaftPower' },
     sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'speed' },
   },

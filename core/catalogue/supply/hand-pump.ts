@@ -35,7 +35,14 @@ export const handPump = defineKind({
     piston: quantity('Piston', 'length', '20 mm', 1e-3, 0.2, { note: 'its diameter' }),
   },
   inputs: inputSpecs(INPUT, {
-    strokes: { label: 'double strokes', quantity: 'rotationalSpeed', rest: 0, min: 0, max: 20 },
+    strokes: {
+      label: 'double strokes',
+      quantity: 'rotationalSpeed',
+      rest: 0,
+      min: 0,
+      max: 20,
+      momentary: true,
+    },
   }),
   faults: [blocked('suction check shut')],
   traits: { suctionPorts: ['S'], deliveryPorts: ['P'] },

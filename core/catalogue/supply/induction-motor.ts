@@ -51,6 +51,7 @@ export const inductionMotor = defineKind({
   }),
   faults: [lost(INPUT.on, 'supply lost')],
   traits: {
+    electricFaults: () => ['lost'],
     measures: { shaftPower: 'shaftPower' },
     sizingTargets: { motorPower: 'ratedPower', shaftSpeed: 'synchronousSpeed' },
   },

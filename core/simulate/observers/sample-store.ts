@@ -35,6 +35,13 @@ export class SampleStore {
   truncate(t: number): void {
     while (this.count && this.times[this.count - 1] >= t) this.count--
   }
+  /** Takes samples in the place of its own. */
+  load(times: Float64Array, columns: readonly Float32Array[]): void {
+    this.count = 0
+    this.times = new Float64Array(FIRST_CAPACITY)
+    this.columns = columns.map(() => new Float32Array(FIRST_CAPACITY))
+    times.forEach((t, k) => this.append(t, (signal) => columns[signal][k]))
+  }
   /** A copy of all samples, and of one more at t where the last is older. */
   copy(t: number, read: (signal: number) => number): { times: Float64Array; columns: Float32Array[] } {
     const { count, times, columns } = this

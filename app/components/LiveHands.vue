@@ -1,0 +1,171 @@
+<script setup lang="ts">
+/** What can be worked on the sheet itself: levers are held, switches thrown and settings turned where they are drawn. */
+import { transformRect, type Rect } from '@oar-bench/core/sheet/geometry'
+import type { Operable } from '@oar-bench/core/simulate/operable'
+import type { DrawnComponent } from '../composables/useDrawnSheet'
+
+const props = defineProps<{ components: readonly DrawnComponent[] }>()
+const live = useLiveRun()
+const selection = useSelection()
+const { show } = useUnits()
+
+interface Hand {
+  readonly key: string
+  readonly operable: Operable
+  readonly rect: Rect
+  /** What it is held at, or thrown to; none for what is turned. */
+  readonly value?: number
+  readonly words: string
+}
+/** A part of the symbol, in the way it is drawn: its left or right half, or all. */
+function partOf({ component, symbol }: DrawnComponent, part: 'left' | 'right' | 'all'): Rect {
+  const { x, y, w, h } = symbol.box
+  const half = part === 'all' ? w : w / 2
+  return transformRect({ x: part === 'right' ? x + w / 2 : x, y, w: half, h }, component)
+}
+/** The inputs that are worked on the sheet: one of a kind for each part; the others are on the console. */
+const hands = computed(() =>
+  props.components.flatMap((drawn): Hand[] => {
+    const own = live.machine.operables.filter((o) => o.component === drawn.component.id)
+    const lever = own.find((o) => o.type === 'lever' && o.spec.name !== 'hand')
+    if (lever) return leverHands(drawn, own, lever)
+    const found = own.find((o) => o.type === 'switch') ?? own.find((o) => o.type === 'setting')
+    if (!found) return []
+    const words =
+      found.type === 'switch'
+        ? `${found.name}: ${found.spec.label}, ${found.spec.positions!.map((p) => p.label).join(' or ')}`
+        : `${found.name}: turn ${found.spec.label} by wheel or arrow keys`
+    return [{ key: found.key, operable: found, rect: partOf(drawn, 'all'), words }]
+  }),
+)
+function leverHands(drawn: DrawnComponent, own: readonly Operable[], lever: Operable): Hand[] {
+  const hold = (operable: Operable, value: number, part: 'left' | 'right' | 'all', words: string): Hand => ({
+    key: `${operable.key} ${value}`,
+    operable,
+    rect: partOf(drawn, part),
+    value,
+    words: `${operable.name}: hold for ${words}`,
+  })
+  const coils = own.filter((o) => /^coil[AB]$/.test(o.spec.name))
+  if (!coils.includes(lever) || coils.length === 0) {
+    const ends = [lever.spec.max, lever.spec.min].filter((v) => v !== lever.rest)
+    const named = (v: number) =>
+      lever.spec.positions?.find((p) => p.value === v)?.label ?? (v > 0 ? 'ahead' : 'back')
+    if (ends.length < 2) return ends.map((v) => hold(lever, v, 'all', named(v)))
+    return ends.map((v, i) => hold(lever, v, i === 0 ? 'left' : 'right', named(v)))
+  }
+  return coils.map((o) =>
+    hold(
+      o,
+      1,
+      coils.length < 2 ? 'all' : o.spec.name === 'coilA' ? 'left' : 'right',
+      o.spec.label.split(',')[0],
+    ),
+  )
+}
+
+// ---- working them ---------------------------------------------------------------------------
+const holds = new Map<string, ReturnType<typeof useHold>>()
+function handlers(hand: Hand) {
+  if (hand.value === undefined) return {}
+  let hold = holds.get(hand.key)
+  if (!hold) holds.set(hand.key, (hold = useHold(() => hand.operable)))
+  const { onPointerdown, onBlur, ...rest } = hold.holding(hand.value)
+  return {
+    ...rest,
+    onBlur,
+    onPointerdown(event: PointerEvent) {
+      selection.select([hand.operable.component])
+      onPointerdown(event)
+    },
+  }
+}
+function press(hand: Hand) {
+  const { operable } = hand
+  selection.select([operable.component])
+  if (operable.type !== 'switch') return
+  const now = live.valueOf(operable.key) ?? operable.rest
+  const positions = operable.spec.positions!
+  const next = positions[(positions.findIndex((p) => p.value === now) + 1) % positions.length]
+  void live.set(operable.component, operable.spec.name, next.value)
+}
+function turn(hand: Hand, steps: number) {
+  const { operable } = hand
+  if (operable.type !== 'setting') return
+  const { min, max, name } = operable.spec
+  const now = live.valueOf(operable.key) ?? operable.rest
+  void live.set(operable.component, name, Math.min(max, Math.max(min, now + steps * operable.step)))
+}
+function onKey(hand: Hand, event: KeyboardEvent) {
+  const steps: Record<string, number> = {
+    ArrowUp: 1,
+    ArrowRight: 1,
+    ArrowDown: -1,
+    ArrowLeft: -1,
+    PageUp: 10,
+    PageDown: -10,
+  }
+  if (hand.operable.type === 'setting' && event.key in steps) turn(hand, steps[event.key])
+  else if (hand.value === undefined && (event.key === ' ' || event.key === 'Enter')) press(hand)
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+function valueText({ operable }: Hand): string | undefined {
+  if (operable.type !== 'setting') return undefined
+  return show(live.valueOf(operable.key) ?? operable.rest, operable.spec.quantity, 4)
+}
+</script>
+
+<template>
+  <g class="hands">
+    <rect
+      v-for="hand in hands"
+      :key="hand.key"
+      class="hand"
+      :class="hand.operable.type"
+      :x="hand.rect.x"
+      :y="hand.rect.y"
+      :width="hand.rect.w"
+      :height="hand.rect.h"
+      rx="0.4"
+      :role="hand.operable.type === 'setting' ? 'slider' : 'button'"
+      tabindex="0"
+      :aria-label="hand.words"
+      :aria-valuetext="valueText(hand)"
+      :aria-valuenow="hand.operable.type === 'setting' ? hand.operable.rest : undefined"
+      :data-testid="`hand-${hand.key}`"
+      v-bind="handlers(hand)"
+      @mousedown.stop
+      @touchstart.stop
+      @pointerdown.stop
+      @click.stop="hand.value === undefined && press(hand)"
+      @wheel.stop.prevent="turn(hand, $event.deltaY < 0 ? 1 : -1)"
+      @keydown="onKey(hand, $event)"
+    >
+      <title>{{ hand.words }}</title>
+    </rect>
+  </g>
+</template>
+
+<style>
+.hand {
+  fill: transparent;
+  stroke: none;
+  cursor: pointer;
+  outline: none;
+}
+.hand.setting {
+  cursor: ns-resize;
+}
+.hand:hover,
+.hand:focus-visible {
+  fill: var(--accent);
+  fill-opacity: 0.14;
+  stroke: var(--accent);
+  stroke-width: 0.14;
+}
+.hand:active {
+  fill-opacity: 0.3;
+}
+</style>

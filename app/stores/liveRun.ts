@@ -1,0 +1,349 @@
+/** The run that is worked by hand: its worker, what it shows now, and its branches. */
+import { proxy } from 'comlink'
+import { acceptHMRUpdate, defineStore } from 'pinia'
+import { computed, markRaw, ref, shallowRef } from 'vue'
+import type { Schedule, Sheet } from '@oar-bench/core/sheet/schema'
+import type { Action } from '@oar-bench/core/simulate/actions'
+import { heldSchedule, type ActionNow } from '@oar-bench/core/simulate/live-run'
+import { SampleStore } from '@oar-bench/core/simulate/observers/sample-store'
+import { operableMachine, type OperableMachine } from '@oar-bench/core/simulate/operable'
+import { signalMap } from '@oar-bench/core/simulate/playback'
+import { scheduleOf } from '@oar-bench/core/simulate/recorded-actions'
+import type { RunEvent, RunResult } from '@oar-bench/core/simulate/result'
+import { workerClient, type WorkerClient } from '../utils/workerClient'
+import type { Frame, LiveWorker, StopCondition, TapeReport } from '../workers/live.worker'
+import { useSheetDocument } from './sheetDocument'
+import { useSimulationRuns } from './simulationRuns'
+
+/** A way that was tried: what was done, and how far it went. */
+export interface Branch {
+  readonly id: number
+  readonly name: string
+  /** Instant at which it left the one before it, s; none of the first. */
+  readonly from?: number
+  readonly actions: readonly Action[]
+  readonly duration: number
+  readonly result: RunResult
+}
+/** Values of all samples that the tape keeps. */
+const ROOM = 8e6
+const MOST_BRANCHES = 12
+/** Looking at an instant before the end by more than this, s, is looking back. */
+const LOOKING_BACK = 0.03
+const NOTHING: OperableMachine = { operables: [], faults: [], electric: [] }
+
+export const useLiveRun = defineStore('liveRun', () => {
+  const sheetDocument = useSheetDocument()
+  const runs = useSimulationRuns()
+  let client: WorkerClient<LiveWorker> | undefined
+  let store = new SampleStore()
+  /** The sheet as it was when the run began; the run goes on with it. */
+  const sheet = shallowRef<Sheet>()
+  /** Signals and lines of the run, without samples: what the sheet is painted by. */
+  const base = shallowRef<RunResult>()
+  /** Values of all signals now; the array is new with each frame. */
+  const frame = shallowRef<Frame>()
+  const open = computed(() => base.value !== undefined)
+  const starting = ref(false)
+  const playing = ref(false)
+  const held = ref(true)
+  const speed = ref(1)
+  const slowAtEvents = ref(false)
+  /** Why it stands, or why something could not be done. */
+  const message = ref('')
+  const events = shallowRef<readonly RunEvent[]>([])
+  const actions = shallowRef<readonly Action[]>([])
+  const branches = shallowRef<readonly Branch[]>([])
+  /** Number of the branch that is worked on, and where it began. */
+  const branch = ref({ id: 1, name: 'Branch 1', from: undefined as number | undefined })
+  let branchCount = 1
+  const machine = computed(() => (sheet.value ? operableMachine(sheet.value) : NOTHING))
+
+  /** @param schedule whether the schedule goes on commanding; else its commands of 0 s are held */
+  async function start(schedule = false): Promise<boolean> {
+    close()
+    const own = sheetDocument.sheet
+    held.value = !schedule
+    starting.value = true
+    runs.problem = ''
+    client = workerClient<LiveWorker>(
+      new Worker(new URL('../workers/live.worker.ts', import.meta.url), { type: 'module' }),
+      'The live run could not be started.',
+    )
+    const current = client
+    try {
+      const opened = current.remote.open(
+        own,
+        sheetDocument.scheduleId,
+        held.value,
+        proxy(takeFrame),
+        proxy(takeReport),
+        proxy((why: string) => {
+          playing.value = false
+          message.value = why
+        }),
+      )
+      const { result } = await Promise.race([opened, current.failed])
+      if (client !== current) return false
+      if (!result) {
+        runs.problem = 'The sheet cannot be run yet: see the findings.'
+        close()
+        return false
+      }
+      sheet.value = own
+      speed.value = 1
+      slowAtEvents.value = false
+      branchCount = 1
+      branch.value = { id: 1, name: 'Branch 1', from: undefined }
+      branches.value = []
+      takeResult(result)
+      await play(true)
+      current.failed.catch((error: Error) => {
+        if (client === current) {
+          runs.problem = `The live run failed: ${error.message}`
+          close()
+        }
+      })
+      return true
+    } catch (error) {
+      if (client === current) {
+        runs.problem = `The live run failed: ${(error as Error).message}`
+        close()
+      }
+      return false
+    } finally {
+      starting.value = false
+    }
+  }
+  function takeFrame(next: Frame): void {
+    frame.value = markRaw(next)
+    playing.value = next.playing
+    runs.time = next.t
+  }
+  function takeReport({ times, columns, signals, extremes, conditions, t, ...rest }: TapeReport): void {
+    if (!base.value) return
+    while (store.columns.length < columns.length) store.addColumn()
+    times.forEach((at, k) => store.append(at, (signal) => columns[signal][k]))
+    if (signals.length !== base.value.signals.length) base.value = { ...base.value, signals }
+    events.value = [...events.value, ...rest.events]
+    actions.value = rest.actions
+    show({
+      ...base.value,
+      signals,
+      extremes,
+      conditions,
+      duration: t,
+      events: events.value,
+      actions: actions.value,
+    })
+  }
+  /** A run as the worker has it, in the place of what is shown. */
+  function takeResult(result: RunResult): void {
+    store = new SampleStore(Math.max(1000, Math.floor(ROOM / Math.max(1, result.signals.length))))
+    store.load(result.times, result.columns)
+    events.value = result.events
+    actions.value = result.actions
+    base.value = result
+    frame.value = undefined
+    show(result)
+    runs.time = result.duration
+  }
+  /** Shows what the tape has. */
+  function show(result: RunResult): void {
+    runs.shown = {
+      result: {
+        ...result,
+        times: store.times.subarray(0, store.count),
+        columns: store.columns.map((c) => c.subarray(0, store.count)),
+      },
+      sheet: sheet.value ?? sheetDocument.sheet,
+      name: branch.value.name,
+    }
+  }
+
+  async function play(on: boolean): Promise<void> {
+    message.value = ''
+    playing.value = on
+    await client?.remote.play(on)
+  }
+  async function setSpeed(times: number): Promise<void> {
+    speed.value = times
+    await client?.remote.setSpeed(times)
+  }
+  async function setSlowAtEvents(on: boolean): Promise<void> {
+    slowAtEvents.value = on
+    await client?.remote.setSlowAtEvents(on)
+  }
+  async function goToEvent(): Promise<void> {
+    message.value = ''
+    await client?.remote.goToEvent()
+  }
+  async function goUntil(condition: StopCondition): Promise<void> {
+    message.value = ''
+    await client?.remote.goUntil({ ...condition })
+  }
+  /** @returns whether it was done; why not stands in `message` */
+  async function act(action: ActionNow): Promise<boolean> {
+    if (!client) return false
+    if ('component' in action && !isOnSheet(action.component)) {
+      message.value =
+        'That part is no longer on the sheet; the run goes on with the sheet that it began with.'
+    }
+    const end = runs.shown?.result.duration ?? 0
+    // done while looking back, it is done there
+    if (!playing.value && runs.time < end - LOOKING_BACK) {
+      const at = runs.time
+      await goOnFrom(at)
+    }
+    const problem = await client.remote.do({ ...action })
+    if (problem) message.value = problem
+    return !problem
+  }
+  const isOnSheet = (id: string) =>
+    sheetDocument.sheet.components.some((c) => c.id === id) ||
+    sheetDocument.sheet.pipes.some((p) => p.id === id)
+  const set = (component: string, target: string, value: number) =>
+    act({ kind: 'set', component, target, value })
+  /** Takes the electric supply away, or gives it back. */
+  async function cutPower(off: boolean): Promise<void> {
+    for (const key of machine.value.electric) {
+      const [component, fault] = key.split('.')
+      await set(component, fault, off ? 1 : 0)
+    }
+  }
+  /** Value of a signal now, SI. */
+  function valueOf(signal: string): number | undefined {
+    const index = base.value && signalMap(base.value).get(signal)
+    return index === undefined ? undefined : frame.value?.values[index]
+  }
+
+  /** Keeps the present branch beside the others, and goes on from an instant of it. */
+  async function goOnFrom(t: number): Promise<void> {
+    if (!client) return
+    await keepBranch()
+    await goTo(actions.value, t, undefined, t)
+  }
+  /** Goes on where another branch ended. */
+  async function openBranch(chosen: Branch): Promise<void> {
+    await keepBranch()
+    branches.value = branches.value.filter((b) => b.id !== chosen.id)
+    await goTo(chosen.actions, chosen.duration, chosen)
+  }
+  /** Runs a list of actions that was edited, to where the present branch stands. */
+  async function rerun(edited: readonly Action[]): Promise<void> {
+    const { duration } = runs.shown!.result
+    const sorted = [...edited].sort((a, b) => a.at - b.at)
+    await keepBranch()
+    const changed = sorted.findIndex((a, i) => JSON.stringify(a) !== JSON.stringify(actions.value[i]))
+    await goTo(sorted, duration, undefined, sorted[Math.max(0, changed)]?.at ?? 0)
+  }
+  async function keepBranch(): Promise<void> {
+    const result = await client!.remote.result()
+    const kept: Branch = { ...branch.value, actions: result.actions, duration: result.duration, result }
+    branches.value = [...branches.value, kept].slice(-MOST_BRANCHES)
+  }
+  async function goTo(list: readonly Action[], t: number, known?: Branch, from?: number): Promise<void> {
+    const own = client!
+    playing.value = false
+    message.value = ''
+    const result = await own.remote.goTo(
+      list.filter((a) => a.at <= t).map((a) => ({ ...a })),
+      t,
+    )
+    if (own !== client) return
+    if (!known) branchCount++
+    branch.value = known
+      ? { id: known.id, name: known.name, from: known.from }
+      : { id: branchCount, name: `Branch ${branchCount}`, from }
+    takeResult(result)
+    runs.time = Math.min(t, result.duration)
+  }
+  function renameBranch(id: number, name: string): void {
+    if (branch.value.id === id) branch.value = { ...branch.value, name }
+    branches.value = branches.value.map((b) => (b.id === id ? { ...b, name } : b))
+  }
+  /** Lays a branch over the one that is worked on. */
+  const compare = (other: Branch | undefined) =>
+    (runs.overlay = other && { result: other.result, sheet: sheet.value!, name: other.name })
+
+  /** Keeps the run under a name, as it stands. */
+  async function keep(name: string): Promise<void> {
+    if (!client) return
+    const result = await client.remote.result()
+    runs.shown = { result, sheet: sheet.value!, name }
+    await runs.saveRun(name)
+  }
+  /** Writes what was done as a schedule of the sheet. */
+  function writeSchedule(name: string, note = ''): void {
+    const result = runs.shown?.result
+    const own = sheetDocument.sheet
+    const present = own.schedules.find((s) => s.id === sheetDocument.scheduleId) ?? own.schedules[0]
+    if (!result || !base.value?.live) return
+    const taken = new Set(own.schedules.map((s) => s.id))
+    let n = 1
+    while (taken.has(`live${n}`)) n++
+    const schedule: Schedule = scheduleOf(
+      own,
+      held.value ? heldSchedule(present) : present,
+      { actions: actions.value, longestStep: base.value.live.longestStep, duration: result.duration },
+      { id: `live${n}`, name, note },
+    )
+    sheetDocument.apply({ ...own, schedules: [...own.schedules, schedule] })
+  }
+  /** Opens a kept run where it ended, to work it further. @returns whether it is open */
+  async function reopen(kept: RunResult): Promise<boolean> {
+    sheetDocument.scheduleId = kept.schedule
+    if (!(await start(!(kept.live?.held ?? true)))) return false
+    await play(false)
+    await goTo(kept.actions, kept.duration, { ...branch.value } as Branch)
+    return true
+  }
+  /** Ends it; what it has found stays on the tape. */
+  function close(): void {
+    client?.worker.terminate()
+    client = undefined
+    base.value = frame.value = sheet.value = undefined
+    playing.value = false
+    message.value = ''
+    branches.value = []
+  }
+
+  return {
+    sheet,
+    base,
+    frame,
+    open,
+    starting,
+    playing,
+    held,
+    speed,
+    slowAtEvents,
+    message,
+    events,
+    actions,
+    branch,
+    branches,
+    machine,
+    start,
+    play,
+    setSpeed,
+    setSlowAtEvents,
+    goToEvent,
+    goUntil,
+    act,
+    set,
+    cutPower,
+    valueOf,
+    goOnFrom,
+    openBranch,
+    rerun,
+    renameBranch,
+    compare,
+    keep,
+    writeSchedule,
+    reopen,
+    close,
+  }
+})
+
+if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useLiveRun, import.meta.hot))

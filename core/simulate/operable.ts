@@ -1,0 +1,104 @@
+/** What of a machine can be worked by hand while it runs: levers, switches, settings, loads; and how it fails. */
+import type { FaultSpec, InputSpec } from '../catalogue/kind'
+import { resolveComponent, type ResolvedComponent } from '../sheet/resolve'
+import { nameOf, type Sheet } from '../sheet/schema'
+
+/** lever: held by hand; switch: on or off; setting: turned; load: what the machine meets. */
+export type OperableType = 'lever' | 'switch' | 'setting' | 'load'
+
+export interface Operable {
+  /** "V1.command": also the id of its signal. */
+  readonly key: string
+  readonly component: string
+  /** What the component is called. */
+  readonly name: string
+  readonly spec: Omit<InputSpec, 'rest'>
+  readonly type: OperableType
+  /** SI */
+  readonly rest: number
+  /** What one press of an arrow key changes, SI. */
+  readonly step: number
+  /** Of a spring that is turned: its range, SI, and how many turns it has. */
+  readonly knob?: { readonly least: number; readonly greatest: number; readonly turns: number }
+}
+
+/** Turns of a setting screw from one end to the other, and where it begins, Pa: usual values. */
+const TURNS = 5
+const LEAST_SETTING = 5e5
+/** Steps by which a value goes from one end of its range to the other. */
+const STEPS = 50
+const LEVER_STEPS = 10
+
+/** Inputs of a component that do something with its values. */
+export function operablesOf(resolved: ResolvedComponent): Operable[] {
+  const { component, kind, values } = resolved
+  const idle = kind.idleInputs?.(values) ?? []
+  return (kind.inputs ?? [])
+    .filter((spec) => !idle.includes(spec.name))
+    .map((spec): Operable => {
+      const rest = typeof spec.rest === 'string' ? (values[spec.rest] as number) : spec.rest
+      const type = typeOf(spec, kind.family)
+      const knob = spec.quantity === 'pressure' && type === 'setting' ? knobOf(resolved, spec) : undefined
+      return {
+        key: `${component.id}.${spec.name}`,
+        component: component.id,
+        name: nameOf(component),
+        spec,
+        type,
+        rest,
+        step: stepOf(spec, rest, type, knob),
+        ...(knob ? { knob } : {}),
+      }
+    })
+}
+const typeOf = (spec: InputSpec, family: string): OperableType =>
+  spec.momentary ? 'lever' : spec.positions ? 'switch' : family === 'actuators' ? 'load' : 'setting'
+
+function knobOf({ kind, values }: ResolvedComponent, { min, max }: InputSpec): Operable['knob'] {
+  const parameter = kind.traits?.ratedPressure
+  const rated = parameter ? (values[parameter] as number) : max
+  return { least: Math.max(min, LEAST_SETTING), greatest: Math.min(max, rated), turns: TURNS }
+}
+function stepOf(spec: InputSpec, rest: number, type: OperableType, knob: Operable['knob']): number {
+  if (knob) return 1e5
+  if (type === 'lever') return (spec.max - spec.min) / (2 * LEVER_STEPS)
+  // a load may be anything: in shares of what it is
+  if (type === 'load' || spec.max - spec.min > 1e3) return Math.abs(rest) > 0 ? Math.abs(rest) / 20 : 100
+  return (spec.max - spec.min) / STEPS
+}
+
+/** A fault that can be set while the machine runs. */
+export interface OperableFault {
+  readonly key: string
+  readonly component: string
+  readonly name: string
+  readonly spec: FaultSpec
+  /** It is either there or not. */
+  readonly onOff: boolean
+}
+export const faultsOf = ({ component, kind }: ResolvedComponent): OperableFault[] =>
+  (kind.faults ?? []).map((spec) => ({
+    key: `${component.id}.${spec.name}`,
+    component: component.id,
+    name: nameOf(component),
+    spec,
+    onOff: spec.positions !== undefined,
+  }))
+
+export interface OperableMachine {
+  readonly operables: readonly Operable[]
+  readonly faults: readonly OperableFault[]
+  /** Faults that a loss of the electric supply causes, as "component.fault". */
+  readonly electric: readonly string[]
+}
+/** All of a machine, in the order of the sheet. */
+export function operableMachine(sheet: Sheet): OperableMachine {
+  const resolved = sheet.components.flatMap((component) => resolveComponent(component).resolved ?? [])
+  return {
+    operables: resolved.flatMap(operablesOf),
+    faults: resolved.flatMap(faultsOf),
+    electric: resolved.flatMap(({ component, kind, values }) =>
+      (kind.traits?.electricFaults?.(values) ?? []).map((fault) => `${component.id}.${fault}`),
+    ),
+  }
+}
