@@ -30,9 +30,13 @@ const values = computed(() => {
 // ---- where things lie on the tape -----------------------------------------------------------
 /** Width of the labels at the left, pixels. */
 const LABEL_WIDTH = 176
-const duration = computed(
-  () => Math.max(result.value?.duration ?? 0, runs.overlay?.result.duration ?? 0) || 1,
-)
+const duration = computed(() => {
+  const longest = Math.max(result.value?.duration ?? 0, runs.overlay?.result.duration ?? 0) || 1
+  if (!live.open) return longest
+  // a run that goes on has room ahead, and its axes stand still meanwhile
+  const step = longest < 20 ? 5 : longest < 120 ? 20 : 60
+  return Math.ceil((longest + 0.5) / step) * step
+})
 const body = useTemplateRef<HTMLDivElement>('body')
 const { height: bodyHeight } = useElementSize(body)
 const plot = reactive({ left: 56, width: 0 })
@@ -192,6 +196,7 @@ function resize(event: PointerEvent) {
               :height="chartHeight"
               :last="i === charts.panels.value.length - 1"
               :dark="dark"
+              :growing="live.open"
               @plot="(left, width) => Object.assign(plot, { left, width })"
             />
           </div>

@@ -11,13 +11,24 @@ const props = defineProps<{
   height: number
   last: boolean
   dark: boolean
+  /** It grows all the time: the chart library draws the axes, and the curves are drawn over them, which takes a hundredth of the time. */
+  growing?: boolean
 }>()
 const emit = defineEmits<{ plot: [left: number, width: number] }>()
 
 interface Context {
-  w: { globals: { translateX: number; gridWidth: number } }
+  w: { globals: { translateX: number; translateY: number; gridWidth: number; gridHeight: number } }
 }
-const measured = (context: Context) => emit('plot', context.w.globals.translateX, context.w.globals.gridWidth)
+const plot = reactive({ left: 0, top: 0, width: 0, height: 0 })
+function measured({ w: { globals } }: Context) {
+  Object.assign(plot, {
+    left: globals.translateX,
+    top: globals.translateY,
+    width: globals.gridWidth,
+    height: globals.gridHeight,
+  })
+  emit('plot', plot.left, plot.width)
+}
 /** A round scale that holds all values, from zero where they start near it. */
 const scale = computed(() => {
   let [low, high] = [Infinity, -Infinity]
@@ -46,17 +57,22 @@ const timeTicks = computed(() => {
   return step ? Math.round(props.duration / step) : 10
 })
 
-const options = computed<ApexOptions>(() => {
+/** Of what the axes are made; a text, so that equal axes are not drawn again. */
+const axes = computed(() =>
+  JSON.stringify([scale.value, props.duration, timeTicks.value, props.height, props.last, props.dark]),
+)
+const lines = computed(() => (props.growing ? [] : props.series))
+function optionsNow(): ApexOptions {
   const { soft, grid, theme, chart } = chartBase(props.dark)
   return {
     chart: { ...chart, events: { mounted: measured, updated: measured } },
     theme,
     stroke: {
-      width: props.series.map((s) => (s.dashed ? 1.3 : 1.8)),
-      dashArray: props.series.map((s) => (s.dashed ? 5 : 0)),
+      width: lines.value.map((s) => (s.dashed ? 1.3 : 1.8)),
+      dashArray: lines.value.map((s) => (s.dashed ? 5 : 0)),
       curve: 'straight',
     },
-    colors: props.series.map((s) => s.colour),
+    colors: lines.value.map((s) => s.colour),
     markers: { size: 0, hover: { size: 0 } },
     legend: { show: false },
     tooltip: { enabled: false },
@@ -93,10 +109,52 @@ const options = computed<ApexOptions>(() => {
       },
     },
   }
+}
+const options = shallowRef(optionsNow())
+watch(
+  [axes, () => lines.value.map((l) => `${l.colour} ${l.dashed}`).join()],
+  () => (options.value = optionsNow()),
+)
+/** A chart that grows has no curves for the library; the same object, so that it draws nothing again. */
+const NOTHING = [{ name: '', data: [[0, null] as unknown as [number, number]] }]
+const series = computed(() =>
+  props.growing ? NOTHING : lines.value.map((s) => ({ name: s.name, data: s.data })),
+)
+/** Curves over the axes of a chart that grows, in shares of the plot. */
+const paths = computed(() => {
+  if (!props.growing) return []
+  const { min, max } = scale.value
+  return props.series.map((s) => ({
+    colour: s.colour,
+    dashed: s.dashed,
+    points: s.data.map(([t, v]) => `${t / props.duration},${1 - (v - min) / (max - min)}`).join(' '),
+  }))
 })
-const series = computed(() => props.series.map((s) => ({ name: s.name, data: s.data })))
 </script>
 
 <template>
-  <VueApexCharts type="line" width="100%" :height="height" :options="options" :series="series" />
+  <div class="relative">
+    <VueApexCharts type="line" width="100%" :height="height" :options="options" :series="series" />
+    <svg
+      v-if="growing && plot.width"
+      class="pointer-events-none absolute overflow-visible"
+      :style="{ left: `${plot.left}px`, top: `${plot.top}px` }"
+      :width="plot.width"
+      :height="plot.height"
+      viewBox="0 0 1 1"
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
+      <polyline
+        v-for="(p, i) in paths"
+        :key="i"
+        :points="p.points"
+        fill="none"
+        :stroke="p.colour"
+        stroke-width="1.6"
+        :stroke-dasharray="p.dashed ? '5 4' : undefined"
+        vector-effect="non-scaling-stroke"
+      />
+    </svg>
+  </div>
 </template>
