@@ -4,60 +4,12 @@
  * and the time to show another instant of a run, there and on every demo machine.
  * The application must be built.
  */
-import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { chromium, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { demoMachines } from '../demo/machines'
-import { route } from '../core/sheet/route'
-import type { Sheet } from '../core/sheet/schema'
-import { largeSheet } from './large'
+import { laidSheet, median, share, startApp } from './app'
 
-const port = 4179
-const address = `http://127.0.0.1:${port}`
-const folder = mkdtempSync(join(tmpdir(), 'oar-bench-drawing-'))
-/** With its pipes laid as a designer would have them: at right angles, round what is in their way. */
-const laid = (bare: Sheet): Sheet =>
-  bare.pipes.reduce<Sheet>(
-    (sheet, { id, from, to }) => ({
-      ...sheet,
-      pipes: sheet.pipes.map((p) =>
-        p.id === id
-          ? { ...p, route: route(sheet, from, to, new Set([id])).map(([x, y]): [number, number] => [x, y]) }
-          : p,
-      ),
-    }),
-    bare,
-  )
-const sheet = laid(largeSheet(330))
-const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]
-const share = (list: number[], s: number) => [...list].sort((a, b) => a - b)[Math.floor(list.length * s)]
-
-const server = spawn(process.execPath, ['.output/server/index.mjs'], {
-  stdio: ['ignore', 'ignore', 'inherit'],
-  env: { ...process.env, NUXT_DATA_FOLDER: folder, PORT: String(port), HOST: '127.0.0.1' },
-})
-const json = async (path: string, method = 'GET', body?: unknown) =>
-  (
-    await fetch(address + path, {
-      method,
-      headers: { 'content-type': 'application/json' },
-      body: body ? JSON.stringify(body) : undefined,
-    })
-  ).json()
-for (let i = 0; i < 100; i++) {
-  const up = await fetch(`${address}/api/machines`).then(
-    (r) => r.ok,
-    () => false,
-  )
-  if (up) break
-  await new Promise((resolve) => setTimeout(resolve, 100))
-}
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu'],
-})
+const { address, browser, machineWith, close } = await startApp(4179)
+const sheet = laidSheet(330)
 
 /** Moves the instant of a run over its whole length; the time from each to the frame that shows it, ms. Text as below. */
 const SCRUB = `(async () => {
@@ -92,13 +44,6 @@ const NUDGE = `(async () => {
   }
   return times
 })()`
-/** Puts a sheet in a machine of its own. @returns the machine's id */
-async function machineWith(name: string, content: unknown): Promise<string> {
-  const { id } = await json('/api/machines', 'POST', { name })
-  const detail = await json(`/api/machines/${id}`)
-  await json(`/api/sheets/${detail.sheet.id}`, 'PUT', { revision: 1, sheet: content })
-  return id
-}
 async function scrub(page: Page, id: string): Promise<string> {
   await page.goto(`${address}/machines/${id}/run`)
   await page.getByTestId('run').click()
@@ -186,7 +131,5 @@ try {
   for (const { name, variants } of demoMachines())
     console.log(`scrub, ${name}: ${await scrub(page, await machineWith(name, variants[0].sheet))}`)
 } finally {
-  await browser.close()
-  server.kill()
-  rmSync(folder, { recursive: true, force: true })
+  await close()
 }

@@ -7,9 +7,6 @@ import { nameOf } from '@oar-bench/core/sheet/schema'
 import type { Operable, OperableType } from '@oar-bench/core/simulate/operable'
 import { signalMap } from '@oar-bench/core/simulate/playback'
 import { asRead } from '@oar-bench/core/units/quantities'
-import LiveLever from './LiveLever.vue'
-import LiveSetting from './LiveSetting.vue'
-import LiveSwitch from './LiveSwitch.vue'
 
 const emit = defineEmits<{ close: []; reveal: [id: string] }>()
 const live = useLiveRun()
@@ -44,7 +41,6 @@ const groups: readonly { type: OperableType; label: string }[] = [
   { type: 'setting', label: 'Settings' },
   { type: 'load', label: 'Loads' },
 ]
-const parts = { lever: LiveLever, switch: LiveSwitch, setting: LiveSetting, load: LiveSetting }
 const shown = computed(() =>
   groups
     .map(({ type, label }) => ({ label, list: sorted.value.filter((o) => o.type === type) }))
@@ -179,7 +175,9 @@ const powerOff = computed(() => live.machine.electric.some((key) => !!valueOf(ke
             </button>
           </template>
         </p>
-        <component :is="parts[o.type]" :operable="o" :value="valueOf(o.key)" />
+        <LiveLever v-if="o.type === 'lever'" :operable="o" :value="valueOf(o.key)" />
+        <LiveSwitch v-else-if="o.type === 'switch'" :operable="o" :value="valueOf(o.key)" />
+        <LiveSetting v-else :operable="o" />
         <p v-if="arranging" class="mt-1 flex items-center gap-1 text-xs text-soft">
           Keys
           <input

@@ -84,7 +84,7 @@ function press(hand: Hand) {
   const { operable } = hand
   selection.select([operable.component])
   if (operable.type !== 'switch') return
-  const now = live.valueOf(operable.key) ?? operable.rest
+  const now = live.orderOf(operable.key) ?? operable.rest
   const positions = operable.spec.positions!
   const next = positions[(positions.findIndex((p) => p.value === now) + 1) % positions.length]
   void live.set(operable.component, operable.spec.name, next.value)
@@ -93,7 +93,7 @@ function turn(hand: Hand, steps: number) {
   const { operable } = hand
   if (operable.type !== 'setting') return
   const { min, max, name } = operable.spec
-  const now = live.valueOf(operable.key) ?? operable.rest
+  const now = live.orderOf(operable.key) ?? operable.rest
   void live.set(operable.component, name, Math.min(max, Math.max(min, now + steps * operable.step)))
 }
 function onKey(hand: Hand, event: KeyboardEvent) {
@@ -113,7 +113,7 @@ function onKey(hand: Hand, event: KeyboardEvent) {
 }
 function valueText({ operable }: Hand): string | undefined {
   if (operable.type !== 'setting') return undefined
-  return show(live.valueOf(operable.key) ?? operable.rest, operable.spec.quantity, 4)
+  return show(live.orderOf(operable.key) ?? operable.rest, operable.spec.quantity, 4)
 }
 </script>
 

@@ -5,20 +5,14 @@ import type { Operable } from '@oar-bench/core/simulate/operable'
 import { textOf } from '@oar-bench/core/size/text'
 import { formatNumber, parseQuantity } from '@oar-bench/core/units/text'
 
-const props = defineProps<{ operable: Operable; value: number | undefined }>()
+const props = defineProps<{ operable: Operable }>()
 const live = useLiveRun()
 const { show } = useUnits()
 const loose = ref(!props.operable.knob)
 const spec = computed(() => props.operable.spec)
 const least = computed(() => props.operable.knob?.least ?? spec.value.min)
 const greatest = computed(() => props.operable.knob?.greatest ?? spec.value.max)
-/** What was asked for last, until the run shows it. */
-const wanted = ref<number>()
-watch(
-  () => props.value,
-  () => (wanted.value = undefined),
-)
-const present = computed(() => wanted.value ?? props.value ?? props.operable.rest)
+const present = computed(() => live.orderOf(props.operable.key) ?? props.operable.rest)
 const turns = computed(() => {
   const { knob } = props.operable
   if (!knob) return ''
@@ -29,7 +23,6 @@ const turns = computed(() => {
 function setTo(si: number) {
   if (!loose.value) return
   const within = Math.min(greatest.value, Math.max(least.value, si))
-  wanted.value = within
   void live.set(props.operable.component, spec.value.name, within)
 }
 const turn = (steps: number) => setTo(present.value + steps * props.operable.step)

@@ -61,7 +61,7 @@ function liveKeys() {
           void live.set(
             operable.component,
             operable.spec.name,
-            (live.valueOf(key) ?? operable.rest) + way * operable.step,
+            (live.orderOf(key) ?? operable.rest) + way * operable.step,
           )
       } else if (operable.type === 'lever')
         void live.set(operable.component, operable.spec.name, down ? valueFor(operable, way) : operable.rest)

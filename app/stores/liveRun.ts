@@ -57,6 +57,8 @@ export const useLiveRun = defineStore('liveRun', () => {
   /** Number of the branch that is worked on, and where it began. */
   const branch = ref({ id: 1, name: 'Branch 1', from: undefined as number | undefined })
   let branchCount = 1
+  /** Values that were asked for by hand, by "component.input": what a frame shows is a little older. */
+  const asked = shallowRef<Readonly<Record<string, number>>>({})
   const machine = computed(() => (sheet.value ? operableMachine(sheet.value) : NOTHING))
 
   /** @param schedule whether the schedule goes on commanding; else its commands of 0 s are held */
@@ -144,6 +146,9 @@ export const useLiveRun = defineStore('liveRun', () => {
     events.value = result.events
     actions.value = result.actions
     base.value = result
+    asked.value = Object.fromEntries(
+      result.actions.flatMap((a) => (a.kind === 'set' ? [[`${a.component}.${a.target}`, a.value]] : [])),
+    )
     frame.value = undefined
     show(result)
     runs.time = result.duration
@@ -195,8 +200,14 @@ export const useLiveRun = defineStore('liveRun', () => {
       const at = runs.time
       await goOnFrom(at)
     }
+    const key = 'component' in action ? `${action.component}.${action.target}` : ''
+    const before = asked.value[key]
+    if (action.kind === 'set') asked.value = { ...asked.value, [key]: action.value }
     const problem = await client.remote.do({ ...action })
-    if (problem) message.value = problem
+    if (problem) {
+      message.value = problem
+      asked.value = { ...asked.value, [key]: before }
+    }
     return !problem
   }
   const isOnSheet = (id: string) =>
@@ -211,6 +222,8 @@ export const useLiveRun = defineStore('liveRun', () => {
       await set(component, fault, off ? 1 : 0)
     }
   }
+  /** Value of an input as it was asked for last, SI; as the run shows it where nobody has. */
+  const orderOf = (key: string): number | undefined => asked.value[key] ?? valueOf(key)
   /** Value of a signal now, SI. */
   function valueOf(signal: string): number | undefined {
     const index = base.value && signalMap(base.value).get(signal)
@@ -334,6 +347,7 @@ export const useLiveRun = defineStore('liveRun', () => {
     set,
     cutPower,
     valueOf,
+    orderOf,
     goOnFrom,
     openBranch,
     rerun,

@@ -5,6 +5,7 @@ import { uint8ArrayToBase64 } from 'uint8array-extras'
 import { computed, ref, shallowRef } from 'vue'
 import { decodeRun, encodeRun } from '@oar-bench/core/formats/run-file'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
+import { simulatedPart } from '@oar-bench/core/simulate/simulated-part'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import type { MachineDetail, RunRow } from '#shared/api'
 import { gzip } from '../utils/gzip'
@@ -42,10 +43,12 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
   let solver: WorkerClient<Solver> | undefined
   let ask = 0
 
-  /** True where the sheet has changed since the shown run. */
-  const outdated = computed(
-    () => !!shown.value && JSON.stringify(shown.value.sheet) !== JSON.stringify(sheetDocument.sheet),
-  )
+  /** True where what the shown run depends on has changed since. */
+  const outdated = computed(() => {
+    if (!shown.value) return false
+    const { schedule } = shown.value.result
+    return simulatedPart(shown.value.sheet, schedule) !== simulatedPart(sheetDocument.sheet, schedule)
+  })
 
   /** End of the pressure scale, Pa: a round number above the highest pressure of the shown run. */
   const pressureRange = computed(() => {
