@@ -265,6 +265,7 @@ const powerOff = computed(() => live.machine.electric.some((key) => !!valueOf(ke
           }}
         </button>
         <LiveFaults :component="selected.component" :pipe="selected.pipe" :value-of="valueOf" />
+        <LiveParameters v-if="selected.component" :component="selected.component" />
       </template>
     </section>
     <LiveBranches />

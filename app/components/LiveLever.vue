@@ -4,18 +4,14 @@ import { Pin } from 'lucide-vue-next'
 import type { Operable } from '@oar-bench/core/simulate/operable'
 
 const props = defineProps<{ operable: Operable; value: number | undefined }>()
-const { held, kept, press, letGo, release, holding } = useHold(() => props.operable)
+const { value: asked, kept, press, letGo, release, holding } = useHold(() => props.operable)
 const positions = computed(() =>
   props.operable.spec.positions?.filter((p) => p.value !== props.operable.rest),
 )
 const percent = computed(() => Math.round(100 * (props.value ?? 0)))
-function push(event: Event) {
-  void press(Number((event.target as HTMLInputElement).value))
-}
-function keep(event: Event) {
-  kept.value = (event.target as HTMLInputElement).checked
-  if (!kept.value) void release()
-}
+const push = (event: Event) => press(Number((event.target as HTMLInputElement).value), kept.value)
+const keep = (event: Event) =>
+  (event.target as HTMLInputElement).checked ? press(asked.value, true) : release()
 </script>
 
 <template>
@@ -34,18 +30,16 @@ function keep(event: Event) {
       >
         {{ p.label }}
       </button>
-      <span v-if="kept && held !== undefined" class="text-xs text-accent"
-        ><Pin :size="13" class="inline" /> kept</span
-      >
+      <span v-if="kept" class="text-xs text-accent"><Pin :size="13" class="inline" /> kept</span>
     </template>
     <template v-else>
       <input
         type="range"
-        class="min-w-0 flex-1"
+        class="lever min-w-0 flex-1"
         :min="operable.spec.min"
         :max="operable.spec.max"
         :step="operable.step"
-        :value="held ?? value ?? operable.rest"
+        :value="asked"
         :aria-label="`${operable.name}, ${operable.spec.label}`"
         :title="'Let go, it falls back to the middle'"
         :data-testid="`lever-${operable.key}`"
@@ -62,3 +56,9 @@ function keep(event: Event) {
     </template>
   </div>
 </template>
+
+<style scoped>
+.lever {
+  accent-color: var(--accent);
+}
+</style>

@@ -1,57 +1,56 @@
 /** Something that is worked as long as it is held: by pointer, by touch or by a key. It falls back when it is let go, unless it is kept. */
-import { ref } from 'vue'
+import { computed } from 'vue'
 import type { Operable } from '@oar-bench/core/simulate/operable'
 import { useLiveRun } from '../stores/liveRun'
 
 export function useHold(operable: () => Operable) {
   const live = useLiveRun()
-  /** Value that is held now; none while it is let go. */
-  const held = ref<number>()
-  /** It stays where it is put. */
-  const kept = ref(false)
+  /** It is held here, now. */
+  let pressed = false
+  const value = computed(() => live.orderOf(operable().key) ?? operable().rest)
+  /** It stays where it was put, wherever that was done. */
+  const kept = computed(() => live.kept.has(operable().key))
+  const set = (to: number) => live.set(operable().component, operable().spec.name, to)
 
-  async function press(value: number): Promise<void> {
-    if (held.value === value) return
-    held.value = value
-    const { component, spec } = operable()
-    await live.set(component, spec.name, value)
+  async function press(to: number, keep = false): Promise<void> {
+    pressed = true
+    live.keepAt(operable().key, keep)
+    if (value.value !== to) await set(to)
   }
   async function letGo(): Promise<void> {
-    if (held.value === undefined || kept.value) return
-    held.value = undefined
-    const { component, spec, rest } = operable()
-    await live.set(component, spec.name, rest)
+    const held = pressed
+    pressed = false
+    if (held && !kept.value) await set(operable().rest)
   }
   /** Lets it go although it is kept. */
   async function release(): Promise<void> {
-    kept.value = false
-    await letGo()
+    pressed = false
+    live.keepAt(operable().key, false)
+    await set(operable().rest)
   }
+  /** With the keep key it stays, and a second press lets it go. */
+  const begin = (to: number, keep: boolean) =>
+    kept.value && value.value === to ? release() : press(to, keep)
+  const isKey = (event: KeyboardEvent) => event.key === ' ' || event.key === 'Enter'
   /** Handlers of a thing that works it while it is held. */
-  const holding = (value: number) => ({
+  const holding = (to: number) => ({
     onPointerdown(event: PointerEvent) {
       if (event.button !== 0) return
       ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-      // shift keeps it there, a second press lets it go
-      if (kept.value && held.value === value) return void release()
-      kept.value = event.shiftKey
-      void press(value)
+      void begin(to, event.shiftKey)
     },
     onPointerup: () => void letGo(),
     onPointercancel: () => void letGo(),
     onKeydown(event: KeyboardEvent) {
-      if (event.key !== ' ' && event.key !== 'Enter') return
+      if (!isKey(event)) return
       event.preventDefault()
       event.stopPropagation()
-      if (event.repeat) return
-      if (kept.value && held.value === value) return void release()
-      kept.value = event.shiftKey
-      void press(value)
+      if (!event.repeat) void begin(to, event.shiftKey)
     },
     onKeyup(event: KeyboardEvent) {
-      if (event.key === ' ' || event.key === 'Enter') void letGo()
+      if (isKey(event)) void letGo()
     },
     onBlur: () => void letGo(),
   })
-  return { held, kept, press, letGo, release, holding }
+  return { value, kept, press, letGo, release, holding }
 }

@@ -56,6 +56,8 @@ export const useLiveRun = defineStore('liveRun', () => {
   const branches = shallowRef<readonly Branch[]>([])
   /** Number of the branch that is worked on, and where it began. */
   const branch = ref({ id: 1, name: 'Branch 1', from: undefined as number | undefined })
+  /** Levers that stay where they were put, by "component.input". */
+  const kept = shallowRef<ReadonlySet<string>>(new Set())
   let branchCount = 1
   /** Values that were asked for by hand, by "component.input": what a frame shows is a little older. */
   const asked = shallowRef<Readonly<Record<string, number>>>({})
@@ -98,6 +100,7 @@ export const useLiveRun = defineStore('liveRun', () => {
       branchCount = 1
       branch.value = { id: 1, name: 'Branch 1', from: undefined }
       branches.value = []
+      kept.value = new Set()
       takeResult(result)
       await play(true)
       current.failed.catch((error: Error) => {
@@ -149,7 +152,6 @@ export const useLiveRun = defineStore('liveRun', () => {
     asked.value = Object.fromEntries(
       result.actions.flatMap((a) => (a.kind === 'set' ? [[`${a.component}.${a.target}`, a.value]] : [])),
     )
-    frame.value = undefined
     show(result)
     runs.time = result.duration
   }
@@ -221,6 +223,13 @@ export const useLiveRun = defineStore('liveRun', () => {
       const [component, fault] = key.split('.')
       await set(component, fault, off ? 1 : 0)
     }
+  }
+  function keepAt(key: string, stays: boolean): void {
+    if (kept.value.has(key) === stays) return
+    const next = new Set(kept.value)
+    if (stays) next.add(key)
+    else next.delete(key)
+    kept.value = next
   }
   /** Value of an input as it was asked for last, SI; as the run shows it where nobody has. */
   const orderOf = (key: string): number | undefined => asked.value[key] ?? valueOf(key)
@@ -348,6 +357,8 @@ export const useLiveRun = defineStore('liveRun', () => {
     cutPower,
     valueOf,
     orderOf,
+    kept,
+    keepAt,
     goOnFrom,
     openBranch,
     rerun,

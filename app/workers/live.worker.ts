@@ -8,8 +8,8 @@ import { compileLive, LiveRun, type ActionNow } from '@oar-bench/core/simulate/l
 import type { Condition, Extremes, RunEvent, RunResult } from '@oar-bench/core/simulate/result'
 
 /** ms between two frames, and how much of it may be spent on steps. */
-const FRAME = 25
-const BUDGET = 20
+const FRAME = 20
+const BUDGET = 14
 /** ms between two reports for the tape. */
 const TAPE = 200
 /** A clock that stood still, as a laptop with its lid shut, counts for no more than this, s. */

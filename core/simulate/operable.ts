@@ -36,7 +36,8 @@ export function operablesOf(resolved: ResolvedComponent): Operable[] {
   return (kind.inputs ?? [])
     .filter((spec) => !idle.includes(spec.name))
     .map((spec): Operable => {
-      const rest = typeof spec.rest === 'string' ? (values[spec.rest] as number) : spec.rest
+      // a switch of the component counts as on or off
+      const rest = typeof spec.rest === 'string' ? Number(values[spec.rest]) : spec.rest
       const type = typeOf(spec, kind.family)
       const knob = spec.quantity === 'pressure' && type === 'setting' ? knobOf(resolved, spec) : undefined
       return {

@@ -1,0 +1,51 @@
+import { describe, expect, it } from 'vitest'
+import { kinds } from '../catalogue'
+import { addComponent, setParameter } from '../sheet/edit'
+import { emptySheet } from '../sheet/schema'
+import { operableMachine } from './operable'
+
+const of = (kind: string, parameters: Record<string, string> = {}) => {
+  const { sheet, id } = addComponent(emptySheet('s'), kind, { x: 0, y: 0 })
+  return operableMachine(
+    Object.entries(parameters).reduce((s, [name, value]) => setParameter(s, id, name, value), sheet),
+  )
+}
+
+describe('what can be worked by hand', () => {
+  it('is a lever that falls back, without what does nothing as the valve is worked', () => {
+    const { operables, electric } = of('directional-valve-4-3', { actuation: 'lever' })
+    expect(operables.map((o) => [o.spec.name, o.type, o.rest])).toEqual([['command', 'lever', 0]])
+    expect(electric).toEqual([])
+  })
+  it('is each coil of a valve with coils, which a loss of the supply takes', () => {
+    const { operables, electric } = of('directional-valve-4-3')
+    expect(operables.map((o) => o.spec.name)).toContain('coilA')
+    expect(electric).toHaveLength(1)
+  })
+  it('is a setting with turns between its least and what the valve is rated for', () => {
+    const [relief] = of('relief-valve-direct').operables
+    expect(relief).toMatchObject({ type: 'setting', step: 1e5, rest: 160e5, knob: { least: 5e5, turns: 5 } })
+    expect(relief.knob!.greatest).toBeGreaterThan(relief.rest)
+  })
+  it('is a switch that stays, and a load in shares of what it is', () => {
+    expect(of('induction-motor').operables[0]).toMatchObject({ type: 'switch', rest: 1 })
+    expect(of('cylinder-double-acting', { loadForce: '40 kN' }).operables[0]).toMatchObject({
+      type: 'load',
+      step: 2000,
+    })
+  })
+  it('steps within the range of every input of every kind, and every electric fault is one', () => {
+    for (const kind of kinds.values()) {
+      const { operables, faults, electric } = of(kind.name)
+      for (const o of operables) {
+        expect(o.step, o.key).toBeGreaterThan(0)
+        expect(o.rest, o.key).toBeGreaterThanOrEqual(o.spec.min)
+        expect(o.rest, o.key).toBeLessThanOrEqual(o.spec.max)
+        if (o.knob) expect(o.knob.greatest, o.key).toBeGreaterThan(o.knob.least)
+        if (o.type === 'lever') expect(o.rest, o.key).toBe(0)
+      }
+      const names = faults.map((f) => f.key)
+      for (const key of electric) expect(names).toContain(key)
+    }
+  })
+})
