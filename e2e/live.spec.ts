@@ -144,8 +144,8 @@ test('one goes back and on from there; branches are compared, edited and written
   await expect(branches.getByTestId('branch-1')).toContainText('Branch 1')
   await expect(branches.getByLabel('Name of the present branch')).toHaveValue('Branch 2')
   await page.getByTestId('live-pause').click()
-  await branches.getByTestId('branch-1').getByRole('button', { name: 'Lay over' }).click()
-  await expect(branches.getByTestId('branch-1').getByRole('button', { name: 'Lay over' })).toHaveAttribute(
+  await branches.getByTestId('branch-1').getByRole('button', { name: 'Overlay' }).click()
+  await expect(branches.getByTestId('branch-1').getByRole('button', { name: 'Overlay' })).toHaveAttribute(
     'aria-pressed',
     'true',
   )
@@ -156,7 +156,7 @@ test('one goes back and on from there; branches are compared, edited and written
     .click()
   await expect(branches).toContainText('Nothing yet.')
   await expect.poll(() => stroke(page)).toBeLessThan(5)
-  await branches.getByTestId('branch-2').getByRole('button', { name: 'Go on' }).click()
+  await branches.getByTestId('branch-2').getByRole('button', { name: 'Resume' }).click()
   await expect.poll(() => stroke(page)).toBeGreaterThan(20)
   await page.getByTestId('live-schedule').click()
   await page.getByLabel('Name of the schedule').fill('By hand, once')
@@ -182,10 +182,10 @@ test('a live run is kept, reopened and worked on; it goes to the next event and 
   await page.getByTestId('live-until').click()
   await page.getByLabel('Value that is watched').selectOption({ label: '1-1A1 stroke' })
   await page.getByLabel('Limit').fill('100 bar')
-  await page.getByRole('button', { name: 'Go on until then' }).click()
+  await page.getByRole('button', { name: 'Run until then' }).click()
   await expect(page.getByRole('alert')).toContainText('unit of pressure')
   await page.getByLabel('Limit').fill('100 mm')
-  await page.getByRole('button', { name: 'Go on until then' }).click()
+  await page.getByRole('button', { name: 'Run until then' }).click()
   await expect(page.getByTestId('live-message')).toContainText('condition is reached')
   await expect.poll(() => stroke(page)).toBeGreaterThan(99)
   expect(await stroke(page)).toBeLessThan(110)

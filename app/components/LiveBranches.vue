@@ -67,9 +67,9 @@ const repeat = (index: number) => live.rerun([...live.actions, { ...live.actions
           :aria-pressed="runs.overlay?.result === b.result"
           @click="live.compare(runs.overlay?.result === b.result ? undefined : b)"
         >
-          Lay over
+          Overlay
         </button>
-        <button class="button !px-1.5 !py-0 text-[13px]" @click="live.openBranch(b)">Go on</button>
+        <button class="button !px-1.5 !py-0 text-[13px]" @click="live.openBranch(b)">Resume</button>
       </li>
     </ul>
     <h3 class="heading mt-3">Done by hand</h3>

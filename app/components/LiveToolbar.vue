@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The controls of a live run: go on and stand, pace, to the next event or a condition, back and on from there, keep. */
+/** The controls of a live run: pause and resume, pace, to the next event or a condition, back and on from there, keep. */
 import { CalendarPlus, GitBranch, Pause, Play, SkipForward, Square } from 'lucide-vue-next'
 import { parseQuantity } from '@oar-bench/core/units/text'
 import { showIn } from '@oar-bench/core/units/text'
@@ -60,11 +60,11 @@ const speedText = (s: number) => (s < 1 ? `1 : ${metric(1 / s, 'ratio', 2)}` : `
     <Square :size="14" aria-hidden="true" />End
   </button>
   <button v-if="live.playing" class="button-main" data-testid="live-pause" @click="live.play(false)">
-    <Pause :size="16" aria-hidden="true" />Stand
+    <Pause :size="16" aria-hidden="true" />Pause
   </button>
   <button v-else class="button-main" data-testid="live-play" @click="goOn">
     <GitBranch v-if="isBack" :size="16" aria-hidden="true" /><Play v-else :size="16" aria-hidden="true" />
-    {{ isBack ? `Go on from ${runs.time.toFixed(2)} s` : 'Go on' }}
+    {{ isBack ? `Resume from ${runs.time.toFixed(2)} s` : 'Resume' }}
   </button>
   <ToolButton label="To the next event" data-testid="live-event" @click="live.goToEvent()"
     ><SkipForward :size="17"
@@ -104,13 +104,13 @@ const speedText = (s: number) => (s < 1 ? `1 : ${metric(1 / s, 'ratio', 2)}` : `
           />
         </div>
         <p v-if="problem" class="text-[13px] text-error" role="alert">{{ problem }}</p>
-        <button class="button-main">Go on until then</button>
+        <button class="button-main">Run until then</button>
         <label class="flex items-center gap-1.5 border-t border-rule pt-2">
           <input
             type="checkbox"
             :checked="live.slowAtEvents"
             @change="live.setSlowAtEvents(($event.target as HTMLInputElement).checked)"
-          />Go slowly after every event
+          />Slow down after every event
         </label>
       </form>
     </template>

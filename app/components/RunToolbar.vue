@@ -62,10 +62,10 @@ watch(shown, () => (playing.value = false))
         v-if="result.live && !runs.outdated"
         class="button"
         data-testid="live-reopen"
-        title="Replay what was done by hand, and work on from its end"
+        title="Replay what was done by hand, and resume from its end"
         @click="live.reopen(result)"
       >
-        <Hand :size="16" aria-hidden="true" />Work on
+        <Hand :size="16" aria-hidden="true" />Resume live
       </button>
       <ToolButton label="To the start" @click="runs.time = 0">
         <StepBack :size="17" />
