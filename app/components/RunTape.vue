@@ -37,6 +37,8 @@ const duration = computed(() => {
   const step = longest < 20 ? 5 : longest < 120 ? 20 : 60
   return Math.ceil((longest + 0.5) / step) * step
 })
+/** End of the slider; that of a run that grows stands still. */
+const lastInstant = computed(() => (live.open ? duration.value : (result.value?.duration ?? 0)))
 const body = useTemplateRef<HTMLDivElement>('body')
 const { height: bodyHeight } = useElementSize(body)
 const plot = reactive({ left: 56, width: 0 })
@@ -76,7 +78,7 @@ function scrub(event: PointerEvent) {
 /** Shows an instant. @param t s */
 function lookAt(t: number) {
   if (live.playing) void live.play(false)
-  runs.time = t
+  runs.time = Math.min(t, result.value?.duration ?? 0)
 }
 function startScrubbing(event: PointerEvent) {
   if ((event.target as Element).closest('button, input')) return
@@ -154,10 +156,10 @@ function resize(event: PointerEvent) {
             class="time absolute"
             :style="{
               left: `calc(${at(0)} - 7px)`,
-              width: `${(result.duration / duration) * plot.width + 14}px`,
+              width: `${(lastInstant / duration) * plot.width + 14}px`,
             }"
             min="0"
-            :max="result.duration"
+            :max="lastInstant"
             step="0.01"
             aria-label="Time"
             data-testid="time-slider"

@@ -24,7 +24,12 @@ describe('what can be worked by hand', () => {
   })
   it('is a setting with turns between its least and what the valve is rated for', () => {
     const [relief] = of('relief-valve-direct').operables
-    expect(relief).toMatchObject({ type: 'setting', step: 1e5, rest: 160e5, knob: { least: 5e5, turns: 5 } })
+    expect(relief).toMatchObject({
+      type: 'setting',
+      step: 1e5,
+      rest: 160e5,
+      knob: { least: 5e5, greatest: 210e5, turns: 5 },
+    })
     expect(relief.knob!.greatest).toBeGreaterThan(relief.rest)
   })
   it('is a switch that stays, and a load in shares of what it is', () => {

@@ -25,6 +25,8 @@ export interface Operable {
 /** Turns of a setting screw from one end to the other, and where it begins, Pa: usual values. */
 const TURNS = 5
 const LEAST_SETTING = 5e5
+/** Usual spring ranges of pressure valves, Pa; a spring is chosen so that its setting leaves a fifth of the range. */
+const SPRING_RANGES = [25e5, 50e5, 100e5, 210e5, 350e5, 420e5, 700e5]
 /** Steps by which a value goes from one end of its range to the other. */
 const STEPS = 50
 const LEVER_STEPS = 10
@@ -39,7 +41,7 @@ export function operablesOf(resolved: ResolvedComponent): Operable[] {
       // a switch of the component counts as on or off
       const rest = typeof spec.rest === 'string' ? Number(values[spec.rest]) : spec.rest
       const type = typeOf(spec, kind.family)
-      const knob = spec.quantity === 'pressure' && type === 'setting' ? knobOf(resolved, spec) : undefined
+      const knob = spec.quantity === 'pressure' && type === 'setting' ? knobOf(spec, rest) : undefined
       return {
         key: `${component.id}.${spec.name}`,
         component: component.id,
@@ -55,10 +57,9 @@ export function operablesOf(resolved: ResolvedComponent): Operable[] {
 const typeOf = (spec: InputSpec, family: string): OperableType =>
   spec.momentary ? 'lever' : spec.positions ? 'switch' : family === 'actuators' ? 'load' : 'setting'
 
-function knobOf({ kind, values }: ResolvedComponent, { min, max }: InputSpec): Operable['knob'] {
-  const parameter = kind.traits?.ratedPressure
-  const rated = parameter ? (values[parameter] as number) : max
-  return { least: Math.max(min, LEAST_SETTING), greatest: Math.min(max, rated), turns: TURNS }
+function knobOf({ min, max }: InputSpec, rest: number): Operable['knob'] {
+  const range = SPRING_RANGES.find((r) => r >= 1.2 * rest) ?? max
+  return { least: Math.max(min, LEAST_SETTING), greatest: Math.min(max, range), turns: TURNS }
 }
 function stepOf(spec: InputSpec, rest: number, type: OperableType, knob: Operable['knob']): number {
   if (knob) return 1e5
