@@ -34,7 +34,7 @@ const hands = computed(() =>
     const words =
       found.type === 'switch'
         ? `${found.name}: ${found.spec.label}, ${found.spec.positions!.map((p) => p.label).join(' or ')}`
-        : `${found.name}: turn ${found.spec.label} by wheel or arrow keys`
+        : `${found.name}: press to loosen or tighten it, loose turn ${found.spec.label} by wheel or arrow keys`
     return [{ key: found.key, operable: found, rect: partOf(drawn, 'all'), words }]
   }),
 )
@@ -83,31 +83,30 @@ function handlers(hand: Hand) {
 function press(hand: Hand) {
   const { operable } = hand
   selection.select([operable.component])
-  if (operable.type !== 'switch') return
+  if (operable.type === 'setting') return void turnOf(hand).setLoose(!turnOf(hand).loose.value)
   const now = live.orderOf(operable.key) ?? operable.rest
   const positions = operable.spec.positions!
   const next = positions[(positions.findIndex((p) => p.value === now) + 1) % positions.length]
   void live.set(operable.component, operable.spec.name, next.value)
 }
-function turn(hand: Hand, steps: number) {
-  const { operable } = hand
-  if (operable.type !== 'setting') return
-  const { min, max, name } = operable.spec
-  const now = live.orderOf(operable.key) ?? operable.rest
-  void live.set(operable.component, name, Math.min(max, Math.max(min, now + steps * operable.step)))
+// ---- turning them ---------------------------------------------------------------------------
+const turns = new Map<string, ReturnType<typeof useTurn>>()
+function turnOf({ operable }: Hand) {
+  let found = turns.get(operable.key)
+  if (!found) turns.set(operable.key, (found = useTurn(() => operable)))
+  return found
+}
+/** A wheel that only passes over a valve zooms, and turns nothing: the lock nut is loosened first. */
+function onWheel(hand: Hand, event: WheelEvent) {
+  if (hand.operable.type !== 'setting' || !turnOf(hand).loose.value) return
+  event.preventDefault()
+  event.stopPropagation()
+  void turnOf(hand).turnByWheel(event)
 }
 function onKey(hand: Hand, event: KeyboardEvent) {
-  const steps: Record<string, number> = {
-    ArrowUp: 1,
-    ArrowRight: 1,
-    ArrowDown: -1,
-    ArrowLeft: -1,
-    PageUp: 10,
-    PageDown: -10,
-  }
-  if (hand.operable.type === 'setting' && event.key in steps) turn(hand, steps[event.key])
-  else if (hand.value === undefined && (event.key === ' ' || event.key === 'Enter')) press(hand)
-  else return
+  if (hand.operable.type === 'setting' && turnOf(hand).loose.value && turnOf(hand).turnByKey(event)) return
+  if (hand.value !== undefined || (event.key !== ' ' && event.key !== 'Enter')) return
+  press(hand)
   event.preventDefault()
   event.stopPropagation()
 }
@@ -123,7 +122,10 @@ function valueText({ operable }: Hand): string | undefined {
       v-for="hand in hands"
       :key="hand.key"
       class="hand"
-      :class="hand.operable.type"
+      :class="[
+        hand.operable.type,
+        { loose: hand.operable.type === 'setting' && live.loose.has(hand.operable.key) },
+      ]"
       :x="hand.rect.x"
       :y="hand.rect.y"
       :width="hand.rect.w"
@@ -140,7 +142,7 @@ function valueText({ operable }: Hand): string | undefined {
       @touchstart.stop
       @pointerdown.stop
       @click.stop="hand.value === undefined && press(hand)"
-      @wheel.stop.prevent="turn(hand, $event.deltaY < 0 ? 1 : -1)"
+      @wheel="onWheel(hand, $event)"
       @keydown="onKey(hand, $event)"
     >
       <title>{{ hand.words }}</title>
@@ -157,6 +159,11 @@ function valueText({ operable }: Hand): string | undefined {
 }
 .hand.setting {
   cursor: ns-resize;
+}
+.hand.loose {
+  stroke: var(--accent);
+  stroke-width: 0.14;
+  stroke-dasharray: 0.5 0.4;
 }
 .hand:hover,
 .hand:focus-visible {

@@ -8,11 +8,19 @@ import { formatNumber, parseQuantity } from '@oar-bench/core/units/text'
 const props = defineProps<{ operable: Operable }>()
 const live = useLiveRun()
 const { show } = useUnits()
-const loose = ref(!props.operable.knob)
 const spec = computed(() => props.operable.spec)
-const least = computed(() => props.operable.knob?.least ?? spec.value.min)
-const greatest = computed(() => props.operable.knob?.greatest ?? spec.value.max)
-const present = computed(() => live.orderOf(props.operable.key) ?? props.operable.rest)
+const {
+  least,
+  greatest,
+  present,
+  loose: isLoose,
+  setLoose,
+  turn,
+  turnByKey,
+  turnByWheel,
+} = useTurn(() => props.operable)
+/** What has no lock nut can always be turned. */
+const loose = computed(() => isLoose.value || !props.operable.knob)
 const turns = computed(() => {
   const { knob } = props.operable
   if (!knob) return ''
@@ -20,26 +28,6 @@ const turns = computed(() => {
   const perTurn = show((knob.greatest - knob.least) / knob.turns, spec.value.quantity, 3)
   return `${formatNumber(knob.turns * share, 2)} of ${knob.turns} turns, ${perTurn} a turn`
 })
-function setTo(si: number) {
-  if (!loose.value) return
-  const within = Math.min(greatest.value, Math.max(least.value, si))
-  void live.set(props.operable.component, spec.value.name, within)
-}
-const turn = (steps: number) => setTo(present.value + steps * props.operable.step)
-function onKey(event: KeyboardEvent) {
-  const steps: Record<string, number> = {
-    ArrowUp: 1,
-    ArrowRight: 1,
-    ArrowDown: -1,
-    ArrowLeft: -1,
-    PageUp: 10,
-    PageDown: -10,
-  }
-  if (!(event.key in steps)) return
-  event.preventDefault()
-  event.stopPropagation()
-  turn(steps[event.key])
-}
 function typed(text: string) {
   const read = parseQuantity(text, spec.value.quantity)
   if (read.ok) void live.set(props.operable.component, spec.value.name, read.si)
@@ -55,7 +43,7 @@ function typed(text: string) {
       :title="loose ? 'Tighten the lock nut' : 'Loosen the lock nut to turn it'"
       :aria-pressed="loose"
       :data-testid="`nut-${operable.key}`"
-      @click="loose = !loose"
+      @click="setLoose(!isLoose)"
     >
       <LockOpen v-if="loose" :size="14" /><Lock v-else :size="14" />
     </button>
@@ -80,8 +68,8 @@ function typed(text: string) {
       :aria-disabled="!loose"
       :title="turns || 'Turn by wheel or arrow keys'"
       :data-testid="`setting-${operable.key}`"
-      @keydown="onKey"
-      @wheel.prevent="turn($event.deltaY < 0 ? 1 : -1)"
+      @keydown="loose && turnByKey($event)"
+      @wheel.prevent="loose && turnByWheel($event)"
       >{{ show(present, spec.quantity, 4) }}</span
     >
     <button

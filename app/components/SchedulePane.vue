@@ -190,6 +190,7 @@ function removeSchedule() {
           </option>
         </optgroup>
       </select>
+      <ScheduleActions :schedule="schedule" :sheet="sheetDocument.sheet" @change="change" />
     </template>
   </aside>
 </template>

@@ -68,5 +68,14 @@ const tolerances = (own: number) => [...new Set([1e-4, 1e-5, 1e-6, 1e-7, own])].
         <option value="open">let the line open</option>
       </select>
     </label>
+    <label v-if="schedule.note || schedule.actions.length" class="mb-2 block">
+      <span class="mb-0.5 block text-[13px] text-soft">Note</span>
+      <input
+        class="field"
+        :value="schedule.note"
+        maxlength="400"
+        @change="change({ note: ($event.target as HTMLInputElement).value.trim() })"
+      />
+    </label>
   </div>
 </template>

@@ -58,6 +58,8 @@ export const useLiveRun = defineStore('liveRun', () => {
   const branch = ref({ id: 1, name: 'Branch 1', from: undefined as number | undefined })
   /** Levers that stay where they were put, by "component.input". */
   const kept = shallowRef<ReadonlySet<string>>(new Set())
+  /** Settings whose lock nut is loose. */
+  const loose = shallowRef<ReadonlySet<string>>(new Set())
   let branchCount = 1
   /** Values that were asked for by hand, by "component.input": what a frame shows is a little older. */
   const asked = shallowRef<Readonly<Record<string, number>>>({})
@@ -100,7 +102,7 @@ export const useLiveRun = defineStore('liveRun', () => {
       branchCount = 1
       branch.value = { id: 1, name: 'Branch 1', from: undefined }
       branches.value = []
-      kept.value = new Set()
+      kept.value = loose.value = new Set()
       takeResult(result)
       await play(true)
       current.failed.catch((error: Error) => {
@@ -224,13 +226,16 @@ export const useLiveRun = defineStore('liveRun', () => {
       await set(component, fault, off ? 1 : 0)
     }
   }
-  function keepAt(key: string, stays: boolean): void {
-    if (kept.value.has(key) === stays) return
-    const next = new Set(kept.value)
-    if (stays) next.add(key)
+  /** A set with an entry, or without it. */
+  function having(set: ReadonlySet<string>, key: string, is: boolean): ReadonlySet<string> {
+    if (set.has(key) === is) return set
+    const next = new Set(set)
+    if (is) next.add(key)
     else next.delete(key)
-    kept.value = next
+    return next
   }
+  const keepAt = (key: string, stays: boolean) => (kept.value = having(kept.value, key, stays))
+  const loosen = (key: string, is: boolean) => (loose.value = having(loose.value, key, is))
   /** Value of an input as it was asked for last, SI; as the run shows it where nobody has. */
   const orderOf = (key: string): number | undefined => asked.value[key] ?? valueOf(key)
   /** Value of a signal now, SI. */
@@ -359,6 +364,8 @@ export const useLiveRun = defineStore('liveRun', () => {
     orderOf,
     kept,
     keepAt,
+    loose,
+    loosen,
     goOnFrom,
     openBranch,
     rerun,
