@@ -65,7 +65,9 @@ function main(): void {
   sheet = withActions(sheet, values.schedule, values.do ?? [], values.actions)
   sheet = withSettings(sheet, values.schedule, values)
   if (values.steady !== undefined) return steady(sheet, values.schedule, Number(values.steady))
-  const { compiled, findings } = compile(sheet, values.schedule)
+  // what goes on elsewhere may burst any line there
+  const kept = values['save-at'] !== undefined || values.from !== undefined
+  const { compiled, findings } = compile(sheet, values.schedule, kept ? { burstable: true } : {})
   for (const f of findings) process.stderr.write(`${findingText(f)}\n`)
   if (!compiled) throw new Refused('The sheet cannot be simulated as it is.')
   const started = performance.now()

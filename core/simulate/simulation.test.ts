@@ -20,8 +20,14 @@ const compiled = (sheet: Sheet): Compiled => {
   if (!done) throw new Error(findings.map((f) => f.message).join('\n'))
   return done
 }
-/** Everything that a run found, but for its samples where they are left out. */
-const figures = (r: RunResult) => ({ ...r, times: undefined, columns: undefined })
+/** Everything that a run found, but for its samples and its lists, which begin anew where it goes on elsewhere. */
+const figures = (r: RunResult) => ({
+  ...r,
+  times: undefined,
+  columns: undefined,
+  events: undefined,
+  actions: undefined,
+})
 
 /** Random actions on the components of a sheet, at random instants; faults, commands and settings. */
 const actionSeeds = fc.array(fc.tuple(fc.nat(200), fc.nat(50), fc.integer({ min: 1, max: 190 })), {

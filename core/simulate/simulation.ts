@@ -34,6 +34,11 @@ const LONGEST_ON_A_RAMP = 0.1
 /** Rounds of control and circuit answering each other at one instant. */
 const MOST_ROUNDS = 50
 
+/** What happens at one instant is listed from its cause to what follows from it. */
+const RANK: Readonly<Record<RunEvent['source'], number>> = { schedule: 0, user: 1, control: 2, circuit: 3 }
+const inOrder = (events: readonly RunEvent[]): RunEvent[] =>
+  [...events].sort((a, b) => a.at - b.at || RANK[a.source] - RANK[b.source])
+
 /** Why a call of `advance` came back. */
 export type Advance =
   | { readonly reason: 'reached' }
@@ -337,7 +342,7 @@ export class Simulation {
       signals: [...recorder.signals],
       extremes: recorder.extremes(),
       conditions: this.conditionsSoFar(),
-      events: [...this.events],
+      events: inOrder(this.events),
       actions: [...this.actions],
       energy,
       oil,
@@ -502,7 +507,7 @@ export class Simulation {
         } catch (error) {
           this.warnings.push(`At ${this.time.toPrecision(5)} s: ${(error as Error).message}`)
         }
-      } else this.applyInputChanges(true)
+      } else this.applyInputChanges()
       this.queueScheduleBreak()
     }
   }
@@ -575,7 +580,7 @@ export class Simulation {
   }
 
   /** Inputs, events and control at the present instant, where an input or an element has changed. */
-  private applyInputChanges(scheduled = false): void {
+  private applyInputChanges(): void {
     const { network, stepper, inputsBefore } = this
     const { integrator } = stepper
     const { u } = network.arrays
@@ -585,7 +590,7 @@ export class Simulation {
     for (let i = 0; i < u.length; i++)
       if (u[i] !== inputsBefore[i]) {
         jumped = true
-        if (scheduled) this.logInput(i)
+        if (network.inputs.sourceOf(i) === 'schedule') this.logInput(i)
       }
     this.oil.updateAirPressure(this.time)
     this.runWithChatterStop(() => this.iterateControlAndEvents())
