@@ -170,7 +170,7 @@ export class LiveRun {
   }
   /** What it has found so far. */
   result(): RunResult {
-    return { ...this.simulation.result(), finished: true, live: this.options }
+    return { ...this.simulation.result(), live: this.options }
   }
 
   private keepCheckpoint(): void {
@@ -206,5 +206,8 @@ export function replay(sheet: Sheet, recorded: RunResult): RunResult {
   if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
   const run = new LiveRun(compiled, live)
   run.goTo(recorded.actions, recorded.duration)
+  // the step that could not be taken fails again
+  let left = recorded.stopped ? 1 : 0
+  run.goOn(Infinity, () => left-- > 0)
   return run.result()
 }
