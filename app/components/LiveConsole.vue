@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The console of a live run: levers, settings, gauges and faults of the machine, laid out by themselves or arranged by hand. */
-import { refThrottled, useLocalStorage } from '@vueuse/core'
+import { refThrottled } from '@vueuse/core'
 import { ArrowDown, ArrowUp, ListOrdered, Plug, PlugZap, X } from 'lucide-vue-next'
 import type { Operable, OperableType } from '@oar-bench/core/simulate/operable'
 import { signalMap } from '@oar-bench/core/simulate/playback'
@@ -22,7 +22,7 @@ function valueOf(signal: string): number | undefined {
 }
 
 // ---- what can be worked, in the order of the person ------------------------------------------
-const orders = useLocalStorage<Record<string, string[]>>('oar-bench-console', {})
+const orders = useSetting<Record<string, string[]>>('console-order', {})
 const arranging = ref(false)
 const order = computed(() => orders.value[sheetDocument.sheetId] ?? [])
 const place = (o: Operable) => {

@@ -98,7 +98,7 @@ function add() {
         v-model="typed"
         class="field"
         placeholder="2 s 1-0V1.setting=95 bar"
-        aria-label="Add an action: time, component.name=value"
+        aria-label="Action to add: time, and what is set to what"
         data-testid="add-action"
       />
       <button class="icon-button" aria-label="Add the action"><Plus :size="16" /></button>

@@ -1,9 +1,10 @@
 /** Keys and game controllers that work levers and switches of a live run; what is bound is kept for each sheet in this browser. */
-import { createSharedComposable, useEventListener, useGamepad, useLocalStorage, useRafFn } from '@vueuse/core'
+import { createSharedComposable, useEventListener, useGamepad, useRafFn } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import type { Operable } from '@oar-bench/core/simulate/operable'
 import { useLiveRun } from '../stores/liveRun'
 import { useSheetDocument } from '../stores/sheetDocument'
+import { useSetting } from './useSetting'
 
 /** What works an operable: a key each way, or an axis of a game controller. */
 export interface Binding {
@@ -32,7 +33,7 @@ export function valueFor({ spec, rest }: Operable, share: number): number {
 function liveKeys() {
   const live = useLiveRun()
   const sheetDocument = useSheetDocument()
-  const all = useLocalStorage<Record<string, Bindings>>('oar-bench-live-keys', {})
+  const all = useSetting<Record<string, Bindings>>('live-keys', {})
   const bindings = computed<Bindings>(() => all.value[sheetDocument.sheetId] ?? {})
   function bind(key: string, change: Binding): void {
     const own = { ...bindings.value[key], ...change }
