@@ -84,7 +84,7 @@ function goOn(now: number): void {
     () => performance.now() < end,
     (event) => {
       if (event && slowAtEvents) slowUntil = now + SLOW_FOR
-      if (event && untilEvent) why = live.simulation.events.at(-1)?.what ?? 'an event'
+      if (event && untilEvent) why = live.simulation.events.last?.what ?? 'an event'
       else if (isReached(live)) why = 'the condition is reached'
       return why !== ''
     },
@@ -130,12 +130,12 @@ function report(now: number, atOnce = false): void {
     columns,
     signals: [...recorder.signals],
     extremes: recorder.extremes(),
-    conditions: live.conditions(),
-    events: events.slice(sentEvents),
+    conditions: live.simulation.conditionsSoFar(),
+    events: events.list(sentEvents),
     actions: [...actions],
     ...(live.stopped ? { stopped: live.stopped } : {}),
   }
-  sentEvents = events.length
+  sentEvents = events.count
   sink.tape(transfer(message, [times.buffer, ...columns.map((c) => c.buffer)]))
 }
 function firstAfter(times: Float64Array, count: number, t: number): number {
@@ -209,7 +209,7 @@ const live = {
     run!.goTo(actions, t)
     const result = live.result()
     sentSamples = result.times.at(-1) ?? -1
-    sentEvents = run!.simulation.events.length
+    sentEvents = run!.simulation.events.count
     const values = run!.frame(new Float64Array(run!.simulation.recorder.signals.length))
     sink.frame({ t: run!.shown, values, pace: 1, playing: false })
     return result

@@ -9,7 +9,7 @@ import type { Sheet, Schedule } from '../sheet/schema'
 import type { Action } from './actions'
 import { compile, type Compiled } from './compile'
 import type { Control } from './control'
-import type { Condition, RunResult } from './result'
+import type { RunResult } from './result'
 import { Simulation } from './simulation'
 import type { Snapshot } from './snapshot'
 import { parseQuantity } from '../units/text'
@@ -27,7 +27,6 @@ export interface LiveOptions {
 const LONGEST_STEP = 0.02
 /** Values of all samples: 15 million of four bytes. */
 const ROOM = 15e6
-const FEWEST_SAMPLES = 1000
 /** s between two snapshots, at first, and how many are kept. */
 const CHECKPOINT_EVERY = 0.5
 const MOST_CHECKPOINTS = 400
@@ -75,9 +74,7 @@ export class LiveRun {
     { longestStep = LONGEST_STEP, held = true, control, room = ROOM }: LiveOptions = {},
   ) {
     this.options = { longestStep, held }
-    const signals = new Simulation(compiled).recorder.signals.length
-    const samples = Math.max(FEWEST_SAMPLES, Math.floor(room / Math.max(1, signals)))
-    this.simulation = new Simulation(compiled, { control, longestStep, samples })
+    this.simulation = new Simulation(compiled, { control, longestStep, room })
     this.checkpoints.push(this.simulation.snapshot())
   }
 
@@ -164,10 +161,6 @@ export class LiveRun {
     this.shown = Math.min(t, simulation.time)
   }
 
-  /** Conditions so far, in the order of their starts. */
-  conditions(): Condition[] {
-    return this.simulation.conditionsSoFar()
-  }
   /** What it has found so far. */
   result(): RunResult {
     return { ...this.simulation.result(), live: this.options }

@@ -21,6 +21,7 @@ import { DueQueue } from './due-queue'
 import type { Statistics } from './numerics/rosenbrock'
 import { Balances } from './observers/balances'
 import { Conditions } from './observers/conditions'
+import { EventLog } from './observers/event-log'
 import { Hunting } from './observers/hunting'
 import { Recorder } from './observers/recorder'
 import { BALANCE_WARNING, type Condition, type RunEvent, type RunResult } from './result'
@@ -33,11 +34,6 @@ const LONGEST_FIRST_STEP = 1e-3
 const LONGEST_ON_A_RAMP = 0.1
 /** Rounds of control and circuit answering each other at one instant. */
 const MOST_ROUNDS = 50
-
-/** What happens at one instant is listed from its cause to what follows from it. */
-const RANK: Readonly<Record<RunEvent['source'], number>> = { schedule: 0, user: 1, control: 2, circuit: 3 }
-const inOrder = (events: readonly RunEvent[]): RunEvent[] =>
-  [...events].sort((a, b) => a.at - b.at || RANK[a.source] - RANK[b.source])
 
 /** Why a call of `advance` came back. */
 export type Advance =
@@ -53,11 +49,9 @@ export interface SimulationOptions {
    * needs the same.
    */
   readonly longestStep?: number
-  /** Most samples that are kept; older ones are then merged without losing peaks. */
-  readonly samples?: number
+  /** Values of all samples that are kept; older ones are then merged without losing peaks. */
+  readonly room?: number
 }
-/** Events that are listed; a valve that hunts makes thousands. */
-const MOST_EVENTS = 20_000
 
 export class Simulation {
   readonly network: Network
@@ -65,7 +59,7 @@ export class Simulation {
   /** What was done from outside, in order. */
   readonly actions: Action[] = []
   /** What happened, in order. */
-  readonly events: RunEvent[] = []
+  readonly events = new EventLog()
   /** Set where it cannot go on. */
   stopped?: Stop
   private readonly stepper: Stepper
@@ -108,7 +102,7 @@ export class Simulation {
     this.before = new InstantRates(network)
     this.middle = new InstantRates(network)
     this.after = new InstantRates(network)
-    this.recorder = new Recorder(network, settings.every, options.samples)
+    this.recorder = new Recorder(network, settings.every, options.room)
     this.conditions = new Conditions(network)
     this.visitor = {
       atMidpoint: () => this.middle.store(),
@@ -273,7 +267,7 @@ export class Simulation {
       changed: Object.fromEntries(this.changed),
       queue: queue.save(),
       done: this.actions.length,
-      eventsListed: this.events.length,
+      eventsListed: this.events.count,
       longestStep: this.longestStep,
       ...(control ? { control: control.save() } : {}),
       recorder: recorder.save(),
@@ -311,7 +305,7 @@ export class Simulation {
     this.hunting.load(saved.hunting)
     balances.load(saved.balances)
     this.actions.splice(saved.done)
-    this.events.splice(saved.eventsListed)
+    this.events.truncate(saved.eventsListed)
     this.longestStep = saved.longestStep
     this.warnings.splice(0, this.warnings.length, ...saved.warnings)
     this.stopped = saved.stopped
@@ -325,7 +319,7 @@ export class Simulation {
     network.observe(this.time, this.state)
     const energy = balances.energy()
     const oil = balances.oil()
-    const warnings = [...this.warnings]
+    const warnings = [...this.warnings, ...(this.events.warning ? [this.events.warning] : [])]
     for (const [name, error] of [
       ['energy', energy.error],
       ['oil', oil.error],
@@ -342,7 +336,7 @@ export class Simulation {
       signals: [...recorder.signals],
       extremes: recorder.extremes(),
       conditions: this.conditionsSoFar(),
-      events: inOrder(this.events),
+      events: this.events.list(),
       actions: [...this.actions],
       energy,
       oil,
@@ -474,11 +468,7 @@ export class Simulation {
     this.log('circuit', element.id, direction === spec.report ? spec.label : `${spec.label}, ended`)
   }
   private log(source: RunEvent['source'], component: string | undefined, what: string): void {
-    if (this.events.length === MOST_EVENTS)
-      this.warnings.push(
-        `More than ${MOST_EVENTS} events: those after ${this.time.toPrecision(5)} s are not listed.`,
-      )
-    if (this.events.length <= MOST_EVENTS) this.events.push({ at: this.time, source, component, what })
+    this.events.add({ at: this.time, source, component, what })
   }
 
   /** Runs what may chatter; where it does, the simulation stops and says who. */

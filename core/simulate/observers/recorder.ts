@@ -72,13 +72,13 @@ export class Recorder implements Observer<RecorderState> {
   private readonly inputValues: Watched
   private readonly included: [string, number][] = []
 
-  /** @param every s between samples @param capacity most samples that are kept */
+  /** @param every s between samples @param room values of all samples that are kept */
   constructor(
     network: Network,
     private readonly every: number,
-    capacity = Infinity,
+    room = Infinity,
   ) {
-    this.store = new SampleStore(capacity)
+    this.store = new SampleStore(room)
     const { arrays } = network
     const [potential, u, x, o, mode, q] = [
       network.potential,

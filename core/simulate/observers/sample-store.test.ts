@@ -15,8 +15,18 @@ describe('a store of samples', () => {
     expect(store.copy(500, () => 0).columns.map((c) => c[500])).toEqual([7, 8])
     expect(store.copy(501, () => 3).columns.map((c) => c[501])).toEqual([3, 3])
   })
-  it('refuses a limit that leaves no room', () => {
-    expect(() => new SampleStore(10)).toThrow('64')
+  it('keeps a few samples however little room there is, and fewer the more signals', () => {
+    for (const [room, signals, most] of [
+      [1, 1, 64],
+      [1000, 1, 1000],
+      [1000, 5, 200],
+    ]) {
+      const store = new SampleStore(room)
+      for (let i = 0; i < signals; i++) store.addColumn()
+      for (let i = 0; i < 3000; i++) store.append(i, () => i)
+      expect(store.count).toBeLessThanOrEqual(most)
+      expect(store.count).toBeGreaterThan(most / 2)
+    }
   })
   it('stays within its limit and keeps the least and the greatest, in order of time', () => {
     fc.assert(

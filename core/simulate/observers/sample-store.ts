@@ -1,9 +1,11 @@
 /**
- * Samples of many signals over time in flat arrays. A store with a capacity makes room by merging its older samples four to two: the
+ * Samples of many signals over time in flat arrays. A store with limited room makes some by merging its older samples four to two: the
  * least and the greatest of four stay, in their order, so that no peak is lost however long it runs.
  */
 
 const FIRST_CAPACITY = 256
+/** Samples that are kept however many signals there are. */
+const FEWEST = 64
 /** Share of a full store, at its recent end, that is never thinned. */
 const RECENT = 0.25
 
@@ -14,9 +16,12 @@ export class SampleStore {
   /** Samples that lie closer together than this, s, are merged when room is wanted. */
   private spacing = 0
 
-  /** @param capacity most samples that are kept; at least 64 where there is a limit */
-  constructor(private readonly capacity = Infinity) {
-    if (capacity < 64) throw new Error('A store has room for at least 64 samples.')
+  /** @param room values that are kept of all signals together */
+  constructor(private readonly room = Infinity) {}
+
+  /** Most samples that are kept. */
+  private get capacity(): number {
+    return Math.max(FEWEST, Math.floor(this.room / Math.max(1, this.columns.length)))
   }
 
   /** Adds a signal; it is 0 in the samples before. */
