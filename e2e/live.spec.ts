@@ -108,11 +108,11 @@ test('a rod is jammed, a line burst, the power cut', async ({ page }) => {
   await page.locator('[data-component="A1"] .component-reach').click()
   const part = page.getByTestId('selected-part')
   await part.getByTestId('fail-A1.jammed').click()
-  await expect(part).toContainText('Mend')
+  await expect(part).toContainText('Repair')
   const jammed = await stroke(page)
   await expect.poll(() => bar(page, 'S1')).toBeGreaterThan(150)
   expect(Math.abs((await stroke(page)) - jammed)).toBeLessThan(8)
-  await part.getByRole('button', { name: /mend/ }).click()
+  await part.getByRole('button', { name: /repair/ }).click()
   await part.getByTestId('measure').click()
   await expect(page.getByTestId('card-A1')).toContainText('stroke')
   // a value that can change in flight, and one that cannot

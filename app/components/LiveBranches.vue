@@ -63,6 +63,7 @@ const repeat = (index: number) => live.rerun([...live.actions, { ...live.actions
         <span class="min-w-0 flex-1 truncate">{{ b.name }}</span>
         <span class="whitespace-nowrap text-xs text-soft">to {{ b.duration.toFixed(2) }} s</span>
         <button
+          v-if="b.result"
           class="button !px-1.5 !py-0 text-[13px]"
           :aria-pressed="runs.overlay?.result === b.result"
           @click="live.compare(runs.overlay?.result === b.result ? undefined : b)"

@@ -24,7 +24,7 @@ function fail(fault: OperableFault) {
   const read = parseQuantity(text, fault.spec.quantity)
   if (read.ok) void live.set(fault.component, fault.spec.name, fault.onOff ? 1 : read.si)
 }
-const mend = (fault: OperableFault) => live.set(fault.component, fault.spec.name, 0)
+const repair = (fault: OperableFault) => live.set(fault.component, fault.spec.name, 0)
 function burst() {
   const read = parseQuantity(hole.value, 'length')
   if (read.ok) void live.set(props.pipe!, BURST_INPUT.name, read.si)
@@ -44,7 +44,9 @@ const burstNow = computed(() => {
       <span class="min-w-0 flex-1">{{ f.spec.label }}</span>
       <template v-if="valueOf(f.key)">
         <b class="text-caution">{{ f.onOff ? 'yes' : show(valueOf(f.key)!, f.spec.quantity, 3) }}</b>
-        <button class="button !py-0" :aria-label="`${f.spec.label}: mend`" @click="mend(f)">Mend</button>
+        <button class="button !py-0" :aria-label="`${f.spec.label}: repair`" @click="repair(f)">
+          Repair
+        </button>
       </template>
       <template v-else>
         <QuantityField
@@ -71,7 +73,7 @@ const burstNow = computed(() => {
   <div v-else-if="pipe" class="flex items-center gap-1.5">
     <template v-if="burstNow">
       <b class="flex-1 text-caution">burst, hole {{ show(burstNow, 'length', 3) }}</b>
-      <button class="button !py-0" @click="live.set(pipe, BURST_INPUT.name, 0)">Mend</button>
+      <button class="button !py-0" @click="live.set(pipe, BURST_INPUT.name, 0)">Repair</button>
     </template>
     <template v-else>
       <QuantityField v-model="hole" class="flex-1" hide-label label="Hole" quantity="length" />

@@ -27,8 +27,8 @@ function partOf({ component, symbol }: DrawnComponent, part: 'left' | 'right' | 
 const hands = computed(() =>
   props.components.flatMap((drawn): Hand[] => {
     const own = live.machine.operables.filter((o) => o.component === drawn.component.id)
-    const lever = own.find((o) => o.type === 'lever' && o.spec.name !== 'hand')
-    if (lever) return leverHands(drawn, own, lever)
+    const lever = own.find((o) => o.type === 'lever')
+    if (lever) return leverHands(drawn, lever)
     const found = own.find((o) => o.type === 'switch') ?? own.find((o) => o.type === 'setting')
     if (!found) return []
     const words =
@@ -38,30 +38,21 @@ const hands = computed(() =>
     return [{ key: found.key, operable: found, rect: partOf(drawn, 'all'), words }]
   }),
 )
-function leverHands(drawn: DrawnComponent, own: readonly Operable[], lever: Operable): Hand[] {
-  const hold = (operable: Operable, value: number, part: 'left' | 'right' | 'all', words: string): Hand => ({
-    key: `${operable.key} ${value}`,
-    operable,
-    rect: partOf(drawn, part),
-    value,
-    words: `${operable.name}: hold for ${words}`,
+/** The first lever of a part: an end of the symbol for each way. Its other ones, as the override of a valve, are on the console. */
+function leverHands(drawn: DrawnComponent, operable: Operable): Hand[] {
+  const { spec, rest, name, key } = operable
+  const ends = [spec.max, spec.min].filter((v) => v !== rest)
+  return ends.map((value, i) => {
+    const words = spec.positions?.find((p) => p.value === value)?.label ?? (value > 0 ? 'ahead' : 'back')
+    const part = ends.length < 2 ? 'all' : i === 0 ? 'left' : 'right'
+    return {
+      key: `${key} ${value}`,
+      operable,
+      rect: partOf(drawn, part),
+      value,
+      words: `${name}: hold for ${words}`,
+    }
   })
-  const coils = own.filter((o) => /^coil[AB]$/.test(o.spec.name))
-  if (!coils.includes(lever) || coils.length === 0) {
-    const ends = [lever.spec.max, lever.spec.min].filter((v) => v !== lever.rest)
-    const named = (v: number) =>
-      lever.spec.positions?.find((p) => p.value === v)?.label ?? (v > 0 ? 'ahead' : 'back')
-    if (ends.length < 2) return ends.map((v) => hold(lever, v, 'all', named(v)))
-    return ends.map((v, i) => hold(lever, v, i === 0 ? 'left' : 'right', named(v)))
-  }
-  return coils.map((o) =>
-    hold(
-      o,
-      1,
-      coils.length < 2 ? 'all' : o.spec.name === 'coilA' ? 'left' : 'right',
-      o.spec.label.split(',')[0],
-    ),
-  )
 }
 
 // ---- working them ---------------------------------------------------------------------------

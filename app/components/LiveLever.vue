@@ -41,7 +41,7 @@ const keep = (event: Event) =>
         :step="operable.step"
         :value="asked"
         :aria-label="`${operable.name}, ${operable.spec.label}`"
-        :title="'Let go, it falls back to the middle'"
+        :title="'Released, it returns to the middle'"
         :data-testid="`lever-${operable.key}`"
         @input="push"
         @pointerup="letGo"

@@ -42,7 +42,7 @@ function goUntil(close: () => void) {
 const name = ref('')
 const note = ref('')
 function writeSchedule(close: () => void) {
-  live.writeSchedule(name.value.trim() || 'By hand', note.value.trim())
+  void live.writeSchedule(name.value.trim() || 'By hand', note.value.trim())
   name.value = note.value = ''
   close()
 }

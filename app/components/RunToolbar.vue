@@ -10,8 +10,10 @@ const checks = useSheetChecks()
 const runs = useSimulationRuns()
 const live = useLiveRun()
 const editor = useEditorUi()
+/** The schedule goes on commanding what no hand works; else its commands of 0 s are held. */
+const scheduled = ref(false)
 async function startLive() {
-  if (await live.start()) editor.setPane('console', true)
+  if (await live.start(scheduled.value)) editor.setPane('console', true)
 }
 const result = computed(() => runs.shown?.result)
 const { time, shown } = storeToRefs(runs)
@@ -47,6 +49,13 @@ watch(shown, () => (playing.value = false))
     >
       <Hand :size="16" aria-hidden="true" />{{ live.starting ? 'Starting …' : 'Live' }}
     </button>
+    <label
+      v-if="!live.open && !runs.solving && sheetDocument.sheet.schedules.some((s) => s.tracks.length)"
+      class="flex items-center gap-1 text-[13px] text-soft"
+      title="Live: the schedule goes on commanding what is not worked by hand"
+    >
+      <input v-model="scheduled" type="checkbox" data-testid="live-scheduled" />with schedule
+    </label>
     <select
       v-if="!live.open && sheetDocument.sheet.schedules.length > 1"
       v-model="sheetDocument.scheduleId"

@@ -14,6 +14,8 @@ const canvas = useTemplateRef<{ fit(): void; reveal(id: string): void; placeByKe
 const palette = useTemplateRef<{ focus(): void }>('palette')
 
 const { press } = useCommands()
+// keys and controllers work a live run with its console closed as well
+useLiveKeys()
 useEventListener('keydown', (event) => {
   if (!props.shown || props.running || event.defaultPrevented) return
   const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
@@ -30,7 +32,7 @@ useEventListener('keydown', (event) => {
 watch(
   () => [props.shown, props.running],
   () => {
-    // nobody watches it
+    // a run that is not shown is paused
     if (live.playing && !(props.shown && props.running)) void live.play(false)
     editor.placing = undefined
     editor.tool = 'select'

@@ -5,6 +5,7 @@ import type { Operable } from '@oar-bench/core/simulate/operable'
 import { useLiveRun } from '../stores/liveRun'
 import { useSheetDocument } from '../stores/sheetDocument'
 import { useSetting } from './useSetting'
+import { useTurn } from './useTurn'
 
 /** What works an operable: a key each way, or an axis of a game controller. */
 export interface Binding {
@@ -58,12 +59,7 @@ function liveKeys() {
       else held.delete(`${key} ${pressed}`)
       const way = pressed === plus ? 1 : -1
       if (operable.type === 'setting' || operable.type === 'load') {
-        if (down)
-          void live.set(
-            operable.component,
-            operable.spec.name,
-            (live.orderOf(key) ?? operable.rest) + way * operable.step,
-          )
+        if (down) void useTurn(() => operable).turn(way)
       } else if (operable.type === 'lever')
         void live.set(operable.component, operable.spec.name, down ? valueFor(operable, way) : operable.rest)
       else if (down) void live.set(operable.component, operable.spec.name, valueFor(operable, way))
@@ -84,8 +80,8 @@ function liveKeys() {
         if (!operable) continue
         const raw = pad.axes[axis] ?? 0
         const share = Math.abs(raw) < DEAD_BAND ? 0 : raw
-        if (Math.abs(share - (sent.get(key) ?? 0)) < AXIS_STEP && share !== 0) continue
-        if (share === (sent.get(key) ?? 0)) continue
+        const before = sent.get(key) ?? 0
+        if (share === before || (share !== 0 && Math.abs(share - before) < AXIS_STEP)) continue
         sent.set(key, share)
         void live.set(operable.component, operable.spec.name, valueFor(operable, share))
       }

@@ -3,7 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope } from 'vue'
 import { readBrief } from '@oar-bench/core/size/brief/read'
-import { bar, circuit, idOf, powerUnit, powerUnitPipes, timed } from '@oar-bench/core/testing'
+import { bar, circuit, idOf, powerUnit, powerUnitPipes, timed, track } from '@oar-bench/core/testing'
 import { useHold } from '../composables/useHold'
 import { useLiveRun } from './liveRun'
 import { useSheetDocument } from './sheetDocument'
@@ -124,12 +124,33 @@ describe('a live run', () => {
     expect(live.valueOf(`${cylinder}.position`)).toBeLessThan(1e-3)
     expect(live.branches).toHaveLength(2)
   })
+  it('holds the commands of the start, or goes on with those of the schedule', async () => {
+    const document = useSheetDocument()
+    document.apply(timed(sheet, 5, [track(valve, 'command', [0.05, '1'])]))
+    const live = await started()
+    await until(() => live.frame!.t > 0.2)
+    expect(live.valueOf(`${valve}.command`)).toBe(0)
+    expect(await live.start(true)).toBe(true)
+    await until(() => live.valueOf(`${valve}.command`) === 1)
+    // a hand overrules it
+    await live.set(valve, 'command', 0)
+    await until(() => live.valueOf(`${valve}.command`) === 0)
+  })
+  it('keeps every branch, and of the older ones what was done', async () => {
+    const live = await started()
+    await live.play(false)
+    for (let i = 0; i < 10; i++) await live.goOnFrom(0.05)
+    expect(live.branches).toHaveLength(10)
+    expect(live.branches.map((b) => !!b.result)).toEqual([false, false, ...Array<boolean>(8).fill(true)])
+    live.compare(live.branches[0])
+    expect(useSimulationRuns().overlay).toBeUndefined()
+  })
   it('becomes a schedule of the sheet', async () => {
     const live = await started()
     await live.set(relief, 'setting', 90 * bar)
     await live.setSpeed(0.25)
     await live.play(false)
-    live.writeSchedule('By hand', 'tried on Friday')
+    await live.writeSchedule('By hand', 'tried on Friday')
     const { schedules } = useSheetDocument().sheet
     expect(schedules.at(-1)).toMatchObject({
       id: 'live1',

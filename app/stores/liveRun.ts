@@ -23,11 +23,13 @@ export interface Branch {
   readonly from?: number
   readonly actions: readonly Action[]
   readonly duration: number
-  readonly result: RunResult
+  /** What it found; of the older ones only what was done is kept, and they are run again when they are opened. */
+  readonly result?: RunResult
 }
 /** Values of all samples that the tape keeps. */
 const ROOM = 8e6
-const MOST_BRANCHES = 12
+/** Branches whose results are kept, to be laid over another. */
+const MOST_RESULTS = 8
 /** Looking at an instant before the end by more than this, s, is looking back. */
 const LOOKING_BACK = 0.03
 const NOTHING: OperableMachine = { operables: [], faults: [], electric: [] }
@@ -65,11 +67,11 @@ export const useLiveRun = defineStore('liveRun', () => {
   const asked = shallowRef<Readonly<Record<string, number>>>({})
   const machine = computed(() => (sheet.value ? operableMachine(sheet.value) : NOTHING))
 
-  /** @param schedule whether the schedule goes on commanding; else its commands of 0 s are held */
-  async function start(schedule = false): Promise<boolean> {
+  /** @param scheduled whether the schedule goes on commanding; else its commands of 0 s are held */
+  async function start(scheduled = false): Promise<boolean> {
     close()
     const own = sheetDocument.sheet
-    held.value = !schedule
+    held.value = !scheduled
     starting.value = true
     runs.problem = ''
     client = workerClient<LiveWorker>(
@@ -146,7 +148,7 @@ export const useLiveRun = defineStore('liveRun', () => {
   }
   /** A run as the worker has it, in the place of what is shown. */
   function takeResult(result: RunResult): void {
-    store = new SampleStore(Math.max(1000, Math.floor(ROOM / Math.max(1, result.signals.length))))
+    store = new SampleStore(ROOM)
     store.load(result.times, result.columns)
     events.value = result.events
     actions.value = result.actions
@@ -258,18 +260,27 @@ export const useLiveRun = defineStore('liveRun', () => {
   }
   /** Runs a list of actions that was edited, to where the present branch stands. */
   async function rerun(edited: readonly Action[]): Promise<void> {
-    const { duration } = runs.shown!.result
     const sorted = [...edited].sort((a, b) => a.at - b.at)
-    await keepBranch()
+    const { duration } = await keepBranch()
     const changed = sorted.findIndex((a, i) => JSON.stringify(a) !== JSON.stringify(actions.value[i]))
     await goTo(sorted, duration, undefined, sorted[Math.max(0, changed)]?.at ?? 0)
   }
-  async function keepBranch(): Promise<void> {
+  async function keepBranch(): Promise<Branch> {
     const result = await client!.remote.result()
-    const kept: Branch = { ...branch.value, actions: result.actions, duration: result.duration, result }
-    branches.value = [...branches.value, kept].slice(-MOST_BRANCHES)
+    const { actions: done, duration } = result
+    const present: Branch = { ...branch.value, actions: done, duration, result }
+    const before = branches.value.map((b, i, all) =>
+      i <= all.length - MOST_RESULTS ? { ...b, result: undefined } : b,
+    )
+    branches.value = [...before, present]
+    return present
   }
-  async function goTo(list: readonly Action[], t: number, known?: Branch, from?: number): Promise<void> {
+  async function goTo(
+    list: readonly Action[],
+    t: number,
+    known?: Pick<Branch, 'id' | 'name' | 'from'>,
+    from?: number,
+  ): Promise<void> {
     const own = client!
     playing.value = false
     message.value = ''
@@ -291,7 +302,7 @@ export const useLiveRun = defineStore('liveRun', () => {
   }
   /** Lays a branch over the one that is worked on. */
   const compare = (other: Branch | undefined) =>
-    (runs.overlay = other && { result: other.result, sheet: sheet.value!, name: other.name })
+    (runs.overlay = other?.result && { result: other.result, sheet: sheet.value!, name: other.name })
 
   /** Keeps the run under a name, as it stands. */
   async function keep(name: string): Promise<void> {
@@ -301,18 +312,19 @@ export const useLiveRun = defineStore('liveRun', () => {
     await runs.saveRun(name)
   }
   /** Writes what was done as a schedule of the sheet. */
-  function writeSchedule(name: string, note = ''): void {
-    const result = runs.shown?.result
+  async function writeSchedule(name: string, note = ''): Promise<void> {
+    if (!client) return
+    // the integrator may be ahead of what is shown, and what was done last with it
+    const { actions: done, duration, live } = await client.remote.result()
     const own = sheetDocument.sheet
     const present = own.schedules.find((s) => s.id === sheetDocument.scheduleId) ?? own.schedules[0]
-    if (!result || !base.value?.live) return
     const taken = new Set(own.schedules.map((s) => s.id))
     let n = 1
     while (taken.has(`live${n}`)) n++
     const schedule: Schedule = scheduleOf(
       own,
       held.value ? heldSchedule(present) : present,
-      { actions: actions.value, longestStep: base.value.live.longestStep, duration: result.duration },
+      { actions: done, duration, longestStep: live.longestStep },
       { id: `live${n}`, name, note },
     )
     sheetDocument.apply({ ...own, schedules: [...own.schedules, schedule] })
@@ -322,7 +334,7 @@ export const useLiveRun = defineStore('liveRun', () => {
     sheetDocument.scheduleId = kept.schedule
     if (!(await start(!(kept.live?.held ?? true)))) return false
     await play(false)
-    await goTo(kept.actions, kept.duration, { ...branch.value } as Branch)
+    await goTo(kept.actions, kept.duration, branch.value)
     return true
   }
   /** Ends it; what it has found stays on the tape. */

@@ -4,7 +4,7 @@ import { expose, transfer } from 'comlink'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { Action } from '@oar-bench/core/simulate/actions'
-import { compileLive, LiveRun, type ActionNow } from '@oar-bench/core/simulate/live-run'
+import { compileLive, LiveRun, type ActionNow, type LiveResult } from '@oar-bench/core/simulate/live-run'
 import type { Condition, Extremes, RunEvent, RunResult } from '@oar-bench/core/simulate/result'
 
 /** ms between two frames, and how much of it may be spent on steps. */
@@ -214,7 +214,7 @@ const live = {
     sink.frame({ t: run!.shown, values, pace: 1, playing: false })
     return result
   },
-  result(): RunResult {
+  result(): LiveResult {
     const result = run!.result()
     return transfer(result, [result.times.buffer, ...result.columns.map((c) => c.buffer)] as ArrayBuffer[])
   },

@@ -53,6 +53,9 @@ export function compileLive(sheet: Sheet, scheduleId: string | undefined, held: 
   return compile({ ...sheet, schedules }, scheduleId, { burstable: true })
 }
 
+/** What a live run has found: with what is needed to replay it. */
+export type LiveResult = RunResult & Required<Pick<RunResult, 'live'>>
+
 /** What a call of `goOn` came to. */
 export interface Progress {
   /** Something happened at the end of the last step: an event, or what was due. */
@@ -162,7 +165,7 @@ export class LiveRun {
   }
 
   /** What it has found so far. */
-  result(): RunResult {
+  result(): LiveResult {
     return { ...this.simulation.result(), live: this.options }
   }
 
