@@ -284,10 +284,7 @@ export const useLiveRun = defineStore('liveRun', () => {
     const own = client!
     playing.value = false
     message.value = ''
-    const result = await own.remote.goTo(
-      list.filter((a) => a.at <= t).map((a) => ({ ...a })),
-      t,
-    )
+    const result = await own.remote.goTo(list, t)
     if (own !== client) return
     if (!known) branchCount++
     branch.value = known

@@ -56,14 +56,6 @@ export function compileLive(sheet: Sheet, scheduleId: string | undefined, held: 
 /** What a live run has found: with what is needed to replay it. */
 export type LiveResult = RunResult & Required<Pick<RunResult, 'live'>>
 
-/** What a call of `goOn` came to. */
-export interface Progress {
-  /** Something happened at the end of the last step: an event, or what was due. */
-  readonly event: boolean
-  /** It could not come as far as it was asked to. */
-  readonly late: boolean
-}
-
 export class LiveRun {
   readonly simulation: Simulation
   /** Instant that is shown, s: within the last step. */
@@ -89,25 +81,15 @@ export class LiveRun {
    * Goes on until an instant can be shown. @param to s @param mayGoOn asked before each step: whether there is time for another
    * @param pause asked after each step: whether to show the end of it and stop there
    */
-  goOn(to: number, mayGoOn: () => boolean = () => true, pause?: (event: boolean) => boolean): Progress {
+  goOn(to: number, mayGoOn: () => boolean = () => true, pause?: (event: boolean) => boolean): void {
     const { simulation } = this
-    let event = false
-    while (simulation.time < to && !simulation.stopped) {
-      if (!mayGoOn()) return this.showUpTo(to, event, true)
-      event = simulation.step(Infinity)
+    let end = to
+    while (simulation.time < end && !simulation.stopped && mayGoOn()) {
+      const event = simulation.step(Infinity)
       this.keepCheckpoint()
-      if (pause?.(event)) return this.showUpTo(simulation.time, event, false)
+      if (pause?.(event)) end = simulation.time
     }
-    return this.showUpTo(to, event, false)
-  }
-  private showUpTo(to: number, event: boolean, late: boolean): Progress {
-    this.shown = Math.max(this.shown, Math.min(to, this.simulation.time))
-    return { event, late: late && this.simulation.time < to }
-  }
-
-  /** Goes on to the end of the first step in which something happens. @param limit s, where nothing does */
-  goToEvent(limit: number, mayGoOn?: () => boolean): Progress {
-    return this.goOn(limit, mayGoOn, (event) => event)
+    this.shown = Math.max(this.shown, Math.min(end, simulation.time))
   }
 
   /** Values of all signals at the instant that is shown. @param out as long as there are signals, or longer */
@@ -121,7 +103,7 @@ export class LiveRun {
   }
 
   /** Does something now. @returns it with its instant @throws Error in plain words where it cannot be done */
-  do(action: DistributiveOmit<Action, 'at'>): Action {
+  do(action: ActionNow): Action {
     const { simulation } = this
     switch (action.kind) {
       case 'set':
