@@ -12,6 +12,8 @@ test('the list shows each sheet and where each step stands, is searched and sort
   await expect(press.locator('[data-step=sheet]')).toContainText('checks pass', { timeout: 30_000 })
   await expect(press.locator('[data-step=sizes]')).toContainText(/\d+ of \d+ agree/)
   await expect(press.locator('[data-step=run]')).toContainText('none saved')
+  // pictures far down a long list are fetched once the row is near
+  await press.scrollIntoViewIfNeeded()
   const picture = press.locator('img')
   await expect(picture).toBeVisible()
   expect(await picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0)
