@@ -5,7 +5,16 @@ import ts from 'typescript-eslint'
 import vueParser from 'vue-eslint-parser'
 
 /** What each room of the core may import; arrows point one way. */
-const order = ['units', 'fluid', 'catalogue', 'sheet', ['check', 'simulate', 'size'], 'explain', 'study']
+const order = [
+  'units',
+  'fluid',
+  'catalogue',
+  'sheet',
+  ['check', 'simulate', 'size'],
+  'control',
+  'explain',
+  'study',
+]
 const rooms = order.flat()
 const mayImport = (room) => {
   const at = order.findIndex((level) => [level].flat().includes(room))

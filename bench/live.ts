@@ -5,7 +5,8 @@
  */
 import type { Page } from '@playwright/test'
 import { demoMachines } from '../demo/machines'
-import { compileLive, LiveRun } from '../core/simulate/live-run'
+import { compileMachineLive } from '../core/control/run'
+import { LiveRun } from '../core/simulate/live-run'
 import type { Sheet } from '../core/sheet/schema'
 import { laidSheet, median, share, startApp } from './app'
 
@@ -68,7 +69,7 @@ async function live(page: Page, name: string, sheet: Sheet): Promise<void> {
 
 /** Memory of the crane after an hour of machine time, MB: what a worker would hold. */
 function hour(sheet: Sheet): void {
-  const { compiled } = compileLive(sheet, undefined, true)
+  const { compiled } = compileMachineLive(sheet, undefined, true)
   const run = new LiveRun(compiled!)
   const started = performance.now()
   for (let t = 10; t <= 3600; t += 10) run.goOn(t)

@@ -1,7 +1,7 @@
 /** What the checks find on the demo machines with one component removed: complete, and in the form that all use. */
 import { describe, expect, it } from 'vitest'
 import { remove } from '../core/sheet/edit'
-import { check } from '../core/simulate/compile'
+import { checkMachine } from '../core/control/run'
 import { demoMachines } from './machines'
 
 const fields = new Set(['rule', 'severity', 'message', 'remedy', 'location', 'incomplete', 'fix', 'accepted'])
@@ -13,7 +13,7 @@ describe.each(demoMachines().map(({ name, variants }) => [name, variants[0].shee
     it('has a remedy and a location for everything that is found when a component is missing', () => {
       let found = 0
       for (const { id } of sheet.components)
-        for (const finding of check(remove(sheet, [id]))) {
+        for (const finding of checkMachine(remove(sheet, [id]))) {
           found++
           expect(Object.keys(finding).filter((key) => !fields.has(key))).toEqual([])
           expect(Object.keys(finding.location).filter((key) => !places.has(key))).toEqual([])

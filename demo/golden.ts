@@ -1,6 +1,6 @@
 /** Key figures of a run of the demo: what its golden test holds, and how they are written anew (`npm run golden`). */
 import { writeFileSync } from 'node:fs'
-import { compile } from '../core/simulate/compile'
+import { compileMachine } from '../core/control/run'
 import type { RunResult } from '../core/simulate/result'
 import { run } from '../core/simulate/run'
 import { demoMachines } from './machines'
@@ -28,7 +28,7 @@ export function runDemo(machine: string, variant: string, schedule: string): Run
     .find((m) => m.name === machine)
     ?.variants.find((v) => v.name === variant)?.sheet
   if (!sheet) throw new Error(`There is no ${machine}, ${variant}.`)
-  const { compiled, findings } = compile(sheet, schedule)
+  const { compiled, findings } = compileMachine(sheet, schedule)
   if (!compiled) throw new Error(findings[0].message)
   return run(compiled)
 }

@@ -55,6 +55,7 @@ export const demoMachines = (): DemoMachine[] => [
     ['Two sequence valves', 'blade-press-two-sequence'],
     ['Two hand valves', 'blade-press-two-valves'],
     ['Pressure and limit switches', 'blade-press-switches'],
+    ['Sequence valve, limit switches, relay', 'blade-press-sequence-relay'],
   ),
   machine(
     'Boat lift',

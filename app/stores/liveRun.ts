@@ -4,6 +4,7 @@ import { acceptHMRUpdate, defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import type { Schedule, Sheet } from '@oar-bench/core/sheet/schema'
 import type { Action } from '@oar-bench/core/simulate/actions'
+import { devicesOf } from '@oar-bench/core/control/run'
 import { heldSchedule, type ActionNow } from '@oar-bench/core/simulate/live-run'
 import { SampleStore } from '@oar-bench/core/simulate/observers/sample-store'
 import { operableMachine, type OperableMachine } from '@oar-bench/core/simulate/operable'
@@ -65,7 +66,7 @@ export const useLiveRun = defineStore('liveRun', () => {
   let branchCount = 1
   /** Values that were asked for by hand, by "component.input": what a frame shows is a little older. */
   const asked = shallowRef<Readonly<Record<string, number>>>({})
-  const machine = computed(() => (sheet.value ? operableMachine(sheet.value) : NOTHING))
+  const machine = computed(() => (sheet.value ? operableMachine(sheet.value, devicesOf(sheet.value)) : NOTHING))
 
   /** @param scheduled whether the schedule goes on commanding; else its commands of 0 s are held */
   async function start(scheduled = false): Promise<boolean> {
@@ -323,6 +324,7 @@ export const useLiveRun = defineStore('liveRun', () => {
       held.value ? heldSchedule(present) : present,
       { actions: done, duration, longestStep: live.longestStep },
       { id: `live${n}`, name, note },
+      devicesOf(own),
     )
     sheetDocument.apply({ ...own, schedules: [...own.schedules, schedule] })
   }

@@ -3,7 +3,7 @@ import './zodConfig'
 import { expose } from 'comlink'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
-import { check } from '@oar-bench/core/simulate/compile'
+import { checkMachine } from '@oar-bench/core/control/run'
 import type { UnitSystem } from '@oar-bench/core/units/quantities'
 import { showIn } from '@oar-bench/core/units/text'
 import { sheetWith, type SheetChanges } from '../utils/sheetChanges'
@@ -14,7 +14,7 @@ const checker = {
   /** @param changes since the sheet that was checked last */
   check(changes: SheetChanges, scheduleId: string | undefined, system: UnitSystem): Finding[] {
     last = sheetWith(changes, last)
-    return check(last, scheduleId, showIn(system))
+    return checkMachine(last, scheduleId, showIn(system))
   },
 }
 export type Checker = typeof checker

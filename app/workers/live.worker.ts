@@ -4,7 +4,8 @@ import { expose, transfer } from 'comlink'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { Action } from '@oar-bench/core/simulate/actions'
-import { compileLive, LiveRun, type ActionNow, type LiveResult } from '@oar-bench/core/simulate/live-run'
+import { compileMachineLive } from '@oar-bench/core/control/run'
+import { LiveRun, type ActionNow, type LiveResult } from '@oar-bench/core/simulate/live-run'
 import type { Condition, Extremes, RunEvent, RunResult } from '@oar-bench/core/simulate/result'
 
 /** ms between two frames, and how much of it may be spent on steps. */
@@ -154,7 +155,7 @@ const live = {
     tape: Sink['tape'],
     paused: Sink['paused'],
   ): { result?: RunResult; findings: Finding[] } {
-    const { compiled, findings } = compileLive(sheet, scheduleId, held)
+    const { compiled, findings } = compileMachineLive(sheet, scheduleId, held)
     if (!compiled) return { findings }
     run = new LiveRun(compiled, { held, longestStep: LEAD })
     sink = { frame, tape, paused }

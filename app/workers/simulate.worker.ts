@@ -3,7 +3,7 @@ import './zodConfig'
 import { expose, transfer } from 'comlink'
 import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
-import { compile } from '@oar-bench/core/simulate/compile'
+import { compileMachine } from '@oar-bench/core/control/run'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import { runInSlices, simulationOf } from '@oar-bench/core/simulate/run'
 
@@ -18,7 +18,7 @@ const solver = {
     progress: (share: number) => void,
   ): Promise<{ findings: Finding[]; result?: RunResult }> {
     ending = false
-    const { compiled, findings } = compile(sheet, scheduleId)
+    const { compiled, findings } = compileMachine(sheet, scheduleId)
     if (!compiled) return { findings }
     const { duration } = compiled.settings
     const result = await runInSlices(simulationOf(compiled), duration, TURN, (t) => {

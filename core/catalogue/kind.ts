@@ -99,6 +99,11 @@ export interface InputSpec {
   readonly max: number
   /** It is worked only as long as a hand holds it: let go, it takes its value at rest. A detent is part of the model. */
   readonly momentary?: true
+  /**
+   * What drives it where it is electric. coil: has current or not, and is given 1, or its value at rest where that is a parameter;
+   * signal: any value of its range, from an amplifier.
+   */
+  readonly electric?: 'coil' | 'signal'
   /** Named positions, for commands that have a few: the boxes of a valve. */
   readonly positions?: readonly { readonly value: number; readonly label: string }[]
 }
@@ -369,6 +374,8 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly measures?: Partial<Readonly<Record<Measured, string | { readonly port: string }>>>
   /** Parameters that take a result of sizing, by what is sized. */
   readonly sizingTargets?: Partial<Readonly<Record<SizingResult, string>>>
+  /** It is an electric switch: whether it is on; from modes only. */
+  isOn?(l: Local): boolean
   /** Faults that a loss of the electric supply causes with these values. */
   electricFaults?(values: V): readonly string[]
 }

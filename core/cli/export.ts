@@ -8,7 +8,7 @@ import { exportFormats, type ExportSource } from '../formats/registry'
 import { locationText } from '../sheet/finding'
 import { readSheetText } from '../sheet/read'
 import { pageSchema, type PageSettings, type Sheet } from '../sheet/schema'
-import { check, compile } from '../simulate/compile'
+import { checkMachine, compileMachine } from '../control/run'
 import { run } from '../simulate/run'
 import { showIn } from '../units/text'
 import { unitSystems } from '../units/quantities'
@@ -107,7 +107,7 @@ async function main(): Promise<void> {
       separator: separators[oneOf('separator', values.separator, ['comma', 'semicolon', 'tab'])],
       decimal: oneOf('decimal', values.decimal, ['point', 'comma']) === 'comma' ? ',' : '.',
     },
-    findings: () => Promise.resolve(check(sheet)),
+    findings: () => Promise.resolve(checkMachine(sheet)),
     rasterize,
     ...(needsRun ? { run: runOf(sheet, schedule.id) } : {}),
   }
@@ -124,7 +124,7 @@ async function main(): Promise<void> {
 }
 
 function runOf(sheet: Sheet, schedule: string) {
-  const { compiled, findings } = compile(sheet, schedule)
+  const { compiled, findings } = compileMachine(sheet, schedule)
   if (!compiled)
     throw new Refused(
       `The sheet cannot be run as it is:\n${findings

@@ -12,7 +12,7 @@ import { locationText, type Finding } from '../sheet/finding'
 import { issueText } from '../sheet/issue-text'
 import { readSheetText } from '../sheet/read'
 import { actionText, type Action } from '../simulate/actions'
-import { compile } from '../simulate/compile'
+import { compileMachine, devicesOf } from '../control/run'
 import { continueRun, simulationOf } from '../simulate/run'
 import { parseAction, readAction } from '../simulate/recorded-actions'
 import { recordedActionSchema, type RecordedAction, type Sheet } from '../sheet/schema'
@@ -25,10 +25,10 @@ import { parseQuantity, showNumber, showQuantity } from '../units/text'
 import { shownUnit } from '../units/quantities'
 
 const USAGE = `simulate FILE [--schedule ID] [--until SECONDS] [--set ID.PARAMETER=VALUE ...] [--break ID.FAULT=VALUE[@SECONDS] ...]
-    [--do "TIME ID.NAME=VALUE" ...] [--actions FILE.json] [--save-at SECONDS SNAPSHOT] [--from SNAPSHOT]
+    [--do "TIME ID.NAME=VALUE" ...] [--press ID@SECONDS ...] [--release ID@SECONDS ...] [--actions FILE.json] [--save-at SECONDS SNAPSHOT] [--from SNAPSHOT]
     [--every TIME] [--tolerance RELATIVE] [--steady SECONDS] [--csv OUT] [--json OUT] [--signals ID,ID,...]
   --do gives an input, a fault or a parameter another value while it runs ("2 V3.setting=95 bar", "3 L7.burst=4 mm",
-  "4 V1.command=release"); --actions reads such a list as a schedule keeps it. --save-at keeps the state at an instant,
+  "4 V1.command=release"); --press and --release work a button of the control; --actions reads such a list as a schedule keeps it. --save-at keeps the state at an instant,
   and --from goes on from it in another process, to the last bit as this one did.
   --until may lie beyond the schedule: its commands then stay as they are.
   --signals names the signals that are written to CSV and JSON; all where nothing is said.`
@@ -62,12 +62,16 @@ function main(): void {
   if (until !== undefined && !(until > 0)) throw new Refused('--until takes a number of seconds above 0.')
   if (until !== undefined && until > LONGEST_RUN)
     throw new Refused(`--until takes at most ${LONGEST_RUN} s, a day.`)
-  sheet = withActions(sheet, values.schedule, values.do ?? [], values.actions)
+  const buttons = [
+    ...(values.press ?? []).map((text) => buttonAction('--press', text, 1)),
+    ...(values.release ?? []).map((text) => buttonAction('--release', text, 0)),
+  ]
+  sheet = withActions(sheet, values.schedule, [...(values.do ?? []), ...buttons], values.actions)
   sheet = withSettings(sheet, values.schedule, values)
   if (values.steady !== undefined) return steady(sheet, values.schedule, Number(values.steady))
   // what goes on elsewhere may burst any line there
   const kept = values['save-at'] !== undefined || values.from !== undefined
-  const { compiled, findings } = compile(sheet, values.schedule, kept ? { burstable: true } : {})
+  const { compiled, findings } = compileMachine(sheet, values.schedule, kept ? { burstable: true } : {})
   for (const f of findings) process.stderr.write(`${findingText(f)}\n`)
   if (!compiled) throw new Refused('The sheet cannot be simulated as it is.')
   const started = performance.now()
@@ -102,6 +106,8 @@ function readArguments() {
         until: { type: 'string' },
         set: { type: 'string', multiple: true },
         do: { type: 'string', multiple: true },
+        press: { type: 'string', multiple: true },
+        release: { type: 'string', multiple: true },
         actions: { type: 'string' },
         'save-at': { type: 'string' },
         from: { type: 'string' },
@@ -190,6 +196,13 @@ function goOnFrom(simulation: Simulation, snapshot: Snapshot, actions: readonly 
     else if (!planned.has(JSON.stringify(action))) simulation.plan(action)
 }
 
+/** A button of the control that is pressed or let go, as an action is written. */
+function buttonAction(option: string, text: string, value: number): string {
+  const match = /^([^@]+)@([\d.eE+-]+)$/.exec(text)
+  if (!match) throw new Refused(`${option} takes ID@SECONDS, not "${text}".`)
+  return `${match[2]} ${match[1]}.pressed=${value}`
+}
+
 /** The schedule with things that are done by hand. */
 function withActions(
   sheet: Sheet,
@@ -197,15 +210,16 @@ function withActions(
   doing: readonly string[],
   file: string | undefined,
 ): Sheet {
+  const devices = devicesOf(sheet)
   const listed: RecordedAction[] = file === undefined ? [] : readActionFile(file)
   const written = doing.map((text) => {
-    const parsed = parseAction(sheet, text)
+    const parsed = parseAction(sheet, text, devices)
     if ('message' in parsed) throw new Refused(`--do: ${parsed.message}`)
     return parsed.value
   })
   const actions = [...listed, ...written]
   for (const action of actions) {
-    const read = readAction(sheet, action)
+    const read = readAction(sheet, action, devices)
     if ('message' in read)
       throw new Refused(`${listed.includes(action) ? '--actions' : '--do'}, ${action.at}: ${read.message}`)
   }
@@ -235,7 +249,8 @@ function breakOnPurpose(sheet: Sheet, text: string, scheduleId: string | undefin
   if (!match) throw new Refused(`--break takes ID.FAULT=VALUE or ID.FAULT=VALUE@SECONDS, not "${text}".`)
   const [, id, name, value, when = '0'] = match
   const component = sheet.components.find((c) => c.id === id)
-  const faults = component && (findKind(component.kind)?.faults ?? [])
+  const device = devicesOf(sheet).find((d) => d.id === id)
+  const faults = component ? (findKind(component.kind)?.faults ?? []) : device?.faults
   if (!faults) throw new Refused(`--break: no component "${id}".`)
   if (!faults.some((f) => f.name === name))
     throw new Refused(

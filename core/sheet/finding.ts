@@ -6,6 +6,8 @@ export interface Location {
   readonly pipe?: string
   readonly junction?: string
   readonly schedule?: string
+  /** A device, a path, a sequence or a requirement of the control. */
+  readonly control?: string
 }
 /** A change of the sheet that a finding offers, as data: see `applyFix`. */
 export type Fix = { readonly label: string } & (
@@ -43,14 +45,16 @@ export interface Finding {
   readonly accepted?: string
 }
 
-/** What a finding is about, by which a sheet remembers that it is accepted: the id of a part, or nothing for the whole sheet. */
-export const subjectOf = (place: Location) => place.component ?? place.pipe ?? place.junction ?? ''
+/** What a finding is about, by which a sheet remembers that it is accepted: the id of a part, or of something in the control, or nothing for the whole sheet. */
+export const subjectOf = (place: Location) =>
+  place.component ?? place.pipe ?? place.junction ?? place.control ?? ''
 
 /** The place in words, for messages without a drawing beside them. */
 export function locationText(place: Location): string {
   if (place.component) return [place.component, place.port ?? place.parameter].filter(Boolean).join('.')
   if (place.pipe) return `pipe ${place.pipe}`
   if (place.junction) return `junction ${place.junction}`
+  if (place.control) return `control ${place.control}`
   if (place.schedule) return `schedule ${place.schedule}`
   return 'sheet'
 }

@@ -106,6 +106,8 @@ const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, u
   (sheet) => ({ ...sheet, version: 7 }),
   // actions of live runs in schedules: nothing that an older file has changes
   (sheet) => ({ ...sheet, version: 8 }),
+  // the control of the machine: nothing that an older file has changes
+  (sheet) => ({ ...sheet, version: 9 }),
 ]
 
 type Fields = Record<string, unknown>
@@ -181,6 +183,24 @@ function nameProblems(sheet: Sheet): Finding[] {
   const components = twice('component', sheet.components)
   const junctions = twice('junction', sheet.junctions)
   twice('pipe', sheet.pipes)
+  const { devices, rungs, sequences, requirements } = sheet.control
+  twice('device', [
+    ...[...components].map((id) => ({ id })),
+    ...devices,
+    ...rungs,
+    ...sequences,
+    ...requirements,
+  ])
+  for (const { id, steps, transitions } of sequences) {
+    const own = twice('step', steps)
+    twice('transition', transitions)
+    for (const transition of transitions)
+      for (const step of [...transition.from, ...transition.to])
+        if (!own.has(step))
+          add(`Transition "${transition.id}" of ${id} names step "${step}", which is not there.`, {
+            component: id,
+          })
+  }
   twice('schedule', sheet.schedules)
   for (const pipe of sheet.pipes)
     for (const end of [pipe.from, pipe.to]) {

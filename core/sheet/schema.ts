@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 8
+export const SHEET_VERSION = 9
 
 const identifier = z
   .string()
@@ -243,6 +243,94 @@ export const scheduleSchema = z.strictObject({
   note: z.string().max(400).default(''),
 })
 
+/** A device of the control that does not stand on the sheet: a push button, a relay, a timer. */
+export const controlDeviceSchema = z.strictObject({
+  id: identifier.describe('Unique among components, devices, rungs and sequences.'),
+  type: z.string().min(1).max(64),
+  designation: printable(24).min(1).optional(),
+  label: shortText.default('').describe('What it is for, in words: "Start".'),
+  parameters: z
+    .record(z.string().max(64), z.union([words, z.boolean()]))
+    .refine((values) => Object.keys(values).length <= MOST_PARAMETERS, {
+      error: `has more than ${MOST_PARAMETERS} entries`,
+    })
+    .default({}),
+})
+
+const expression = z
+  .string()
+  .max(500)
+  .describe(
+    'Contacts by id: "S1 + K1 · /S0". "·" in series, "+" parallel, "/" normally closed, "id.terminal" for one of several contacts.',
+  )
+export const rungSchema = z.strictObject({
+  id: identifier,
+  comment: shortText.default(''),
+  contacts: expression.default(''),
+  coils: z
+    .array(z.string().min(1).max(80))
+    .max(20)
+    .default([])
+    .describe('Coils that it drives: the id of a device, or "id.terminal".'),
+})
+
+export const stepActionSchema = z.strictObject({
+  coil: z.string().min(1).max(80),
+  qualifier: z
+    .enum(['while', 'set', 'reset', 'delayed', 'limited'])
+    .default('while')
+    .describe(
+      'while: as long as the step is active; set, reset: from its beginning on; delayed: after a time; limited: for a time at most.',
+    ),
+  time: written.optional(),
+})
+export const stepSchema = z.strictObject({
+  id: identifier,
+  name: shortText.default(''),
+  initial: z.boolean().default(false),
+  actions: z.array(stepActionSchema).max(20).default([]),
+})
+export const transitionSchema = z.strictObject({
+  id: identifier,
+  from: z.array(identifier).min(1).max(20),
+  to: z.array(identifier).min(1).max(20),
+  condition: expression.default(''),
+})
+/** Steps and transitions (IEC 60848). */
+export const sequenceSchema = z.strictObject({
+  id: identifier,
+  name: shortText.default(''),
+  steps: z.array(stepSchema).max(200).default([]),
+  transitions: z.array(transitionSchema).max(300).default([]),
+})
+/** Something that must never be, to be proved. */
+export const requirementSchema = z.strictObject({
+  id: identifier,
+  name: shortText.default(''),
+  never: expression,
+  assumed: z
+    .boolean()
+    .default(false)
+    .describe('True: it cannot be, as a fact about the machine that proofs may use.'),
+})
+export const controlSchema = z.strictObject({
+  layout: z
+    .enum(['paths', 'rails'])
+    .default('paths')
+    .describe('paths: numbered upright current paths; rails: rungs between two upright rails.'),
+  symbols: z
+    .enum(['iec60617', 'brackets'])
+    .default('iec60617')
+    .describe(
+      'Signs of contacts and coils: those of IEC 60617, or brackets as in ladder diagrams (IEC 61131-3).',
+    ),
+  colours: z.boolean().default(false).describe('True: all contacts of one relay have one colour.'),
+  devices: z.array(controlDeviceSchema).max(500).default([]),
+  rungs: z.array(rungSchema).max(1000).default([]),
+  sequences: z.array(sequenceSchema).max(20).default([]),
+  requirements: z.array(requirementSchema).max(50).default([]),
+})
+
 const cardId = z.string().min(1).max(100)
 const cardVariable = z.string().min(1).max(60)
 /** What a person decided while the machine was sized for this sheet. */
@@ -293,13 +381,15 @@ export const sheetSchema = z.strictObject({
     .default({})
     .describe('Pressure of a line at the start, by "component.port"; 0 bar where nothing is said.'),
   acceptedWarnings: z.array(acceptedWarningSchema).max(500).default([]),
+  control: controlSchema.default(() => controlSchema.parse({})),
   sizing: sizingSchema.default(() => sizingSchema.parse({})),
 })
 
 export type Sheet = z.infer<typeof sheetSchema>
 export type SheetComponent = z.infer<typeof componentSchema>
 /** What a component is called: as it is designated, else its id. */
-export const nameOf = ({ id, designation }: Pick<SheetComponent, 'id' | 'designation'>) => designation ?? id
+export const nameOf = ({ id, designation }: { readonly id: string; readonly designation?: string }) =>
+  designation ?? id
 export type Junction = z.infer<typeof junctionSchema>
 export type Pipe = z.infer<typeof pipeSchema>
 export type PipeEnd = z.infer<typeof endSchema>
@@ -313,6 +403,14 @@ export type DrawingChange = z.infer<typeof changeSchema>
 export type Annotations = z.infer<typeof annotationSchema>
 export type AcceptedWarning = z.infer<typeof acceptedWarningSchema>
 export type Track = z.infer<typeof trackSchema>
+export type ControlSection = z.infer<typeof controlSchema>
+export type ControlDeviceData = z.infer<typeof controlDeviceSchema>
+export type Rung = z.infer<typeof rungSchema>
+export type StepAction = z.infer<typeof stepActionSchema>
+export type SequenceStep = z.infer<typeof stepSchema>
+export type Transition = z.infer<typeof transitionSchema>
+export type Sequence = z.infer<typeof sequenceSchema>
+export type Requirement = z.infer<typeof requirementSchema>
 export type SheetSizing = z.infer<typeof sizingSchema>
 
 export const emptySheet = (title: string): Sheet =>

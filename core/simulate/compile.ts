@@ -11,6 +11,7 @@ import { parseQuantity, showIn } from '../units/text'
 import type { Action } from './actions'
 import { BURST_INPUT } from './circuit/bursting'
 import type { CircuitDefinition } from './circuit/definition'
+import type { ControlDefinition } from './control-interface'
 import type { Input } from './circuit/input-bank'
 import { inputSignal } from './circuit/input-signal'
 import { readAction } from './recorded-actions'
@@ -43,25 +44,37 @@ const INITIAL_PRESSURE = { min: -1e5, max: 2000e5 }
 
 const metric: Show = showIn('metric')
 
-/** All that is wrong with a sheet and one of its schedules. @param show writes the values in what is said */
-export const check = (sheet: Sheet, scheduleId?: string, show: Show = metric): Finding[] =>
-  read(sheet, show, scheduleId).findings
+/**
+ * All that is wrong with a sheet and one of its schedules. @param show writes the values in what is said
+ * @param control of the sheet, where it has one
+ */
+export const check = (
+  sheet: Sheet,
+  scheduleId?: string,
+  show: Show = metric,
+  control?: ControlDefinition,
+): Finding[] => read(sheet, show, scheduleId, control).findings
 
 /**
  * Checks and compiles a sheet with one of its schedules.
  * `compiled` is there only where no finding is an error.
- * @param options of a run that is worked by hand
+ * @param options what can be done by hand, and the control of the sheet
  */
 export function compile(
   sheet: Sheet,
   scheduleId?: string,
-  options?: Pick<CircuitDefinition, 'burstable'>,
+  options: Pick<CircuitDefinition, 'burstable' | 'control'> = {},
 ): { compiled?: Compiled; findings: Finding[] } {
-  const { compiled, findings } = read(sheet, metric, scheduleId)
+  const { compiled, findings } = read(sheet, metric, scheduleId, options.control)
   return { compiled: compiled && { ...compiled, ...options }, findings }
 }
 
-function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compiled; findings: Finding[] } {
+function read(
+  sheet: Sheet,
+  show: Show,
+  scheduleId?: string,
+  control?: ControlDefinition,
+): { compiled?: Compiled; findings: Finding[] } {
   const { netlist, problems } = buildNetlist(sheet)
   const fluid = resolveFluid(sheet.fluid)
   const tank = resolveTank(sheet.tank)
@@ -70,6 +83,7 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
     ...fluid.problems,
     ...tank.problems,
     ...checkDesign({ sheet, netlist, show }),
+    ...(control?.findings ?? []),
   ]
   if (!sheet.components.length)
     findings.push({
@@ -90,8 +104,8 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
     return { findings }
   }
   const settings = readSettings(schedule, findings)
-  const inputs = readInputs(netlist, schedule, findings)
-  const actions = readActions(sheet, schedule, findings)
+  const inputs = readInputs(netlist, schedule, findings, control)
+  const actions = readActions(sheet, schedule, findings, control)
   const initialPressure = readInitialPressures(sheet, netlist, findings)
   if (findings.some((f) => f.severity === 'error')) return { findings }
   const recording = recordingSize(netlist, new Fluid(fluid.data), settings)
@@ -118,6 +132,7 @@ function read(sheet: Sheet, show: Show, scheduleId?: string): { compiled?: Compi
       settings,
       tank: tank.data,
       onBurst: schedule.onBurst,
+      control,
     },
   }
 }
@@ -169,9 +184,14 @@ function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {
   return settings
 }
 
-function readActions(sheet: Sheet, schedule: Schedule, findings: Finding[]): Action[] {
+function readActions(
+  sheet: Sheet,
+  schedule: Schedule,
+  findings: Finding[],
+  control: ControlDefinition | undefined,
+): Action[] {
   const actions = schedule.actions.flatMap((recorded): Action[] => {
-    const read = readAction(sheet, recorded)
+    const read = readAction(sheet, recorded, control?.devices)
     if ('value' in read) return [read.value]
     findings.push({
       rule: 'schedule',
@@ -184,13 +204,21 @@ function readActions(sheet: Sheet, schedule: Schedule, findings: Finding[]): Act
   return actions.sort((a, b) => a.at - b.at)
 }
 
-function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): Input[] {
+function readInputs(
+  netlist: Netlist,
+  schedule: Schedule,
+  findings: Finding[],
+  control: ControlDefinition | undefined,
+): Input[] {
   const place = (component: string) => ({ component, schedule: schedule.id })
   const add = (message: string, component: string) =>
     findings.push({ rule: 'schedule', severity: 'error', message, location: place(component) })
   const specs = new Map<string, InputSpec | FaultSpec>()
   for (const { component, kind } of netlist.components)
     for (const spec of commandableOf(kind)) specs.set(portKey(component.id, spec.name), spec)
+  const devices = new Set(control?.devices.map((d) => d.id))
+  for (const { id, inputs, faults } of control?.devices ?? [])
+    for (const spec of [...inputs, ...faults]) specs.set(portKey(id, spec.name), spec)
   const tracks = new Map<string, (typeof schedule.tracks)[number]>()
   for (const track of schedule.tracks) {
     const key = portKey(track.component, track.input)
@@ -198,14 +226,14 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
     if (tracks.has(key)) add(`Schedule ${schedule.name} commands ${key} twice.`, track.component)
     else if (component && !specs.has(key))
       add(`${component.kind.label} ${track.component} has no input "${track.input}".`, track.component)
-    else if (!component)
+    else if (!component && !(devices.has(track.component) && specs.has(key)))
       findings.push({
         rule: 'schedule',
         severity: 'error',
         message: `Schedule ${schedule.name} commands ${track.component}, which is not on the sheet or not complete.`,
         location: { schedule: schedule.id },
       })
-    else if (component.kind.idleInputs?.(component.values).includes(track.input))
+    else if (component?.kind.idleInputs?.(component.values).includes(track.input))
       findings.push({
         rule: 'schedule',
         severity: 'warning',
@@ -214,27 +242,28 @@ function readInputs(netlist: Netlist, schedule: Schedule, findings: Finding[]): 
       })
     tracks.set(key, track)
   }
-  return netlist.components.flatMap(({ component, kind, values }) => {
-    const read = (spec: InputSpec | FaultSpec, fault: boolean): Input => {
-      const parameter = 'rest' in spec && typeof spec.rest === 'string' ? spec.rest : undefined
-      const rest = parameter ? (values[parameter] as number) : 'rest' in spec ? (spec.rest as number) : 0
-      const track = tracks.get(portKey(component.id, spec.name))
-      const { signal, problems } = inputSignal(track, spec, rest, schedule.id)
-      findings.push(...problems)
-      return {
-        component: component.id,
-        spec,
-        signal,
-        rest,
-        fault,
-        ...(parameter ? { restParameter: parameter } : {}),
-      }
-    }
-    return [
-      ...(kind.inputs ?? []).map((spec) => read(spec, false)),
-      ...(kind.faults ?? []).map((spec) => read(spec, true)),
-    ]
-  })
+  const read = (
+    id: string,
+    spec: InputSpec | FaultSpec,
+    fault: boolean,
+    values: Readonly<Record<string, unknown>> = {},
+  ): Input => {
+    const parameter = 'rest' in spec && typeof spec.rest === 'string' ? spec.rest : undefined
+    const rest = parameter ? (values[parameter] as number) : 'rest' in spec ? (spec.rest as number) : 0
+    const { signal, problems } = inputSignal(tracks.get(portKey(id, spec.name)), spec, rest, schedule.id)
+    findings.push(...problems)
+    return { component: id, spec, signal, rest, fault, ...(parameter ? { restParameter: parameter } : {}) }
+  }
+  return [
+    ...netlist.components.flatMap(({ component, kind, values }) => [
+      ...(kind.inputs ?? []).map((spec) => read(component.id, spec, false, values)),
+      ...(kind.faults ?? []).map((spec) => read(component.id, spec, true, values)),
+    ]),
+    ...(control?.devices ?? []).flatMap(({ id, inputs, faults }) => [
+      ...inputs.map((spec) => read(id, spec, false)),
+      ...faults.map((spec) => read(id, spec, true)),
+    ]),
+  ]
 }
 
 function readInitialPressures(sheet: Sheet, netlist: Netlist, findings: Finding[]): Map<number, number> {

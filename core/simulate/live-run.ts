@@ -8,7 +8,7 @@
 import type { Sheet, Schedule } from '../sheet/schema'
 import type { Action } from './actions'
 import { compile, type Compiled } from './compile'
-import type { Control } from './control'
+import type { Control, ControlDefinition } from './control-interface'
 import type { RunResult } from './result'
 import { Simulation } from './simulation'
 import type { Snapshot } from './snapshot'
@@ -45,12 +45,20 @@ export function heldSchedule(schedule: Schedule): Schedule {
   }
 }
 
-/** Compiles a sheet to be worked by hand, without what its schedule does by hand. @param held whether the commands of 0 s are held */
-export function compileLive(sheet: Sheet, scheduleId: string | undefined, held: boolean) {
+/**
+ * Compiles a sheet to be worked by hand, without what its schedule does by hand. @param held whether the commands of 0 s are held
+ * @param control of the sheet, where it has one
+ */
+export function compileLive(
+  sheet: Sheet,
+  scheduleId: string | undefined,
+  held: boolean,
+  control?: ControlDefinition,
+) {
   const schedules = sheet.schedules.map((s) =>
     held ? heldSchedule(s) : { ...s, actions: [], longestStep: undefined },
   )
-  return compile({ ...sheet, schedules }, scheduleId, { burstable: true })
+  return compile({ ...sheet, schedules }, scheduleId, { burstable: true, control })
 }
 
 /** What a live run has found: with what is needed to replay it. */
@@ -177,10 +185,10 @@ const isBefore = ({ time, done }: Snapshot, t: number, actions: number) =>
   done <= actions && (time < t || time === 0)
 
 /** Replays what was done by hand from the start. @param until s, where nothing is said the last action @throws Error where it cannot be run */
-export function replay(sheet: Sheet, recorded: RunResult): RunResult {
+export function replay(sheet: Sheet, recorded: RunResult, control?: ControlDefinition): RunResult {
   const { live } = recorded
   if (!live) throw new Error('This run was not worked by hand.')
-  const { compiled, findings } = compileLive(sheet, recorded.schedule, live.held)
+  const { compiled, findings } = compileLive(sheet, recorded.schedule, live.held, control)
   if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
   const run = new LiveRun(compiled, live)
   run.goTo(recorded.actions, recorded.duration)

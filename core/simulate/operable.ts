@@ -2,9 +2,13 @@
 import type { FaultSpec, InputSpec } from '../catalogue/kind'
 import { resolveComponent, type ResolvedComponent } from '../sheet/resolve'
 import { nameOf, type Sheet } from '../sheet/schema'
+import type { ControlDevice } from './control-interface'
 
-/** lever: held by hand; switch: on or off; setting: turned; load: what the machine meets. */
-export type OperableType = 'lever' | 'switch' | 'setting' | 'load'
+/**
+ * lever: held by hand; switch: on or off; setting: turned; load: what the machine meets; button, selector, order: devices of the
+ * control that are pressed, put somewhere, or given a value.
+ */
+export type OperableType = 'lever' | 'switch' | 'setting' | 'load' | 'button' | 'selector' | 'order'
 
 export interface Operable {
   /** "V1.command": also the id of its signal. */
@@ -57,6 +61,22 @@ export function operablesOf(resolved: ResolvedComponent): Operable[] {
 const typeOf = (spec: InputSpec, family: string): OperableType =>
   spec.momentary ? 'lever' : spec.positions ? 'switch' : family === 'actuators' ? 'load' : 'setting'
 
+/** What operators work of the control. */
+const operatorsOf = ({ id, name, inputs }: ControlDevice): Operable[] =>
+  inputs.map((spec) => {
+    const type = spec.momentary ? 'button' : spec.positions ? 'selector' : 'order'
+    const rest = spec.rest as number
+    return {
+      key: `${id}.${spec.name}`,
+      component: id,
+      name,
+      spec,
+      type,
+      rest,
+      step: stepOf(spec, rest, type === 'order' ? 'load' : 'switch', undefined),
+    }
+  })
+
 function knobOf({ min, max }: InputSpec, rest: number): Operable['knob'] {
   const range = SPRING_RANGES.find((r) => r >= 1.2 * rest) ?? max
   return { least: Math.max(min, LEAST_SETTING), greatest: Math.min(max, range), turns: TURNS }
@@ -78,6 +98,14 @@ export interface OperableFault {
   /** It is either there or not. */
   readonly onOff: boolean
 }
+const deviceFaults = ({ id, name, faults }: ControlDevice): OperableFault[] =>
+  faults.map((spec) => ({
+    key: `${id}.${spec.name}`,
+    component: id,
+    name,
+    spec,
+    onOff: spec.positions !== undefined,
+  }))
 export const faultsOf = ({ component, kind }: ResolvedComponent): OperableFault[] =>
   (kind.faults ?? []).map((spec) => ({
     key: `${component.id}.${spec.name}`,
@@ -93,12 +121,12 @@ export interface OperableMachine {
   /** Faults that a loss of the electric supply causes, as "component.fault". */
   readonly electric: readonly string[]
 }
-/** All of a machine, in the order of the sheet. */
-export function operableMachine(sheet: Sheet): OperableMachine {
+/** All of a machine, in the order of the sheet. @param devices of its control */
+export function operableMachine(sheet: Sheet, devices: readonly ControlDevice[] = []): OperableMachine {
   const resolved = sheet.components.flatMap((component) => resolveComponent(component).resolved ?? [])
   return {
-    operables: resolved.flatMap(operablesOf),
-    faults: resolved.flatMap(faultsOf),
+    operables: [...devices.flatMap(operatorsOf), ...resolved.flatMap(operablesOf)],
+    faults: [...resolved.flatMap(faultsOf), ...devices.flatMap(deviceFaults)],
     electric: resolved.flatMap(({ component, kind, values }) =>
       (kind.traits?.electricFaults?.(values) ?? []).map((fault) => `${component.id}.${fault}`),
     ),

@@ -6,6 +6,7 @@ import { siUnit, type Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
 import type { Action } from './actions'
 import { BURST_INPUT } from './circuit/bursting'
+import type { ControlDevice } from './control-interface'
 import { outOfRange } from './circuit/input-signal'
 
 type Read<T> = { readonly value: T } | { readonly message: string }
@@ -13,8 +14,16 @@ type Read<T> = { readonly value: T } | { readonly message: string }
 /** Every digit of a number, in the SI unit of its quantity. */
 const exact = (si: number, quantity: Quantity): string => `${si} ${siUnit(quantity)}`.trim()
 
-/** What a component, or a pipe, can be given by hand: inputs and faults. */
-function inputOf(sheet: Sheet, component: string, target: string): Omit<InputSpec, 'rest'> | undefined {
+type Devices = readonly ControlDevice[]
+/** What a component, a device of the control, or a pipe, can be given by hand: inputs and faults. */
+function inputOf(
+  sheet: Sheet,
+  component: string,
+  target: string,
+  devices: Devices,
+): Omit<InputSpec, 'rest'> | undefined {
+  const device = devices.find((d) => d.id === component)
+  if (device) return commandableOf(device).find((spec) => spec.name === target)
   const found = sheet.components.find((c) => c.id === component)
   if (found) return commandableOf(findKind(found.kind) ?? {}).find((spec) => spec.name === target)
   return target === BURST_INPUT.name && sheet.pipes.some((p) => p.id === component) ? BURST_INPUT : undefined
@@ -24,8 +33,11 @@ export const parameterOf = (sheet: Sheet, component: string, target: string) => 
   return found && findKind(found.kind)?.parameters[target]
 }
 
-/** An action for a simulation. @returns it, or what is wrong with it, for people */
-export function readAction(sheet: Sheet, recorded: RecordedAction): Read<Action> {
+/**
+ * An action for a simulation. @param devices of the control, where the sheet has one
+ * @returns it, or what is wrong with it, for people
+ */
+export function readAction(sheet: Sheet, recorded: RecordedAction, devices: Devices = []): Read<Action> {
   const { kind, component, target, value } = recorded
   const when = parseQuantity(/[a-z]/i.test(recorded.at) ? recorded.at : `${recorded.at} s`, 'time')
   if (!when.ok) return { message: when.message }
@@ -37,7 +49,8 @@ export function readAction(sheet: Sheet, recorded: RecordedAction): Read<Action>
     return { value: { at, kind, value: length.si } }
   }
   const owner = sheet.components.find((c) => c.id === component)
-  if (!owner && !sheet.pipes.some((p) => p.id === component))
+  const device = devices.find((d) => d.id === component)
+  if (!owner && !device && !sheet.pipes.some((p) => p.id === component))
     return { message: `There is no component or pipe "${component}" on the sheet.` }
   const name = owner ? nameOf(owner) : component
   if (kind === 'parameter') {
@@ -45,9 +58,13 @@ export function readAction(sheet: Sheet, recorded: RecordedAction): Read<Action>
     if (value === undefined) return { message: `${name}, ${target}: a value is missing.` }
     return { value: { at, kind, component, target, value } }
   }
-  const spec = inputOf(sheet, component, target)
+  const spec = inputOf(sheet, component, target, devices)
   if (!spec) {
-    const names = owner ? commandableOf(findKind(owner.kind) ?? {}).map((s) => s.name) : [BURST_INPUT.name]
+    const names = owner
+      ? commandableOf(findKind(owner.kind) ?? {}).map((s) => s.name)
+      : device
+        ? commandableOf(device).map((s) => s.name)
+        : [BURST_INPUT.name]
     return {
       message: `${name} has nothing called "${target}" that can be set${names.length ? `; it has ${names.join(', ')}` : ''}.`,
     }
@@ -65,14 +82,14 @@ export function readAction(sheet: Sheet, recorded: RecordedAction): Read<Action>
 }
 
 /** An action as a schedule keeps it. */
-export function recordAction(sheet: Sheet, action: Action): RecordedAction {
+export function recordAction(sheet: Sheet, action: Action, devices: Devices = []): RecordedAction {
   const at = exact(action.at, 'time')
   if (action.kind === 'longestStep')
     return { at, kind: action.kind, component: '', target: '', value: exact(action.value, 'time') }
   const { kind, component, target } = action
   if (kind === 'release') return { at, kind, component, target }
   if (kind === 'parameter') return { at, kind, component, target, value: action.value }
-  const spec = inputOf(sheet, component, target)
+  const spec = inputOf(sheet, component, target, devices)
   return {
     at,
     kind,
@@ -86,15 +103,13 @@ export function recordAction(sheet: Sheet, action: Action): RecordedAction {
  * One thing done, as it is written on a command line: "0.5 V1.command=1", "2 s V3.setting=95 bar", "3 L7.burst=4 mm",
  * "4 V1.command=release". Components by id or designation. A value that is no input or fault is a parameter.
  */
-export function parseAction(sheet: Sheet, text: string): Read<RecordedAction> {
+export function parseAction(sheet: Sheet, text: string, devices: Devices = []): Read<RecordedAction> {
   const match = /^\s*([\d.eE+-]+\s*[a-z]*)\s+([^.=]+)\.([^=]+?)\s*=\s*(.*)$/.exec(text)
   if (!match) return { message: `An action is written as "TIME ID.NAME=VALUE", not "${text}".` }
   const [, at, who, target, value] = match
-  const component =
-    sheet.components.find((c) => c.id === who)?.id ??
-    sheet.components.find((c) => c.designation === who)?.id ??
-    who
-  const isInput = !!inputOf(sheet, component, target)
+  const named = [...sheet.components, ...sheet.control.devices]
+  const component = named.find((c) => c.id === who)?.id ?? named.find((c) => c.designation === who)?.id ?? who
+  const isInput = !!inputOf(sheet, component, target, devices)
   const parameter = isInput ? undefined : parameterOf(sheet, component, target)
   const kind = value === 'release' ? 'release' : parameter ? 'parameter' : 'set'
   const switched = parameter?.type === 'switch' && /^(true|false)$/.test(value)
@@ -115,12 +130,13 @@ export function scheduleOf(
   base: Schedule,
   run: { readonly actions: readonly Action[]; readonly longestStep: number; readonly duration: number },
   named: Pick<Schedule, 'id' | 'name' | 'note'>,
+  devices: Devices = [],
 ): Schedule {
   return {
     ...base,
     ...named,
     duration: exact(run.duration, 'time'),
     longestStep: exact(run.longestStep, 'time'),
-    actions: run.actions.map((action) => recordAction(sheet, action)),
+    actions: run.actions.map((action) => recordAction(sheet, action, devices)),
   }
 }

@@ -1,7 +1,7 @@
 /** Runs a compiled sheet through its schedule. */
 import type { Action } from './actions'
 import type { Compiled } from './compile'
-import type { Control } from './control'
+import type { Control } from './control-interface'
 import type { RunResult } from './result'
 import { Simulation } from './simulation'
 

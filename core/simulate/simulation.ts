@@ -9,14 +9,14 @@ import { resolveComponent, type RawValue } from '../sheet/resolve'
 import { showQuantity } from '../units/text'
 import { actionText, type Action } from './actions'
 import { BURST_INPUT } from './circuit/bursting'
-import { Chattering } from './circuit/event-functions'
+import { Chattering, EventFunctions } from './circuit/event-functions'
 import type { Element } from './circuit/elements'
 import { InstantRates } from './circuit/instant-rates'
 import { outOfRange } from './circuit/input-signal'
 import { Network } from './circuit/network'
 import { OilState } from './circuit/oil-state'
 import type { Compiled } from './compile'
-import type { Control, Readings } from './control'
+import type { Control, Readings } from './control-interface'
 import { DueQueue } from './due-queue'
 import type { Statistics } from './numerics/rosenbrock'
 import { Balances } from './observers/balances'
@@ -87,10 +87,23 @@ export class Simulation {
     const { settings, tank } = compiled
     const network = new Network(compiled)
     this.network = network
-    this.control = options.control
+    this.control = options.control ?? compiled.control?.create()
     this.longestStep = options.longestStep ?? Infinity
     this.inputsBefore = new Float64Array(network.arrays.u.length)
+    this.readings = {
+      isOn: (component) => {
+        const element = this.element(component)
+        return element?.resolved?.kind.traits?.isOn?.(element.local) ?? false
+      },
+      input: (component, name) => network.arrays.u[network.inputs.find(component, name)],
+      watched: (index) => network.watch!.value(index),
+    }
     if (settings.steadyState) {
+      if (this.control) {
+        // the rest is that of the outputs with which control begins
+        new EventFunctions(network).initialise(0, network.initial)
+        this.letControlReact(0, false)
+      }
       const rest = findSteadyState(network, settings.tolerance)
       if (!rest.converged)
         this.warnings.push(
@@ -107,10 +120,6 @@ export class Simulation {
     this.visitor = {
       atMidpoint: () => this.middle.store(),
       afterInterval: (from, to) => this.passed(from, to),
-    }
-    this.readings = {
-      isOn: (component) => (this.element(component)?.local.mode[0] ?? 0) > 0,
-      input: (component, name) => network.arrays.u[network.inputs.find(component, name)],
     }
     const { integrator, events, y } = this.stepper
     network.activateInputs(0)
@@ -270,6 +279,7 @@ export class Simulation {
       eventsListed: this.events.count,
       longestStep: this.longestStep,
       ...(control ? { control: control.save() } : {}),
+      ...(network.watch ? { watched: network.watch.save() } : {}),
       recorder: recorder.save(),
       conditions: conditions.save(),
       hunting: this.hunting.save(),
@@ -297,7 +307,11 @@ export class Simulation {
     oil.beginInterval(t, before)
     network.loadDerivatives(saved.derivatives)
     queue.load(saved.queue)
-    control?.load(saved.control)
+    if (control) {
+      control.load(saved.control)
+      this.writeDeviceOutputs()
+    }
+    if (saved.watched) network.watch?.load(saved.watched)
     recorder.excludeAllBut(saved.recorder.included)
     for (const [id, input] of saved.recorder.included) recorder.include(this.element(id)!, input)
     recorder.load(saved.recorder)
@@ -439,25 +453,45 @@ export class Simulation {
     const { t, y } = integrator
     for (let round = 0; ; round++) {
       events.switchAll(t, y, this.reportEvent)
-      if (!control) return
-      const { outputs, nextDue } = control.react(t, this.readings)
-      this.queue.clear('control')
-      if (nextDue < Infinity) this.queue.add({ at: nextDue, source: 'control' })
-      let changed = false
-      for (const { component, input, value } of outputs) {
-        const index = this.inputIndex(component, input)
-        if (network.inputs.sourceOf(index) === 'hand') continue
-        if (network.inputs.sourceOf(index) === 'control' && network.arrays.u[index] === value) continue
-        network.inputs.set(index, value, 'control')
-        this.log('control', component, `${input} = ${value}`)
-        changed = true
-      }
-      if (!changed) return
+      if (!control || !this.letControlReact(t)) return
       if (round >= MOST_ROUNDS) {
         this.stop('control and circuit answer each other without end')
         return
       }
       network.activateInputs(t)
+    }
+  }
+
+  /** @param listed whether it is listed as an event @returns whether an input, or a range that is watched, is another */
+  private letControlReact(t: number, listed = true): boolean {
+    const { network, queue } = this
+    const { outputs, nextDue, events = [], ranges } = this.control!.react(t, this.readings)
+    queue.clear('control')
+    if (nextDue < Infinity) queue.add({ at: nextDue, source: 'control' })
+    if (listed) for (const { device, what } of events) this.log('control', device || undefined, what)
+    this.writeDeviceOutputs()
+    let changed = ranges !== undefined && network.watch !== undefined && network.watch.setRanges(ranges)
+    for (const { component, input, value } of outputs) {
+      const index = this.inputIndex(component, input)
+      if (network.inputs.sourceOf(index) === 'hand') continue
+      if (network.inputs.sourceOf(index) === 'control' && network.arrays.u[index] === value) continue
+      network.inputs.set(index, value, 'control')
+      if (listed) this.log('control', component, `${input} = ${value}`)
+      changed = true
+    }
+    if (changed) network.invalidate()
+    return changed
+  }
+  /** Puts what is recorded of the devices of the control where the recorder reads it. */
+  private writeDeviceOutputs(): void {
+    const { values, conditions } = this.control!
+    if (!values) return
+    let k = 0
+    let n = 0
+    for (const { id } of this.compiled.control?.devices ?? []) {
+      const { o, c } = this.element(id)!.local
+      for (let i = 0; i < o.length; i++) o[i] = values[k++]
+      for (let i = 0; i < c.length; i++) c[i] = conditions?.[n++] ? 0.5 : -0.5
     }
   }
 

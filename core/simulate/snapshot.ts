@@ -40,6 +40,8 @@ export interface Snapshot {
   readonly eventsListed: number
   readonly longestStep: number
   readonly control?: unknown
+  /** Ranges of watched signals. */
+  readonly watched?: readonly Float64Array[]
   readonly recorder: RecorderState
   readonly conditions: ConditionsState
   readonly hunting: HuntingState

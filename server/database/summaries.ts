@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto'
 import { and, eq, isNull, ne, or } from 'drizzle-orm'
 import { sheetThumbnail } from '../../core/formats/svg'
 import { readSheetText } from '../../core/sheet/read'
-import { check } from '../../core/simulate/compile'
+import { checkMachine } from '../../core/control/run'
 import { agreement } from '../../core/size/apply'
 import { readBrief } from '../../core/size/brief/read'
 import { sizeMachine } from '../../core/size/graph'
@@ -27,7 +27,7 @@ export function summarise(store: Store, sheetId: string): void {
   const read = readSheetText(row.sheet.content)
   if (!read.ok) return
   const show = showIn('metric')
-  const findings = check(read.sheet, undefined, show).filter((f) => !f.accepted)
+  const findings = checkMachine(read.sheet, undefined, show).filter((f) => !f.accepted)
   const of = (severity: 'error' | 'warning') =>
     findings.filter((f) => f.severity === severity && !f.incomplete).length
   const brief = readBrief(JSON.parse(row.brief))

@@ -33,7 +33,7 @@ export const hydraulicMotorVariable = defineKind({
   },
   inputs: inputSpecs(INPUT, {
     loadTorque: loadTorqueInput,
-    swing: { label: 'displacement', quantity: 'share', rest: 'swing', min: 0, max: 1 },
+    swing: { label: 'displacement', quantity: 'share', rest: 'swing', min: 0, max: 1, electric: 'signal' },
   }),
   faults: motorFaults,
   traits: motorTraits,

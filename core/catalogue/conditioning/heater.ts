@@ -24,6 +24,7 @@ export const heater = defineKind({
   inputs: inputSpecs(INPUT, {
     enabled: {
       label: 'supply',
+      electric: 'coil',
       quantity: 'ratio',
       rest: 1,
       min: 0,

@@ -61,6 +61,7 @@ export const poppetValve = defineKind({
   inputs: inputSpecs(INPUT, {
     command: {
       momentary: true,
+      electric: 'coil',
       label: 'solenoid',
       quantity: 'ratio',
       rest: 0,

@@ -55,7 +55,15 @@ export const proportionalValve = defineKind({
   },
   idleParameters: idleMetering,
   inputs: inputSpecs(INPUT, {
-    command: { label: 'command', quantity: 'share', rest: 0, min: -1, max: 1, momentary: true },
+    command: {
+      label: 'command',
+      quantity: 'share',
+      rest: 0,
+      min: -1,
+      max: 1,
+      momentary: true,
+      electric: 'signal',
+    },
   }),
   faults: [
     stuck(STATE.spool, 'spool sticks'),

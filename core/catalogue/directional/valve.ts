@@ -133,6 +133,7 @@ const coilInput = (label: string) => ({
   rest: 0,
   min: 0,
   max: 1.5,
+  electric: 'coil' as const,
   momentary: true as const,
   positions: [
     { value: 1, label: 'on' },

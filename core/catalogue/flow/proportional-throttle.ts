@@ -27,7 +27,7 @@ export const proportionalThrottle = defineKind({
     shiftTime: quantity('Time for full stroke', 'time', '80 ms', 1e-3, 5),
   },
   inputs: inputSpecs(INPUT, {
-    command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 },
+    command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1, electric: 'signal' },
   }),
   faults: [stuck(STATE.spool, 'spool sticks'), lost(INPUT.command)],
   traits: {

@@ -2,7 +2,7 @@ import { stuckContact } from '../faults'
 import { defineKind, quantity, indices } from '../kind'
 import { tankIndex, tankParameter } from '../tank'
 import { line } from '../symbol'
-import { switchBox, switchModel, describeSwitch, switchOutputs } from './switch'
+import { isTripped, switchBox, switchModel, describeSwitch, switchOutputs } from './switch'
 
 const OUTPUT = indices(...switchOutputs, 'level')
 
@@ -25,6 +25,7 @@ export const levelSwitch = defineKind({
       ? [{ parameter: 'reset', message: 'It must switch off above the level at which it switches on.' }]
       : [],
   faults: [stuckContact],
+  traits: { isOn: isTripped },
   symbol: () => ({
     shapes: [...switchBox('L'), line([0, 1.5], [0, 2.4]), line([-1, 2.4], [1, 2.4])],
     ports: {},

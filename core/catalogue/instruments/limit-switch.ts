@@ -1,7 +1,7 @@
 import { stuckContact } from '../faults'
 import { defineKind, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { circle, dashed, line } from '../symbol'
-import { rangeSwitch, switchBox } from './switch'
+import { isInRange, rangeSwitch, switchBox } from './switch'
 
 const OUTPUT = indices('on')
 const CONDITION = indices('tripped')
@@ -38,6 +38,7 @@ export const limitSwitch = defineKind({
       },
     },
   ],
+  traits: { isOn: isInRange },
   symbol: () => ({
     shapes: [...switchBox('G'), line([-1.5, 0], [-2, 0]), circle(-2.4, 0, 0.4), dashed([-2.8, 0], [-4, 0])],
     ports: { R: { x: -4, y: 0, side: 'left' } },
@@ -45,7 +46,7 @@ export const limitSwitch = defineKind({
   }),
   caption: (v, show) => [show(v.at, 'length')],
   model(v) {
-    const { isOn, watch, ...range } = rangeSwitch(v.at, v.width, v.reset)
+    const { watch, ...range } = rangeSwitch(v.at, v.width, v.reset)
     return {
       ...range,
       outputs: outputSpecs(OUTPUT, {
@@ -59,8 +60,8 @@ export const limitSwitch = defineKind({
         watch(l, l.p[0])
       },
       observe(l) {
-        l.o[OUTPUT.on] = isOn(l) ? 1 : 0
-        l.c[CONDITION.tripped] = isOn(l) ? 0.5 : -0.5
+        l.o[OUTPUT.on] = isInRange(l) ? 1 : 0
+        l.c[CONDITION.tripped] = isInRange(l) ? 0.5 : -0.5
       },
     }
   },

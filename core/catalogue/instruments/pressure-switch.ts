@@ -1,7 +1,7 @@
 import { misread, stuckContact } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { line } from '../symbol'
-import { switchBox, switchModel, describeSwitch } from './switch'
+import { isTripped, switchBox, switchModel, describeSwitch } from './switch'
 
 /** On when the pressure reaches its set point, off when it falls to its reset point. Takes no oil. */
 export const pressureSwitch = defineKind({
@@ -21,7 +21,7 @@ export const pressureSwitch = defineKind({
       ? [{ parameter: 'reset', message: 'It must switch off below the pressure at which it switches on.' }]
       : [],
   faults: [misread(0), stuckContact],
-  traits: { sizingTargets: { switchSet: 'set', switchReset: 'reset' } },
+  traits: { isOn: isTripped, sizingTargets: { switchSet: 'set', switchReset: 'reset' } },
   symbol: () => ({
     shapes: [...switchBox('p'), line([0, 1.5], [0, 3])],
     ports: { P: { x: 0, y: 3, side: 'down' } },

@@ -2,7 +2,7 @@ import { stuckContact } from '../faults'
 import { angleRate, angleState, shaftAngleParameters } from './shaft-angle'
 import { defineKind, quantity, conditionSpecs, indices, outputSpecs, stateSpecs } from '../kind'
 import { circle, line } from '../symbol'
-import { rangeSwitch, switchBox } from './switch'
+import { isInRange, rangeSwitch, switchBox } from './switch'
 
 const STATE = indices('angle')
 const OUTPUT = indices('on')
@@ -28,6 +28,7 @@ export const shaftLimitSwitch = defineKind({
     }),
   },
   faults: [stuckContact],
+  traits: { isOn: isInRange },
   symbol: () => ({
     shapes: [
       ...switchBox('G'),
@@ -41,7 +42,7 @@ export const shaftLimitSwitch = defineKind({
   }),
   caption: (v, show) => [show(v.at, 'angle')],
   model(v) {
-    const { isOn, watch, ...range } = rangeSwitch(v.at, v.width, v.reset)
+    const { watch, ...range } = rangeSwitch(v.at, v.width, v.reset)
     return {
       ...range,
       states: stateSpecs(STATE, {
@@ -55,8 +56,8 @@ export const shaftLimitSwitch = defineKind({
         watch(l, l.x[STATE.angle])
       },
       observe(l) {
-        l.o[OUTPUT.on] = isOn(l) ? 1 : 0
-        l.c[CONDITION.tripped] = isOn(l) ? 0.5 : -0.5
+        l.o[OUTPUT.on] = isInRange(l) ? 1 : 0
+        l.c[CONDITION.tripped] = isInRange(l) ? 0.5 : -0.5
       },
     }
   },

@@ -43,6 +43,11 @@ export function switchModel(measure: (l: Local) => number, set: number, reset: n
 
 const RANGE_EVENT = indices('trip', 'tripBack')
 
+/** Whether a switch with one event function is on. */
+export const isTripped = (l: Local) => l.mode[0] === 1
+/** Whether a switch with a range is on: its measure is beyond the lower edge and not beyond the upper one. */
+export const isInRange = (l: Local) => l.mode[0] === 1 && l.mode[1] === 0
+
 /**
  * On while the measure lies from `at` to `at + width`; it goes off by `reset` later than it went on. Each edge has an event function of
  * its own, so that a range which is passed within one step is noticed.
@@ -55,7 +60,6 @@ export function rangeSwitch(at: number, width: number, reset: number) {
       trip: { label: 'switches on', report: 1 },
       tripBack: { label: 'switches on', report: -1 },
     }),
-    isOn: (l: Local) => l.mode[0] === 1 && l.mode[1] === 0,
     watch(l: Local, measure: number) {
       l.g[RANGE_EVENT.trip] = measure - at + (l.mode[0] ? reset : 0)
       l.g[RANGE_EVENT.tripBack] = measure - end - (l.mode[1] ? 0 : reset)

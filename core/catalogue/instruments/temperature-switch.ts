@@ -1,7 +1,7 @@
 import { stuckContact } from '../faults'
 import { defineKind, quantity, indices } from '../kind'
 import { line } from '../symbol'
-import { switchBox, switchModel, describeSwitch, switchOutputs } from './switch'
+import { isTripped, switchBox, switchModel, describeSwitch, switchOutputs } from './switch'
 
 const OUTPUT = indices(...switchOutputs, 'temperature')
 
@@ -23,6 +23,7 @@ export const temperatureSwitch = defineKind({
       ? [{ parameter: 'reset', message: 'It must switch off below the temperature at which it switches on.' }]
       : [],
   faults: [stuckContact],
+  traits: { isOn: isTripped },
   symbol: () => ({
     shapes: [...switchBox('T'), line([0, 1.5], [0, 2.4])],
     ports: {},

@@ -29,7 +29,7 @@ export const reliefValveProportional = defineKind({
     least: quantity('Setting without command', 'pressure', '8 bar', 2e5, 100e5),
   },
   inputs: inputSpecs(INPUT, {
-    command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1 },
+    command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1, electric: 'signal' },
   }),
   faults: [lost(INPUT.command, 'command lost'), stuck(STATE.opening), leak(0, 1, 'leaks')],
   traits: { ...reliefTraits, electricFaults: () => ['lost'] },

@@ -32,6 +32,7 @@ export const reliefValveTwoStage = defineKind({
   inputs: inputSpecs(INPUT, {
     boost: {
       label: 'higher setting',
+      electric: 'coil',
       quantity: 'ratio',
       rest: 0,
       min: 0,

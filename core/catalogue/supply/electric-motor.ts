@@ -25,7 +25,7 @@ export const electricMotor = defineKind({
     }),
   },
   inputs: inputSpecs(INPUT, {
-    speed: { label: 'speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700 },
+    speed: { label: 'speed', quantity: 'rotationalSpeed', rest: 'speed', min: 0, max: 700, electric: 'coil' },
   }),
   faults: [lost(INPUT.speed, 'supply lost')],
   traits: {

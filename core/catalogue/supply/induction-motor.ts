@@ -39,6 +39,7 @@ export const inductionMotor = defineKind({
   inputs: inputSpecs(INPUT, {
     on: {
       label: 'supply',
+      electric: 'coil',
       quantity: 'ratio',
       rest: 1,
       min: 0,

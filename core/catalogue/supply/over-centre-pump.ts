@@ -92,7 +92,7 @@ export const overCentrePump = defineKind({
     }),
   },
   inputs: inputSpecs(INPUT, {
-    stroke: { label: 'stroke', quantity: 'share', rest: 'stroke', min: -1, max: 1 },
+    stroke: { label: 'stroke', quantity: 'share', rest: 'stroke', min: -1, max: 1, electric: 'signal' },
   }),
   faults: [leak(A, B, 'worn: leaks more', 'worn')],
   traits: {

@@ -2,6 +2,7 @@
 import type { FluidData } from '../../fluid/fluid'
 import type { Netlist } from '../../sheet/netlist'
 import type { TankData } from '../../sheet/resolve'
+import type { ControlDefinition } from '../control-interface'
 import type { Input } from './input-bank'
 
 export interface CircuitDefinition {
@@ -15,4 +16,6 @@ export interface CircuitDefinition {
   readonly onBurst: 'report' | 'stop' | 'open'
   /** Any line can be burst by hand. */
   readonly burstable?: boolean
+  /** Its devices have inputs and outputs like components, and no oil. */
+  readonly control?: ControlDefinition
 }

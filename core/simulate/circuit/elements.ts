@@ -6,6 +6,7 @@ import type { ResolvedComponent } from '../../sheet/resolve'
 import { BURST_INPUT, burstableModel, burstingModel, burstPressures } from './bursting'
 import type { CircuitDefinition } from './definition'
 import { withFaults } from './faults'
+import { SignalWatch } from './signal-watch'
 import type { Input } from './input-bank'
 import { InputSignal } from './input-signal'
 
@@ -46,7 +47,11 @@ export function modelOf(
   return { model: withFaults(model, faults, fluid, values), inputsRead: inputs.length }
 }
 
-export function partsOf({ netlist, inputs, onBurst, burstable }: CircuitDefinition, fluid: Fluid): Part[] {
+export function partsOf(
+  { netlist, inputs, onBurst, burstable, control }: CircuitDefinition,
+  fluid: Fluid,
+  watch?: SignalWatch,
+): Part[] {
   const byComponent = new Map<string, Input[]>()
   for (const input of inputs)
     byComponent.set(input.component, [...(byComponent.get(input.component) ?? []), input])
@@ -79,7 +84,12 @@ export function partsOf({ netlist, inputs, onBurst, burstable }: CircuitDefiniti
     inputsRead: 0,
   }))
   const holes = burstable ? holesOf(netlist, fluid) : []
-  if (onBurst !== 'open') return [...components, ...pipes, ...holes]
+  const devices = (control?.devices ?? []).map(({ id, outputs, conditions }): Part => {
+    const own = byComponent.get(id) ?? []
+    return { ...NO_PORTS, id, model: { outputs, conditions }, inputs: own, inputsRead: own.length }
+  })
+  if (watch) devices.push({ ...NO_PORTS, id: WATCH, model: watch.model, inputs: [], inputsRead: 0 })
+  if (onBurst !== 'open') return [...components, ...pipes, ...holes, ...devices]
   const bursts = [...burstPressures(netlist).entries()].flatMap(([node, limit]): Part[] =>
     limit < Infinity
       ? [
@@ -95,8 +105,12 @@ export function partsOf({ netlist, inputs, onBurst, burstable }: CircuitDefiniti
         ]
       : [],
   )
-  return [...components, ...pipes, ...bursts, ...holes]
+  return [...components, ...pipes, ...bursts, ...holes, ...devices]
 }
+
+const NO_PORTS = { portNames: [], nodes: new Int32Array(0), imposes: [] } as const
+/** Id of the element whose event functions are those of the watched signals. */
+export const WATCH = 'watch:signals'
 
 /** One for each line of oil that has a pipe; its input belongs to the first of its pipes. */
 const holesOf = ({ nodes }: Netlist, fluid: Fluid): Part[] =>

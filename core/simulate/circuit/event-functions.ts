@@ -69,7 +69,7 @@ export class EventFunctions {
     const { network, before } = this
     const { g } = network.arrays
     for (let round = 0; ; round++) {
-      network.evaluate(t, y)
+      network.evaluateEvents(t, y)
       const chattering: Element[] = []
       let switched = false
       let k = 0

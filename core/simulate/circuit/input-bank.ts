@@ -39,6 +39,7 @@ export class InputBank {
   private readonly moving: Int32Array
   movingCount = 0
   private frozen = false
+  private readonly indexOf: ReadonlyMap<string, number>
 
   /** @param values where the elements read them */
   constructor(
@@ -46,6 +47,7 @@ export class InputBank {
     private readonly values: Float64Array,
   ) {
     const count = inputs.length
+    this.indexOf = new Map(inputs.map(({ component, spec }, i) => [`${component}.${spec.name}`, i]))
     this.rest = Float64Array.from(inputs, (input) => input.rest)
     this.sources = new Uint8Array(count)
     this.given = new Float64Array(count)
@@ -57,7 +59,7 @@ export class InputBank {
 
   /** Index of an input, −1 where there is none. */
   find(component: string, name: string): number {
-    return this.inputs.findIndex((input) => input.component === component && input.spec.name === name)
+    return this.indexOf.get(`${component}.${name}`) ?? -1
   }
   sourceOf(input: number): InputSource {
     return INPUT_SOURCES[this.sources[input]]

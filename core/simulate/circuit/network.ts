@@ -14,7 +14,8 @@ import { CircuitArrays } from './arrays'
 import { burstPressures } from './bursting'
 import { connectivityOf, type Connectivity } from './connectivity'
 import type { CircuitDefinition } from './definition'
-import { imposedNodes, modelOf, partsOf, type Element, type Part } from './elements'
+import { imposedNodes, modelOf, partsOf, type Element, type Part, WATCH } from './elements'
+import { SignalWatch } from './signal-watch'
 import { InputBank } from './input-bank'
 import { LocalDifferences, type DerivativesData } from './jacobian'
 
@@ -107,6 +108,8 @@ export class Network implements Problem {
   private rods: readonly Rod[]
   private readonly stateName: readonly string[]
   private readonly differences: LocalDifferences
+  /** Signals that somebody outside watches. */
+  readonly watch?: SignalWatch
   private readonly rowStiffness: Float64Array
   private readonly rowSwelling: Float64Array
   constructor(definition: CircuitDefinition) {
@@ -115,7 +118,9 @@ export class Network implements Problem {
     const nodes = netlist.nodes
     this.nodes = nodes
     this.burstPressure = burstPressures(netlist)
-    const parts = partsOf(definition, this.fluid)
+    const watched = definition.control?.watched ?? []
+    this.watch = watched.length ? new SignalWatch(watched) : undefined
+    const parts = partsOf(definition, this.fluid, this.watch)
     const imposed = imposedNodes(parts, netlist)
     this.stateNodes = Int32Array.from(nodes.keys()).filter((node) => !imposed.has(node))
     this.nodeState = new Int32Array(nodes.length).fill(-1)
@@ -191,6 +196,10 @@ export class Network implements Problem {
       this.nodeState,
       this.scale,
       this.firstElementState,
+    )
+    this.watch?.bind(
+      this.elements,
+      this.elements.find((e) => e.id === WATCH)!,
     )
     this.inputs.activateSegments(0)
     this.evaluateElements(0, this.initial)
@@ -494,6 +503,12 @@ export class Network implements Problem {
         reader.element.local.f[reader.port] = driver.local.f[port]
         reader.element.model.observe?.(reader.element.local)
       }
+    this.watch?.update()
+  }
+  /** What event functions depend on at (t, y): with outputs only where somebody watches them. */
+  evaluateEvents(t: number, y: Float64Array): void {
+    if (this.watch) this.observe(t, y)
+    else this.evaluate(t, y)
   }
 
   /** What the next Jacobian depends on beside the point of evaluation. */

@@ -1,0 +1,45 @@
+/** Relays that change at one instant: whether the outcome depends on which of them is first. */
+import { nameOf } from '../sheet/schema'
+import { copyOf, type Change, type Logic, type LogicState, type Surroundings } from './logic'
+
+/** More that change together are not tried in every order. */
+const MOST_TOGETHER = 5
+
+/** Outcome at t where some change first, then the others that still are to change. */
+function outcome(
+  logic: Logic,
+  before: LogicState,
+  around: Surroundings,
+  t: number,
+  first: (device: number) => boolean,
+): readonly boolean[] {
+  const state = copyOf(before)
+  logic.expire(state, t, first, around)
+  logic.solve(state, around, t)
+  logic.expire(state, t, undefined, around)
+  logic.solve(state, around, t)
+  return state.devices.map(({ on }) => on)
+}
+
+/** What would be different with one of the relays that are due at t before the others. */
+export function racesAt(logic: Logic, state: LogicState, around: Surroundings, t: number): Change[] {
+  const { devices } = logic.program
+  const due = logic.due(state, t).filter((i) => devices[i].type.settlesAtStart)
+  if (due.length < 2 || due.length > MOST_TOGETHER) return []
+  const together = outcome(logic, state, around, t, () => true)
+  for (const first of due) {
+    const other = outcome(logic, state, around, t, (i) => i === first)
+    const different = other.flatMap((on, i) => (on === together[i] ? [] : [i]))
+    if (!different.length) continue
+    const shown = (on: readonly boolean[]) =>
+      different.map((i) => `${nameOf(devices[i].device)} ${on[i] ? 'on' : 'off'}`).join(', ')
+    const name = nameOf(devices[first].device)
+    return [
+      {
+        device: devices[first].device.id,
+        what: `race of ${due.map((i) => nameOf(devices[i].device)).join(' and ')}: together ${shown(together)}; with ${name} first ${shown(other)}`,
+      },
+    ]
+  }
+  return []
+}

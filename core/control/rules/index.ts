@@ -1,0 +1,16 @@
+/** The design rules of the control; this list is the only place that knows them all. */
+import { coilWithoutPath } from './coil-without-path'
+import { deviceWithoutUse } from './device-without-use'
+import { emergencyStopIncomplete, noEmergencyStop } from './emergency-stop'
+import type { ControlRule } from './rule'
+import { sealInWithoutStop } from './seal-in'
+import { stopWiredOpen } from './stop-wired-open'
+
+export const controlRules: readonly ControlRule[] = [
+  coilWithoutPath,
+  deviceWithoutUse,
+  stopWiredOpen,
+  emergencyStopIncomplete,
+  noEmergencyStop,
+  sealInWithoutStop,
+]

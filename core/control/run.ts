@@ -1,0 +1,29 @@
+/** A sheet with its control: compiled, checked, run and worked by hand. */
+import type { Show } from '../catalogue/kind'
+import type { Finding } from '../sheet/finding'
+import type { Sheet } from '../sheet/schema'
+import { check, compile } from '../simulate/compile'
+import { compileLive, replay } from '../simulate/live-run'
+import type { RunResult } from '../simulate/result'
+import { memoized } from '../sheet/memoized'
+import { controlOf } from './machine'
+
+const control = memoized((sheet: Sheet) => controlOf(sheet))
+
+export const compileMachine = (
+  sheet: Sheet,
+  scheduleId?: string,
+  options: { readonly burstable?: boolean } = {},
+) => compile(sheet, scheduleId, { ...options, control: control(sheet) })
+
+export const checkMachine = (sheet: Sheet, scheduleId?: string, show?: Show): Finding[] =>
+  check(sheet, scheduleId, show, control(sheet))
+
+export const compileMachineLive = (sheet: Sheet, scheduleId: string | undefined, held: boolean) =>
+  compileLive(sheet, scheduleId, held, control(sheet))
+
+export const replayMachine = (sheet: Sheet, recorded: RunResult): RunResult =>
+  replay(sheet, recorded, control(sheet))
+
+/** Devices of the control that actions and schedules may name. */
+export const devicesOf = (sheet: Sheet) => control(sheet)?.devices ?? []
