@@ -15,9 +15,14 @@ const systemWords = { metric: 'metric', us: 'US customary' }
 
 /** What is wrong on the sheet; else what is not drawn yet. */
 const sheetState = computed(() => {
-  const errors = checks.faults.filter((f) => f.severity === 'error').length
+  const errors = checks.faults.filter((f) => !f.location.control && f.severity === 'error').length
   if (errors) return `${errors} ${errors === 1 ? 'error' : 'errors'}`
   return checks.incomplete.length ? 'not complete' : ''
+})
+/** What is wrong in the control, where there is one. */
+const controlState = computed(() => {
+  const errors = checks.faults.filter((f) => f.location.control && f.severity === 'error').length
+  return errors ? `${errors} ${errors === 1 ? 'error' : 'errors'}` : ''
 })
 const steps = computed(() => [
   {
@@ -35,6 +40,11 @@ const steps = computed(() => [
     name: 'sheet',
     label: 'Sheet',
     missing: sheetState.value,
+  },
+  {
+    name: 'control',
+    label: 'Control',
+    missing: controlState.value,
   },
   {
     name: 'sizes',

@@ -2,6 +2,7 @@
 /** What the checks find, each with its remedy; choosing one goes to its location. */
 import { CircleAlert, CircleCheck, CircleDashed, Hourglass, TriangleAlert } from 'lucide-vue-next'
 import { reasonOf } from '@oar-bench/core/check'
+import { reasonOfControlRule } from '@oar-bench/core/control/check'
 import { isPrintable } from '@oar-bench/core/sheet/schema'
 import { acceptWarning } from '@oar-bench/core/sheet/edit'
 import { locationText, subjectOf, type Finding } from '@oar-bench/core/sheet/finding'
@@ -29,9 +30,21 @@ const words = computed(() => {
 })
 const named = (f: Finding) => {
   const component = sheetDocument.sheet.components.find((c) => c.id === f.location.component)
-  return component?.designation ?? locationText(f.location)
+  const device = sheetDocument.sheet.control.devices.find((d) => d.id === f.location.control)
+  const path = sheetDocument.sheet.control.rungs.findIndex((r) => r.id === f.location.control)
+  if (device) return device.designation ?? device.id
+  return path >= 0 ? `path ${path + 1}` : (component?.designation ?? locationText(f.location))
 }
+const route = useRoute()
+const ui = useControlUi()
 function go(f: Finding) {
+  const { control } = f.location
+  if (control) {
+    if (sheetDocument.sheet.control.rungs.some((r) => r.id === control)) ui.selectRung(control)
+    else selection.select([control])
+    void navigateTo({ path: `/machines/${sheetDocument.machine!.id}/control`, query: route.query })
+    return
+  }
   const id = f.location.component ?? f.location.pipe ?? f.location.junction
   if (!id) return
   selection.select([id])
@@ -82,7 +95,7 @@ const restore = (f: Finding) =>
           <summary class="cursor-pointer text-soft hover:text-accent">
             Why{{ f.severity === 'warning' ? ', or accept it' : '' }}
           </summary>
-          <p>{{ reasonOf(f.rule) }}</p>
+          <p>{{ reasonOf(f.rule) ?? reasonOfControlRule(f.rule) }}</p>
           <form v-if="f.severity === 'warning'" class="mt-1 flex gap-1" @submit.prevent="accept(f)">
             <input
               v-model="reason"

@@ -31,6 +31,9 @@ const place = (o: Operable) => {
 }
 const sorted = computed(() => [...live.machine.operables].sort((a, b) => place(a) - place(b) || 0))
 const groups: readonly { type: OperableType; label: string }[] = [
+  { type: 'button', label: 'Buttons' },
+  { type: 'selector', label: 'Selectors and latching buttons' },
+  { type: 'order', label: 'Orders' },
   { type: 'lever', label: 'Levers' },
   { type: 'switch', label: 'Switches' },
   { type: 'setting', label: 'Settings' },
@@ -91,6 +94,7 @@ const powerOff = computed(() => live.machine.electric.some((key) => !!valueOf(ke
       <PlugZap v-if="powerOff" :size="15" /><Plug v-else :size="15" />
       {{ powerOff ? 'Power is off: switch it on' : 'Cut the power' }}
     </button>
+    <LiveLamps :value-of="valueOf" />
     <section v-for="group in shown" :key="group.label">
       <h3 class="heading mt-2 border-b border-rule">{{ group.label }}</h3>
       <div
@@ -123,8 +127,13 @@ const powerOff = computed(() => live.machine.electric.some((key) => !!valueOf(ke
             </button>
           </template>
         </p>
-        <LiveLever v-if="o.type === 'lever'" :operable="o" :value="valueOf(o.key)" />
-        <LiveSwitch v-else-if="o.type === 'switch'" :operable="o" :value="valueOf(o.key)" />
+        <LiveButton v-if="o.type === 'button'" :operable="o" :value="valueOf(o.key)" />
+        <LiveLever v-else-if="o.type === 'lever'" :operable="o" :value="valueOf(o.key)" />
+        <LiveSwitch
+          v-else-if="o.type === 'switch' || o.type === 'selector'"
+          :operable="o"
+          :value="valueOf(o.key)"
+        />
         <LiveSetting v-else :operable="o" />
         <p v-if="arranging" class="mt-1 flex items-center gap-1 text-xs text-soft">
           Keys

@@ -49,6 +49,10 @@ function drawExample() {
   sheetDocument.apply({ ...read.sheet, title: sheetDocument.sheet.title })
   void nextTick(() => canvas.value?.fit())
 }
+const hasControl = computed(() => {
+  const { rungs, sequences } = sheetDocument.sheet.control
+  return rungs.length + sequences.length > 0
+})
 /** Drawing and running keep their own choice of the pane. */
 const properties = computed(() => (props.running ? 'runProperties' : 'properties'))
 </script>
@@ -135,6 +139,15 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
               Console
             </button>
             <button
+              v-if="running && hasControl"
+              class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
+              :aria-pressed="editor.isPaneOpen('paths')"
+              data-testid="show-paths"
+              @click="editor.togglePane('paths')"
+            >
+              Paths
+            </button>
+            <button
               v-if="running"
               class="px-2 py-1 hover:text-accent"
               :aria-pressed="editor.isPaneOpen('schedule')"
@@ -192,6 +205,7 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
           </div>
         </SheetCanvas>
       </div>
+      <ControlPane v-if="running && hasControl && editor.isPaneOpen('paths')" />
       <SchedulePane
         v-if="running && editor.isPaneOpen('schedule')"
         @close="editor.setPane('schedule', false)"

@@ -26,7 +26,7 @@ export interface SheetView {
   pointer(): XY
 }
 /** Panes beside the sheet. */
-export type SidePane = 'palette' | 'properties' | 'runProperties' | 'schedule' | 'console'
+export type SidePane = 'palette' | 'properties' | 'runProperties' | 'schedule' | 'console' | 'paths'
 export type SheetDialog = 'search' | 'keys' | 'revisions' | 'contents' | 'print'
 
 export const useEditorUi = defineStore('editorUi', () => {
@@ -46,6 +46,7 @@ export const useEditorUi = defineStore('editorUi', () => {
     runProperties: useSetting('run-inspector', false),
     schedule: ref(false),
     console: useSetting('console', true),
+    paths: useSetting('run-paths', false),
   }
   const isNarrow = useMediaQuery('(max-width: 1023px)')
   /** In a narrow window one pane at most is open, and none at first: the sheet needs the room. */

@@ -66,7 +66,9 @@ export const useLiveRun = defineStore('liveRun', () => {
   let branchCount = 1
   /** Values that were asked for by hand, by "component.input": what a frame shows is a little older. */
   const asked = shallowRef<Readonly<Record<string, number>>>({})
-  const machine = computed(() => (sheet.value ? operableMachine(sheet.value, devicesOf(sheet.value)) : NOTHING))
+  const machine = computed(() =>
+    sheet.value ? operableMachine(sheet.value, devicesOf(sheet.value)) : NOTHING,
+  )
 
   /** @param scheduled whether the schedule goes on commanding; else its commands of 0 s are held */
   async function start(scheduled = false): Promise<boolean> {

@@ -103,6 +103,12 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
       if (own === ask) solving.value = false
     }
   }
+  /** Shows what was found elsewhere: a counter-example. */
+  function showResult(result: RunResult, sheet: Sheet, name: string): void {
+    abandon()
+    shown.value = { result, sheet, name }
+    time.value = 0
+  }
   /** Ends a run that is being solved; what it has found so far is shown. */
   function stop() {
     if (solving.value) void solver?.remote.end()
@@ -187,6 +193,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
     pressureRange,
     open,
     start,
+    showResult,
     stop,
     saveRun,
     openRun,

@@ -374,6 +374,8 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly measures?: Partial<Readonly<Record<Measured, string | { readonly port: string }>>>
   /** Parameters that take a result of sizing, by what is sized. */
   readonly sizingTargets?: Partial<Readonly<Record<SizingResult, string>>>
+  /** Range of the rod or shaft at its port in which it is on, with what it keeps of it going back. */
+  range?(values: V): readonly [from: number, to: number]
   /** It is an electric switch: whether it is on; from modes only. */
   isOn?(l: Local): boolean
   /** Faults that a loss of the electric supply causes with these values. */

@@ -67,6 +67,8 @@ export interface DeviceType<P extends Parameters = Parameters> {
   drives?(values: Values<P>): string | undefined
   /** What else is recorded of it. */
   readonly outputs?: readonly OutputSpec[]
+  /** Parameters that name something of the sheet: a coil, an amplifier, a value. */
+  readonly references?: Readonly<Partial<Record<keyof P & string, 'coil' | 'signal' | 'value'>>>
   /** It is no part of the machine and only watches a run. */
   isVirtual?(values: Values<P>): boolean
   /** Only one of it may stand in a control. */

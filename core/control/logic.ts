@@ -179,7 +179,10 @@ export class Logic {
       this.updateContacts(state, around)
       const moved = this.clearTransitions(state, t, changes)
       const changed = this.solvePaths(state, around, t, changes)
-      if (!moved && !changed) return changes
+      if (moved || changed) continue
+      // coils may be asked for too
+      this.updateContacts(state, around)
+      return changes
     }
     throw new Unstable('steps or timers follow each other without any time passing')
   }
@@ -187,7 +190,10 @@ export class Logic {
   private updateContacts(state: LogicState, around: Surroundings): void {
     this.sources.forEach((source, i) => {
       if (source.from === 'switch') state.contacts[i] = around.isOn(source.component)
-      else if (source.from === 'step') state.contacts[i] = state.steps[source.sequence].active[source.step]
+      else if (source.from === 'coil') {
+        const target = this.program.targets.findIndex((t) => t.ref === source.ref)
+        state.contacts[i] = target >= 0 && state.currents[target]
+      } else if (source.from === 'step') state.contacts[i] = state.steps[source.sequence].active[source.step]
       else {
         const { type, device } = this.program.devices[source.device]
         if (type.faults?.some((f) => f.name === 'stuck') && around.input(device.id, 'stuck') > 0.5) return

@@ -78,6 +78,8 @@ export type ContactSource =
   | { readonly from: 'device'; readonly device: number; readonly terminal: string }
   | { readonly from: 'switch'; readonly component: string }
   | { readonly from: 'step'; readonly sequence: number; readonly step: number }
+  /** Current of a coil: only requirements may ask for it. */
+  | { readonly from: 'coil'; readonly ref: string }
 
 export interface ReadControl {
   readonly program: Program
@@ -111,7 +113,10 @@ export function readControl(sheet: Sheet): ReadControl {
     } else sources.set(ref, { from: 'switch', component: owner })
   }
 
-  const read = (text: string, owner: string, what: string): Expression | undefined => {
+  const coils = offeredCoils(sheet)
+  for (const { ref } of coils) if (!sources.has(ref)) sources.set(ref, { from: 'coil', ref })
+
+  const read = (text: string, owner: string, what: string, coilsToo = false): Expression | undefined => {
     const parsed = parseExpression(text)
     if (!parsed.ok) {
       wrong('control-expression', `${what}: ${parsed.error.message}`, owner)
@@ -119,7 +124,7 @@ export function readControl(sheet: Sheet): ReadControl {
     }
     for (const contact of contactsOf(parsed.expression)) {
       const source = sources.get(contact.name)
-      if (!source)
+      if (!source || (source.from === 'coil' && !coilsToo))
         wrong(
           'control-contact',
           `${what}: there is no contact "${contact.name}".`,
@@ -136,7 +141,6 @@ export function readControl(sheet: Sheet): ReadControl {
     return parsed.expression
   }
 
-  const coils = offeredCoils(sheet)
   const coilNames = new Names(coils)
   const targets: Target[] = []
   const targetIndex = new Map<string, number>()
@@ -232,7 +236,7 @@ export function readControl(sheet: Sheet): ReadControl {
   const requirements = control.requirements.map(({ id, name, never, assumed }) => {
     const what = name || `Requirement ${id}`
     if (!never.trim()) wrong('control-expression', `${what}: say what must never be.`, id)
-    return { id, name: what, never: read(never, id, what), assumed }
+    return { id, name: what, never: read(never, id, what, true), assumed }
   })
 
   const supplies = devices.flatMap(({ type }, i) => (type.suppliesControl ? [i] : []))

@@ -185,3 +185,21 @@ interface SignalSpec {
   readonly label: string
   readonly quantity: Quantity
 }
+
+/** What a parameter of a device may name, by reference and name. */
+export function referenceOptions(
+  sheet: Sheet,
+  what: 'coil' | 'signal' | 'value',
+): { readonly ref: string; readonly name: string }[] {
+  if (what !== 'value')
+    return sheetInputs(sheet, what).map(({ ref, name, label }) => ({ ref, name: `${name}, ${label}` }))
+  return sheet.components.flatMap((component) =>
+    signalsOf(sheet, component.id).map(({ name, label }) => ({
+      ref: `${component.id}.${name}`,
+      name: `${nameOf(component)}, ${label}`,
+    })),
+  )
+}
+
+/** The signal of a run that tells whether a contact, as a normally open one, is closed. */
+export const contactSignal = (ref: string): string => (ref.includes('.') ? ref : `${ref}.on`)

@@ -38,7 +38,10 @@ export const limitSwitch = defineKind({
       },
     },
   ],
-  traits: { isOn: isInRange },
+  traits: {
+    isOn: isInRange,
+    range: ({ at, width, reset }) => [at - reset, at + width + reset],
+  },
   symbol: () => ({
     shapes: [...switchBox('G'), line([-1.5, 0], [-2, 0]), circle(-2.4, 0, 0.4), dashed([-2.8, 0], [-4, 0])],
     ports: { R: { x: -4, y: 0, side: 'left' } },

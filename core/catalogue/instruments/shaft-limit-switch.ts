@@ -28,7 +28,10 @@ export const shaftLimitSwitch = defineKind({
     }),
   },
   faults: [stuckContact],
-  traits: { isOn: isInRange },
+  traits: {
+    isOn: isInRange,
+    range: ({ at, width, reset }) => [at - reset, at + width + reset],
+  },
   symbol: () => ({
     shapes: [
       ...switchBox('G'),

@@ -70,6 +70,7 @@ export const positionController = defineDevice({
           { terminal: 'less', label: 'above its order' },
         ]
       : [],
+  references: { measured: 'value', drives: 'signal' },
   watched: ({ measured }) => (measured === '-' ? undefined : measured),
   drives: ({ form, drives }) => (form === 'proportional' && drives !== '-' ? drives : undefined),
   outputs: [{ name: 'output', label: 'output', quantity: 'ratio' }],

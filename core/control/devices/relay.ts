@@ -56,6 +56,7 @@ export const contactor = defineDevice({
       note: 'id and input of a motor of the sheet, such as M1.on',
     },
   },
+  references: { motor: 'coil' },
   drives: ({ motor }) => (motor === '-' ? undefined : motor),
   output: ({ state }) => (state.on ? 1 : 0),
 })

@@ -28,6 +28,7 @@ export const valueContact = defineDevice({
   },
   faults: [stuck],
   contacts: () => [{ terminal: '', label: 'contact' }],
+  references: { watches: 'value' },
   isVirtual: ({ fitted }) => !fitted,
   watched: ({ watches }) => (watches === '-' ? undefined : watches),
   closed: ({ state }) => state.on,

@@ -2,17 +2,24 @@
 /** One machine: brief, sheet, sizes and run, all around the same sheet. */
 import { useConfirmDialog, useEventListener } from '@vueuse/core'
 
-type Step = 'brief' | 'sheet' | 'sizes' | 'run'
+type Step = 'brief' | 'sheet' | 'control' | 'sizes' | 'run'
 definePageMeta({
   key: (route) => `machine-${String(route.params.id)}`,
-  validate: (route) => (['brief', 'sheet', 'sizes', 'run'] as unknown[]).includes(route.params.step),
+  validate: (route) =>
+    (['brief', 'sheet', 'control', 'sizes', 'run'] as unknown[]).includes(route.params.step),
 })
 const route = useRoute()
 const sheetDocument = useSheetDocument()
 const saving = useSaving()
 const openMachine = useOpenMachine()
 const step = computed(() => route.params.step as Step)
-const stepLabels: Record<Step, string> = { brief: 'Brief', sheet: 'Sheet', sizes: 'Sizes', run: 'Run' }
+const stepLabels: Record<Step, string> = {
+  brief: 'Brief',
+  sheet: 'Sheet',
+  control: 'Control',
+  sizes: 'Sizes',
+  run: 'Run',
+}
 useHead({ title: () => `${sheetDocument.machine?.name ?? 'Machine'}, ${stepLabels[step.value]} · Oar Bench` })
 
 const state = ref<'loading' | 'ready' | 'failed'>('loading')
@@ -74,6 +81,7 @@ useEventListener('beforeunload', (event) => {
         :running="step === 'run'"
         :shown="step === 'sheet' || step === 'run'"
       />
+      <ControlStep v-if="step === 'control'" />
       <BriefStep v-if="step === 'brief'" />
       <SizesStep v-if="step === 'sizes'" />
     </main>

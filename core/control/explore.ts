@@ -1,0 +1,457 @@
+/**
+ * Proofs by exploring the states of the logic alone: every order of presses, switches, relays and timers. Relays and timers change in
+ * any order here, which is more than their times allow: what never happens here never happens. What does is replayed with the times.
+ */
+import type { Sheet } from '../sheet/schema'
+import { nameOf } from '../sheet/schema'
+import { switchFacts, type Exclusion } from './facts'
+import { copyOf, Logic, Unstable, type LogicState, type Surroundings } from './logic'
+import { readControl, type Program } from './program'
+
+/** Something that happens, in the shortest order that leads to what must not be. */
+export type ProofEvent =
+  | { readonly kind: 'input'; readonly device: string; readonly input: string; readonly value: number }
+  | { readonly kind: 'switch'; readonly component: string; readonly on: boolean }
+  /** A relay or a timer changes, or the time of a step is over. */
+  | { readonly kind: 'change'; readonly device: string }
+
+export interface Proof {
+  readonly id: string
+  /** What must never be. */
+  readonly name: string
+  /**
+   * proved: no order of events leads there. refuted: this one does, with the times of the relays. orders: only an order that the times
+   * exclude does. unfinished: there are too many states. watched: it is about the machine, not the logic, and seen in runs only.
+   */
+  readonly outcome: 'proved' | 'refuted' | 'orders' | 'unfinished' | 'watched'
+  /** States that were seen. */
+  readonly states: number
+  readonly events: readonly ProofEvent[]
+}
+
+interface Property {
+  readonly id: string
+  readonly name: string
+  readonly watched?: boolean
+  /** @param settled whether no relay is about to change */
+  violated(state: LogicState, around: Around, settled: boolean): boolean
+}
+
+const MOST_STATES = 100_000
+
+/** What surrounds the logic in a state, and what a proof remembers of the past. */
+interface Around {
+  readonly on: ReadonlySet<string>
+  readonly inputs: ReadonlyMap<string, number>
+  /** The supply was lost and everything dropped, and nobody has pressed anything since. */
+  readonly afterLoss: boolean
+}
+interface Place {
+  readonly state: LogicState
+  readonly around: Around
+  readonly from: number
+  readonly event?: ProofEvent
+}
+
+const surroundings = ({ on, inputs }: Around): Surroundings => ({
+  isOn: (component) => on.has(component),
+  input: (id, name) => inputs.get(`${id}.${name}`) ?? 0,
+})
+
+/** Whether somebody holds a button down. */
+const isHeld = ({ devices }: Program, { inputs }: Around): boolean =>
+  devices.some(({ device, type, values }) =>
+    (type.inputs?.(values) ?? []).some(
+      (input: { name: string; momentary?: true }) =>
+        input.momentary && (inputs.get(`${device.id}.${input.name}`) ?? 0) > 0.5,
+    ),
+  )
+
+/** Whether something that moves the machine has current. */
+const moves = (program: Program, state: LogicState): boolean =>
+  program.targets.some((t, i) => 'component' in t && state.currents[i]) ||
+  program.driving.some(({ device }) =>
+    program.devices[device].type.coils ? state.devices[device].on : false,
+  )
+
+export class Explorer {
+  private readonly program: Program
+  private readonly logic: Logic
+  private readonly exclusions: readonly Exclusion[]
+  private readonly switches: readonly string[]
+  private readonly properties: readonly Property[]
+  private readonly places: Place[] = []
+  private readonly seen = new Set<string>()
+  private readonly found = new Map<string, number>()
+  private next = 0
+
+  constructor(sheet: Sheet) {
+    const read = readControl(sheet)
+    if (read.findings.length) throw new Error(read.findings[0].message)
+    this.program = read.program
+    this.logic = new Logic(read.program)
+    this.exclusions = switchFacts(sheet)
+    const used = usedContacts(sheet)
+    this.switches = [...read.program.sources].flatMap(([ref, source]) =>
+      source.from === 'switch' && used.has(ref) ? [source.component] : [],
+    )
+    this.properties = propertiesOf(sheet, this.program, this.logic)
+    const state = this.logic.initial()
+    const around: Around = { on: new Set(), inputs: restInputs(this.program), afterLoss: false }
+    this.logic.settle(state, surroundings(around))
+    this.add({ state, around, from: -1 })
+  }
+
+  get states(): number {
+    return this.places.length
+  }
+  /** Whether all has been seen, or too much. */
+  get done(): boolean {
+    return this.next >= this.places.length || this.places.length > MOST_STATES
+  }
+  /** Goes on with some states. */
+  explore(states: number): void {
+    for (let i = 0; i < states && !this.done; i++) this.expand(this.next++)
+  }
+  proofs(): Proof[] {
+    const complete = this.next >= this.places.length
+    return this.properties.map(({ id, name, watched, violated }): Proof => {
+      const states = this.places.length
+      const at = this.found.get(id)
+      if (watched) return { id, name, outcome: 'watched', states: 0, events: [] }
+      if (at === undefined)
+        return { id, name, outcome: complete ? 'proved' : 'unfinished', states, events: [] }
+      const events = this.eventsTo(at)
+      const real = this.happens(events, violated)
+      return { id, name, outcome: real ? 'refuted' : 'orders', states, events }
+    })
+  }
+
+  private eventsTo(at: number): ProofEvent[] {
+    const events: ProofEvent[] = []
+    for (let i = at; i >= 0; i = this.places[i].from) {
+      const { event } = this.places[i]
+      if (event) events.unshift(event)
+    }
+    return events
+  }
+
+  private isSettled(state: LogicState): boolean {
+    return state.devices.every(({ due }, i) => due === Infinity || this.program.devices[i].type.freeDelay)
+  }
+  private add(place: Place): void {
+    const { state, around } = place
+    if (this.isExcluded(state, around)) return
+    const key = keyOf(state, around)
+    if (this.seen.has(key)) return
+    this.seen.add(key)
+    this.places.push(place)
+    const settled = this.isSettled(state)
+    for (const property of this.properties)
+      if (!this.found.has(property.id) && property.violated(state, around, settled))
+        this.found.set(property.id, this.places.length - 1)
+  }
+  /** Facts about the machine, drawn or stated. */
+  private isExcluded(state: LogicState, { on }: Around): boolean {
+    if (this.exclusions.some(({ all }) => all.every((component) => on.has(component)))) return true
+    return this.program.requirements.some(
+      ({ assumed, never }) => assumed && never !== undefined && this.logic.passes(never, state, 0),
+    )
+  }
+
+  private expand(at: number): void {
+    const { state, around } = this.places[at]
+    const { program } = this
+    const settled = this.isSettled(state)
+    const go = (event: ProofEvent, change: (s: LogicState) => void, next: Around) => {
+      const copy = copyOf(state)
+      change(copy)
+      try {
+        this.logic.solve(copy, surroundings(next), 0)
+      } catch (error) {
+        if (!(error instanceof Unstable)) throw error
+        return
+      }
+      this.add({ state: copy, around: next, from: at, event })
+    }
+    // what changes by itself, one at a time
+    state.devices.forEach(({ due }, i) => {
+      if (due === Infinity) return
+      const { id } = program.devices[i].device
+      go(
+        { kind: 'change', device: id },
+        (s) => {
+          s.devices[i].due = 0
+          this.logic.expire(s, 0, (d) => d === i)
+        },
+        this.remembering(around, state, settled),
+      )
+    })
+    program.sequences.forEach(({ steps }, q) =>
+      steps.forEach((step, i) => {
+        const own = state.steps[q]
+        if (own.active[i] && own.since[i] === 0 && this.isTimed(q, i))
+          go(
+            { kind: 'change', device: `${program.sequences[q].id}.${step.id}` },
+            (s) => {
+              s.steps[q].since[i] = -Infinity
+            },
+            around,
+          )
+      }),
+    )
+    // the machine
+    for (const component of this.switches) {
+      const on = new Set(around.on)
+      const now = !on.delete(component)
+      if (now) on.add(component)
+      go({ kind: 'switch', component, on: now }, () => undefined, { ...around, on })
+    }
+    for (const { device } of program.watching) {
+      const own = program.devices[device]
+      const values = own.type.outputs ? [-1, 0, 1] : [0, 1]
+      for (const value of values) {
+        const before = state.devices[device]
+        if ((own.type.outputs ? before.count : Number(before.on)) === value) continue
+        go(
+          { kind: 'change', device: own.device.id },
+          (s) => {
+            s.devices[device].count = value
+            s.devices[device].on = value > 0
+          },
+          around,
+        )
+      }
+    }
+    // people, and the supply
+    for (const { device, type, values } of program.devices) {
+      for (const input of type.inputs?.(values) ?? []) {
+        if (!input.positions) continue
+        for (const { value } of input.positions as readonly { value: number }[]) {
+          const key = `${device.id}.${input.name}`
+          if ((around.inputs.get(key) ?? 0) === value) continue
+          const inputs = new Map(around.inputs).set(key, value)
+          const pressing = value > 0
+          go({ kind: 'input', device: device.id, input: input.name, value }, () => undefined, {
+            ...around,
+            inputs,
+            afterLoss: around.afterLoss && !pressing,
+          })
+        }
+      }
+      if (type.suppliesControl) {
+        const key = `${device.id}.lost`
+        const value = 1 - (around.inputs.get(key) ?? 0)
+        const next = this.remembering(
+          { ...around, inputs: new Map(around.inputs).set(key, value) },
+          state,
+          settled,
+        )
+        // who holds a button while the voltage comes back starts it on purpose
+        const started = value === 0 && isHeld(program, next)
+        go({ kind: 'input', device: device.id, input: 'lost', value }, () => undefined, {
+          ...next,
+          afterLoss: next.afterLoss && !started,
+        })
+      }
+    }
+  }
+  /** Remembers a loss of the supply from where everything has dropped. */
+  private remembering(around: Around, state: LogicState, settled: boolean): Around {
+    const { supply, devices } = this.program
+    if (supply < 0 || around.afterLoss) return around
+    const lost = surroundings(around).input(devices[supply].device.id, 'lost') > 0.5
+    const dropped = settled && !state.devices.some(({ on }, i) => devices[i].type.settlesAtStart && on)
+    return lost && dropped ? { ...around, afterLoss: true } : around
+  }
+  private isTimed(sequence: number, step: number): boolean {
+    const { steps, transitions } = this.program.sequences[sequence]
+    if (steps[step].actions.some(({ time }) => time > 0)) return true
+    const id = `${this.program.sequences[sequence].id}.${steps[step].id}`
+    const asks = (text: string) => text.includes(`"${id}"`)
+    return (
+      transitions.some((t) => asks(JSON.stringify(t.condition ?? ''))) ||
+      this.program.paths.some((p) => asks(JSON.stringify(p.expression ?? '')))
+    )
+  }
+
+  /** Replays events with the times of the relays. @returns whether what must not be was there */
+  private happens(events: readonly ProofEvent[], violated: Property['violated']): boolean {
+    // what people and the machine do comes at once, or just before a relay changes
+    return [false, true].some((late) => {
+      let seen = false
+      replayEvents(this.logic, events, late, (state, around) => {
+        seen ||= violated(state, around, this.isSettled(state))
+      })
+      return seen
+    })
+  }
+}
+
+/** Plays events with the times of relays and timers. @param late whether they come just before a pending change, or at once @param visit told each state, with its instant, s */
+export function replayEvents(
+  logic: Logic,
+  events: readonly ProofEvent[],
+  late: boolean,
+  visit: (state: LogicState, around: Around, t: number) => void,
+): void {
+  const { program } = logic
+  const state = logic.initial()
+  let around: Around = { on: new Set(), inputs: restInputs(program), afterLoss: false }
+  let t = 0
+  let lost = false
+  logic.settle(state, surroundings(around))
+  visit(state, around, t)
+  const step = (until: number) => {
+    for (let next = logic.nextDue(state, t); next <= until; next = logic.nextDue(state, t)) {
+      t = next
+      logic.expire(state, t, undefined, surroundings(around))
+      logic.solve(state, surroundings(around), t)
+      remember()
+      visit(state, around, t)
+    }
+  }
+  const remember = () => {
+    const settled = state.devices.every(({ due }, i) => due === Infinity || program.devices[i].type.freeDelay)
+    const dropped =
+      settled && !state.devices.some(({ on }, i) => program.devices[i].type.settlesAtStart && on)
+    if (lost && dropped) around = { ...around, afterLoss: true }
+  }
+  for (const [i, event] of events.entries()) {
+    if (event.kind === 'change') {
+      // what watches the machine is set; relays and timers take their time
+      const device = program.devices.findIndex((d) => d.device.id === event.device)
+      const next = logic.nextDue(state, t)
+      if (device < 0 || state.devices[device].due < Infinity) {
+        if (next < Infinity) step(next)
+      } else state.devices[device].on = !state.devices[device].on
+      continue
+    }
+    const waits = events[i + 1]?.kind === 'change'
+    const next = logic.nextDue(state, t)
+    if (late && next < Infinity) t = Math.max(t, next - 1e-4)
+    else if (!waits && next === Infinity) t += 0.5
+    if (event.kind === 'switch') {
+      const on = new Set(around.on)
+      if (event.on) on.add(event.component)
+      else on.delete(event.component)
+      around = { ...around, on }
+    } else {
+      const { type } = program.devices.find((d) => d.device.id === event.device)!
+      around = {
+        ...around,
+        inputs: new Map(around.inputs).set(`${event.device}.${event.input}`, event.value),
+      }
+      if (type.suppliesControl) {
+        lost = event.value > 0.5
+        if (!lost && isHeld(program, around)) around = { ...around, afterLoss: false }
+      } else if (event.value > 0) around = { ...around, afterLoss: false }
+    }
+    logic.solve(state, surroundings(around), t)
+    remember()
+    visit(state, around, t)
+  }
+  step(t + 1)
+}
+
+function restInputs({ devices }: Program): ReadonlyMap<string, number> {
+  return new Map(
+    devices.flatMap(({ device, type, values }) =>
+      (type.inputs?.(values) ?? []).map(
+        (input: { name: string; rest: number | string }): [string, number] => [
+          `${device.id}.${input.name}`,
+          Number(input.rest),
+        ],
+      ),
+    ),
+  )
+}
+
+/** What tells states apart; times do not. */
+function keyOf(state: LogicState, { on, inputs, afterLoss }: Around): string {
+  const bit = (b: boolean) => (b ? '1' : '0')
+  const devices = state.devices.map(
+    (d) => `${bit(d.on)}${bit(d.due < Infinity)}${d.coils.map(bit).join('')}${d.count || ''}`,
+  )
+  const steps = state.steps.map(({ active, since }) =>
+    active.map((a, i) => (a ? (since[i] === 0 ? '1' : '2') : '0')).join(''),
+  )
+  return [
+    devices.join(' '),
+    steps.join(' '),
+    state.stored.map(bit).join(''),
+    [...on].sort().join(),
+    [...inputs.values()].join(),
+    bit(afterLoss),
+  ].join('|')
+}
+
+function usedContacts({ control }: Sheet): { has(ref: string): boolean } {
+  const text = [
+    ...control.rungs.map((r) => r.contacts),
+    ...control.sequences.flatMap((s) => s.transitions.map((t) => t.condition)),
+    ...control.requirements.map((r) => r.never),
+  ].join(' ')
+  const words = new Set(text.split(/[^\p{L}\p{N}_.-]+/u))
+  return words
+}
+
+function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] {
+  const properties: Property[] = []
+  const byComponent = new Map<string, number[]>()
+  program.targets.forEach((t, i) => {
+    if ('component' in t && t.input.startsWith('coil'))
+      byComponent.set(t.component, [...(byComponent.get(t.component) ?? []), i])
+  })
+  for (const [component, coils] of byComponent) {
+    if (coils.length < 2) continue
+    const name = nameOf(sheet.components.find((c) => c.id === component)!)
+    properties.push({
+      id: `both-coils ${component}`,
+      name: `both solenoids of ${name} have current`,
+      violated: (state) => coils.every((i) => state.currents[i]),
+    })
+  }
+  const stops = program.devices.filter(({ type }) => type.stopsMotion)
+  if (stops.length)
+    properties.push({
+      id: 'motion-with-emergency-stop',
+      name: 'something moves with the emergency stop pressed',
+      violated: (state, { inputs }, settled) =>
+        settled &&
+        stops.some(({ device }) => (inputs.get(`${device.id}.pressed`) ?? 0) > 0.5) &&
+        moves(program, state),
+    })
+  if (program.supply >= 0)
+    properties.push({
+      id: 'restart',
+      name: 'something moves after the control voltage has come back, before anybody presses anything',
+      violated: (state, { afterLoss, inputs }) =>
+        afterLoss &&
+        (inputs.get(`${program.devices[program.supply].device.id}.lost`) ?? 0) < 0.5 &&
+        moves(program, state),
+    })
+  const virtual = new Set(
+    program.devices.filter(({ type, values }) => type.isVirtual?.(values)).map(({ device }) => device.id),
+  )
+  for (const { id, name, never, assumed } of program.requirements) {
+    if (assumed || !never) continue
+    properties.push({
+      id,
+      name,
+      watched: [...virtual].some((device) => JSON.stringify(never).includes(`"${device}"`)),
+      violated: (state) => logic.passes(never, state, 0),
+    })
+  }
+  return properties
+}
+
+/** Explores all, or as much as is allowed. @param progress told the number of states; false ends it */
+export function prove(sheet: Sheet, progress?: (states: number) => boolean | void): Proof[] {
+  const explorer = new Explorer(sheet)
+  while (!explorer.done) {
+    explorer.explore(1000)
+    if (progress?.(explorer.states) === false) break
+  }
+  return explorer.proofs()
+}
