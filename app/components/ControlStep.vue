@@ -15,7 +15,8 @@ const isEmpty = computed(() => !control.value.rungs.length)
 const devicesOpen = useSetting('control-devices', true)
 const propertiesOpen = useSetting('control-properties', true)
 const zoom = useSetting('control-zoom', 100)
-const editor = useTemplateRef<{ focus(): void }>('editor')
+const editor = useEditorUi()
+const pathEditor = useTemplateRef<{ focus(): void }>('pathEditor')
 const ZOOMS = [50, 60, 70, 80, 90, 100, 125, 150, 200]
 const zoomBy = (by: 1 | -1) => {
   const at = ZOOMS.findIndex((z) => z >= zoom.value)
@@ -27,7 +28,7 @@ function addPath() {
   const added = addRung(sheetDocument.sheet, ui.rung)
   sheetDocument.apply(added.sheet)
   ui.selectRung(added.id)
-  void nextTick(() => editor.value?.focus())
+  void nextTick(() => pathEditor.value?.focus())
 }
 function addSteps() {
   sheetDocument.apply(addSequence(sheetDocument.sheet).sheet)
@@ -105,11 +106,16 @@ const selected = computed(() => selection.devices[0] ?? selection.components[0])
           </label>
         </template>
         <span class="ml-auto flex">
+          <FileMenu />
           <ToolButton label="Properties" :pressed="propertiesOpen" @click="propertiesOpen = !propertiesOpen">
             <PanelRight :size="18" />
           </ToolButton>
         </span>
       </div>
+      <p v-if="editor.message" class="bg-paper px-3 py-1.5 text-error" role="alert">
+        {{ editor.message }}
+        <button class="ml-2 underline" @click="editor.showMessage('')">Close</button>
+      </p>
       <template v-if="view === 'paths'">
         <div
           v-if="isEmpty"
@@ -148,7 +154,13 @@ const selected = computed(() => selection.devices[0] ?? selection.components[0])
             <ToolButton label="Larger" @click="zoomBy(1)"><Plus :size="16" /></ToolButton>
           </span>
         </div>
-        <ControlPathEditor v-if="ui.rung" ref="editor" :key="ui.rung" :rung-id="ui.rung" @next="addPath" />
+        <ControlPathEditor
+          v-if="ui.rung"
+          ref="pathEditor"
+          :key="ui.rung"
+          :rung-id="ui.rung"
+          @next="addPath"
+        />
         <div v-else class="border-t border-rule bg-pane px-2 py-1"><FindingsList /></div>
       </template>
       <ControlSequences v-else-if="view === 'steps'" />

@@ -2,16 +2,23 @@
 /** The sheet as a file: written in every format, read from its own. */
 import { Download, History, Printer, Upload } from 'lucide-vue-next'
 
-import { exportFormats } from '@oar-bench/core/formats/registry'
+import { exportFormats, hasControl } from '@oar-bench/core/formats/registry'
 import { csvStyleLabels, useCsvStyleName } from '../composables/useCsvStyle'
 
 const editor = useEditorUi()
 const runs = useSimulationRuns()
 const csvStyle = useCsvStyleName()
-const groups = ['Drawing', 'Lists', 'Run'].map((group) => ({
-  group,
-  formats: exportFormats.filter((format) => format.group === group),
-}))
+const sheetDocument = useSheetDocument()
+const groups = computed(() =>
+  ['Drawing', 'Lists', 'Run', 'Control']
+    .map((group) => ({
+      group,
+      formats: exportFormats.filter(
+        (format) => format.group === group && (!format.needsControl || hasControl(sheetDocument.sheet)),
+      ),
+    }))
+    .filter(({ formats }) => formats.length),
+)
 const emit = defineEmits<{ read: [] }>()
 const { exportSheet, importSheet } = useFiles()
 const file = useTemplateRef<HTMLInputElement>('file')
@@ -78,14 +85,15 @@ async function take(event: Event) {
         class="flex w-full items-center gap-2 rounded px-3 py-1.5 text-left hover:bg-accent-paper hover:text-accent"
         @click="(file?.click(), close())"
       >
-        <Upload :size="16" aria-hidden="true" /> Import a sheet file or SVG in place of this
+        <Upload :size="16" aria-hidden="true" /> Import a sheet file or SVG in place of this, or XML of a
+        control
       </button>
     </template>
   </PopUp>
   <input
     ref="file"
     type="file"
-    accept=".json,.svg,application/json,image/svg+xml"
+    accept=".json,.svg,.xml,application/json,image/svg+xml,application/xml"
     class="hidden"
     data-testid="import"
     @change="take"

@@ -3,6 +3,7 @@
 import { Copy, Plus, Trash2 } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
 import { commandableOf } from '@oar-bench/core/catalogue/kind'
+import { devicesOf } from '@oar-bench/core/control/run'
 import { nameOf, type RecordedAction, type Schedule, type Sheet } from '@oar-bench/core/sheet/schema'
 import { parseAction, readAction } from '@oar-bench/core/simulate/recorded-actions'
 import { parseQuantity } from '@oar-bench/core/units/text'
@@ -14,19 +15,22 @@ const timeOf = ({ at }: RecordedAction) => {
   const read = parseQuantity(at, 'time')
   return read.ok ? read.si : Infinity
 }
+const devices = computed(() => devicesOf(props.sheet))
 const setActions = (actions: readonly RecordedAction[]) =>
   emit('change', { actions: [...actions].sort((a, b) => timeOf(a) - timeOf(b)) })
 const rows = computed(() =>
   props.schedule.actions.map((action, index) => {
-    const read = readAction(props.sheet, action)
+    const read = readAction(props.sheet, action, devices.value)
     return { action, index, words: words(action), problem: 'message' in read ? read.message : '' }
   }),
 )
 function words({ kind, component, target, value }: RecordedAction): string {
   if (kind === 'longestStep') return `steps up to ${shown(value, 'time')}`
   const owner = props.sheet.components.find((c) => c.id === component)
-  const spec = owner && commandableOf(findKind(owner.kind) ?? {}).find((s) => s.name === target)
-  const who = `${owner ? nameOf(owner) : component}: ${spec?.label ?? target}`
+  const device = devices.value.find((d) => d.id === component)
+  const what = owner ? (findKind(owner.kind) ?? {}) : device
+  const spec = what && commandableOf(what).find((s) => s.name === target)
+  const who = `${owner ? nameOf(owner) : (device?.name ?? component)}: ${spec?.label ?? target}`
   return kind === 'release'
     ? `${who} released`
     : `${who} ${spec ? shown(value, spec.quantity) : String(value)}`
@@ -45,8 +49,8 @@ const remove = (index: number) => setActions(props.schedule.actions.filter((_, i
 const typed = ref('')
 const problem = ref('')
 function add() {
-  const parsed = parseAction(props.sheet, typed.value)
-  const read = 'message' in parsed ? parsed : readAction(props.sheet, parsed.value)
+  const parsed = parseAction(props.sheet, typed.value, devices.value)
+  const read = 'message' in parsed ? parsed : readAction(props.sheet, parsed.value, devices.value)
   problem.value = 'message' in read ? read.message : ''
   if ('message' in read || 'message' in parsed) return
   setActions([...props.schedule.actions, parsed.value])

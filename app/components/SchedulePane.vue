@@ -4,6 +4,7 @@ import { FileDown, FileUp, Plus, Trash2, X } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
 import { valuesOrDefaults } from '@oar-bench/core/sheet/geometry'
 import { commandableOf, type FaultForm, type InputSpec } from '@oar-bench/core/catalogue/kind'
+import { devicesOf } from '@oar-bench/core/control/run'
 import {
   nameOf,
   scheduleSchema,
@@ -20,17 +21,28 @@ const checks = useSheetChecks()
 const schedule = computed(() => sheetDocument.schedule)
 
 interface Commandable {
-  component: SheetComponent
+  /** What is commanded: a component, or a device of the control. */
+  component: Pick<SheetComponent, 'id' | 'designation'> & { kind?: string }
   spec: InputSpec & { form?: FaultForm }
 }
-const commandable = computed<Commandable[]>(() =>
-  sheetDocument.sheet.components.flatMap((component) =>
+const commandable = computed<Commandable[]>(() => [
+  ...sheetDocument.sheet.components.flatMap((component) =>
     commandableOf(findKind(component.kind) ?? {}).map((spec) => ({ component, spec })),
   ),
-)
+  ...devicesOf(sheetDocument.sheet).flatMap((device) =>
+    commandableOf(device).map((spec) => ({
+      component: { id: device.id, designation: device.name },
+      spec,
+    })),
+  ),
+])
 /** What a component as it is set does not have: a coil of a lever valve. */
 const isIdle = ({ component, spec }: Commandable) =>
-  findKind(component.kind)?.idleInputs?.(valuesOrDefaults(component)).includes(spec.name) ?? false
+  'parameters' in component
+    ? (findKind((component as SheetComponent).kind)
+        ?.idleInputs?.(valuesOrDefaults(component as SheetComponent))
+        .includes(spec.name) ?? false)
+    : false
 const specOf = (track: Track) =>
   commandable.value.find((c) => c.component.id === track.component && c.spec.name === track.input)
 const labelOf = (track: Track) => {

@@ -1,7 +1,7 @@
 /** Sheets out of the application and into it, in every format. Writers are loaded when they are asked for. */
 import { embeddedFonts, type ExportFormat, type ExportSource } from '@oar-bench/core/formats/registry'
 import { locationText } from '@oar-bench/core/sheet/finding'
-import { readSheetText, type ReadResult } from '@oar-bench/core/sheet/read'
+import { readSheet, readSheetText, type ReadResult } from '@oar-bench/core/sheet/read'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { useEditorUi } from '../stores/editorUi'
 import { useSheetChecks } from '../stores/sheetChecks'
@@ -92,6 +92,7 @@ export function useFiles() {
       return false
     }
     const text = await file.text()
+    if (/<Project[\s>]/.test(text)) return importControl(text)
     const found: ReadResult = /^\s*</.test(text)
       ? (await import('@oar-bench/core/formats/svg')).readSvg(text)
       : readSheetText(text)
@@ -102,6 +103,24 @@ export function useFiles() {
       return false
     }
     sheetDocument.apply(found.sheet)
+    editor.showMessage('')
+    return true
+  }
+  /** Puts paths and step sequences of a file in the place of those that are there. */
+  async function importControl(text: string): Promise<boolean> {
+    const read = (await import('@oar-bench/core/formats/plc-xml')).controlFromXml(text)
+    if (!read.ok) {
+      editor.showMessage(`Nothing was changed. ${read.message}`)
+      return false
+    }
+    const { sheet } = sheetDocument
+    const { devices, rungs, sequences } = read.control
+    const next = readSheet({ ...sheet, control: { ...sheet.control, devices, rungs, sequences } })
+    if (!next.ok) {
+      editor.showMessage(`Nothing was changed. ${next.problems[0].message}`)
+      return false
+    }
+    sheetDocument.apply(next.sheet)
     editor.showMessage('')
     return true
   }

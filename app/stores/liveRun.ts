@@ -221,7 +221,8 @@ export const useLiveRun = defineStore('liveRun', () => {
   }
   const isOnSheet = (id: string) =>
     sheetDocument.sheet.components.some((c) => c.id === id) ||
-    sheetDocument.sheet.pipes.some((p) => p.id === id)
+    sheetDocument.sheet.pipes.some((p) => p.id === id) ||
+    devicesOf(sheetDocument.sheet).some((d) => d.id === id)
   const set = (component: string, target: string, value: number) =>
     act({ kind: 'set', component, target, value })
   /** Takes the electric supply away, or gives it back. */

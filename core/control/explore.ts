@@ -33,8 +33,8 @@ interface Property {
   readonly id: string
   readonly name: string
   readonly watched?: boolean
-  /** @param settled whether no relay is about to change */
-  violated(state: LogicState, around: Around, settled: boolean): boolean
+  /** @param atRest whether no relay is about to change */
+  violated(state: LogicState, around: Around, atRest: boolean): boolean
 }
 
 const MOST_STATES = 100_000
@@ -66,6 +66,13 @@ const isHeld = ({ devices }: Program, { inputs }: Around): boolean =>
         input.momentary && (inputs.get(`${device.id}.${input.name}`) ?? 0) > 0.5,
     ),
   )
+
+/** Whether no relay is about to change. */
+const isSettled = ({ devices }: Program, state: LogicState): boolean =>
+  state.devices.every(({ due }, i) => due === Infinity || devices[i].type.freeDelay)
+/** Whether all relays have dropped out. */
+const isDropped = ({ devices }: Program, state: LogicState): boolean =>
+  !state.devices.some(({ on }, i) => devices[i].type.settlesAtStart && on)
 
 /** Whether something that moves the machine has current. */
 const moves = (program: Program, state: LogicState): boolean =>
@@ -136,9 +143,6 @@ export class Explorer {
     return events
   }
 
-  private isSettled(state: LogicState): boolean {
-    return state.devices.every(({ due }, i) => due === Infinity || this.program.devices[i].type.freeDelay)
-  }
   private add(place: Place): void {
     const { state, around } = place
     if (this.isExcluded(state, around)) return
@@ -146,9 +150,9 @@ export class Explorer {
     if (this.seen.has(key)) return
     this.seen.add(key)
     this.places.push(place)
-    const settled = this.isSettled(state)
+    const atRest = isSettled(this.program, state)
     for (const property of this.properties)
-      if (!this.found.has(property.id) && property.violated(state, around, settled))
+      if (!this.found.has(property.id) && property.violated(state, around, atRest))
         this.found.set(property.id, this.places.length - 1)
   }
   /** Facts about the machine, drawn or stated. */
@@ -160,9 +164,9 @@ export class Explorer {
   }
 
   private expand(at: number): void {
-    const { state, around } = this.places[at]
+    const { state } = this.places[at]
     const { program } = this
-    const settled = this.isSettled(state)
+    const around = this.remembering(this.places[at].around, state)
     const go = (event: ProofEvent, change: (s: LogicState) => void, next: Around) => {
       const copy = copyOf(state)
       change(copy)
@@ -184,7 +188,7 @@ export class Explorer {
           s.devices[i].due = 0
           this.logic.expire(s, 0, (d) => d === i)
         },
-        this.remembering(around, state, settled),
+        around,
       )
     })
     program.sequences.forEach(({ steps }, q) =>
@@ -242,11 +246,7 @@ export class Explorer {
       if (type.suppliesControl) {
         const key = `${device.id}.lost`
         const value = 1 - (around.inputs.get(key) ?? 0)
-        const next = this.remembering(
-          { ...around, inputs: new Map(around.inputs).set(key, value) },
-          state,
-          settled,
-        )
+        const next = { ...around, inputs: new Map(around.inputs).set(key, value) }
         // who holds a button while the voltage comes back starts it on purpose
         const started = value === 0 && isHeld(program, next)
         go({ kind: 'input', device: device.id, input: 'lost', value }, () => undefined, {
@@ -257,11 +257,11 @@ export class Explorer {
     }
   }
   /** Remembers a loss of the supply from where everything has dropped. */
-  private remembering(around: Around, state: LogicState, settled: boolean): Around {
+  private remembering(around: Around, state: LogicState): Around {
     const { supply, devices } = this.program
     if (supply < 0 || around.afterLoss) return around
     const lost = surroundings(around).input(devices[supply].device.id, 'lost') > 0.5
-    const dropped = settled && !state.devices.some(({ on }, i) => devices[i].type.settlesAtStart && on)
+    const dropped = isSettled(this.program, state) && isDropped(this.program, state)
     return lost && dropped ? { ...around, afterLoss: true } : around
   }
   private isTimed(sequence: number, step: number): boolean {
@@ -281,7 +281,7 @@ export class Explorer {
     return [false, true].some((late) => {
       let seen = false
       replayEvents(this.logic, events, late, (state, around) => {
-        seen ||= violated(state, around, this.isSettled(state))
+        seen ||= violated(state, around, isSettled(this.program, state))
       })
       return seen
     })
@@ -312,9 +312,7 @@ export function replayEvents(
     }
   }
   const remember = () => {
-    const settled = state.devices.every(({ due }, i) => due === Infinity || program.devices[i].type.freeDelay)
-    const dropped =
-      settled && !state.devices.some(({ on }, i) => program.devices[i].type.settlesAtStart && on)
+    const dropped = isSettled(program, state) && isDropped(program, state)
     if (lost && dropped) around = { ...around, afterLoss: true }
   }
   for (const [i, event] of events.entries()) {
@@ -417,8 +415,8 @@ function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] 
     properties.push({
       id: 'motion-with-emergency-stop',
       name: 'something moves with the emergency stop pressed',
-      violated: (state, { inputs }, settled) =>
-        settled &&
+      violated: (state, { inputs }, atRest) =>
+        atRest &&
         stops.some(({ device }) => (inputs.get(`${device.id}.pressed`) ?? 0) > 0.5) &&
         moves(program, state),
     })

@@ -16,6 +16,7 @@ import {
   smallLetters,
   type Annotation,
 } from '../sheet/annotations'
+import { plotControl } from './control-plot'
 import { sheetLettering, LETTERING_LINE } from '../sheet/lettering'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
@@ -150,9 +151,12 @@ function beside(points: readonly XY[], d: number): XY[] {
 export interface PlotOptions {
   readonly settings?: boolean
   readonly lineNames?: boolean
+  /** What is drawn: the circuit where nothing is said, or its control. */
+  readonly subject?: 'circuit' | 'control'
 }
 
 export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): Plot {
+  if (options.subject === 'control') return plotControl(sheet)
   const blocks = new Map<string, DrawnShape[]>()
   const names = new Map<string, string>()
   const symbols: PlotSymbol[] = []

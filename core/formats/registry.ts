@@ -35,11 +35,13 @@ export interface ExportFormat {
   readonly name: string
   readonly label: string
   readonly note: string
-  readonly group: 'Drawing' | 'Lists' | 'Run'
+  readonly group: 'Drawing' | 'Control' | 'Lists' | 'Run'
   /** Put behind the title of the sheet. */
   readonly ending: string
   readonly mediaType: string
   readonly needsRun?: true
+  /** Only where the machine has a control. */
+  readonly needsControl?: true
   write(source: ExportSource): Promise<ExportedFile>
 }
 
@@ -76,6 +78,13 @@ export async function embeddedFonts({
   )
 }
 
+/** The sheet with a title block for its control. */
+const controlPage = (sheet: Sheet): Sheet => ({
+  ...sheet,
+  page: { ...sheet.page, documentType: 'Control diagram' },
+})
+export const hasControl = ({ control }: Sheet) => control.rungs.length + control.sequences.length > 0
+
 const CSV = 'text/csv'
 const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 
@@ -85,7 +94,7 @@ function table(
   label: string,
   group: ExportFormat['group'],
   rows: (source: ExportSource) => Promise<Rows>,
-  more: Pick<ExportFormat, 'needsRun'> = {},
+  more: Pick<ExportFormat, 'needsRun' | 'needsControl'> = {},
 ): ExportFormat[] {
   const ending = `-${name}`
   return [
@@ -180,6 +189,77 @@ export const exportFormats: readonly ExportFormat[] = [
       return { content: withResolution(png, dots) }
     },
   },
+  {
+    name: 'controlSvg',
+    label: 'SVG drawing of the control',
+    note: '',
+    group: 'Control',
+    ending: '-control.svg',
+    mediaType: 'image/svg+xml',
+    needsControl: true,
+    async write(source) {
+      const { sheetToSvg } = await import('./svg')
+      const fonts = await embeddedFonts(source)
+      return { content: sheetToSvg(source.sheet, source.show, { fonts, subject: 'control' }) }
+    },
+  },
+  {
+    name: 'controlPdf',
+    label: 'PDF page of the control',
+    note: 'in the same frame',
+    group: 'Control',
+    ending: '-control.pdf',
+    mediaType: 'application/pdf',
+    needsControl: true,
+    async write({ sheet, show, fonts }) {
+      const { sheetToPdf } = await import('./pdf')
+      const { bytes, missing, cut } = await sheetToPdf(controlPage(sheet), show, fonts, {
+        subject: 'control',
+      })
+      return { content: bytes, ...shortcomings(missing, cut) }
+    },
+  },
+  {
+    name: 'controlDxf',
+    label: 'DXF page of the control',
+    note: '',
+    group: 'Control',
+    ending: '-control.dxf',
+    mediaType: 'image/vnd.dxf',
+    needsControl: true,
+    async write({ sheet, show }) {
+      return { content: (await import('./dxf')).sheetToDxf(controlPage(sheet), show, { subject: 'control' }) }
+    },
+  },
+  {
+    name: 'controlXml',
+    label: 'IEC 61131-10 XML',
+    note: 'paths and step sequences',
+    group: 'Control',
+    ending: '-control.xml',
+    mediaType: 'application/xml',
+    needsControl: true,
+    write: async ({ sheet }) => ({ content: (await import('./plc-xml')).controlToXml(sheet) }),
+  },
+  {
+    name: 'controlText',
+    label: 'Paths as text',
+    note: 'to be read',
+    group: 'Control',
+    ending: '-control.txt',
+    mediaType: 'text/plain',
+    needsControl: true,
+    write: async ({ sheet }) => ({ content: (await import('./control-lists')).pathsText(sheet) }),
+  },
+  ...table(
+    'io',
+    'Inputs and outputs',
+    'Control',
+    async ({ sheet }) => (await import('./control-lists')).ioRows(sheet),
+    {
+      needsControl: true,
+    },
+  ),
   {
     name: 'report',
     label: 'Report, PDF',
