@@ -5,7 +5,7 @@ import { checkMachine } from '../core/control/run'
 import { demoMachines } from './machines'
 
 const fields = new Set(['rule', 'severity', 'message', 'remedy', 'location', 'incomplete', 'fix', 'accepted'])
-const places = new Set(['component', 'port', 'parameter', 'pipe', 'junction', 'schedule'])
+const places = new Set(['component', 'port', 'parameter', 'pipe', 'junction', 'schedule', 'control'])
 
 describe.each(demoMachines().map(({ name, variants }) => [name, variants[0].sheet] as const))(
   '%s',

@@ -119,7 +119,12 @@ export function readControl(sheet: Sheet): ReadControl {
   const read = (text: string, owner: string, what: string, coilsToo = false): Expression | undefined => {
     const parsed = parseExpression(text)
     if (!parsed.ok) {
-      wrong('control-expression', `${what}: ${parsed.error.message}`, owner)
+      wrong(
+        'control-expression',
+        `${what}: ${parsed.error.message}`,
+        owner,
+        'Write contacts with · (series), + (parallel) and / (normally closed).',
+      )
       return undefined
     }
     for (const contact of contactsOf(parsed.expression)) {
@@ -136,6 +141,7 @@ export function readControl(sheet: Sheet): ReadControl {
           'control-contact',
           `${what}: only a step is active "for" a time, not ${names.nameOf(contact.name)}.`,
           owner,
+          'Use a timer.',
         )
     }
     return parsed.expression
@@ -206,7 +212,12 @@ export function readControl(sheet: Sheet): ReadControl {
     const what = sequence.name || `Sequence ${sequence.id}`
     const step = (id: string) => sequence.steps.findIndex((s) => s.id === id)
     if (sequence.steps.length && !sequence.steps.some((s) => s.initial))
-      wrong('no-initial-step', `${what} has no initial step: it never begins.`, sequence.id)
+      wrong(
+        'no-initial-step',
+        `${what} has no initial step: it never begins.`,
+        sequence.id,
+        'Mark the step with which it begins.',
+      )
     return {
       id: sequence.id,
       steps: sequence.steps.map(({ id, initial, actions }) => ({
@@ -221,6 +232,7 @@ export function readControl(sheet: Sheet): ReadControl {
               'control-time',
               `${what}, step ${id}: ${coilNames.nameOf(coil)} needs a time above 0.`,
               sequence.id,
+              'Give a time such as 2 s.',
             )
           return target < 0 ? [] : [{ target, qualifier, time: seconds ?? 0 }]
         }),
@@ -235,7 +247,13 @@ export function readControl(sheet: Sheet): ReadControl {
   })
   const requirements = control.requirements.map(({ id, name, never, assumed }) => {
     const what = name || `Requirement ${id}`
-    if (!never.trim()) wrong('control-expression', `${what}: say what must never be.`, id)
+    if (!never.trim())
+      wrong(
+        'control-expression',
+        `${what}: say what must never be.`,
+        id,
+        'Write contacts and coils, or delete it.',
+      )
     return { id, name: what, never: read(never, id, what, true), assumed }
   })
 
@@ -259,7 +277,12 @@ export function readControl(sheet: Sheet): ReadControl {
       return []
     }
     if (!isSignal(sheet, component, signal)) {
-      wrong('control-watched', `${component} has nothing called "${signal}" that can be watched.`, id)
+      wrong(
+        'control-watched',
+        `${component} has nothing called "${signal}" that can be watched.`,
+        id,
+        'Choose one of its signals.',
+      )
       return []
     }
     return [{ device, component, signal }]
@@ -273,6 +296,7 @@ export function readControl(sheet: Sheet): ReadControl {
         'control-coil',
         `${nameOf(devices[device].device)}: there is nothing electric called "${ref}".`,
         id,
+        'Choose a coil or an amplifier of the sheet, or place it again.',
       )
       return []
     }

@@ -25,6 +25,7 @@ export const resolveDevice = memoized(
       rule: 'control-device',
       severity: 'error',
       message: `${nameOf(device)}: ${message}`,
+      remedy: parameter ? 'Give a value of its range.' : 'Delete it, and place another.',
       location: { ...place, ...(parameter ? { parameter } : {}) },
     })
     if (!type) return { problems: [wrong(`nothing is known of a device "${device.type}".`)] }

@@ -475,8 +475,9 @@ export class Simulation {
       const index = this.inputIndex(component, input)
       if (network.inputs.sourceOf(index) === 'hand') continue
       if (network.inputs.sourceOf(index) === 'control' && network.arrays.u[index] === value) continue
+      // what control takes over as it stands is nothing that happens
+      if (listed && network.arrays.u[index] !== value) this.log('control', component, `${input} = ${value}`)
       network.inputs.set(index, value, 'control')
-      if (listed) this.log('control', component, `${input} = ${value}`)
       changed = true
     }
     if (changed) network.invalidate()
