@@ -41,7 +41,10 @@ const groups: readonly { type: OperableType; label: string }[] = [
 ]
 const shown = computed(() =>
   groups
-    .map(({ type, label }) => ({ label, list: sorted.value.filter((o) => o.type === type) }))
+    .map(({ type, label }) => ({
+      label,
+      list: sorted.value.filter((o) => o.type === type && o.spec.name !== 'acknowledge'),
+    }))
     .filter(({ list }) => list.length),
 )
 function moveBy(list: readonly Operable[], i: number, by: number) {
@@ -95,6 +98,7 @@ const powerOff = computed(() => live.machine.electric.some((key) => !!valueOf(ke
       {{ powerOff ? 'Power is off: switch it on' : 'Cut the power' }}
     </button>
     <LiveLamps :value-of="valueOf" />
+    <LiveAlarms />
     <section v-for="group in shown" :key="group.label">
       <h3 class="heading mt-2 border-b border-rule">{{ group.label }}</h3>
       <div

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The energy and oil balances of a run, with the statistics of the solver. */
+import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { BALANCE_WARNING, type RunResult } from '@oar-bench/core/simulate/result'
 
-defineProps<{ result: RunResult; designation: (id: string | undefined) => string }>()
+defineProps<{ result: RunResult; sheet: Sheet; designation: (id: string | undefined) => string }>()
 const { show, number } = useUnits()
 const kJ = (v: number) => show(v, 'energy', 4)
 </script>
@@ -41,6 +42,7 @@ const kJ = (v: number) => show(v, 'energy', 4)
           {{ number(100 * result.oil.error, 'ratio', 2) }} %
         </dd>
       </dl>
+      <RunDuty :result="result" :sheet="sheet" :designation="designation" />
       <p v-for="warning in result.warnings" :key="warning" class="mt-2 text-caution">{{ warning }}</p>
       <p class="mt-2 text-soft">
         {{ result.statistics.steps }} steps, {{ result.statistics.rejected }} rejected,

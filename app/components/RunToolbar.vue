@@ -101,7 +101,7 @@ watch(shown, () => (playing.value = false))
       <span class="mx-1 h-5 border-l border-rule" />
       <ChartChoice :result="result" :charts="charts" />
       <SaveRun v-if="!runs.shown?.id" />
-      <RunBalance v-if="!live.open" :result="result" :designation="designation" />
+      <RunBalance v-if="!live.open" :result="result" :sheet="runs.shown!.sheet" :designation="designation" />
     </template>
     <SavedRuns v-if="runs.savedRuns.length" />
     <span v-if="runs.shown?.id && !runs.outdated" class="truncate text-soft">{{ runs.shown.name }}</span>

@@ -12,6 +12,7 @@ import { locationText, type Finding } from '../sheet/finding'
 import { issueText } from '../sheet/issue-text'
 import { readSheetText } from '../sheet/read'
 import { actionText, type Action } from '../simulate/actions'
+import { dutyOf } from '../simulate/duty'
 import { compileMachine, devicesOf } from '../control/run'
 import { continueRun, simulationOf } from '../simulate/run'
 import { parseAction, readAction } from '../simulate/recorded-actions'
@@ -90,7 +91,7 @@ function main(): void {
   const result = continueRun(simulation, until ?? compiled.settings.duration)
   const wall = (performance.now() - started) / 1000
   const signals = values.signals === undefined ? undefined : chosenSignals(values.signals, result)
-  print(sheet.title, result, wall)
+  print(sheet, result, wall)
   if (values.csv) write(values.csv, resultToCsv(result, signals))
   if (values.json) write(values.json, resultToJson(sheet, result, signals))
   if (result.stopped) throw new Refused(result.stopped.message)
@@ -292,9 +293,9 @@ function steady(sheet: Sheet, scheduleId: string | undefined, at: number): void 
 const findingText = (f: Finding) =>
   `${f.severity}: ${locationText(f.location)}: ${f.message}${f.remedy ? ` ${f.remedy}` : ''}`
 
-function print(title: string, r: RunResult, wall: number): void {
+function print(sheet: Sheet, r: RunResult, wall: number): void {
   const out = (line = '') => process.stdout.write(`${line}\n`)
-  out(`${title}, schedule ${r.schedule}, ${r.duration} s`)
+  out(`${sheet.title}, schedule ${r.schedule}, ${r.duration} s`)
   out()
   out(
     `${'key figure'.padEnd(36)}${'end'.padStart(12)}${'min'.padStart(12)}${'at s'.padStart(9)}${'max'.padStart(12)}${'at s'.padStart(9)}  unit`,
@@ -331,6 +332,13 @@ function print(title: string, r: RunResult, wall: number): void {
   out(
     `oil: from tanks ${(r.oil.supplied * 1000).toPrecision(5)} L, stored ${(r.oil.stored * 1000).toPrecision(5)} L, error ${(100 * r.oil.error).toPrecision(2)} %`,
   )
+  const duty = dutyOf(sheet, r)
+  for (const m of duty.motors)
+    out(
+      `motor ${m.component}: ${m.starts} starts, ${m.startsPerHour.toPrecision(3)} an hour; runs ${m.running.toFixed(1)} s, loaded ${(100 * m.loadedShare).toFixed(0)} %`,
+    )
+  for (const s of duty.switches)
+    if (s.cycles) out(`switch ${s.component}: ${s.cycles} times, ${s.cyclesPerHour.toPrecision(3)} an hour`)
   for (const warning of r.warnings) out(`warning: ${warning}`)
   const s = r.statistics
   out(

@@ -1,4 +1,5 @@
 /** An order of events as words, and as a run of the logic alone that the tape can show. */
+import { resolveComponent } from '../sheet/resolve'
 import { nameOf, type Sheet } from '../sheet/schema'
 import type { RunEvent, RunResult, Signal } from '../simulate/result'
 import { replayEvents, type ProofEvent } from './explore'
@@ -34,6 +35,12 @@ export function eventWords(sheet: Sheet, event: ProofEvent): string {
   }
 }
 
+function inputLabel(sheet: Sheet, id: string, input: string): string {
+  const component = sheet.components.find((c) => c.id === id)
+  const { resolved } = component ? resolveComponent(component) : {}
+  return resolved?.kind.inputs?.find((i: { name: string }) => i.name === input)?.label ?? input
+}
+
 /** Plays an order of events with the times of relays and timers: a run without oil. */
 export function playCounterexample(sheet: Sheet, events: readonly ProofEvent[]): RunResult {
   const { program } = readControl(sheet)
@@ -59,7 +66,7 @@ export function playCounterexample(sheet: Sheet, events: readonly ProofEvent[]):
     })),
     ...coils.map((t): Signal => ({
       id: t.ref,
-      label: t.input,
+      label: inputLabel(sheet, t.component, t.input),
       quantity: 'ratio',
       role: 'input',
       component: t.component,

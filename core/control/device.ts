@@ -82,6 +82,8 @@ export interface DeviceType<P extends Parameters = Parameters> {
   closed?(d: DeviceView<Values<P>>, terminal: string): boolean
   /** One of its coils has gained or lost current. @param t s */
   currentChanged?(d: DeviceView<Values<P>>, coil: number, t: number): void
+  /** An operator works it, or has let it go. */
+  worked?(d: DeviceView<Values<P>>): void
   /** What was due at t happens. */
   expire?(d: DeviceView<Values<P>>, t: number): void
   /** It sees the signal that it watches, SI. @returns the range in which nothing changes */

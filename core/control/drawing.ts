@@ -168,7 +168,7 @@ class Draughtsman {
         id: rung.id,
         number: i + 1,
         box: this.upright
-          ? { x: first[0] - 2, y: first[1], w: last[0] - first[0], h: last[1] - first[1] }
+          ? { x: first[0] - 3.3, y: first[1], w: last[0] - first[0], h: last[1] - first[1] }
           : { x: first[0], y: first[1] - 2, w: last[0] - first[0], h: last[1] - first[1] },
         ...(parsed.ok ? {} : { problem: parsed.error.message }),
       })
@@ -292,7 +292,7 @@ class Draughtsman {
       closed,
       index: this.contact++,
       box: this.upright
-        ? { x: x - space.across + 3.5, y: y - space.contact / 2, w: space.across - 2, h: space.contact }
+        ? { x: x - 7.6, y: y - space.contact / 2, w: space.across - 0.2, h: space.contact }
         : { x: x - space.contact / 2, y: y - 5.2, w: space.contact, h: 6.4 },
       shapes,
       labelAt: this.upright ? [x - beside, y + 0.5] : [x, y - (marked ? 4 : 1.6)],
@@ -341,7 +341,7 @@ class Draughtsman {
         name: this.coilNames.nameOf(ref),
         label: device?.label ?? '',
         box: this.upright
-          ? { x: x - space.across + 3.5, y: y - 3, w: space.across - 2, h: 6 }
+          ? { x: x - 7, y: y - 3, w: space.across, h: 6 }
           : { x: x - 3, y: y - 3, w: 8, h: 5 },
         shapes:
           this.control.symbols === 'brackets' && !LOOKS[type ?? '']
@@ -437,7 +437,7 @@ class Draughtsman {
       return [
         {
           ref: coil.ref,
-          at: this.upright ? [x + coil.box.w - 1.5, end + 2.2] : [x + coil.box.w + 3.4, y + 3.5],
+          at: this.upright ? [x + 7, end + 2.2] : [x + coil.box.w + 3.4, y + 3.5],
           open: places(false),
           closed: places(true),
         },

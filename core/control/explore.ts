@@ -7,6 +7,7 @@ import { nameOf } from '../sheet/schema'
 import { switchFacts, type Exclusion } from './facts'
 import { copyOf, Logic, Unstable, type LogicState, type Surroundings } from './logic'
 import { readControl, type Program } from './program'
+import { relevantControl, usedContacts } from './relevant'
 
 /** Something that happens, in the shortest order that leads to what must not be. */
 export type ProofEvent =
@@ -37,7 +38,7 @@ interface Property {
   violated(state: LogicState, around: Around, atRest: boolean): boolean
 }
 
-const MOST_STATES = 100_000
+const MOST_STATES = 200_000
 
 /** What surrounds the logic in a state, and what a proof remembers of the past. */
 interface Around {
@@ -56,6 +57,7 @@ interface Place {
 const surroundings = ({ on, inputs }: Around): Surroundings => ({
   isOn: (component) => on.has(component),
   input: (id, name) => inputs.get(`${id}.${name}`) ?? 0,
+  sound: true,
 })
 
 /** Whether somebody holds a button down. */
@@ -93,16 +95,19 @@ export class Explorer {
   private next = 0
 
   constructor(sheet: Sheet) {
-    const read = readControl(sheet)
-    if (read.findings.length) throw new Error(read.findings[0].message)
-    this.program = read.program
-    this.logic = new Logic(read.program)
+    const whole = readControl(sheet)
+    if (whole.findings.length) throw new Error(whole.findings[0].message)
+    const part = relevantControl(sheet)
+    const { program } = readControl(part)
+    const used = usedContacts(part.control)
+    // a contact that nothing asks for is not worked out
+    this.program = { ...program, sources: new Map([...program.sources].filter(([ref]) => used.has(ref))) }
+    this.logic = new Logic(this.program)
     this.exclusions = switchFacts(sheet)
-    const used = usedContacts(sheet)
-    this.switches = [...read.program.sources].flatMap(([ref, source]) =>
-      source.from === 'switch' && used.has(ref) ? [source.component] : [],
+    this.switches = [...this.program.sources.values()].flatMap((source) =>
+      source.from === 'switch' ? [source.component] : [],
     )
-    this.properties = propertiesOf(sheet, this.program, this.logic)
+    this.properties = propertiesOf(part, this.program, this.logic)
     const state = this.logic.initial()
     const around: Around = { on: new Set(), inputs: restInputs(this.program), afterLoss: false }
     this.logic.settle(state, surroundings(around))
@@ -382,16 +387,6 @@ function keyOf(state: LogicState, { on, inputs, afterLoss }: Around): string {
     [...inputs.values()].join(),
     bit(afterLoss),
   ].join('|')
-}
-
-function usedContacts({ control }: Sheet): { has(ref: string): boolean } {
-  const text = [
-    ...control.rungs.map((r) => r.contacts),
-    ...control.sequences.flatMap((s) => s.transitions.map((t) => t.condition)),
-    ...control.requirements.map((r) => r.never),
-  ].join(' ')
-  const words = new Set(text.split(/[^\p{L}\p{N}_.-]+/u))
-  return words
 }
 
 function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] {

@@ -4,7 +4,7 @@
  */
 import { initialState, type DeviceState, type DeviceView } from './device'
 import { nameOf } from '../sheet/schema'
-import { passes, type Expression } from './expression'
+import type { Expression } from './expression'
 import type { ContactSource, Program } from './program'
 
 /** What the control sees of the machine and of people. */
@@ -12,6 +12,8 @@ export interface Surroundings {
   isOn(component: string): boolean
   /** Value of an input or a fault of a device, a path or a sequence. */
   input(id: string, name: string): number
+  /** Nothing has a fault: nobody is asked for them. */
+  readonly sound?: true
 }
 
 /** All that the future depends on; plain data. */
@@ -38,6 +40,9 @@ const MOST_ROUNDS = 100
 /** Changes of relays before 0 s. */
 const MOST_AT_START = 200
 
+type MutableView = { -readonly [K in keyof AnyView]: AnyView[K] } & { around?: Surroundings }
+type Question = (state: LogicState, t: number) => boolean
+
 /** Something changes without time passing. */
 export class Unstable extends Error {}
 
@@ -52,10 +57,29 @@ export class Logic {
   private readonly contactIndex: ReadonlyMap<string, number>
   private readonly sources: readonly ContactSource[]
 
+  private readonly canStick: readonly boolean[]
+  private readonly canBurn: readonly boolean[]
+  /** One for each device, made once: it looks at the state and the surroundings that were asked about last. */
+  private readonly views: readonly MutableView[]
+  /** What each expression asks for, with its contacts by their numbers. */
+  private readonly questions = new Map<Expression, Question>()
+
   constructor(readonly program: Program) {
     this.contacts = [...program.sources.keys()]
     this.sources = [...program.sources.values()]
     this.contactIndex = new Map(this.contacts.map((ref, i) => [ref, i]))
+    const has = (name: string) =>
+      program.devices.map(({ type }) => !!type.faults?.some((f) => f.name === name))
+    this.canStick = has('stuck')
+    this.canBurn = has('burnt')
+    this.views = program.devices.map(({ device: { id }, values }): MutableView => {
+      const view: MutableView = {
+        values,
+        state: initialState(0),
+        input: (name) => view.around?.input(id, name) ?? 0,
+      }
+      return view
+    })
   }
 
   /** Relays dropped, initial steps active. */
@@ -162,11 +186,10 @@ export class Logic {
   }
 
   private view(state: LogicState, device: number, around?: Surroundings): AnyView {
-    const {
-      values,
-      device: { id },
-    } = this.program.devices[device]
-    return { values, state: state.devices[device], input: (name) => around?.input(id, name) ?? 0 }
+    const view = this.views[device]
+    view.state = state.devices[device]
+    view.around = around
+    return view
   }
   viewOf(state: LogicState, device: number, around: Surroundings): AnyView {
     return this.view(state, device, around)
@@ -175,6 +198,7 @@ export class Logic {
   /** Contacts, paths, coils and steps at t, until nothing changes any more. @throws Unstable */
   solve(state: LogicState, around: Surroundings, t: number): Change[] {
     const changes: Change[] = []
+    this.program.devices.forEach(({ type }, i) => type.worked?.(this.view(state, i, around)))
     for (let round = 0; round < MOST_ROUNDS; round++) {
       this.updateContacts(state, around)
       const moved = this.clearTransitions(state, t, changes)
@@ -196,7 +220,7 @@ export class Logic {
       } else if (source.from === 'step') state.contacts[i] = state.steps[source.sequence].active[source.step]
       else {
         const { type, device } = this.program.devices[source.device]
-        if (type.faults?.some((f) => f.name === 'stuck') && around.input(device.id, 'stuck') > 0.5) return
+        if (!around.sound && this.canStick[source.device] && around.input(device.id, 'stuck') > 0.5) return
         state.contacts[i] = type.closed?.(this.view(state, source.device, around), source.terminal) ?? false
       }
     })
@@ -204,16 +228,32 @@ export class Logic {
 
   /** Whether an expression passes current now. */
   passes(expression: Expression | undefined, state: LogicState, t: number): boolean {
-    return passes(
-      expression,
-      (ref) => state.contacts[this.contactIndex.get(ref)!] ?? false,
-      (ref, seconds) => {
-        const source = this.program.sources.get(ref)
-        if (source?.from !== 'step') return false
-        const { active, since } = state.steps[source.sequence]
-        return active[source.step] && t >= since[source.step] + seconds
-      },
-    )
+    if (!expression) return true
+    let question = this.questions.get(expression)
+    if (!question) this.questions.set(expression, (question = this.questionOf(expression)))
+    return question(state, t)
+  }
+  private questionOf(expression: Expression): Question {
+    switch (expression.kind) {
+      case 'contact': {
+        const index = this.contactIndex.get(expression.name)
+        const { closed } = expression
+        return index === undefined ? () => closed : (state) => state.contacts[index] !== closed
+      }
+      case 'active': {
+        const source = this.program.sources.get(expression.name)
+        if (source?.from !== 'step') return () => false
+        const { sequence, step } = source
+        return (state, t) =>
+          state.steps[sequence].active[step] && t >= state.steps[sequence].since[step] + expression.seconds
+      }
+      default: {
+        const parts = expression.parts.map((part) => this.questionOf(part))
+        return expression.kind === 'series'
+          ? (state, t) => parts.every((part) => part(state, t))
+          : (state, t) => parts.some((part) => part(state, t))
+      }
+    }
   }
 
   /** All transitions whose steps are active and whose conditions hold are cleared together (IEC 60848); of alternatives the first. */
@@ -258,7 +298,8 @@ export class Logic {
     const live = supply < 0 || (devices[supply].type.closed?.(this.view(state, supply, around), '') ?? true)
     const wanted = targets.map((_, i) => state.stored[i])
     paths.forEach(({ id, expression, coils }, i) => {
-      state.paths[i] = live && around.input(id, 'broken') < 0.5 && this.passes(expression, state, t)
+      state.paths[i] =
+        live && (around.sound || around.input(id, 'broken') < 0.5) && this.passes(expression, state, t)
       if (state.paths[i]) for (const coil of coils) wanted[coil] = true
     })
     sequences.forEach(({ steps }, s) => {
@@ -282,7 +323,7 @@ export class Logic {
         return
       }
       const { type, device } = devices[target.device]
-      const burnt = type.faults?.some((f) => f.name === 'burnt') && around.input(device.id, 'burnt') > 0.5
+      const burnt = !around.sound && this.canBurn[target.device] && around.input(device.id, 'burnt') > 0.5
       state.currents[i] = now && !burnt
       const own = state.devices[target.device]
       if (own.coils[target.coil] === state.currents[i]) return

@@ -1,5 +1,6 @@
 /** All types of control devices; this list is the only place that knows them all. */
 import type { DeviceType } from '../device'
+import { alarm } from './alarm'
 import { counter } from './counter'
 import { emergencyStop } from './emergency-stop'
 import { horn, lamp } from './indicator'
@@ -24,6 +25,7 @@ export const deviceTypes: readonly AnyDeviceType[] = [
   counter,
   lamp,
   horn,
+  alarm,
   positionController,
   valueContact,
   supply,

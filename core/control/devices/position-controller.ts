@@ -81,10 +81,6 @@ export const positionController = defineDevice({
     const order = reference(d, t)
     return d.values.form === 'twoPoint' ? twoPoint(d, value, order) : proportional(d, value, order)
   },
-  // the next step of its ramp: taken where it is observed
-  expire: ({ state }) => {
-    state.due = Infinity
-  },
 })
 
 type ControllerView = DeviceView<ControllerValues>
@@ -94,7 +90,8 @@ function reference({ state, values, input }: ControllerView, t: number): number 
   const order = input('order')
   if (Number.isNaN(state.reference)) state.reference = order
   else {
-    const most = values.ramp * (t - state.since)
+    // it has moved since it was looked at last only where it was on its way
+    const most = state.due < Infinity ? values.ramp * (t - state.since) : 0
     state.reference += Math.min(most, Math.max(-most, order - state.reference))
   }
   state.since = t
