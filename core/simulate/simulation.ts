@@ -577,7 +577,8 @@ export class Simulation {
   private attachFaults(component: string, input: number): void {
     const element = this.element(component)!
     this.recorder.include(element, input - element.firstInput)
-    if (element.inputsRead === element.inputs.length) return
+    // a device of the control has no model to put a fault around: the control asks for it
+    if (!element.resolved || element.inputsRead === element.inputs.length) return
     this.rebuild(component, { parameters: this.changed.get(component)?.parameters ?? {}, faulty: true })
   }
 

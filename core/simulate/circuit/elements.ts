@@ -86,7 +86,15 @@ export function partsOf(
   const holes = burstable ? holesOf(netlist, fluid) : []
   const devices = (control?.devices ?? []).map(({ id, outputs, conditions }): Part => {
     const own = byComponent.get(id) ?? []
-    return { ...NO_PORTS, id, model: { outputs, conditions }, inputs: own, inputsRead: own.length }
+    const commands = own.filter(({ fault }) => !fault).length
+    const scheduledFault = own.some(({ fault, signal }) => fault && signal.times.length > 0)
+    return {
+      ...NO_PORTS,
+      id,
+      model: { outputs, conditions },
+      inputs: own,
+      inputsRead: scheduledFault ? own.length : commands,
+    }
   })
   if (watch) devices.push({ ...NO_PORTS, id: WATCH, model: watch.model, inputs: [], inputsRead: 0 })
   if (onBurst !== 'open') return [...components, ...pipes, ...holes, ...devices]
