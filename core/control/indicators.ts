@@ -13,7 +13,8 @@ export interface Indicator {
 export const indicatorsOf = ({ control }: Sheet): Indicator[] =>
   control.devices.flatMap((device) => {
     const { resolved } = resolveDevice(device)
-    if (!resolved || resolved.type.place !== 'operator' || !resolved.type.coils) return []
+    if (!resolved || resolved.type.place !== 'operator' || !resolved.type.coils || resolved.type.inputs)
+      return []
     return [
       {
         id: device.id,
