@@ -162,6 +162,7 @@ const forms = { simplified: 'simplified', detailed: 'in detail' } as const
         <span class="block text-xs text-soft">The checks then ask for more than a single valve.</span>
       </span>
     </label>
+    <ControlUses :owner="component.id" />
     <p v-if="kind.safetyNote" class="mt-1 flex gap-2 border-t border-rule pt-2 text-[13px]">
       <ShieldAlert :size="17" class="mt-0.5 shrink-0 text-caution" aria-hidden="true" />{{ kind.safetyNote }}
     </p>

@@ -12,19 +12,13 @@ import {
   removeSequence,
   removeStep,
 } from '@oar-bench/core/control/edit'
-import { drawSequence } from '@oar-bench/core/control/sequence-drawing'
 import { unusedName } from '@oar-bench/core/sheet/edit'
 import type { Sequence, SequenceStep, StepAction, Transition } from '@oar-bench/core/sheet/schema'
 
-const props = defineProps<{ running?: boolean }>()
+defineProps<{ running?: boolean }>()
 const sheetDocument = useSheetDocument()
 const checks = useSheetChecks()
-const { value } = useControlState()
 const sequences = computed(() => sheetDocument.sheet.control.sequences)
-const drawn = computed(() =>
-  sequences.value.map((s) => ({ s, drawing: drawSequence(sheetDocument.sheet, s) })),
-)
-const SCALE = 10
 const apply = (sheet: typeof sheetDocument.sheet) => sheetDocument.apply(sheet)
 const change = (id: string, next: Partial<Sequence>) => apply(changeSequence(sheetDocument.sheet, id, next))
 const changeStep = (s: Sequence, id: string, next: Partial<SequenceStep>) =>
@@ -67,7 +61,6 @@ const qualifiers: Record<StepAction['qualifier'], string> = {
 }
 const stepsOf = (event: Event, s: Sequence) =>
   (event.target as HTMLInputElement).value.split(/[\s,]+/).filter((id) => s.steps.some((x) => x.id === id))
-const isActive = (s: Sequence, step: string) => props.running && (value(`${s.id}.${step}`) ?? 0) > 0.5
 const problemsOf = (id: string) => checks.findings.filter((f) => f.location.control === id)
 </script>
 
@@ -77,34 +70,8 @@ const problemsOf = (id: string) => checks.findings.filter((f) => f.location.cont
       A step sequence says what happens after what: steps with their actions, and transitions with the
       conditions to go on (IEC 60848).
     </p>
-    <section v-for="{ s, drawing } in drawn" :key="s.id" class="mb-4 flex flex-wrap gap-4">
-      <svg
-        class="sequence-drawing shrink-0"
-        :viewBox="`${drawing.bounds.x} ${drawing.bounds.y} ${drawing.bounds.w} ${drawing.bounds.h}`"
-        :width="drawing.bounds.w * SCALE"
-        :height="drawing.bounds.h * SCALE"
-        role="img"
-        :aria-label="`Drawing of ${s.name || s.id}`"
-        :data-testid="`sequence-${s.id}`"
-      >
-        <SymbolShapes :drawing="{ shapes: drawing.links, ports: {}, box: drawing.bounds }" />
-        <g
-          v-for="step in drawing.steps"
-          :key="step.id"
-          :class="{ active: isActive(s, step.id) }"
-          :data-testid="`step-${step.id}`"
-          :data-active="isActive(s, step.id)"
-        >
-          <SymbolShapes :drawing="{ shapes: step.shapes, ports: {}, box: step.box }" />
-          <text v-for="(l, i) in step.lines" :key="i" :x="l.at[0]" :y="l.at[1]" font-size="1.4">
-            {{ l.text }}
-          </text>
-        </g>
-        <g v-for="t in drawing.transitions" :key="t.id">
-          <SymbolShapes :drawing="{ shapes: t.shapes, ports: {}, box: t.box }" />
-          <text :x="t.textAt[0]" :y="t.textAt[1]" font-size="1.4">{{ t.text }}</text>
-        </g>
-      </svg>
+    <section v-for="s in sequences" :key="s.id" class="mb-4 flex flex-wrap gap-4">
+      <SequenceDrawing :sequence="s" :running="running" />
       <div v-if="!running" class="min-w-80 flex-1">
         <p class="flex items-center gap-2">
           <input
@@ -258,20 +225,3 @@ const problemsOf = (id: string) => checks.findings.filter((f) => f.location.cont
     </button>
   </div>
 </template>
-
-<style>
-.sequence-drawing {
-  font-family: var(--font-lettering);
-}
-.sequence-drawing text {
-  fill: var(--ink);
-}
-.sequence-drawing .active .symbol {
-  stroke: var(--accent);
-  stroke-width: 0.36;
-}
-.sequence-drawing .active text {
-  fill: var(--accent);
-  font-weight: 500;
-}
-</style>

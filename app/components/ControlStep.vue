@@ -177,7 +177,7 @@ const selected = computed(() => selection.devices[0] ?? selection.components[0])
       <p v-if="!selected" class="text-soft">
         Choose a contact, a coil or a device to see what it is and where it is used.
       </p>
-      <ControlUses v-else :owner="selected.id" />
+      <ControlUses v-else-if="selection.devices[0]" :owner="selection.devices[0].id" />
     </aside>
   </div>
 </template>

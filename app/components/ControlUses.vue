@@ -5,6 +5,12 @@ import { usesOf } from '@oar-bench/core/control/uses'
 const props = defineProps<{ owner: string }>()
 const sheetDocument = useSheetDocument()
 const ui = useControlUi()
+const route = useRoute()
+function go(rung: string | undefined) {
+  if (rung) ui.selectRung(rung)
+  if (route.params.step !== 'control')
+    void navigateTo({ path: `/machines/${sheetDocument.machine!.id}/control`, query: route.query })
+}
 const uses = computed(() => usesOf(sheetDocument.sheet, props.owner))
 </script>
 
@@ -13,7 +19,7 @@ const uses = computed(() => usesOf(sheetDocument.sheet, props.owner))
     <h3 class="heading">In the control</h3>
     <ul>
       <li v-for="(u, i) in uses" :key="i">
-        <button class="text-left hover:text-accent" @click="u.rung && ui.selectRung(u.rung)">
+        <button class="text-left hover:text-accent" @click="go(u.rung)">
           {{ u.what }}
         </button>
       </li>

@@ -33,6 +33,7 @@ import { idlePort } from './idle-port'
 import { loadSinks } from './load-sinks'
 import { neverFills } from './never-fills'
 import { pipeAboveRating } from './pipe-above-rating'
+import { switchNeverTrips } from './switch-never-trips'
 import { designationTwice, onePart } from './designations'
 import { opensTooHigh } from './opens-too-high'
 import { pilotWithoutSource } from './pilot-without-source'
@@ -82,6 +83,7 @@ export const rules: readonly Rule[] = [
   loadSinks,
   contamination,
   pipeAboveRating,
+  switchNeverTrips,
   lineThroughSymbol,
   symbolOnSymbol,
   designationTwice,

@@ -53,6 +53,7 @@ export function compareSheets(before: Sheet, after: Sheet): Change[] {
       () => ['schedule'],
       scheduleChanges,
     ),
+    ...controlChanges(before, after),
     ...record('Fluid', before.fluid, after.fluid),
     ...record('Tank', before.tank, after.tank),
     ...record('Page', withoutChanges(before), withoutChanges(after)),
@@ -147,6 +148,52 @@ function scheduleChanges(a: Schedule, b: Schedule): string[] {
     if (a[name] !== b[name]) details.push(step(name, a[name], b[name]))
   if (!same(a.tracks, b.tracks)) details.push('other commands')
   return details
+}
+
+/** Changes of the control; a path is named by its number in the later sheet that has it. */
+function controlChanges({ control: before }: Sheet, { control: after }: Sheet): Change[] {
+  const number = (id: string) => {
+    const at = after.rungs.findIndex((r) => r.id === id)
+    return `Path ${(at < 0 ? before.rungs.findIndex((r) => r.id === id) : at) + 1}`
+  }
+  const differences = (a: object, b: object) => record('', a, b).flatMap(({ details }) => details)
+  const { layout, symbols, colours } = after
+  return [
+    ...items(
+      before.devices,
+      after.devices,
+      (d) => [nameOf(d), d.label].filter(Boolean).join(' '),
+      (d) => [d.type],
+      (a, b) =>
+        differences({ ...a, parameters: '', ...a.parameters }, { ...b, parameters: '', ...b.parameters }),
+    ),
+    ...items(
+      before.rungs,
+      after.rungs,
+      (r) => number(r.id),
+      (r) => [`${r.contacts} → ${r.coils.join(', ')}`],
+      differences,
+    ),
+    ...items(
+      before.sequences,
+      after.sequences,
+      (s) => s.name || s.id,
+      () => ['step sequence'],
+      () => ['other steps or transitions'],
+    ),
+    ...items(
+      before.requirements,
+      after.requirements,
+      (r) => r.name || r.id,
+      (r) => [`must never be: ${r.never}`],
+      differences,
+    ),
+    ...record(
+      'Drawing of the control',
+      { layout: before.layout, symbols: before.symbols, colours: before.colours },
+      { layout, symbols, colours },
+    ),
+  ]
 }
 
 function record(name: string, before: object, after: object): Change[] {
