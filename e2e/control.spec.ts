@@ -75,6 +75,8 @@ test('a start that holds itself is drawn by keyboard, in both habits, and works 
   await page.getByTestId('live').click()
   await page.getByTestId('show-paths').click()
   const start = page.getByTestId('contact-R1-2')
+  await expect(start).toHaveClass(/pressable/)
+  await expect.poll(() => time(page)).toBeGreaterThan(0.2)
   await start.scrollIntoViewIfNeeded()
   const box = (await start.boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
