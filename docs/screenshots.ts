@@ -110,7 +110,7 @@ try {
   await picture('ruler')
   await step(/^Sheet/)
   await page.getByTestId('variants').click()
-  await page.getByText('Pressure and limit switches').first().click()
+  await page.getByRole('button', { name: 'Open Pressure and limit switches' }).click()
   await step(/^Control/)
   await page.getByTestId('contact-R1-1').click()
   await page.locator('[data-testid="save-state"][data-state="saved"]').waitFor()
