@@ -130,6 +130,10 @@ test('a recorded run shows the current in its paths wherever the tape is scrubbe
   await expect(page.getByTestId('rung-R5')).toHaveAttribute('data-current', 'false')
   await goTo(page, 4)
   await expect(page.getByTestId('rung-R5')).toHaveAttribute('data-current', 'true')
+  // the contacts make room for the charts
+  await expect(page.getByText('K1 Cycle', { exact: true }).first()).toBeVisible()
+  await page.getByTestId('contact-lanes').click()
+  await expect(page.getByText('K1 Cycle', { exact: true })).toHaveCount(0)
   await goTo(page, 8.5)
   await expect(page.getByTestId('rung-R7')).toHaveAttribute('data-current', 'true')
   await expect(page.getByTestId('contact-R7-2')).toHaveAttribute('aria-label', /acted on/)

@@ -20,7 +20,11 @@ const result = computed(() => runs.shown?.result)
 const designation = (id: string | undefined) =>
   runs.shown?.sheet.components.find((c) => c.id === id)?.designation ?? id ?? ''
 const charts = useTapeCharts(shown, overlay, system, dark)
-const lanes = computed(() => (runs.shown ? commandLanes(runs.shown.result, runs.shown.sheet, show) : []))
+const allLanes = computed(() => (runs.shown ? commandLanes(runs.shown.result, runs.shown.sheet, show) : []))
+/** Switches, relays and steps of the control are shown by choice: they are many. */
+const contactLanes = useSetting('contact-lanes', true)
+const lanes = computed(() => allLanes.value.filter((lane) => contactLanes.value || !lane.place))
+const contactCount = computed(() => allLanes.value.filter((lane) => lane.place).length)
 /** Values at the time that is shown. */
 const values = computed(() => {
   const of = result.value
@@ -149,7 +153,17 @@ function resize(event: PointerEvent) {
       </p>
       <template v-else>
         <div class="flex h-5 items-center">
-          <span class="shrink-0 pl-3 text-[13px] text-soft" :style="{ width: `${LABEL_WIDTH}px` }">Time</span>
+          <span class="flex shrink-0 pl-3 text-[13px] text-soft" :style="{ width: `${LABEL_WIDTH}px` }"
+            >Time<button
+              v-if="contactCount"
+              class="ml-auto underline hover:text-accent"
+              :aria-pressed="contactLanes"
+              data-testid="contact-lanes"
+              @click="contactLanes = !contactLanes"
+            >
+              {{ contactLanes ? 'hide' : 'show' }} {{ contactCount }} contacts
+            </button></span
+          >
           <input
             :value="runs.time"
             type="range"

@@ -24,6 +24,8 @@ export interface CommandLane {
   readonly profile: string
   /** Least and greatest value. */
   readonly range: string
+  /** Order of the lanes: 0 commands, 1 switches of the sheet, from 2 on devices of the control. */
+  readonly place: number
 }
 
 /** More changes than this, or so many one after another from sample to sample, are a ramp. */
