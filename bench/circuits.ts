@@ -3,7 +3,7 @@ import { Session } from 'node:inspector/promises'
 import { serialize } from 'node:v8'
 import { demoMachines } from '../demo/machines'
 import type { Sheet } from '../core/sheet/schema'
-import { compile } from '../core/simulate/compile'
+import { compileMachine } from '../core/control/run'
 import { run } from '../core/simulate/run'
 import { Simulation } from '../core/simulate/simulation'
 import { largeSheet } from './large'
@@ -33,7 +33,7 @@ async function allocation() {
   }
   const go = (times: number) => {
     let steps = 0
-    for (let i = 0; i < times; i++) steps += run(compile(sheet).compiled!).statistics.steps
+    for (let i = 0; i < times; i++) steps += run(compileMachine(sheet).compiled!).statistics.steps
     return steps
   }
   // until all of the loop is optimised: before, every number that is worked out is put on the heap
@@ -68,7 +68,7 @@ function measure(name: string, sheet: Sheet, schedule: string | undefined, repea
   let result: ReturnType<typeof run> | undefined
   let states = 0
   for (let i = 0; i <= repeats; i++) {
-    const { compiled, findings } = compile(sheet, schedule)
+    const { compiled, findings } = compileMachine(sheet, schedule)
     if (!compiled) throw new Error(`${name} cannot be run: ${findings[0].message}`)
     states = new Simulation(compiled).network.n
     const start = performance.now()
@@ -107,7 +107,7 @@ console.log(
 
 /** Size of a snapshot as it is sent between threads, kB, and the times to take it and to go back to it, ms. */
 function snapshotOf(name: string, sheet: Sheet, at: number): void {
-  const simulation = new Simulation(compile(sheet).compiled!)
+  const simulation = new Simulation(compileMachine(sheet).compiled!)
   simulation.advanceBeyond(at)
   const [taking, restoring]: [number[], number[]] = [[], []]
   for (let i = 0; i < 50; i++) {

@@ -77,6 +77,8 @@ describe('the control without a browser', { timeout: 60_000 }, () => {
         'V2 coilA = 0',
       ]),
     )
+    const rest = await command('simulate', press, '--steady', '0')
+    expect([rest.code, rest.out]).toEqual([0, expect.stringContaining('the control is not worked out here')])
     const wrong = await command('simulate', press, '--press', 'S77@1')
     expect([wrong.code, wrong.err]).toEqual([2, expect.stringContaining('S77')])
   })

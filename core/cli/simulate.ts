@@ -13,12 +13,12 @@ import { issueText } from '../sheet/issue-text'
 import { readSheetText } from '../sheet/read'
 import { actionText, type Action } from '../simulate/actions'
 import { dutyOf } from '../simulate/duty'
-import { compileMachine, devicesOf } from '../control/run'
+import { compileMachine, devicesOf, operatingPointOfMachine } from '../control/run'
 import { continueRun, simulationOf } from '../simulate/run'
 import { parseAction, readAction } from '../simulate/recorded-actions'
 import { recordedActionSchema, type RecordedAction, type Sheet } from '../sheet/schema'
 import { readSnapshot, SnapshotRefused, snapshotKey, writeSnapshot } from './snapshot-file'
-import { operatingPoint, type OperatingPoint } from '../simulate/operating-point'
+import type { OperatingPoint } from '../simulate/operating-point'
 import type { RunResult } from '../simulate/result'
 import type { Simulation } from '../simulate/simulation'
 import type { Snapshot } from '../simulate/snapshot'
@@ -273,12 +273,13 @@ function steady(sheet: Sheet, scheduleId: string | undefined, at: number): void 
   if (!(at >= 0)) throw new Refused('--steady takes a number of seconds.')
   let point: OperatingPoint
   try {
-    point = operatingPoint(sheet, scheduleId, at)
+    point = operatingPointOfMachine(sheet, scheduleId, at)
   } catch (error) {
     throw new Refused((error as Error).message)
   }
   const out = (line = '') => process.stdout.write(`${line}\n`)
   out(`${sheet.title}, at rest with the commands of ${at} s`)
+  if (devicesOf(sheet).length) out('warning: the control is not worked out here: its coils have no current')
   if (!point.atRest)
     out(`warning: it does not come to rest; this is how it was after ${point.time.toPrecision(3)} s`)
   out()

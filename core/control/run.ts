@@ -4,6 +4,7 @@ import type { Finding } from '../sheet/finding'
 import type { Sheet } from '../sheet/schema'
 import { check, compile } from '../simulate/compile'
 import { compileLive, replay } from '../simulate/live-run'
+import { operatingPoint } from '../simulate/operating-point'
 import type { RunResult } from '../simulate/result'
 import { memoized } from '../sheet/memoized'
 import { controlOf } from './machine'
@@ -21,6 +22,9 @@ export const checkMachine = (sheet: Sheet, scheduleId?: string, show?: Show): Fi
 
 export const compileMachineLive = (sheet: Sheet, scheduleId: string | undefined, held: boolean) =>
   compileLive(sheet, scheduleId, held, control(sheet))
+
+export const operatingPointOfMachine = (sheet: Sheet, scheduleId: string | undefined, at: number) =>
+  operatingPoint(sheet, scheduleId, at, control(sheet))
 
 export const replayMachine = (sheet: Sheet, recorded: RunResult): RunResult =>
   replay(sheet, recorded, control(sheet))

@@ -1,6 +1,7 @@
 /** The steady operating point that the commands of one instant lead to, without the way to it. */
 import type { Sheet } from '../sheet/schema'
 import { compile } from './compile'
+import type { ControlDefinition } from './control-interface'
 import { Network } from './circuit/network'
 import { Recorder } from './observers/recorder'
 import type { Signal } from './result'
@@ -17,10 +18,16 @@ export interface OperatingPoint {
 
 /**
  * Solves the state in which the circuit rests with the commands a schedule has at an instant.
- * @param at s @throws Error with the first finding of a sheet that cannot be simulated
+ * @param at s @param control of the sheet, whose devices its schedule may name; it is not worked out, and its coils have no current
+ * @throws Error with the first finding of a sheet that cannot be simulated
  */
-export function operatingPoint(sheet: Sheet, scheduleId: string | undefined, at: number): OperatingPoint {
-  const { compiled, findings } = compile(sheet, scheduleId)
+export function operatingPoint(
+  sheet: Sheet,
+  scheduleId: string | undefined,
+  at: number,
+  control?: ControlDefinition,
+): OperatingPoint {
+  const { compiled, findings } = compile(sheet, scheduleId, { control })
   if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
   const network = new Network(compiled)
   const { settings } = compiled

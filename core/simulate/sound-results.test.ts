@@ -22,7 +22,7 @@ import {
   timed,
   track,
 } from '../testing'
-import { compile } from './compile'
+import { compileMachine } from '../control/run'
 import { operatingPoint } from './operating-point'
 import { build } from './random-circuits'
 import type { RunResult } from './result'
@@ -35,7 +35,7 @@ const demo = (name: string): Sheet => {
 }
 /** A run of a demo sheet with a fault from an instant on. */
 function broken(name: string, id: string, fault: string, when: number, until: number): RunResult {
-  const definition = compile(demo(name)).compiled!
+  const definition = compileMachine(demo(name)).compiled!
   return run(definition, {
     until,
     actions: [{ at: when, kind: 'set', component: id, target: fault, value: 1 }],
@@ -108,7 +108,7 @@ describe('rest', () => {
         { ...sheet.schedules[0], tracks: [], start: 'steadyState', duration: '1 s', tolerance: 1e-4 },
       ],
     }
-    const r = run(compile(held).compiled!)
+    const r = run(compileMachine(held).compiled!)
     expect(r.warnings).toEqual([])
     r.signals.forEach((s, i) => {
       if (s.role === 'pressure')
@@ -342,9 +342,12 @@ describe('circuits that once took minutes', () => {
   })
   it('a winch whose rope goes slack against far too much friction', () => {
     const sheet = build([{ kind: 'winch', size: 1, commands: [[3, -1]] }], 1500)
-    const r = run(compile(setParameter(sheet, idOf(sheet, 'winch-load'), 'rolling', '9000 kN')).compiled!, {
-      until: 0.5,
-    })
+    const r = run(
+      compileMachine(setParameter(sheet, idOf(sheet, 'winch-load'), 'rolling', '9000 kN')).compiled!,
+      {
+        until: 0.5,
+      },
+    )
     expect(r.finished).toBe(true)
     expect(r.statistics.steps).toBeLessThan(2000)
     aboveZero(r)
@@ -354,7 +357,7 @@ describe('circuits that once took minutes', () => {
 describe('a motor and pump set that is switched off', () => {
   it('stands within seconds and does not swing on', () => {
     const sheet = demo('gate-pack-start-stop')
-    const r = run(compile(sheet, 'close').compiled!)
+    const r = run(compileMachine(sheet, 'close').compiled!)
     const speeds = [12, 15, 20, 24].map((t) => Math.abs(at(r, 'speed(M1.W)', t)) * (60 / (2 * Math.PI)))
     for (const rpm of speeds) expect(rpm).toBeLessThan(2)
     expect(r.conditions.some((c) => c.name === 'hunts' && c.component === 'M1')).toBe(false)
@@ -363,7 +366,7 @@ describe('a motor and pump set that is switched off', () => {
 
 describe('what swings on and on', () => {
   it('is reported with its frequency and its size, for the motion and for the valve', () => {
-    const r = run(compile(demo('boat-lift-pilot-check'), 'dead').compiled!)
+    const r = run(compileMachine(demo('boat-lift-pilot-check'), 'dead').compiled!)
     const hunts = r.conditions.filter((c) => c.name === 'hunts' && c.component === 'A1')
     expect(hunts).toHaveLength(1)
     expect(hunts[0].label).toMatch(/speed swings at 5\.\d+ Hz/)
@@ -384,7 +387,7 @@ describe('what swings on and on', () => {
     sheet = timed(sheet, 2, [track(ram, 'force', [0.01, '5 kN'])])
     sheet = { ...sheet, initialPressures: { [`${ram}.A`]: '100 bar', [`${ram}.B`]: '148 bar' } }
     expect(runSheet(sheet).conditions.filter((c) => c.name === 'hunts')).toEqual([])
-    const r = run(compile(demo('quay-crane')).compiled!)
+    const r = run(compileMachine(demo('quay-crane')).compiled!)
     expect(r.conditions.filter((c) => c.name === 'hunts')).toEqual([])
   })
 })
@@ -428,7 +431,7 @@ describe('a line beyond four times its lowest rating', () => {
 })
 
 describe('a charge relief into the case', () => {
-  const haul = (name: string) => run(compile(demo(name), 'haul').compiled!)
+  const haul = (name: string) => run(compileMachine(demo(name), 'haul').compiled!)
   it('raises the case pressure against its seal, and carries the heat off in much more oil than leaks', () => {
     const [tank, into] = [haul('slipway-winch'), haul('slipway-winch-case')]
     const [atTank, atCase] = [tank, into].map((r) => at(r, 'P1.casePressure', 4) / bar)

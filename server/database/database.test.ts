@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { demoMachines } from '../../demo/machines'
-import { compile } from '../../core/simulate/compile'
+import { compileMachine } from '../../core/control/run'
 import { findMachine, findSheetOf, insertMachine } from './machines'
 import { migrate } from './migrate'
 import { openDatabase } from './open'
@@ -78,7 +78,7 @@ describe('demo machines', () => {
       for (const { sheet } of variants)
         for (const schedule of sheet.schedules)
           expect(
-            compile(sheet, schedule.id).findings.filter((f) => !f.accepted),
+            compileMachine(sheet, schedule.id).findings.filter((f) => !f.accepted),
             `${sheet.title}, ${schedule.name}`,
           ).toEqual([])
     }
