@@ -22,6 +22,22 @@ describe('proofs', () => {
     expect(refuted.outcome).toBe('refuted')
     expect(refuted.events.map((e) => eventWords(open, e))).toContain('S2: pressed')
   })
+  it('find what two relays do that change at one instant', () => {
+    const sheet = controlSheet(
+      { S1: ['push-button'], K1: ['relay'], K2: ['relay'] },
+      ['S1 · /K2 -> K1', 'S1 · /K1 -> K2'],
+      never('K1 · K2'),
+    )
+    expect(outcomes(prove(sheet)).N1).toBe('refuted')
+  })
+  it('claim nothing from a start that the facts exclude', () => {
+    const fact = { id: 'N2', name: 'always pressed', never: '/S1', assumed: true }
+    const goal = { id: 'N1', name: 'lit', never: 'P1', assumed: false }
+    const sheet = controlSheet({ S1: ['push-button'], P1: ['lamp'] }, ['S1 -> P1'], {
+      requirements: [goal, fact],
+    })
+    expect(outcomes(prove(sheet)).N1).toBe('unfinished')
+  })
   it('find what a stop does not open', () => {
     const sheet = controlSheet(
       { S0: ['emergency-stop'], S1: ['push-button'], K1: ['relay'], P1: ['lamp'] },
@@ -140,6 +156,7 @@ function bruteForce(first: string, second: string, start: Bits): boolean {
     open.push([!s1, k1, k2])
     if (coil(first, state) !== k1) open.push([s1, !k1, k2])
     if (coil(second, state) !== k2) open.push([s1, k1, !k2])
+    if (coil(first, state) !== k1 && coil(second, state) !== k2) open.push([s1, !k1, !k2])
   }
   return false
 }

@@ -39,6 +39,13 @@ interface Property {
 }
 
 const MOST_STATES = 200_000
+/** Relays and timers that are about to change, of which every selection is tried. */
+const MOST_TOGETHER = 6
+
+/** All selections of at least one. */
+function subsetsOf(list: readonly number[]): number[][] {
+  return list.reduce<number[][]>((all, item) => [...all, [item], ...all.map((one) => [...one, item])], [])
+}
 
 /** What surrounds the logic in a state, and what a proof remembers of the past. */
 interface Around {
@@ -93,6 +100,8 @@ export class Explorer {
   private readonly seen = new Set<string>()
   private readonly found = new Map<string, number>()
   private next = 0
+  /** Something was met that could not be followed. */
+  private incomplete = false
 
   constructor(sheet: Sheet) {
     const whole = readControl(sheet)
@@ -126,7 +135,8 @@ export class Explorer {
     for (let i = 0; i < states && !this.done; i++) this.expand(this.next++)
   }
   proofs(): Proof[] {
-    const complete = this.next >= this.places.length
+    // a start that the stated facts exclude has no states, and proves nothing
+    const complete = this.places.length > 0 && this.next >= this.places.length && !this.incomplete
     return this.properties.map(({ id, name, watched, violated }): Proof => {
       const states = this.places.length
       const at = this.found.get(id)
@@ -179,23 +189,26 @@ export class Explorer {
         this.logic.solve(copy, surroundings(next), 0)
       } catch (error) {
         if (!(error instanceof Unstable)) throw error
+        // where it goes from here is not known: nothing is proved
+        this.incomplete = true
         return
       }
       this.add({ state: copy, around: next, from: at, event })
     }
-    // what changes by itself, one at a time
-    state.devices.forEach(({ due }, i) => {
-      if (due === Infinity) return
-      const { id } = program.devices[i].device
+    // what changes by itself: one alone, or several at one instant, as relays of one time do
+    const pending = state.devices.flatMap(({ due }, i) => (due < Infinity ? [i] : []))
+    if (pending.length > MOST_TOGETHER) this.incomplete = true
+    for (const group of subsetsOf(pending.slice(0, MOST_TOGETHER))) {
+      const names = group.map((i) => program.devices[i].device.id)
       go(
-        { kind: 'change', device: id },
+        { kind: 'change', device: names.join(' and ') },
         (s) => {
-          s.devices[i].due = 0
-          this.logic.expire(s, 0, (d) => d === i)
+          for (const i of group) s.devices[i].due = 0
+          this.logic.expire(s, 0, (d) => group.includes(d))
         },
         around,
       )
-    })
+    }
     program.sequences.forEach(({ steps }, q) =>
       steps.forEach((step, i) => {
         const own = state.steps[q]
