@@ -7,7 +7,8 @@ import { nameOf } from '../sheet/schema'
 import { switchFacts, type Exclusion } from './facts'
 import { copyOf, Logic, Unstable, type LogicState, type Surroundings } from './logic'
 import { readControl, type Program } from './program'
-import { relevantControl, usedContacts } from './relevant'
+import { relevantControl } from './relevant'
+import { contactUses } from './rules/rule'
 
 /** Something that happens, in the shortest order that leads to what must not be. */
 export type ProofEvent =
@@ -108,7 +109,7 @@ export class Explorer {
     if (whole.findings.length) throw new Error(whole.findings[0].message)
     const part = relevantControl(sheet)
     const { program } = readControl(part)
-    const used = usedContacts(part.control)
+    const used = new Set(contactUses(part).map(({ ref }) => ref))
     // a contact that nothing asks for is not worked out
     this.program = { ...program, sources: new Map([...program.sources].filter(([ref]) => used.has(ref))) }
     this.logic = new Logic(this.program)

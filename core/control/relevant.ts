@@ -1,23 +1,13 @@
 /** The part of a control on which what is to be proved depends: lamps and alarms that nothing asks make no states. */
-import type { ControlSection, Sheet } from '../sheet/schema'
+import type { Sheet } from '../sheet/schema'
 import { contactsOf, parseExpression } from './expression'
+import { ownerOf } from './rules/rule'
 import { resolveDevice } from './terminals'
 
-const ownerOf = (ref: string) => ref.split('.')[0]
 function contactsIn(text: string): string[] {
   const parsed = parseExpression(text)
   return parsed.ok ? contactsOf(parsed.expression).map(({ name }) => name) : []
 }
-
-/** Contacts that some path, condition or requirement asks for. */
-export const usedContacts = ({ rungs, sequences, requirements }: ControlSection): ReadonlySet<string> =>
-  new Set(
-    [
-      ...rungs.map((r) => r.contacts),
-      ...sequences.flatMap((s) => s.transitions.map((t) => t.condition)),
-      ...requirements.map((r) => r.never),
-    ].flatMap(contactsIn),
-  )
 
 /** The sheet with the devices and paths that can change what moves the machine, or what a requirement asks for. */
 export function relevantControl(sheet: Sheet): Sheet {
