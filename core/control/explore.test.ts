@@ -4,8 +4,8 @@ import { describe, expect, it } from 'vitest'
 import { readSheetText } from '../sheet/read'
 import { eventWords, playCounterexample } from './counterexample'
 import { prove, type Proof } from './explore'
-import { passes, parseExpression } from './expression'
-import { controlSheet } from './testing'
+import { parseExpression } from './expression'
+import { controlSheet, passes } from './testing'
 
 const outcomes = (proofs: readonly Proof[]) => Object.fromEntries(proofs.map((p) => [p.id, p.outcome]))
 const never = (text: string, name = 'that') => ({

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { contactsOf, expressionText, parseExpression, passes, type Expression } from './expression'
+import { contactsOf, expressionText, parseExpression, type Expression } from './expression'
+import { passes } from './testing'
 
 const read = (text: string): Expression => {
   const parsed = parseExpression(text)

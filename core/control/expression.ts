@@ -182,22 +182,3 @@ export function expressionText(
       return expression.parts.map((part) => expressionText(part, nameOf)).join(' + ')
   }
 }
-
-/** Whether current passes. @param contact whether a contact that is normally open is closed @param active whether a step has been active so long */
-export function passes(
-  expression: Expression | undefined,
-  contact: (name: string) => boolean,
-  active: (name: string, seconds: number) => boolean = () => false,
-): boolean {
-  if (!expression) return true
-  switch (expression.kind) {
-    case 'contact':
-      return contact(expression.name) !== expression.closed
-    case 'active':
-      return active(expression.name, expression.seconds)
-    case 'series':
-      return expression.parts.every((part) => passes(part, contact, active))
-    case 'parallel':
-      return expression.parts.some((part) => passes(part, contact, active))
-  }
-}

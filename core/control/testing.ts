@@ -1,5 +1,6 @@
 /** Controls for tests. */
 import { controlSchema, emptySheet, type Sheet } from '../sheet/schema'
+import type { Expression } from './expression'
 import { Logic, type LogicState, type Surroundings } from './logic'
 import { readControl } from './program'
 
@@ -97,5 +98,24 @@ export class Bench {
     const [id, step] = ref.split('.')
     const s = program.sequences.findIndex((q) => q.id === id)
     return this.state.steps[s].active[program.sequences[s].steps.findIndex((x) => x.id === step)]
+  }
+}
+
+/** Whether current passes, read from the tree: what the logic is held against. @param contact whether a contact that is normally open is closed @param active whether a step has been active so long */
+export function passes(
+  expression: Expression | undefined,
+  contact: (name: string) => boolean,
+  active: (name: string, seconds: number) => boolean = () => false,
+): boolean {
+  if (!expression) return true
+  switch (expression.kind) {
+    case 'contact':
+      return contact(expression.name) !== expression.closed
+    case 'active':
+      return active(expression.name, expression.seconds)
+    case 'series':
+      return expression.parts.every((part) => passes(part, contact, active))
+    case 'parallel':
+      return expression.parts.some((part) => passes(part, contact, active))
   }
 }
