@@ -120,6 +120,23 @@ const line = (run: LiveRun) =>
     : -1
 
 describe('a live run', () => {
+  it('gone back to before a leak to the surroundings, loses no oil any more', () => {
+    const lift: Consumer[] = [
+      { kind: 'lift', size: 1, commands: [] },
+      { kind: 'cylinder', size: 1, commands: [] },
+    ]
+    const sheet = fitting(lift, 1500)
+    const run = live(sheet)
+    run.goOn(1)
+    const sound = run.result()
+    run.goTo([], 0.05)
+    const cylinder = idOf(sheet, 'cylinder-double-acting')
+    run.do({ kind: 'set', component: cylinder, target: 'outward', value: 0.6e-3 })
+    run.goOn(1)
+    expect(figures(run.result())).not.toEqual(figures(sound))
+    run.goTo([], sound.duration)
+    expect(figures(run.result())).toEqual(figures(sound))
+  })
   it('shows a setting that is turned within a step', () => {
     const run = live(unit)
     const frame = new Float64Array(run.simulation.recorder.signals.length)

@@ -307,7 +307,9 @@ export class Network implements Problem {
     this.rods = rodsOf(this.elements)
     this.differences.replace(index, this.elements[index])
     this.hasExtraCompliance = this.givesBesideOil()
+    // only a model with faults writes these
     old.local.a.fill(0)
+    old.local.e.fill(0)
     this.invalidate()
     this.evaluateElements(t, y)
     this.computeConstantCapacities()
