@@ -144,8 +144,16 @@ test('an interlock is proved, a missing one is refuted and played on the tape', 
   await page.getByTestId('control-view-proofs').click()
   await expect(page.getByTestId('proof-N1')).toHaveAttribute('data-outcome', 'proved', { timeout: 60_000 })
   await expect(page.getByTestId('proof-both-coils V2')).toHaveAttribute('data-outcome', 'proved')
+  // a race needs two causes at exactly one instant here
+  await expect(page.getByTestId('proof-race')).toHaveAttribute('data-outcome', 'chance')
   // without the limit switch in its path the squeeze may come first
   await page.getByTestId('control-view-paths').click()
+  // the path is found by its words, from any step
+  await step(page, 'Sheet')
+  await page.keyboard.press('Control+k')
+  await page.getByTestId('search-word').fill('squeeze: clamped')
+  await page.keyboard.press('Enter')
+  await expect(page.getByTestId('contacts')).toHaveValue('K1 · /K3 · 1-1S2 · 1-1S1')
   await page.getByTestId('contact-R5-2').click()
   await page.getByTestId('remove-contact').click()
   await expect(page.getByTestId('contacts')).toHaveValue('K1 · /K3 · 1-1S1')

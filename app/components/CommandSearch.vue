@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Finds a component of the sheet, a line, or a command, by a few letters; choosing goes there or does it. */
+/** Finds a component of the sheet, a line, a device or a step of the control, or a command, by a few letters; choosing goes there or does it. */
 import {
   Combobox,
   ComboboxInput,
@@ -11,6 +11,7 @@ import {
 } from '@headlessui/vue'
 import { keyTexts, labelOf } from '../commands/command'
 import { findKind } from '@oar-bench/core/catalogue'
+import { findDeviceType } from '@oar-bench/core/control/devices'
 import { nameOf } from '@oar-bench/core/sheet/schema'
 
 const selection = useSelection()
@@ -18,6 +19,8 @@ const sheetDocument = useSheetDocument()
 const editor = useEditorUi()
 const open = useDialog('search')
 const { enabled } = useCommands()
+const controlUi = useControlUi()
+const route = useRoute()
 const word = ref('')
 
 interface Entry {
@@ -30,6 +33,37 @@ const go = (id: string) => () => {
   selection.select([id])
   editor.view?.reveal(id)
 }
+/** Opens the step in which control is drawn. */
+async function goToControl(select: () => void) {
+  if (route.params.step !== 'control')
+    await navigateTo({ path: `/machines/${sheetDocument.machine!.id}/control`, query: route.query })
+  select()
+}
+const controlEntries = computed<Entry[]>(() => {
+  const { devices, rungs, sequences } = sheetDocument.sheet.control
+  return [
+    ...devices.map((d) => ({
+      key: `device ${d.id}`,
+      label: [nameOf(d), d.label].filter(Boolean).join(' '),
+      note: findDeviceType(d.type)?.label ?? d.type,
+      run: () => void goToControl(() => selection.select([d.id])),
+    })),
+    ...rungs.map((r, i) => ({
+      key: `path ${r.id}`,
+      label: [`Path ${i + 1}`, r.comment].filter(Boolean).join(': '),
+      note: 'control',
+      run: () => void goToControl(() => controlUi.selectRung(r.id)),
+    })),
+    ...sequences.flatMap((s) =>
+      s.steps.map((step) => ({
+        key: `step ${s.id}.${step.id}`,
+        label: [step.id, step.name].filter(Boolean).join(' '),
+        note: 'step of the control',
+        run: () => void goToControl(() => selection.select([s.id])),
+      })),
+    ),
+  ]
+})
 const entries = computed<Entry[]>(() => [
   ...sheetDocument.sheet.components.map((c) => ({
     key: c.id,
@@ -40,6 +74,7 @@ const entries = computed<Entry[]>(() => [
   ...sheetDocument.sheet.pipes
     .filter((p) => p.name)
     .map((p) => ({ key: `pipe ${p.id}`, label: p.name!, note: 'line', run: go(p.id) })),
+  ...controlEntries.value,
   ...enabled.value
     .filter((c) => c.name !== 'search')
     .map((c) => ({
@@ -68,12 +103,12 @@ watch(open, () => (word.value = ''))
     <div class="fixed inset-0 bg-black/25" aria-hidden="true" />
     <div class="fixed inset-x-0 top-24 flex justify-center px-4">
       <DialogPanel class="w-full max-w-lg rounded border border-rule bg-paper shadow-xl" data-testid="search">
-        <DialogTitle class="sr-only">Find a component, a line or a command</DialogTitle>
+        <DialogTitle class="sr-only">Find a component, a line, a control device or a command</DialogTitle>
         <Combobox :model-value="null" @update:model-value="choose">
           <ComboboxInput
             class="field !rounded-b-none !border-0 !border-b !border-rule !px-4 !py-2.5"
-            placeholder="Designation, kind, line or command"
-            aria-label="Designation, kind, line or command"
+            placeholder="Designation, kind, line, control device or command"
+            aria-label="Designation, kind, line, control device or command"
             data-testid="search-word"
             @keydown.esc.stop="open = false"
             @change="word = $event.target.value"

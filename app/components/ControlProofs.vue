@@ -74,6 +74,7 @@ const outcomes: Record<Proof['outcome'], string> = {
   proved: 'Proved: no order of events leads there.',
   refuted: 'It happens, in this order:',
   orders: 'Only an order of relays that their times exclude leads there: not proved for other times.',
+  chance: 'Only causes that come at exactly one instant lead there; a run reports it where it happens.',
   unfinished: 'Not decided: there are more states than were looked at.',
   watched: 'About the machine: it is watched in every run, the logic alone cannot prove it.',
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The console of a live run: levers, settings, gauges and faults of the machine, laid out automatically, and rearranged by hand. */
+/** The console of a live run: levers, settings, gauges and faults of the machine. They have a default arrangement, which can be changed by dragging. */
 import { refThrottled } from '@vueuse/core'
 import { ArrowDown, ArrowUp, ListOrdered, Plug, PlugZap, X } from 'lucide-vue-next'
 import type { Operable, OperableType } from '@oar-bench/core/simulate/operable'

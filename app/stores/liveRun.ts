@@ -29,7 +29,7 @@ export interface Branch {
 }
 /** Values of all samples that the tape keeps. */
 const ROOM = 8e6
-/** Branches whose results are kept, to be laid over another. */
+/** Branches whose results are kept, to be compared with another. */
 const MOST_RESULTS = 8
 /** Looking at an instant before the end by more than this, s, is looking back. */
 const LOOKING_BACK = 0.03

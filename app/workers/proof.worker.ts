@@ -1,4 +1,4 @@
-/** Explores the states of a control away from the interface, in turns between which it can be told to end. */
+/** Explores the states of a control outside the main thread, in batches; it can be cancelled between two of them. */
 import './zodConfig'
 import { expose } from 'comlink'
 import { Explorer, type Proof } from '@oar-bench/core/control/explore'
@@ -8,7 +8,7 @@ const STATES_IN_A_TURN = 200
 let ending = false
 
 const prover = {
-  /** @param progress told the number of states seen @returns the proofs, or why there can be none */
+  /** @param progress told the number of states seen @returns the proofs, or the message of what prevents them */
   async prove(
     sheet: Sheet,
     progress: (states: number) => void,

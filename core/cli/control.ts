@@ -85,7 +85,7 @@ function check(sheet: Sheet, json: boolean): number {
   const readable = !readControl(sheet).findings.length
   const proofs = readable ? prove(sheet) : []
   const open = findings.filter((f) => !f.accepted)
-  const bad = open.length > 0 || proofs.some((p) => !['proved', 'watched'].includes(p.outcome))
+  const bad = open.length > 0 || proofs.some((p) => !['proved', 'watched', 'chance'].includes(p.outcome))
   if (json)
     out(
       JSON.stringify(

@@ -197,7 +197,7 @@ function goOnFrom(simulation: Simulation, snapshot: Snapshot, actions: readonly 
     else if (!planned.has(JSON.stringify(action))) simulation.plan(action)
 }
 
-/** A button of the control that is pressed or let go, as an action is written. */
+/** A button of the control that is pressed or released, in the form of an action. */
 function buttonAction(option: string, text: string, value: number): string {
   const match = /^([^@]+)@([\d.eE+-]+)$/.exec(text)
   if (!match) throw new Refused(`${option} takes ID@SECONDS, not "${text}".`)

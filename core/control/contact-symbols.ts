@@ -9,7 +9,7 @@ export const ACTUATORS: Readonly<Record<string, string>> = {
   timer: 'delay',
   'value-contact': '=',
 }
-/** Devices whose coil has a symbol of its own in both sets. */
+/** Devices with a special coil symbol in both symbol sets. */
 export const LOOKS: Readonly<Record<string, true>> = { lamp: true, horn: true }
 
 export type Put = (p: Point) => Point

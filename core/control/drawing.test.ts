@@ -128,21 +128,6 @@ describe('edits of a control', () => {
   })
 })
 
-describe('design rules of the control', () => {
-  const found = (...args: Parameters<typeof controlSheet>) =>
-    checkControl(controlSheet(...args)).map((f) => f.rule)
-  it.each([
-    ['coil-without-path', { S1: ['push-button'], K1: ['relay'], K2: ['relay'] }, ['S1 · K2 · K1 -> K1']],
-    ['device-without-use', { S1: ['push-button'], S2: ['push-button'], P1: ['lamp'] }, ['S1 -> P1']],
-    ['stop-wired-open', { S1: ['emergency-stop'], P1: ['lamp'] }, ['S1 -> P1']],
-    ['seal-in-without-stop', { S1: ['push-button'], K1: ['relay'] }, ['S1 + K1 -> K1']],
-  ] as const)('%s', (rule, own, paths) => {
-    expect(found(own, paths)).toContain(rule)
-    // and not where all is as it should be
-    expect(checkControl(sheet).map((f) => f.rule)).not.toContain(rule)
-  })
-})
-
 describe('the drawing of a step sequence', () => {
   const steps = ['X0', 'X1', 'X2', 'X3'].map((id) => ({ id, name: '', initial: id === 'X0', actions: [] }))
   const transitions = [

@@ -1,5 +1,5 @@
 /**
- * Paths as a drawing, laid out automatically: numbered upright current paths, or rungs between two upright rails, with symbols of
+ * Paths as a drawing with automatic layout: numbered upright current paths, or rungs between two upright rails, with symbols of
  * IEC 60617 or with brackets (IEC 61131-3). Coordinates in modules of 2.5 mm, y down.
  */
 import type { Point, Shape } from '../catalogue/symbol'

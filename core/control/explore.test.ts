@@ -18,7 +18,7 @@ describe('proofs', () => {
     const locked = controlSheet(devices, ['S1 · /K2 · /S2 -> K1', 'S2 · /K1 · /S1 -> K2'], never('K1 · K2'))
     const open = controlSheet(devices, ['S1 -> K1', 'S2 · /K1 -> K2'], never('K1 · K2'))
     expect(outcomes(prove(locked)).N1).toBe('proved')
-    const [refuted] = prove(open)
+    const refuted = prove(open).find((p) => p.id === 'N1')!
     expect(refuted.outcome).toBe('refuted')
     expect(refuted.events.map((e) => eventWords(open, e))).toContain('S2: pressed')
   })
@@ -28,7 +28,28 @@ describe('proofs', () => {
       ['S1 · /K2 -> K1', 'S1 · /K1 -> K2'],
       never('K1 · K2'),
     )
-    expect(outcomes(prove(sheet)).N1).toBe('refuted')
+    expect(outcomes(prove(sheet))).toEqual({ N1: 'refuted', race: 'refuted' })
+  })
+  it('find a race where the times allow it, and only there', () => {
+    const race = (pullIn: string) => {
+      const sheet = controlSheet(
+        { S1: ['push-button'], S2: ['push-button'], K1: ['relay'], K2: ['relay', { pullIn }] },
+        ['S1 · /K2 -> K1', 'S1 · /K1 + S2 -> K2'],
+        never('K1 · K2'),
+      )
+      const proof = prove(sheet).find((p) => p.id === 'race')!
+      return [proof.outcome, proof.events.map((e) => eventWords(sheet, e))]
+    }
+    expect(race('15 ms')).toEqual(['refuted', ['S1: pressed']])
+    expect(race('25 ms')[0]).toBe('chance')
+  })
+  it('find no race where relays follow each other or do not depend on each other', () => {
+    const sheet = controlSheet(
+      { S1: ['push-button'], K1: ['relay'], K2: ['relay'], K3: ['relay'] },
+      ['S1 -> K1', 'S1 -> K2', 'K1 -> K3'],
+      never('K2 · K3'),
+    )
+    expect(outcomes(prove(sheet)).race).toBe('proved')
   })
   it('claim nothing from a start that the facts exclude', () => {
     const fact = { id: 'N2', name: 'always pressed', never: '/S1', assumed: true }
@@ -106,7 +127,7 @@ describe('proofs', () => {
           [`${first} -> K1`, `${second} -> K2`],
           never('K1 · K2'),
         )
-        const [proof] = prove(sheet)
+        const proof = prove(sheet).find((p) => p.id === 'N1')!
         // relays settle before the start, where they rest at all
         const reached = bruteForce(first, second, startOf(first, second))
         expect(proof.outcome === 'proved').toBe(!reached)

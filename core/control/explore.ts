@@ -8,6 +8,7 @@ import { switchFacts, type Exclusion } from './facts'
 import { copyOf, Logic, Unstable, type LogicState, type Surroundings } from './logic'
 import { readControl, type Program } from './program'
 import { relevantControl } from './relevant'
+import { racesAt } from './races'
 import { contactUses } from './rules/rule'
 
 /** Something that happens, in the shortest order that leads to what must not be. */
@@ -23,9 +24,9 @@ export interface Proof {
   readonly name: string
   /**
    * proved: no order of events leads there. refuted: this one does, with the times of the relays. orders: only an order that the times
-   * exclude does. unfinished: there are too many states. watched: it is about the machine, not the logic, and seen in runs only.
+   * exclude does. chance: only causes that come at exactly one instant do, and a run reports it. unfinished: there are too many states. watched: it is about the machine, not the logic, and seen in runs only.
    */
-  readonly outcome: 'proved' | 'refuted' | 'orders' | 'unfinished' | 'watched'
+  readonly outcome: 'proved' | 'refuted' | 'orders' | 'chance' | 'unfinished' | 'watched'
   /** States that were seen. */
   readonly states: number
   readonly events: readonly ProofEvent[]
@@ -35,11 +36,21 @@ interface Property {
   readonly id: string
   readonly name: string
   readonly watched?: boolean
-  /** @param atRest whether no relay is about to change */
-  violated(state: LogicState, around: Around, atRest: boolean): boolean
+  /** Time between things that happen independently of each other, s: 0 where they may happen at one instant. */
+  readonly apart?: number
+  /** @param at whether no relay is about to change, and the instant, s, where times count @returns whether, or between which devices */
+  violated(
+    state: LogicState,
+    around: Around,
+    at: { readonly rest: boolean; readonly time?: number },
+  ): boolean | string
 }
 
+/** Places that are kept of what a property finds, of each kind: the first may be an order that the times exclude. */
+const MOST_CANDIDATES = 5
 const MOST_STATES = 200_000
+/** Less than the time of any relay, s. */
+const APART = 1e-6
 /** Relays and timers that are about to change, of which every selection is tried. */
 const MOST_TOGETHER = 6
 
@@ -99,7 +110,8 @@ export class Explorer {
   private readonly properties: readonly Property[]
   private readonly places: Place[] = []
   private readonly seen = new Set<string>()
-  private readonly found = new Map<string, number>()
+  /** Places where a property is violated, by its identifier and what it names. */
+  private readonly found = new Map<string, Map<boolean | string, number[]>>()
   private next = 0
   /** Something was met that could not be followed. */
   private incomplete = false
@@ -138,15 +150,16 @@ export class Explorer {
   proofs(): Proof[] {
     // a start that the stated facts exclude has no states, and proves nothing
     const complete = this.places.length > 0 && this.next >= this.places.length && !this.incomplete
-    return this.properties.map(({ id, name, watched, violated }): Proof => {
+    return this.properties.map((property): Proof => {
+      const { id, name, watched } = property
       const states = this.places.length
-      const at = this.found.get(id)
       if (watched) return { id, name, outcome: 'watched', states: 0, events: [] }
-      if (at === undefined)
-        return { id, name, outcome: complete ? 'proved' : 'unfinished', states, events: [] }
-      const events = this.eventsTo(at)
-      const real = this.happens(events, violated)
-      return { id, name, outcome: real ? 'refuted' : 'orders', states, events }
+      const found = [...(this.found.get(id)?.values() ?? [])].flat().sort((a, b) => a - b)
+      if (!found.length) return { id, name, outcome: complete ? 'proved' : 'unfinished', states, events: [] }
+      const orders = found.map((at) => this.eventsTo(at))
+      const real = orders.find((events) => this.happens(events, property))
+      const excluded = property.apart ? 'chance' : 'orders'
+      return { id, name, outcome: real ? 'refuted' : excluded, states, events: real ?? orders[0] }
     })
   }
 
@@ -166,10 +179,16 @@ export class Explorer {
     if (this.seen.has(key)) return
     this.seen.add(key)
     this.places.push(place)
-    const atRest = isSettled(this.program, state)
-    for (const property of this.properties)
-      if (!this.found.has(property.id) && property.violated(state, around, atRest))
-        this.found.set(property.id, this.places.length - 1)
+    const rest = isSettled(this.program, state)
+    for (const { id, violated } of this.properties) {
+      const what = violated(state, around, { rest })
+      if (!what) continue
+      const found = this.found.get(id) ?? new Map<boolean | string, number[]>()
+      this.found.set(id, found)
+      const places = found.get(what) ?? []
+      found.set(what, places)
+      if (places.length < MOST_CANDIDATES) places.push(this.places.length - 1)
+    }
   }
   /** Facts about the machine, drawn or stated. */
   private isExcluded(state: LogicState, { on }: Around): boolean {
@@ -295,24 +314,31 @@ export class Explorer {
   }
 
   /** Replays events with the times of the relays. @returns whether what must not be was there */
-  private happens(events: readonly ProofEvent[], violated: Property['violated']): boolean {
+  private happens(events: readonly ProofEvent[], { violated, apart }: Property): boolean {
     // what people and the machine do comes at once, or just before a relay changes
     return [false, true].some((late) => {
       let seen = false
-      replayEvents(this.logic, events, late, (state, around) => {
-        seen ||= violated(state, around, isSettled(this.program, state))
-      })
+      const visit: Visit = (state, around, time) => {
+        seen ||= !!violated(state, around, { rest: isSettled(this.program, state), time })
+      }
+      replayEvents(this.logic, events, late, visit, apart)
       return seen
     })
   }
 }
 
-/** Plays events with the times of relays and timers. @param late whether they come just before a pending change, or at once @param visit told each state, with its instant, s */
+type Visit = (state: LogicState, around: Around, t: number) => void
+
+/**
+ * Plays events with the times of relays and timers. @param late whether they come just before a pending change, or at once
+ * @param visit told each state, with its instant, s @param apart time between two events, s
+ */
 export function replayEvents(
   logic: Logic,
   events: readonly ProofEvent[],
   late: boolean,
-  visit: (state: LogicState, around: Around, t: number) => void,
+  visit: Visit,
+  apart = 0,
 ): void {
   const { program } = logic
   const state = logic.initial()
@@ -346,8 +372,8 @@ export function replayEvents(
     }
     const waits = events[i + 1]?.kind === 'change'
     const next = logic.nextDue(state, t)
-    if (late && next < Infinity) t = Math.max(t, next - 1e-4)
-    else if (!waits && next === Infinity) t += 0.5
+    if (late && next < Infinity) t = Math.max(t + apart, next - 1e-4)
+    else t += !waits && next === Infinity ? 0.5 : apart
     if (event.kind === 'switch') {
       const on = new Set(around.on)
       if (event.on) on.add(event.component)
@@ -424,8 +450,8 @@ function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] 
     properties.push({
       id: 'motion-with-emergency-stop',
       name: 'something moves with the emergency stop pressed',
-      violated: (state, { inputs }, atRest) =>
-        atRest &&
+      violated: (state, { inputs }, { rest }) =>
+        rest &&
         stops.some(({ device }) => (inputs.get(`${device.id}.pressed`) ?? 0) > 0.5) &&
         moves(program, state),
     })
@@ -437,6 +463,27 @@ function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] 
         afterLoss &&
         (inputs.get(`${program.devices[program.supply].device.id}.lost`) ?? 0) < 0.5 &&
         moves(program, state),
+    })
+  const relays = program.devices.flatMap(({ type }, i) => (type.settlesAtStart ? [i] : []))
+  if (relays.length > 1)
+    properties.push({
+      id: 'race',
+      name: 'relays change at one instant, and what follows depends on which of them is first (a race)',
+      // relays that different causes bring to one instant are chance, and no fault of the drawing
+      apart: APART,
+      violated(state, around, { time }) {
+        const pending = relays.filter((i) => state.devices[i].due < Infinity)
+        if (pending.length < 2) return false
+        if (time !== undefined) {
+          const due = Math.min(...pending.map((i) => state.devices[i].due))
+          return racesAt(logic, state, surroundings(around), due).length > 0
+        }
+        // without times, all that are about to change may do so at one instant
+        const together = copyOf(state)
+        for (const i of pending) together.devices[i].due = 0
+        if (!racesAt(logic, together, surroundings(around), 0).length) return false
+        return pending.map((i) => program.devices[i].device.id).join(' ')
+      },
     })
   const virtual = new Set(
     program.devices.filter(({ type, values }) => type.isVirtual?.(values)).map(({ device }) => device.id),

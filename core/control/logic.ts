@@ -56,7 +56,7 @@ export class Logic {
   readonly contacts: readonly string[]
   private readonly contactIndex: ReadonlyMap<string, number>
   private readonly sources: readonly ContactSource[]
-
+  private readonly targetIndex: ReadonlyMap<string, number>
   private readonly canStick: readonly boolean[]
   private readonly canBurn: readonly boolean[]
   /** One for each device, made once: it looks at the state and the surroundings that were asked about last. */
@@ -68,6 +68,7 @@ export class Logic {
     this.contacts = [...program.sources.keys()]
     this.sources = [...program.sources.values()]
     this.contactIndex = new Map(this.contacts.map((ref, i) => [ref, i]))
+    this.targetIndex = new Map(program.targets.map(({ ref }, i) => [ref, i]))
     const has = (name: string) =>
       program.devices.map(({ type }) => !!type.faults?.some((f) => f.name === name))
     this.canStick = has('stuck')
@@ -215,8 +216,8 @@ export class Logic {
     this.sources.forEach((source, i) => {
       if (source.from === 'switch') state.contacts[i] = around.isOn(source.component)
       else if (source.from === 'coil') {
-        const target = this.program.targets.findIndex((t) => t.ref === source.ref)
-        state.contacts[i] = target >= 0 && state.currents[target]
+        const target = this.targetIndex.get(source.ref)
+        state.contacts[i] = target !== undefined && state.currents[target]
       } else if (source.from === 'step') state.contacts[i] = state.steps[source.sequence].active[source.step]
       else {
         const { type, device } = this.program.devices[source.device]

@@ -5,7 +5,10 @@ import { copyOf, type Change, type Logic, type LogicState, type Surroundings } f
 /** More that change together are not tried in every order. */
 const MOST_TOGETHER = 5
 
-/** Outcome at t where some change first, then the others that still are to change. */
+/** Changes of relays after which what they do together counts as going on without end. */
+const MOST_CHANGES = 20
+
+/** Where relays rest after some change first at t, then the others that still are to change, and all that follows from it. */
 function outcome(
   logic: Logic,
   before: LogicState,
@@ -18,6 +21,13 @@ function outcome(
   logic.solve(state, around, t)
   logic.expire(state, t, undefined, around)
   logic.solve(state, around, t)
+  const isRelay = (i: number) => logic.program.devices[i].type.settlesAtStart === true
+  for (let n = 0; n < MOST_CHANGES; n++) {
+    const next = Math.min(...state.devices.map(({ due }, i) => (isRelay(i) ? due : Infinity)))
+    if (next === Infinity) break
+    logic.expire(state, next, isRelay, around)
+    logic.solve(state, around, next)
+  }
   return state.devices.map(({ on }) => on)
 }
 

@@ -1,4 +1,4 @@
-/** A step sequence as a drawing, laid out automatically (IEC 60848). Coordinates in modules of 2.5 mm, y down. */
+/** A step sequence as a drawing with automatic layout (IEC 60848). Coordinates in modules of 2.5 mm, y down. */
 import { arrowHead, line, rectangle, text, type Point, type Shape } from '../catalogue/symbol'
 import type { Rect } from '../sheet/geometry'
 import type { Sequence, Sheet } from '../sheet/schema'

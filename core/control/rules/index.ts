@@ -4,6 +4,7 @@ import { deviceWithoutUse } from './device-without-use'
 import { emergencyStopIncomplete, noEmergencyStop } from './emergency-stop'
 import type { ControlRule } from './rule'
 import { sealInWithoutStop } from './seal-in'
+import { startWithoutEffect } from './start-without-effect'
 import { stopWiredOpen } from './stop-wired-open'
 
 export const controlRules: readonly ControlRule[] = [
@@ -13,4 +14,5 @@ export const controlRules: readonly ControlRule[] = [
   emergencyStopIncomplete,
   noEmergencyStop,
   sealInWithoutStop,
+  startWithoutEffect,
 ]
