@@ -2,6 +2,7 @@ import { defineKind } from '../kind'
 import {
   cylinderAreas,
   cylinderInputs,
+  idleCylinderInputs,
   cylinderModel,
   cylinderMotions,
   cylinderProblems,
@@ -29,6 +30,7 @@ export const cylinderDoubleActing = defineKind({
   ],
   parameters: doubleActingParameters,
   inputs: cylinderInputs,
+  idleInputs: idleCylinderInputs,
   faults: doubleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',

@@ -3,6 +3,7 @@ import { rectangle } from '../symbol'
 import {
   cylinderAreas,
   cylinderInputs,
+  idleCylinderInputs,
   cylinderModel,
   cylinderMotions,
   cylinderProblems,
@@ -30,6 +31,7 @@ export const cylinderDoubleRod = defineKind({
   ],
   parameters: doubleActingParameters,
   inputs: cylinderInputs,
+  idleInputs: idleCylinderInputs,
   faults: doubleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',

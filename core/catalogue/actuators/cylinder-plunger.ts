@@ -2,6 +2,7 @@ import { defineKind, quantity } from '../kind'
 import { circleArea } from '../flow-laws'
 import {
   cylinderInputs,
+  idleCylinderInputs,
   cylinderModel,
   cylinderMotions,
   describeCylinder,
@@ -28,6 +29,7 @@ export const cylinderPlunger = defineKind({
     ...singleActingParameters,
   },
   inputs: cylinderInputs,
+  idleInputs: idleCylinderInputs,
   faults: singleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',

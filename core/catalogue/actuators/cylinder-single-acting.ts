@@ -3,6 +3,7 @@ import { circleArea } from '../flow-laws'
 import {
   cylinderBore,
   cylinderInputs,
+  idleCylinderInputs,
   cylinderModel,
   cylinderMotions,
   describeCylinder,
@@ -26,6 +27,7 @@ export const cylinderSingleActing = defineKind({
   ports: [{ name: 'A', domain: 'oil', role: 'cap side' }, rodPort],
   parameters: { bore: cylinderBore, ...singleActingParameters },
   inputs: cylinderInputs,
+  idleInputs: idleCylinderInputs,
   faults: singleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',

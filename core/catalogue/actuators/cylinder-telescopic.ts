@@ -3,6 +3,7 @@ import { circleArea } from '../flow-laws'
 import { rectangle } from '../symbol'
 import {
   cylinderInputs,
+  idleCylinderInputs,
   cylinderModel,
   cylinderMotions,
   describeCylinder,
@@ -43,6 +44,7 @@ export const cylinderTelescopic = defineKind({
     ...singleActingParameters,
   },
   inputs: cylinderInputs,
+  idleInputs: idleCylinderInputs,
   faults: singleActingFaults,
   traits: {
     ratedPressure: 'ratedPressure',

@@ -31,7 +31,7 @@ import {
 import { line, partOf, rectangle, type Shape, type SymbolDrawing } from '../symbol'
 import { spring } from '../symbol-elements'
 
-const INPUT = indices('force')
+const INPUT = indices('force', 'workPiece')
 const STATE = indices('position', 'velocity')
 const OUTPUT = indices('loadForce', 'pushForce', 'capPressure', 'rodPressure', 'travelled')
 const CONDITION = indices('capOver', 'rodOver', 'intensified')
@@ -142,7 +142,21 @@ export const cylinderBore = bore
 
 export const cylinderInputs = inputSpecs(INPUT, {
   force: { label: 'load force', quantity: 'force', rest: 'loadForce', min: -1e8, max: 1e8 },
+  workPiece: {
+    label: 'work-piece',
+    quantity: 'ratio',
+    rest: 1,
+    min: 0,
+    max: 1,
+    positions: [
+      { value: 1, label: 'in place' },
+      { value: 0, label: 'taken out' },
+    ],
+  },
 })
+/** Without a stiffness there is no work-piece that could be put in. */
+export const idleCylinderInputs = ({ workPieceStiffness }: Pick<CylinderValues, 'workPieceStiffness'>) =>
+  workPieceStiffness > 0 ? [] : ['workPiece']
 
 /**
  * How a cylinder moves its load: F = F_c + m·g·sin θ + k·x + F(x), least and most of it at the ends of the stroke and at the rows of the
@@ -328,14 +342,17 @@ export function cylinderModel(
   }
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
-  const workPiece = (x: number) => (x > workPieceAt ? workPieceStiffness * (x - workPieceAt) : 0)
+  const workPiece = (l: Local) => {
+    const depth = l.x[STATE.position] - workPieceAt
+    return depth > 0 && l.u[INPUT.workPiece] > 0.5 ? workPieceStiffness * depth : 0
+  }
   /** Force of the load but for its weight and spring. */
   const outer = (l: Local) => {
     const x = l.x[STATE.position]
     return (
       l.u[INPUT.force] +
       damping * l.x[STATE.velocity] +
-      workPiece(x) +
+      workPiece(l) +
       (tabled ? interpolate(loadTable.x, loadTable.y, x) : 0)
     )
   }
@@ -424,7 +441,7 @@ export function cylinderModel(
       l.v[R] = 1
       l.g[EVENT.retracted] = -x + (l.mode[0] ? RELEASE_GAP : 0)
       l.g[EVENT.extended] = x - stroke + (l.mode[1] ? RELEASE_GAP : 0)
-      l.g[EVENT.contact] = workPieceStiffness > 0 ? x - workPieceAt : -1
+      l.g[EVENT.contact] = workPieceStiffness > 0 && l.u[INPUT.workPiece] > 0.5 ? x - workPieceAt : -1
     },
     refuses: (l) =>
       l.x[STATE.position] > stroke + STOP_REACH
