@@ -122,6 +122,14 @@ describe('the turntable', () => {
       expect(overrun(variant, 'turn')).toBeGreaterThan(0)
     }
   })
+  it('makes up the leakage of its motor case through the checks as long as it is braked', () => {
+    for (const variant of ['Cross-port reliefs, blocked centre', 'Cross-port reliefs, tandem centre']) {
+      const made = runDemo('Turntable', variant, 'turn').conditions.filter(
+        (c) => c.component === 'V3' && c.label.startsWith('makes up') && c.start > 8,
+      )
+      expect(Math.max(...made.map((c) => c.end - c.start))).toBeGreaterThan(0.8)
+    }
+  })
   it('idles unloaded with a tandem centre and at the relief with a blocked one', () => {
     const idle = (variant: string) =>
       at(runDemo('Turntable', variant, 'turn'), 'pressure(pump line)', 13.9) / bar

@@ -61,6 +61,8 @@ export interface DeviceType<P extends Parameters = Parameters> {
   readonly coils?: readonly Terminal[]
   /** Signals of the sheet that it watches, by "component.signal". */
   watched?(values: Values<P>): string | undefined
+  /** Inputs that are values of what it watches, and have its quantity. */
+  readonly measuredInputs?: readonly string[]
   /** Change of its inputs at which it looks at them anew, where they may move with time. */
   inputResolution?(values: Values<P>): number
   /** Coils and amplifiers of the sheet that it drives by itself, by "component.input". */

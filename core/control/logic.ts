@@ -3,6 +3,7 @@
  * changes after its time. It knows neither circuit nor clock: runs and proofs use it alike.
  */
 import { initialState, type DeviceState, type DeviceView } from './device'
+import type { InputSpec } from '../catalogue/kind'
 import { nameOf } from '../sheet/schema'
 import type { Expression } from './expression'
 import type { ContactSource, Program } from './program'
@@ -338,14 +339,21 @@ export class Logic {
     return changed
   }
 
+  private inputsOf(index: number): readonly InputSpec[] {
+    const { type, values } = this.program.devices[index]
+    const watched = this.program.watching.find(({ device }) => device === index)
+    return (type.inputs?.(values) ?? []).map((spec: InputSpec) =>
+      watched && type.measuredInputs?.includes(spec.name) ? { ...spec, quantity: watched.quantity } : spec,
+    )
+  }
   /** What a run can set of the control: operators, faults, broken wires. */
   runDevices() {
     const { devices, paths, sequences, requirements } = this.program
     return [
-      ...devices.map(({ device, type, values }) => ({
+      ...devices.map(({ device, type, values }, i) => ({
         id: device.id,
         name: [nameOf(device), device.label].filter(Boolean).join(' '),
-        inputs: type.inputs?.(values) ?? [],
+        inputs: this.inputsOf(i),
         faults: type.faults ?? [],
         outputs: [
           ...(type.contacts?.(values) ?? []).map(({ terminal, label }) => ({

@@ -139,7 +139,7 @@ describe('a position controller', () => {
     )
   }
   it('brings a rod to its order by a proportional valve, and holds it there', () => {
-    const sheet = positioned({ gain: '20' }, track('K1', 'order', [1, '0.2']))
+    const sheet = positioned({ gain: '20' }, track('K1', 'order', [1, '200 mm']))
     const ram = idOf(sheet, 'cylinder-double-acting')
     const r = run(compiled(sheet))
     expect(r.finished).toBe(true)
@@ -150,14 +150,14 @@ describe('a position controller', () => {
     expect(r.events.filter((e) => e.source === 'control' && e.at > 5.5).length).toBeLessThan(20)
   })
   it('follows a ramp at its rate', () => {
-    const sheet = positioned({ gain: '40', ramp: '0.05' }, track('K1', 'order', [1, '0.2']))
+    const sheet = positioned({ gain: '40', ramp: '0.05' }, track('K1', 'order', [1, '200 mm']))
     const ram = idOf(sheet, 'cylinder-double-acting')
     const r = run(compiled(sheet))
     const speed = (at(r, `${ram}.position`, 3.5) - at(r, `${ram}.position`, 2)) / 1.5
     expect(speed).toBeCloseTo(0.05, 2)
   })
   it('follows an order that moves with its schedule', () => {
-    const sheet = positioned({ gain: '40' }, track('K1', 'order', [1, '0.05'], [4, '0.2', 'ramp']))
+    const sheet = positioned({ gain: '40' }, track('K1', 'order', [1, '50 mm'], [4, '200 mm', 'ramp']))
     const ram = idOf(sheet, 'cylinder-double-acting')
     const r = run(compiled(sheet))
     expect((at(r, `${ram}.position`, 3.5) - at(r, `${ram}.position`, 2)) / 1.5).toBeCloseTo(0.05, 2)

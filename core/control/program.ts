@@ -1,4 +1,5 @@
 /** A control as it is drawn, read once: paths, coils and steps by their indices, with what is wrong at its place. */
+import type { Quantity } from '../units/quantities'
 import type { Finding } from '../sheet/finding'
 import { nameOf, type Sheet, type StepAction } from '../sheet/schema'
 import { contactsOf, parseExpression, type Expression } from './expression'
@@ -65,6 +66,7 @@ export interface Program {
     readonly device: number
     readonly component: string
     readonly signal: string
+    readonly quantity: Quantity
   }[]
   /** Devices that give an input of the sheet a value by themselves. */
   readonly driving: readonly {
@@ -276,7 +278,8 @@ export function readControl(sheet: Sheet): ReadControl {
       )
       return []
     }
-    if (!isSignal(sheet, component, signal)) {
+    const watched = signalsOf(sheet, component).find(({ name }) => name === signal)
+    if (!watched) {
       wrong(
         'control-watched',
         `${component} has nothing called "${signal}" that can be watched.`,
@@ -285,7 +288,7 @@ export function readControl(sheet: Sheet): ReadControl {
       )
       return []
     }
-    return [{ device, component, signal }]
+    return [{ device, component, signal, quantity: watched.quantity }]
   })
   const electric = [...sheetInputs(sheet, 'coil'), ...sheetInputs(sheet, 'signal')]
   const driving = devices.flatMap(({ type, values, device: { id } }, device) => {
@@ -318,8 +321,4 @@ export function readControl(sheet: Sheet): ReadControl {
     },
     findings,
   }
-}
-
-function isSignal(sheet: Sheet, component: string, signal: string): boolean {
-  return signalsOf(sheet, component).some(({ name }) => name === signal)
 }

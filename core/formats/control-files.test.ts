@@ -123,7 +123,7 @@ function truthTable(contacts: string): boolean[] {
 
 describe('lists of a control', () => {
   it('tell its paths in text', () => {
-    expect(pathsText(press)).toContain('  1  /S10 · /S11 · /K3 · (S12 · 1-1S3 · 1-2S1 + K1)  ->  K1\n')
+    expect(pathsText(press)).toContain('  1  /S10 · /S11 · /K3 · (S12 · 1-1S3 · 1-2S1 · B11 + K1)  ->  K1\n')
     expect(pathsText(sequence)).toContain('  X1 + X2 -> X0: G1.X1 for 2.5 s\n')
   })
   it('tell inputs and outputs with their places and contacts', () => {

@@ -360,6 +360,12 @@ const definitions = {
       { symbol: '%', factor: 0.01 },
     ],
   },
+  /** A value of any quantity, such as that of a signal which is chosen elsewhere: read with any unit, shown in SI. */
+  signal: {
+    label: 'value',
+    shown: { metric: '', us: '' },
+    units: [{ symbol: '', factor: 1 }],
+  },
 } as const satisfies Record<string, QuantityDefinition>
 
 export type Quantity = keyof typeof definitions
@@ -378,6 +384,10 @@ const spelling = (text: string) => text.replace(/\s+/g, '').replace(/\*/g, '·')
  */
 export function findUnit(quantity: Quantity, text: string): Unit | undefined {
   const wanted = spelling(text)
+  if (quantity === 'signal' && wanted !== '') {
+    const [first] = quantitiesWithUnit(text)
+    return first && findUnit(first, text)
+  }
   const units = quantities[quantity].units
   const names = (unit: Unit) => [unit.symbol, ...(unit.also ?? [])].map(spelling)
   const exact = units.find((unit) => names(unit).includes(wanted))
@@ -389,7 +399,7 @@ export function findUnit(quantity: Quantity, text: string): Unit | undefined {
 
 /** The quantities that know a unit of this spelling; used to say what was probably meant. */
 export function quantitiesWithUnit(text: string): Quantity[] {
-  return quantityNames.filter((name) => text !== '' && findUnit(name, text))
+  return quantityNames.filter((name) => name !== 'signal' && text !== '' && findUnit(name, text))
 }
 
 export function shownUnit(quantity: Quantity, system: UnitSystem): Unit {

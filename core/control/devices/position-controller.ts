@@ -36,12 +36,14 @@ export const positionController = defineDevice({
       type: 'text',
       label: 'Measured',
       default: '-',
-      note: 'id and output on the sheet, such as A1.angle; in SI units: rad, m',
+      note: 'id and output on the sheet, such as A1.angle',
     },
-    order: quantity('Order at the start', 'ratio', '0', -1e3, 1e3, {
-      note: 'in the SI unit of what is measured',
+    order: quantity('Order at the start', 'signal', '0', -1e3, 1e3, {
+      note: 'with a unit, such as 35 ° or 120 mm',
     }),
-    deadBand: quantity('Dead band, each side', 'ratio', '0.01', 1e-6, 1e3),
+    least: quantity('Least order', 'signal', '0', -1e3, 1e3),
+    greatest: quantity('Greatest order', 'signal', '1', -1e3, 1e3),
+    deadBand: quantity('Dead band, each side', 'signal', '0.01', 1e-6, 1e3),
     back: quantity('Lets go at this share of the dead band', 'share', '50 %', 0, 0.99),
     form: {
       type: 'choice',
@@ -50,9 +52,9 @@ export const positionController = defineDevice({
       choices: { twoPoint: 'two contacts', proportional: 'proportional signal' },
     },
     gain: quantity('Gain', 'ratio', '10', 1e-6, 1e6, {
-      note: 'full output over the difference, per SI unit',
+      note: 'full output over the difference, per rad or m',
     }),
-    ramp: quantity('Order changes by, each second', 'ratio', '1000', 1e-6, 1e6),
+    ramp: quantity('Order changes by, each second', 'signal', '1000', 1e-6, 1e6),
     drives: {
       type: 'text',
       label: 'Drives',
@@ -60,9 +62,17 @@ export const positionController = defineDevice({
       note: 'where proportional: id and input of a valve, such as V1.command',
     },
   },
-  inputs: ({ order }) => [
-    { name: 'order', label: 'order', quantity: 'ratio', rest: order, min: -1e3, max: 1e3 },
+  inputs: ({ order, least, greatest }) => [
+    {
+      name: 'order',
+      label: 'order',
+      quantity: 'signal',
+      rest: order,
+      min: least,
+      max: Math.max(least, greatest),
+    },
   ],
+  measuredInputs: ['order'],
   contacts: ({ form }) =>
     form === 'twoPoint'
       ? [

@@ -15,10 +15,10 @@ export const valueContact = defineDevice({
       type: 'text',
       label: 'Watches',
       default: '-',
-      note: 'component and signal, such as P1.stroke; in SI units',
+      note: 'component and signal, such as P1.stroke',
     },
-    from: quantity('Closed from', 'ratio', '-0.05', -1e9, 1e9),
-    to: quantity('to', 'ratio', '0.05', -1e9, 1e9),
+    from: quantity('Closed from', 'signal', '-0.05', -1e9, 1e9, { note: 'with a unit, such as 60 bar' }),
+    to: quantity('to', 'signal', '0.05', -1e9, 1e9),
     fitted: {
       type: 'switch',
       label: 'Fitted to the machine',
