@@ -2,6 +2,7 @@
  * The contract between a component kind and everything else. A kind is one module that
  * exports one `Kind`; checks, drawing, editing and simulation read it from here.
  */
+import type { Balance, Hold, Way } from './answers'
 import type { Fluid } from '../fluid/fluid'
 import type { Quantity } from '../units/quantities'
 import type { SymbolDrawing } from './symbol'
@@ -212,8 +213,8 @@ export interface Model {
   readonly initialPotentials?: readonly { readonly port: number; readonly value: number }[]
   /** Ports of two shafts that turn alike at the start, where nothing else is said: a coupling. */
   readonly alikeAtStart?: readonly [number, number]
-  /** Force by which it holds the rod that it follows, N; reads states and inputs only. */
-  holds?(l: Local): number
+  /** Force by which it locks the rod that it follows, N; reads states and inputs only. */
+  lockForce?(l: Local): number
   /** The volumes at its ports change with its states; what does not say so adds the same at all times. */
   readonly hasVariableVolume?: boolean
   /** The tank (index into `Fluid.tanks`) to which its imposing ports belong. */
@@ -237,6 +238,12 @@ export interface Model {
   evaluate?(l: Local): void
   /** Outputs, condition measures and powers; called after `evaluate` at the same point. */
   observe?(l: Local): void
+  /** The ways of the oil through it, where they do not follow from the flows at its ports alone; called after `evaluate`. */
+  ways?(l: Local): readonly Way[]
+  /** The pressures that it holds at its ports; called after `observe`. */
+  holds?(l: Local): readonly Hold[]
+  /** What opposes each other in what opens, shuts, strokes or moves; called after `observe`. */
+  balances?(l: Local): readonly Balance[]
   /** Why the present states cannot go on with these values, where a parameter is changed in flight; nothing where they can. */
   refuses?(l: Local): string | undefined
   /** Changes modes when guard `index` crosses zero; direction is that of the crossing. */

@@ -1,4 +1,5 @@
 /** The cylinder, shared by every kind of it: load, friction, end stops, cushions, chambers, and how it is drawn. */
+import type { Hold } from '../answers'
 import { GRAVITY } from '../../units/quantities'
 import type { Fluid } from '../../fluid/fluid'
 import { air, leak as leakFault, leakOut, yesNo } from '../faults'
@@ -31,6 +32,8 @@ import {
 import { line, partOf, rectangle, type Shape, type SymbolDrawing } from '../symbol'
 import { spring } from '../symbol-elements'
 
+/** Slower than this a rod counts as at rest, m/s. */
+const AT_REST = 1e-4
 const INPUT = indices('force', 'workPiece')
 const STATE = indices('position', 'velocity')
 const OUTPUT = indices('loadForce', 'pushForce', 'capPressure', 'rodPressure', 'travelled')
@@ -474,6 +477,74 @@ export function cylinderModel(
         (B < 0 ? 0 : l.p[B] * l.q[B]) -
         l.power[Power.useful] -
         l.power[Power.stored]
+    },
+    holds(l) {
+      const x = l.x[STATE.position]
+      const speed = l.x[STATE.velocity]
+      const area = cap(x)
+      const load = l.o[OUTPUT.loadForce]
+      const stops = stopsAt(l)
+      const locked = l.h[R] === 0 ? 0 : l.h[R] * frictionReversal(speed / HELD_SPEED)
+      const forces = [
+        { label: 'load', value: load },
+        { label: 'friction', value: frictionAt(speed) },
+        { label: 'lock', value: locked },
+        { label: 'end stop', value: stops },
+        { label: 'acceleration', value: mass * l.dx[STATE.velocity] },
+      ].filter(({ label, value }) => value !== 0 || label === 'load')
+      const [throttledA, throttledB] = [A < 0 ? 0 : pressureA(l) - l.p[A], B < 0 ? 0 : pressureB(l) - l.p[B]]
+      const held: Hold[] = []
+      const free = stops === 0 && locked === 0
+      if (A >= 0)
+        held.push({
+          port: A,
+          by: 'load',
+          leads: free && (speed > -AT_REST ? load > 0 : load > pressureB(l) * annulus),
+          terms: [
+            ...forces.map(({ label, value }) => ({ label, value: value / area })),
+            ...(throttledA ? [{ label: 'cushion', value: -throttledA }] : []),
+            ...(throttledB
+              ? [{ label: 'cushion of the other side', value: (throttledB * annulus) / area }]
+              : []),
+          ],
+          behind: B < 0 ? [] : [{ port: B, factor: annulus / area, label: 'rod side' }],
+        })
+      if (B >= 0)
+        held.push({
+          port: B,
+          by: 'load',
+          leads: free && (speed < AT_REST ? load < 0 : -load > pressureA(l) * area),
+          terms: [
+            ...forces.map(({ label, value }) => ({ label, value: -value / annulus })),
+            ...(throttledB ? [{ label: 'cushion', value: -throttledB }] : []),
+            ...(throttledA
+              ? [{ label: 'cushion of the other side', value: (throttledA * area) / annulus }]
+              : []),
+          ],
+          behind: A < 0 ? [] : [{ port: A, factor: area / annulus, label: 'cap side' }],
+        })
+      return held
+    },
+    balances(l) {
+      const load = l.o[OUTPUT.loadForce]
+      const sides = [
+        ...(A < 0
+          ? []
+          : [{ label: 'pressure on the cap side', value: pressureA(l) * cap(l.x[STATE.position]) }]),
+        ...(load < 0 ? [{ label: 'load', value: -load }] : []),
+      ]
+      return [
+        {
+          name: 'extends',
+          quantity: 'force',
+          pushing: sides,
+          opposing: [
+            ...(B < 0 ? [] : [{ label: 'pressure on the rod side', value: pressureB(l) * annulus }]),
+            ...(load < 0 ? [] : [{ label: 'load', value: load }]),
+            { label: 'friction', value: frictionAt(l.x[STATE.velocity]) },
+          ],
+        },
+      ]
     },
   }
 }

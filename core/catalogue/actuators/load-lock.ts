@@ -72,7 +72,7 @@ export const loadLock = defineKind({
     conditions: conditionSpecs(CONDITION, {
       moves: { label: 'moves while locked: its holding force is exceeded', severity: 'danger' },
     }),
-    holds: (l) => v.holdingForce * Math.min(Math.max(l.x[STATE.engaged], 0), 1),
+    lockForce: (l) => v.holdingForce * Math.min(Math.max(l.x[STATE.engaged], 0), 1),
     evaluate(l) {
       l.q[R] = 0
       l.dx[STATE.engaged] = (l.u[INPUT.locked] - l.x[STATE.engaged]) / (v.engaging / 3)

@@ -1,4 +1,5 @@
 /** Hydraulic motors of fixed and of variable displacement: what they share. */
+import type { Hold } from '../answers'
 import type { Fluid } from '../../fluid/fluid'
 import { leak, leakOut } from '../faults'
 import {
@@ -182,6 +183,37 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
       // what the oil and the shaft bring, less the load: losses; its inertia belongs to the shaft
       l.power[Power.heat] =
         l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L] + l.q[W] * speed - l.power[Power.useful]
+    },
+    ways(l) {
+      const toCase = caseReference * fluid.leakageFactor
+      const drainA = toCase * (l.p[A] - l.p[L])
+      return [
+        { from: A, to: B, flow: l.q[A] - drainA, element: 'motor' },
+        { from: A, to: L, flow: drainA, element: 'leak' },
+        { from: B, to: L, flow: toCase * (l.p[B] - l.p[L]), element: 'leak' },
+      ]
+    },
+    holds(l) {
+      const torque = l.o[OUTPUT.torque]
+      const drop = l.p[A] - l.p[B]
+      // without displacement no torque stands against the oil
+      if (Math.abs(full * swing(l)) < 1e-12 || torque === 0) return []
+      const perTorque = drop / torque
+      const load = l.u[INPUT.loadTorque]
+      const rubbing = friction(l.p[W])
+      const terms = [
+        { label: 'load', value: load },
+        { label: 'friction', value: rubbing },
+        { label: 'shaft: its load and acceleration', value: torque - load - rubbing },
+      ].filter(({ value }) => value !== 0)
+      const side = (port: number, other: number, sign: 1 | -1): Hold => ({
+        port,
+        by: 'load',
+        leads: sign * drop > 0,
+        terms: terms.map(({ label, value }) => ({ label, value: sign * value * perTorque })),
+        behind: [{ port: other, factor: 1, label: 'behind it' }],
+      })
+      return [side(A, B, 1), side(B, A, -1)]
     },
   }
 }

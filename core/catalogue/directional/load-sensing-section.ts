@@ -1,3 +1,4 @@
+import type { Way } from '../answers'
 import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
 import {
@@ -308,6 +309,33 @@ export const loadSensingSection = defineKind({
         let heat = 0
         for (let i = 0; i < 5; i++) heat += l.p[i] * l.q[i]
         l.power[Power.heat] = heat
+      },
+      ways(l): Way[] {
+        const { p, q } = l
+        const y = l.x[STATE.spool]
+        const [one, other] = y > 0 ? [A, B] : [B, A]
+        const leakage = (v.leakage / 100e5) * fluid.leakageFactor
+        const bled = bleed * fluid.orificeFactor * smoothSquareRoot(p[X] - p[T])
+        const told = bled - q[X]
+        const toTank = (port: number): Way[] => [
+          { from: port, to: T, flow: leakage * (p[port] - p[T]), element: 'leak' },
+        ]
+        const rest = (port: number, taken: number): Way => ({
+          from: port,
+          to: T,
+          flow: q[port] - leakage * (p[port] - p[T]) - taken,
+          element: 'edge',
+        })
+        const ways: Way[] = [
+          { from: P, to: one, flow: q[P], element: 'edge' },
+          rest(one, told - q[P]),
+          rest(other, 0),
+          { from: one, to: X, flow: told, element: 'check' },
+          { from: X, to: T, flow: bled, element: 'restriction' },
+          ...toTank(A),
+          ...toTank(B),
+        ]
+        return ways.filter(({ flow }) => flow !== 0)
       },
     }
   },

@@ -1,3 +1,4 @@
+import type { Way } from '../answers'
 import {
   defineKind,
   Power,
@@ -152,6 +153,32 @@ export const proportionalValve = defineKind({
         l.o[OUTPUT.highest] = Math.max(l.p[P], l.p[A], l.p[B])
         l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - values.maxPressure
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
+      },
+      ways(l) {
+        const y = l.x[STATE.spool]
+        const [one, other] = y > 0 ? [A, B] : [B, A]
+        const edge = (from: number, to: number, opening: number): Way[] =>
+          opening > 0
+            ? [
+                {
+                  from,
+                  to,
+                  flow: coefficient * opening * smoothSquareRoot(l.p[from] - l.p[to]),
+                  element: 'edge',
+                },
+              ]
+            : []
+        const land = (from: number, to: number): Way => ({
+          from,
+          to,
+          flow: leakReference * fluid.leakageFactor * (l.p[from] - l.p[to]),
+          element: 'leak',
+        })
+        return [
+          ...edge(P, one, inlet(y)),
+          ...edge(other, T, outlet(y)),
+          ...(leakReference > 0 ? [land(P, A), land(P, B), land(A, T), land(B, T)] : []),
+        ]
       },
     }
   },

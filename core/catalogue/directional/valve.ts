@@ -2,6 +2,7 @@
  * What all directional valves share: a row of boxes, a spool that moves through it, an actuation
  * and springs that return it. A kind adds its ports and the functions it can have.
  */
+import type { Way } from '../answers'
 import {
   Power,
   quantity,
@@ -20,7 +21,7 @@ import {
   type FaultSpec,
 } from '../kind'
 import { leak, leakOut, lost, stuck } from '../faults'
-import { addPathFlows, pathCoefficient, spoolRate } from '../flow-laws'
+import { addPathFlows, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { dashed, partOf, shifted, type Point, type SymbolDrawing } from '../symbol'
 import type { Fluid } from '../../fluid/fluid'
 import { BOX, drawBoxes, pathOpening, pairsOf, spoolPaths, type Box } from './spool'
@@ -386,6 +387,26 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       l.c[CONDITION.lowPilot] = pilotStage ? Math.abs(ordered(l)) - pilotReach(l.p) - 1e-3 : -1
       l.power[Power.heat] = heat
     },
+    ways: (l) => [
+      ...paths.flatMap((path): Way[] => {
+        const { from, to } = path
+        const passing = coefficient * pathOpening(path, l.x[STATE.spool] + offset, open)
+        return passing > 0
+          ? [{ from, to, flow: passing * smoothSquareRoot(l.p[from] - l.p[to]), element: 'edge' }]
+          : []
+      }),
+      ...(leakReference > 0
+        ? lands.map((_, i): Way => {
+            const [from, to] = [landFrom[i], landTo[i]]
+            return {
+              from,
+              to,
+              flow: leakReference * fluid.leakageFactor * (l.p[from] - l.p[to]),
+              element: 'leak',
+            }
+          })
+        : []),
+    ],
   }
 }
 

@@ -131,6 +131,20 @@ export const counterbalanceValve = defineKind({
         l.c[CONDITION.open] = l.x[STATE.opening] - 0.01
         l.power[Power.heat] = l.q[HELD] * (l.p[HELD] - l.p[OUT])
       },
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: [
+            { label: 'load pressure at 1', value: l.p[HELD] },
+            { label: `pilot at X, ${values.pilotRatio} times`, value: values.pilotRatio * l.p[X] },
+          ],
+          opposing: [
+            { label: 'spring', value: l.u[INPUT.setting] },
+            { label: `back pressure at 2, ${back} times`, value: back * l.p[OUT] },
+          ],
+        },
+      ],
     }
   },
   describeState(l, values, show) {

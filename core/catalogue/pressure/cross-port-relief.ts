@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import {
   defineKind,
   Power,
@@ -141,6 +142,27 @@ export const crossPortRelief = defineKind({
         l.c[CONDITION.drawing] = v.makeUp ? l.o[OUTPUT.madeUp] - 1e-3 * v.checkFlow : -1
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[C] * l.q[C]
       },
+      ways: (l) => [
+        { from: A, to: B, flow: l.o[OUTPUT.spilled], element: 'spring' },
+        { from: C, to: A, flow: l.o[OUTPUT.spilled] - l.q[A], element: 'check' },
+        { from: C, to: B, flow: -l.o[OUTPUT.spilled] - l.q[B], element: 'check' },
+      ],
+      holds: (l) => [
+        heldAtSetting(
+          l.p,
+          A,
+          l.u[INPUT.setting],
+          [{ port: B, factor: 1, label: 'behind it' }],
+          l.o[OUTPUT.spilled] > 1e-3 * v.ratedFlow,
+        ),
+        heldAtSetting(
+          l.p,
+          B,
+          l.u[INPUT.back],
+          [{ port: A, factor: 1, label: 'behind it' }],
+          l.o[OUTPUT.spilled] < -1e-3 * v.ratedFlow,
+        ),
+      ],
     }
   },
   describeState: (l, v, show) =>

@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, inputSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { blocked, drifted, stuck } from '../faults'
@@ -71,6 +72,26 @@ export const loadUnloadingValve = defineKind({
         l.o[OUTPUT.marginNow] = l.p[P] - l.p[X]
         l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
       },
+      holds: (l) => [
+        heldAtSetting(
+          l.p,
+          P,
+          l.u[INPUT.margin],
+          [{ port: X, factor: 1, label: 'load signal' }],
+          l.q[P] > 1e-3 * v.ratedFlow,
+        ),
+      ],
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at P', value: l.p[P] }],
+          opposing: [
+            { label: 'spring', value: l.u[INPUT.margin] },
+            { label: 'load signal at X', value: l.p[X] },
+          ],
+        },
+      ],
     }
   },
   describeState: (l, _v, show) =>

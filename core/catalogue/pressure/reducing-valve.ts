@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { arrow, dashed, line } from '../symbol'
@@ -15,6 +16,9 @@ const RELIEVES_ABOVE = 5e5
  * Normally open; it shuts as its outlet rises: d = p_set − (p_A − p_Y), φ* = ramp(d/r); a reducing-relieving
  * valve opens A to Y at p_set + 5 bar over the same range. Q = φ·path(Δp).
  */
+/** From this opening on it no longer reduces. */
+const WIDE_OPEN = 0.98
+
 export const reducingValve = defineKind({
   name: 'reducing-valve',
   label: 'Pressure reducing valve',
@@ -101,12 +105,32 @@ export const reducingValve = defineKind({
         l.c[CONDITION.relieves] = values.relieving ? l.o[OUTPUT.relieved] - 1e-3 * values.ratedFlow : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[Y] * l.q[Y]
       },
+      holds: (l) => [
+        heldAtSetting(
+          l.p,
+          A,
+          l.u[INPUT.setting],
+          [{ port: Y, factor: 1, label: 'at its drain' }],
+          l.x[STATE.opening] < WIDE_OPEN && l.p[P] > l.p[A],
+        ),
+      ],
+      balances: (l) => [
+        {
+          name: 'closes',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at A', value: l.p[A] }],
+          opposing: [
+            { label: 'spring', value: l.u[INPUT.setting] - values.range },
+            { label: 'pressure at the drain', value: l.p[Y] },
+          ],
+        },
+      ],
     }
   },
   describeState: (l, values, show) =>
     l.o[OUTPUT.relieved] > 1e-3 * values.ratedFlow
       ? `Relieves ${show(l.o[OUTPUT.relieved], 'flow')} from its outlet at ${show(l.p[A], 'pressure')}.`
-      : l.x[STATE.opening] > 0.98
+      : l.x[STATE.opening] > WIDE_OPEN
         ? `Wide open: its outlet has only ${show(l.p[A], 'pressure')}.`
         : `Throttles ${show(l.q[P], 'flow')} from ${show(l.p[P], 'pressure')} down to ${show(l.p[A], 'pressure')}.`,
 })

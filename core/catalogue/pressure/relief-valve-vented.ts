@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { circleArea, smoothSquareRoot } from '../flow-laws'
 import { dashed } from '../symbol'
@@ -102,6 +103,26 @@ export const reliefValveVented = defineKind({
         l.c[CONDITION.full] = -l.q[T] - values.ratedFlow
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[X] * l.q[X]
       },
+      holds: (l) => [
+        heldAtSetting(
+          l.p,
+          P,
+          l.o[OUTPUT.effective],
+          [{ port: T, factor: 1, label: 'behind it' }],
+          -l.q[T] > 1e-3 * values.ratedFlow,
+        ),
+      ],
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at P', value: l.p[P] }],
+          opposing: [
+            { label: 'spring and vent', value: l.o[OUTPUT.effective] },
+            { label: 'pressure at T', value: l.p[T] },
+          ],
+        },
+      ],
     }
   },
   describeState: (l, _values, show) =>

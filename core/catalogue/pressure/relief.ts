@@ -1,4 +1,5 @@
 /** The relief law, shared by the direct-acting and the pilot-operated kind. */
+import { heldAtSetting } from '../answers'
 import {
   Power,
   quantity,
@@ -73,6 +74,7 @@ export function reliefPressures(v: ReliefValues): { crack: number; full: number 
 }
 
 const [P, T] = [0, 1]
+const tankSide = { port: T, factor: 1, label: 'behind it' } as const
 
 /**
  * The relief law from P to T.
@@ -113,6 +115,18 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
       l.c[CONDITION.full] = l.q[P] - ratedFlow
       l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
     },
+    holds: (l) => [heldAtSetting(l.p, P, heldSetting(settingOf(l)), [tankSide], l.q[P] > 1e-3 * ratedFlow)],
+    balances: (l) => [
+      {
+        name: 'opens',
+        quantity: 'pressure',
+        pushing: [{ label: 'pressure at P', value: l.p[P] }],
+        opposing: [
+          { label: 'spring', value: heldSetting(settingOf(l)) * crackShare },
+          { label: 'pressure at T', value: l.p[T] },
+        ],
+      },
+    ],
   }
 }
 

@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
@@ -122,6 +123,30 @@ export const sequenceValve = defineKind({
         l.c[CONDITION.open] = l.x[STATE.opening] - 0.01
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
+      // it holds its inlet up only where that is its pilot, and while it throttles
+      holds: (l) =>
+        pilot === A
+          ? [
+              heldAtSetting(
+                l.p,
+                A,
+                l.u[INPUT.setting],
+                [{ port: drain, factor: 1, label: 'at its drain' }],
+                l.x[STATE.opening] > 0.01 && l.x[STATE.opening] < 0.98 && l.q[A] > 0,
+              ),
+            ]
+          : [],
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: [{ label: pilot === A ? 'pressure at A' : 'pressure at X', value: l.p[pilot] }],
+          opposing: [
+            { label: 'spring', value: l.u[INPUT.setting] },
+            { label: drain === Y ? 'pressure at Y' : 'pressure at B', value: l.p[drain] },
+          ],
+        },
+      ],
     }
   },
   describeState(l, values, show) {

@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
@@ -87,6 +88,15 @@ export const shockValve = defineKind({
         l.c[CONDITION.drawing] = l.o[OUTPUT.drawn] - 1e-3 * v.checkFlow
         l.power[Power.heat] = l.q[P] * drop
       },
+      holds: (l) => [
+        heldAtSetting(
+          l.p,
+          P,
+          l.u[INPUT.setting],
+          [{ port: T, factor: 1, label: 'behind it' }],
+          l.o[OUTPUT.relieved] > 1e-3 * v.ratedFlow,
+        ),
+      ],
     }
   },
   describeState: (l, v, show) =>

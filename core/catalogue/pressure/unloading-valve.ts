@@ -119,6 +119,20 @@ export const unloadingValve = defineKind({
         l.c[CONDITION.unloaded] = l.x[STATE.opening] - 0.01
         l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
       },
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at X', value: l.p[X] }],
+          opposing: [
+            {
+              label: snaps && l.mode[0] ? 'spring, once open' : 'spring',
+              value: (snaps && l.mode[0] ? values.differential : 1) * l.u[INPUT.setting],
+            },
+            { label: drain === Y ? 'pressure at Y' : 'pressure at T', value: l.p[drain] },
+          ],
+        },
+      ],
     }
   },
   describeState(l, _values, show) {

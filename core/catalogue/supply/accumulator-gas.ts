@@ -154,6 +154,18 @@ export const accumulatorGas = defineKind({
         l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P]
         l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P]
       },
+      holds: (l) => [
+        {
+          port: P,
+          by: 'gas',
+          leads: l.x[STATE.oil] > 2 * CLOSING_SHARE * values.volume,
+          terms: [
+            { label: 'gas', value: l.o[OUTPUT.gas] },
+            { label: 'inlet', value: l.p[P] - l.o[OUTPUT.gas] },
+          ],
+          behind: [],
+        },
+      ],
     }
   },
   describeState(l, values, show) {

@@ -45,6 +45,7 @@ export const accumulatorSpring = defineKind({
       v,
       (oil) => v.preload + ((v.full - v.preload) * oil) / v.volume,
       v.startFilled * v.volume,
+      'spring',
     ),
   describeState: (l, v, show) =>
     `Filled ${Math.round((100 * l.x[STATE.oil]) / v.volume)} %, its spring pushes with ${show(l.o[OUTPUT.stored], 'pressure')}.`,

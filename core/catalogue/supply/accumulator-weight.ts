@@ -46,6 +46,7 @@ export const accumulatorWeight = defineKind({
       // as long as the line is within its friction, the packing holds it
       (_oil, l) => Math.min(Math.max(l.p[0], pressure * (1 - v.friction)), pressure * (1 + v.friction)),
       v.startFilled * v.volume,
+      'weight',
     )
   },
   describeState: (l, v, show) =>

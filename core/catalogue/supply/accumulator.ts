@@ -1,4 +1,5 @@
 /** What the accumulators share but for what pushes on their oil: the way in, how they empty, how they are drawn. */
+import type { HoldBy } from '../answers'
 import {
   Power,
   quantity,
@@ -71,12 +72,13 @@ export function inlet(v: InletValues) {
 
 /**
  * An accumulator whose oil stands under a pressure that follows from how much there is: dV/dt = Q = path(p_P − p(V)).
- * @param pushed pressure of the oil in it by its volume, Pa @param start oil at the start, m³
+ * @param pushed pressure of the oil in it by its volume, Pa @param start oil at the start, m³ @param by what pushes
  */
 export function accumulatorModel(
   v: InletValues & { readonly maxPressure: number },
   pushed: (oil: number, l: Local) => number,
   start: number,
+  by: Extract<HoldBy, 'gas' | 'spring' | 'weight'>,
 ): Model {
   const into = inlet(v)
   return {
@@ -114,6 +116,21 @@ export function accumulatorModel(
       l.c[CONDITION.overPressure] = l.p[0] - v.maxPressure
       l.power[Power.stored] = l.o[OUTPUT.stored] * l.q[0]
       l.power[Power.heat] = (l.p[0] - l.o[OUTPUT.stored]) * l.q[0]
+    },
+    holds: (l) => {
+      const share = l.x[STATE.oil] / v.volume
+      return [
+        {
+          port: 0,
+          by,
+          leads: share > 2 * CLOSING_SHARE && share < 1 - 2 * CLOSING_SHARE,
+          terms: [
+            { label: by, value: l.o[OUTPUT.stored] },
+            { label: 'inlet', value: l.p[0] - l.o[OUTPUT.stored] },
+          ],
+          behind: [],
+        },
+      ]
     },
   }
 }

@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import { leak, leakOut, stuck, wrongRotation } from '../faults'
 import { defineKind, quantity, type Local, indices } from '../kind'
 import { arrow, circle, line } from '../symbol'
@@ -8,6 +9,7 @@ import {
   caseDrainPort,
   clamp01,
   pumpController,
+  takesStrokeBack,
   variablePumpModel,
   variablePumpParameters,
   STATE,
@@ -113,6 +115,28 @@ export const loadSensingPump = defineKind({
         l.o[OUTPUT.marginNow] = l.p[P] - l.p[X]
         l.c[CONDITION.compensating] = l.p[P] - (values.compensator - values.band)
       },
+      holds(l) {
+        const limited = l.p[P] > values.compensator - values.band
+        const followed = Math.abs(l.p[P] - l.p[X] - values.margin) < values.band
+        const signal = [{ port: X, factor: 1, label: 'load signal' }]
+        return [
+          limited
+            ? { ...heldAtSetting(l.p, P, values.compensator, [], true), by: 'pumpControl' }
+            : { ...heldAtSetting(l.p, P, values.margin, signal, followed), by: 'pumpControl' },
+        ]
+      },
+      balances: (l) => [
+        takesStrokeBack(l.p[P], values.compensator - values.band),
+        {
+          name: 'takes its stroke back to the load signal',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at P', value: l.p[P] }],
+          opposing: [
+            { label: 'margin', value: values.margin - values.band / 2 },
+            { label: 'load signal at X', value: l.p[X] },
+          ],
+        },
+      ],
     }
   },
   describeState: (l, values, show) =>

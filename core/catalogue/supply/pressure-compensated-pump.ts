@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import { leak, leakOut, stuck, wrongRotation } from '../faults'
 import { defineKind, quantity } from '../kind'
 import { arrow, circle, line } from '../symbol'
@@ -8,6 +9,7 @@ import {
   caseDrainPort,
   clamp01,
   pumpController,
+  takesStrokeBack,
   variablePumpModel,
   variablePumpParameters,
   STATE,
@@ -82,13 +84,21 @@ export const pressureCompensatedPump = defineKind({
     show(values.displacement, 'displacement'),
     show(values.compensator, 'pressure'),
   ],
-  model: (values, fluid) =>
-    variablePumpModel(values, fluid, { S, P, W, L }, 1, (l) => {
+  model: (values, fluid) => ({
+    ...variablePumpModel(values, fluid, { S, P, W, L }, 1, (l) => {
       const limit =
         (values.powerLimit * values.hydromechanicalEfficiency * 2 * Math.PI) /
         Math.max(values.displacement * l.p[W] * (l.p[P] - l.p[S]), 1e-9)
       return Math.min(clamp01((values.compensator - l.p[P]) / values.band), limit > 1 ? 1 : limit)
     }),
+    holds: (l) => [
+      {
+        ...heldAtSetting(l.p, P, values.compensator, [], l.p[P] > values.compensator - values.band),
+        by: 'pumpControl',
+      },
+    ],
+    balances: (l) => [takesStrokeBack(l.p[P], values.compensator - values.band)],
+  }),
   describeState: (l, values, show) =>
     `At ${Math.round(l.x[STATE.position] * 100)} % stroke, delivering ${show(l.o[OUTPUT.delivery], 'flow')} at ${show(l.p[P], 'pressure')}${l.p[P] > values.compensator - values.band ? ', held by its compensator' : ''}.`,
 })

@@ -1,6 +1,10 @@
 /** Breaks a model on purpose: the faults of its kind that a schedule sets act around its equations. */
+import { restOf, type Hold } from '../../catalogue/answers'
 import { Power, type FaultSpec, type Local, type Model } from '../../catalogue/kind'
 import type { Fluid } from '../../fluid/fluid'
+
+/** Less of a pressure counts as accounted for, Pa. */
+const SMALL_REST = 1e3
 
 export interface Fault {
   readonly spec: FaultSpec
@@ -51,8 +55,18 @@ export function withFaults(
     for (const { spec, input } of faults)
       if (l.u[input] !== 0) spec.afterEvaluate?.(l, l.u[input], fluid, values)
   }
+  /** What the sound model does not account for is done by the faults that act. */
+  const withRest = (l: Local, hold: Hold): Hold => {
+    const acting = faults.filter(({ input }) => l.u[input] !== 0)
+    const rest = restOf(hold, l.p)
+    if (!acting.length || Math.abs(rest) < SMALL_REST) return hold
+    const label = acting.map(({ spec }) => spec.label).join(', ')
+    return { ...hold, leads: false, terms: [...hold.terms, { label, value: rest }] }
+  }
+  const { holds } = model
   return {
     ...model,
+    ...(holds ? { holds: (l: Local) => holds(l).map((hold) => withRest(l, hold)) } : {}),
     // reversed, what it adds to its nodes changes places
     hasVariableVolume: true,
     evaluate,

@@ -349,7 +349,7 @@ export class Network implements Problem {
     for (let i = 0; i < x.length; i++) x[i] = y[firstElementState + i]
     for (const { driver, port, holders } of this.rods) {
       let force = 0
-      for (const { model, local } of holders) force += model.holds!(local)
+      for (const { model, local } of holders) force += model.lockForce!(local)
       driver.local.h[port] = force
     }
     this.evaluating.all()
@@ -565,7 +565,7 @@ function rodsOf(elements: readonly Element[]): Rod[] {
         driver,
         port,
         readers,
-        holders: readers.map(({ element }) => element).filter(({ model }) => model.holds),
+        holders: readers.map(({ element }) => element).filter(({ model }) => model.lockForce),
       }
     })
     .filter((rod) => rod.readers.length > 0)

@@ -1,0 +1,88 @@
+/** What a component tells about itself at an instant: ways of the oil, what holds a pressure, what is about to open or move. */
+import type { Quantity } from '../units/quantities'
+
+/** What makes the pressure difference along a way. */
+export type WayElement =
+  | 'edge'
+  | 'seat'
+  | 'check'
+  | 'spring'
+  | 'restriction'
+  | 'filter'
+  | 'line'
+  | 'open'
+  | 'leak'
+  | 'pump'
+  | 'motor'
+
+/** A way of the oil through a component now. */
+export interface Way {
+  /** Ports. */
+  readonly from: number
+  readonly to: number
+  /** m³/s, positive along it. */
+  readonly flow: number
+  readonly element: WayElement
+}
+
+/** What fixes a pressure. */
+export type HoldBy = 'load' | 'valve' | 'pumpControl' | 'gas' | 'spring' | 'weight' | 'tank' | 'source'
+
+/**
+ * A pressure that a component holds at one of its ports, as a sum: Σ terms + Σ factor · p(port). It equals the pressure at the port
+ * where the component is evaluated.
+ */
+export interface Hold {
+  readonly port: number
+  readonly by: HoldBy
+  /** It fixes the pressure now: a valve at its setting, a load that moves. Else the pressure only balances what else there is. */
+  readonly leads: boolean
+  /** Pa */
+  readonly terms: readonly { readonly label: string; readonly value: number }[]
+  /** Pressures elsewhere that it adds to. The first is that of the oil on the other side. */
+  readonly behind: readonly { readonly port: number; readonly factor: number; readonly label: string }[]
+}
+
+/** What opposes each other in a part that opens, shuts, strokes or moves, in one unit. */
+export interface Balance {
+  /** What happens where `pushing` exceeds `opposing`: "opens", "reduces", "extends". */
+  readonly name: string
+  readonly quantity: Extract<Quantity, 'pressure' | 'force' | 'torque'>
+  readonly pushing: readonly { readonly label: string; readonly value: number }[]
+  readonly opposing: readonly { readonly label: string; readonly value: number }[]
+}
+
+/** Sum of what pushes less what opposes: above zero it happens. */
+export const netOf = ({ pushing, opposing }: Balance): number =>
+  pushing.reduce((sum, { value }) => sum + value, 0) - opposing.reduce((sum, { value }) => sum + value, 0)
+
+/**
+ * What a valve at its setting holds: p = setting + what is behind it + the rest, which is what the flow needs more or less than at the
+ * flow for which the setting is given. @param p pressure at each port, Pa
+ */
+export function heldAtSetting(
+  p: Float64Array,
+  port: number,
+  setting: number,
+  behind: Hold['behind'],
+  leads: boolean,
+): Hold {
+  const rest = behind.reduce((sum, b) => sum - b.factor * p[b.port], p[port] - setting)
+  return {
+    port,
+    by: 'valve',
+    leads,
+    terms: [
+      { label: 'setting', value: setting },
+      { label: rest < 0 ? 'less at this flow' : 'more at this flow', value: rest },
+    ],
+    behind,
+  }
+}
+
+/** What a hold leaves of the pressure at its port, Pa: 0 where it is the whole of it. @param p pressure at each port, Pa */
+export const restOf = ({ port, terms, behind }: Hold, p: Float64Array): number =>
+  behind.reduce(
+    (rest, b) => rest - b.factor * p[b.port],
+    terms.reduce((rest, { value }) => rest - value, p[port]),
+  )

@@ -1,0 +1,287 @@
+/**
+ * What sets a pressure: the addends from what fixes it to the place asked about, along the way the oil goes. They are differences of
+ * the solved state and balances of forces told by the components, so their sum is the pressure itself.
+ */
+import type { Hold, HoldBy, Way } from '../catalogue/answers'
+import type { Element } from '../simulate/circuit/elements'
+import type { Network } from '../simulate/circuit/network'
+import { keptAt, waysOf } from './ways'
+
+/** One addend of a pressure. */
+export interface Addend {
+  /** Component or pipe that makes it. */
+  readonly part?: string
+  /** What it is: "setting", "load", "A to T". */
+  readonly label: string
+  /** Pa */
+  readonly value: number
+  /** Line on the side of the place asked about. */
+  readonly line: number
+}
+export type FixedBy =
+  | 'load'
+  | 'valve'
+  | 'pumpControl'
+  | 'gas'
+  | 'spring'
+  | 'weight'
+  | 'source'
+  | 'tank'
+  | 'restriction'
+  | 'returnLine'
+  | 'trapped'
+  | 'void'
+
+export interface Stack {
+  /** Index of the line, and its pressure, Pa. */
+  readonly line: number
+  readonly pressure: number
+  /** From what fixes it to the place. */
+  readonly addends: readonly Addend[]
+  readonly fixedBy: { readonly kind: FixedBy; readonly part?: string }
+  /** Pressure less the sum of the addends, Pa. */
+  readonly error: number
+  /** Share of the pressure that speeds something up or slows it down: above a tenth of it a steady answer would mislead. */
+  readonly dynamicShare: number
+  /** Lines along the way, from the place to its end. */
+  readonly lines: readonly number[]
+  /** Parts along the way. */
+  readonly parts: readonly string[]
+}
+
+/** m³/s: less counts as no flow. */
+const NO_FLOW = 1e-8
+/** Share of what flows through a line from which a way out counts. */
+const LEAST_SHARE = 1e-3
+/** Below this, gauge, a line is void: 0.3 bar absolute, Pa. */
+const VOID = -0.7e5
+/** A way without flow whose ends lie this near each other is open, Pa. */
+const SAME = 0.2e5
+/** From this much and this share of a pressure on, what throttles fixes it. */
+const RESTRICTED = 2e5
+const RESTRICTED_SHARE = 0.6
+
+const RANK: Readonly<Record<HoldBy, number>> = {
+  tank: 0,
+  source: 0,
+  valve: 1,
+  pumpControl: 1,
+  gas: 2,
+  spring: 2,
+  weight: 2,
+  load: 3,
+}
+
+export interface PortAt {
+  readonly element: Element
+  readonly port: number
+}
+
+/** Which ports lie on each line, and what flows there. */
+export class LinePorts {
+  private readonly ports: readonly (readonly PortAt[])[]
+  private readonly ways = new Map<Element, readonly Way[]>()
+  private readonly kept = new Map<Element, Float64Array>()
+
+  /** @param network stands observed */
+  constructor(readonly network: Network) {
+    const ports: PortAt[][] = network.nodes.map(() => [])
+    for (const element of network.elements)
+      element.nodes.forEach((node, port) => {
+        if (!element.model.idlePorts?.includes(port)) ports[node]?.push({ element, port })
+      })
+    this.ports = ports
+  }
+  at(line: number): readonly PortAt[] {
+    return this.ports[line]
+  }
+  waysOf(element: Element): readonly Way[] {
+    let ways = this.ways.get(element)
+    if (!ways) this.ways.set(element, (ways = waysOf(element)))
+    return ways
+  }
+  /** What flows into a port and stays behind it, m³/s. */
+  keptAt({ element, port }: PortAt): number {
+    let kept = this.kept.get(element)
+    if (!kept) this.kept.set(element, (kept = keptAt(element, this.waysOf(element))))
+    return kept[port]
+  }
+  /** Ways away from a port, with what flows along them, m³/s; negative towards it. */
+  from({ element, port }: PortAt): { readonly to: number; readonly flow: number; readonly way: Way }[] {
+    return this.waysOf(element).flatMap((way) =>
+      way.from === port
+        ? [{ to: way.to, flow: way.flow, way }]
+        : way.to === port
+          ? [{ to: way.from, flow: -way.flow, way }]
+          : [],
+    )
+  }
+}
+
+export const partOf = ({ id, pipe }: Element): string => pipe ?? id
+
+class Walk {
+  readonly addends: Addend[] = []
+  readonly lines: number[] = []
+  readonly parts: string[] = []
+  private fixedBy: Stack['fixedBy'] | undefined
+  private held: Stack['fixedBy'] | undefined
+  private end: Stack['fixedBy'] = { kind: 'tank' }
+
+  constructor(private readonly ports: LinePorts) {}
+
+  private get p(): Float64Array {
+    return this.ports.network.potential
+  }
+
+  result(pressure: number): Stack['fixedBy'] {
+    if (this.end.kind === 'void') return this.end
+    if (this.fixedBy) return this.fixedBy
+    if (this.end.kind === 'trapped') return this.end
+    if (this.held) return this.held
+    const most = this.addends.reduce<Addend | undefined>(
+      (best, a) => (Math.abs(a.value) > Math.abs(best?.value ?? 0) ? a : best),
+      undefined,
+    )
+    if (
+      most?.part !== undefined &&
+      most.value > Math.max(RESTRICTED, RESTRICTED_SHARE * pressure) &&
+      this.end.kind === 'tank'
+    )
+      return { kind: 'restriction', part: most.part }
+    return this.end.kind === 'tank' && this.addends.length > 1
+      ? { kind: 'returnLine', part: this.end.part }
+      : this.end
+  }
+
+  from(start: number): void {
+    for (let line: number | undefined = start; line !== undefined;) {
+      this.lines.push(line)
+      line = this.step(line)
+    }
+  }
+
+  /** @returns the next line; none where the way ends */
+  private step(line: number): number | undefined {
+    const { network } = this.ports
+    const at = this.ports.at(line)
+    const pressure = this.p[line]
+    if (network.nodeState[line] < 0) {
+      const holder = at.find(({ element, port }) => element.imposes[port])?.element
+      const isTank = holder?.model.tank !== undefined
+      const end = { kind: isTank ? 'tank' : 'source', part: holder && partOf(holder) } as const
+      if (!isTank) this.fixedBy ??= end
+      return this.ends(line, isTank ? 'tank' : 'source', end)
+    }
+    if (pressure < VOID) return this.ends(line, 'void', { kind: 'void' })
+    const holds = at.flatMap(({ element, port }) =>
+      (element.model.holds?.(element.local) ?? [])
+        .filter((hold) => hold.port === port)
+        .map((hold) => ({ hold, element, flow: Math.abs(element.local.q[port]) })),
+    )
+    const leading = holds
+      .filter(({ hold }) => hold.leads)
+      .sort((a, b) => RANK[a.hold.by] - RANK[b.hold.by] || b.flow - a.flow)
+    if (leading.length) return this.apply(line, leading[0].hold, leading[0].element)
+
+    const through = at.reduce((sum, { element, port }) => sum + Math.abs(element.local.q[port]), 0) / 2
+    const least = Math.max(NO_FLOW, LEAST_SHARE * through)
+    const outward = at
+      .flatMap((place) => {
+        const { element, port } = place
+        const hold = holds.find((h) => h.element === element && h.hold.port === port)
+        const kept = this.ports.keptAt(place)
+        return [
+          ...this.ports
+            .from(place)
+            .filter(({ way }) => way.element !== 'pump')
+            .map(({ to, flow, way }) => ({ element, flow, to, way, hold: undefined })),
+          ...(hold ? [{ element, flow: kept, to: -1, way: undefined, hold: hold.hold }] : []),
+        ]
+      })
+      .filter(({ element, to }) => to < 0 || !this.lines.includes(element.nodes[to]))
+    const best = outward.filter((o) => o.flow > least).sort((a, b) => b.flow - a.flow)[0]
+    if (best) {
+      if (best.hold) return this.apply(line, best.hold, best.element)
+      return this.along(line, best.element, best.to, best.way!)
+    }
+    // nothing leaves it: it stands in balance with where its oil comes from, or with what an open way leads to
+    const open = outward
+      .filter((o) => o.to >= 0 && this.isOpen(line, o.element, o.to, o.flow))
+      .sort((a, b) => Math.abs(b.flow) - Math.abs(a.flow) || this.rank(b.way!) - this.rank(a.way!))[0]
+    if (open) return this.along(line, open.element, open.to, open.way!)
+    return this.ends(line, 'trapped', { kind: 'trapped' })
+  }
+
+  /** Whether a pressure passes along a way: oil flows, or both ends stand alike. */
+  private isOpen(line: number, element: Element, to: number, flow: number): boolean {
+    const drop = Math.abs(this.p[line] - this.p[element.nodes[to]])
+    return drop < SAME || (Math.abs(flow) > NO_FLOW && this.ports.network.nodeState[element.nodes[to]] >= 0)
+  }
+  private rank(way: Way): number {
+    return { line: 3, open: 3, edge: 2, filter: 2, restriction: 1 }[way.element as 'line'] ?? 0
+  }
+
+  private along(line: number, element: Element, to: number, way: Way): number {
+    const next = element.nodes[to]
+    const [from, end] = way.to === to ? [way.from, way.to] : [way.to, way.from]
+    const label =
+      element.pipe === undefined ? `${element.portNames[from]} to ${element.portNames[end]}` : 'line'
+    this.add(line, element, label, this.p[line] - this.p[next])
+    return next
+  }
+
+  private apply(line: number, hold: Hold, element: Element): number | undefined {
+    const by = { kind: hold.by, part: partOf(element) }
+    this.held ??= by
+    if (hold.leads) this.fixedBy ??= by
+    for (const { label, value } of hold.terms) this.add(line, element, label, value)
+    const [first, ...others] = hold.behind
+    for (const { label, port, factor } of others)
+      this.add(line, element, label, factor * this.p[element.nodes[port]])
+    if (!first) {
+      this.end = by
+      return undefined
+    }
+    const next = element.nodes[first.port]
+    if (this.lines.includes(next)) {
+      this.add(line, element, first.label, first.factor * this.p[next])
+      this.end = { kind: 'trapped', part: partOf(element) }
+      return undefined
+    }
+    if (first.factor !== 1) this.add(line, element, 'area ratio', (first.factor - 1) * this.p[next])
+    return next
+  }
+
+  private add(line: number, element: Element, label: string, value: number): void {
+    const part = partOf(element)
+    if (!this.parts.includes(part)) this.parts.push(part)
+    this.addends.push({ part, label, value, line })
+  }
+  private ends(line: number, label: string, end: Stack['fixedBy']): undefined {
+    this.addends.push({ part: end.part, label, value: this.p[line], line })
+    this.end = end
+  }
+}
+
+/** The pressure of a line as a sum. @param ports of a network that stands observed @param line its index */
+export function pressureStack(ports: LinePorts, line: number): Stack {
+  const pressure = ports.network.potential[line]
+  const walk = new Walk(ports)
+  walk.from(line)
+  const addends = walk.addends.reverse()
+  const sum = addends.reduce((total, { value }) => total + value, 0)
+  const dynamic = addends
+    .filter(({ label }) => label === 'acceleration')
+    .reduce((total, { value }) => total + Math.abs(value), 0)
+  return {
+    line,
+    pressure,
+    addends,
+    fixedBy: walk.result(pressure),
+    error: pressure - sum,
+    dynamicShare: dynamic / Math.max(Math.abs(pressure), 1e5),
+    lines: walk.lines,
+    parts: walk.parts,
+  }
+}
