@@ -57,6 +57,10 @@ const LEAST_SHARE = 1e-3
 const VOID = -0.7e5
 /** A way without flow whose ends lie this near each other is open, Pa. */
 const SAME = 0.2e5
+/** A way that loses less than this share of what the way out loses is wide beside it. */
+const WIDE = 0.2
+/** Ways that are looked along for what fixes a pressure. */
+const MOST_STEPS = 4
 /** From this much and this share of a pressure on, what throttles fixes it. */
 const RESTRICTED = 2e5
 const RESTRICTED_SHARE = 0.6
@@ -190,17 +194,22 @@ class Walk {
       .flatMap((place) => {
         const { element, port } = place
         const hold = holds.find((h) => h.element === element && h.hold.port === port)
-        const kept = this.ports.keptAt(place)
+        const taken = element.local.q[port]
         return [
           ...this.ports
             .from(place)
-            .filter(({ way }) => way.element !== 'pump')
+            .filter(({ way }) => way.element !== 'pump' && way.element !== 'motor')
             .map(({ to, flow, way }) => ({ element, flow, to, way, hold: undefined })),
-          ...(hold ? [{ element, flow: kept, to: -1, way: undefined, hold: hold.hold }] : []),
+          ...(hold ? [{ element, flow: taken, to: -1, way: undefined, hold: hold.hold }] : []),
         ]
       })
       .filter(({ element, to }) => to < 0 || !this.lines.includes(element.nodes[to]))
     const best = outward.filter((o) => o.flow > least).sort((a, b) => b.flow - a.flow)[0]
+    const feed =
+      best && !best.hold
+        ? this.feedOf(line, outward, pressure - this.p[best.element.nodes[best.to]])
+        : undefined
+    if (feed) return this.along(line, feed.element, feed.to, feed.way!)
     if (best) {
       if (best.hold) return this.apply(line, best.hold, best.element)
       return this.along(line, best.element, best.to, best.way!)
@@ -211,6 +220,37 @@ class Walk {
       .sort((a, b) => Math.abs(b.flow) - Math.abs(a.flow) || this.rank(b.way!) - this.rank(a.way!))[0]
     if (open) return this.along(line, open.element, open.to, open.way!)
     return this.ends(line, 'trapped', { kind: 'trapped' })
+  }
+
+  /** A wide way by which oil comes from a line whose pressure something fixes, where what takes it away is narrow: a signal line. */
+  private feedOf<O extends { readonly element: Element; readonly to: number; readonly flow: number }>(
+    line: number,
+    outward: readonly O[],
+    lost: number,
+  ): O | undefined {
+    return outward
+      .filter(({ element, to, flow }) => {
+        if (to < 0 || flow >= 0) return false
+        const drop = this.p[element.nodes[to]] - this.p[line]
+        return drop >= 0 && drop < WIDE * lost && this.isFixed(element.nodes[to], WIDE * lost)
+      })
+      .sort((a, b) => a.flow - b.flow)[0]
+  }
+  /** Whether something fixes the pressure of a line, or of one a few wide ways downstream of it. @param most Pa that these may lose */
+  private isFixed(line: number, most: number, steps = MOST_STEPS): boolean {
+    const at = this.ports.at(line)
+    const leads = ({ element, port }: PortAt) =>
+      element.model.holds?.(element.local).some((h) => h.port === port && h.leads)
+    if (at.some(leads)) return true
+    if (steps === 0) return false
+    return at.some((place) =>
+      this.ports.from(place).some(({ to, flow, way }) => {
+        const next = place.element.nodes[to]
+        const drop = this.p[line] - this.p[next]
+        const passes = flow > NO_FLOW && drop < most && way.element !== 'pump' && way.element !== 'motor'
+        return passes && !this.lines.includes(next) && this.isFixed(next, most - drop, steps - 1)
+      }),
+    )
   }
 
   /** Whether a pressure passes along a way: oil flows, or both ends stand alike. */

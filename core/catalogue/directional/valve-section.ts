@@ -1,3 +1,4 @@
+import { heldAtSetting, type Way } from '../answers'
 import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
 import {
@@ -234,6 +235,42 @@ export const valveSection = defineKind({
         for (let i = 0; i < 6; i++) heat += l.p[i] * l.q[i]
         l.power[Power.heat] = heat
       },
+      ways(l) {
+        const y = l.x[STATE.spool]
+        const [one, other] = y > 0 ? [A, B] : [B, A]
+        const out = edge * outlet(y) * smoothSquareRoot(l.p[other] - l.p[T])
+        const leak = (v.leakage / 100e5) * fluid.leakageFactor
+        const ways: Way[] = [
+          { from: P, to: one, flow: l.q[P], element: 'edge' },
+          { from: other, to: T, flow: out, element: 'edge' },
+          { from: N, to: M, flow: l.q[N], element: 'edge' },
+        ]
+        for (const [port, reliefState, suctionState] of [
+          [A, STATE.reliefA, STATE.suctionA],
+          [B, STATE.reliefB, STATE.suctionB],
+        ]) {
+          const drop = l.p[port] - l.p[T]
+          const guards = guarded(l, drop, reliefState, suctionState)
+          ways.push({ from: port, to: T, flow: guards, element: guards < 0 ? 'check' : 'spring' })
+          ways.push({ from: port, to: T, flow: leak * drop, element: 'leak' })
+        }
+        return ways.filter(({ flow }) => flow !== 0)
+      },
+      holds: (l) =>
+        v.portReliefs
+          ? [
+              [A, STATE.reliefA, v.reliefA],
+              [B, STATE.reliefB, v.reliefB],
+            ].map(([port, state, setting]) =>
+              heldAtSetting(
+                l.p,
+                port,
+                setting,
+                [{ port: T, factor: 1, label: 'behind it' }],
+                relief.flow(l.x[state], l.p[port] - l.p[T]) > 1e-3 * v.ratedFlow,
+              ),
+            )
+          : [],
     }
   },
   describeState(l, v, show) {

@@ -156,6 +156,16 @@ export const overCentrePump = defineKind({
         overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'highest' },
         caseOver: { label: 'case above its maximum pressure', severity: 'danger', worst: 'casePressure' },
       }),
+      ways(l) {
+        const toCase = caseReference * fluid.leakageFactor
+        const drainA = toCase * (l.p[A] - l.p[L])
+        return [
+          { from: B, to: A, flow: drainA - l.q[A], element: 'pump' },
+          { from: A, to: L, flow: drainA, element: 'leak' },
+          { from: B, to: L, flow: toCase * (l.p[B] - l.p[L]), element: 'leak' },
+          ...(passage > 0 ? [{ from: F, to: L, flow: l.q[F], element: 'restriction' } as const] : []),
+        ]
+      },
       evaluate(l) {
         const u = lagging ? l.x[STATE.position] : l.u[INPUT.stroke]
         if (lagging) l.dx[STATE.position] = (l.u[INPUT.stroke] - l.x[STATE.position]) / values.strokeTime

@@ -1,0 +1,114 @@
+/**
+ * Answers about a run without a browser, see `USAGE`. Exit code 0, or 2 with a plain message on a bad file, circuit or argument.
+ */
+import { readFileSync, statSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import { answerPressure, lineOfPlace, type PressureAnswer } from '../explain/answer'
+import { Moments } from '../explain/moment'
+import { addendName, cautions, fixedByText, listedAddends, pathText, standingText } from '../explain/words'
+import { compileMachine } from '../control/run'
+import { readSheetText } from '../sheet/read'
+import type { Sheet } from '../sheet/schema'
+import { run } from '../simulate/run'
+import { showIn } from '../units/text'
+
+const USAGE = `explain FILE [--schedule ID] --at SECONDS (--gauge DESIGNATION | --port ID.PORT | --net NAME) [--json]
+  tells what sets the pressure there at that instant of the run, as a sum, and where the oil comes from and goes.`
+const LARGEST_FILE = 50e6
+const show = showIn('metric')
+
+class Refused extends Error {}
+const out = (line = '') => process.stdout.write(`${line}\n`)
+
+function readArguments() {
+  try {
+    return parseArgs({
+      allowPositionals: true,
+      options: {
+        schedule: { type: 'string' },
+        at: { type: 'string' },
+        gauge: { type: 'string' },
+        port: { type: 'string' },
+        net: { type: 'string' },
+        json: { type: 'boolean' },
+      },
+    })
+  } catch (error) {
+    throw new Refused(`${(error as Error).message}\nUsage: ${USAGE}`)
+  }
+}
+
+function readSheet(path: string): Sheet {
+  let text: string
+  try {
+    if (statSync(path).size > LARGEST_FILE) throw new Error('the file is larger than 50 MB')
+    text = readFileSync(path, 'utf8')
+  } catch (error) {
+    throw new Refused(`Cannot read ${path}: ${(error as Error).message}`)
+  }
+  const read = readSheetText(text)
+  if (!read.ok) throw new Refused(read.problems.map((p) => p.message).join('\n'))
+  return read.sheet
+}
+
+function main(): void {
+  const { values, positionals } = readArguments()
+  if (positionals.length !== 1) throw new Refused(`Usage: ${USAGE}`)
+  const at = Number(values.at)
+  if (values.at === undefined || !(at >= 0))
+    throw new Refused(`--at takes an instant of the run, in seconds.`)
+  if ([values.gauge, values.port, values.net].filter((v) => v !== undefined).length !== 1)
+    throw new Refused('Give one of --gauge, --port and --net.')
+  const sheet = readSheet(positionals[0])
+  const { compiled, findings } = compileMachine(sheet, values.schedule)
+  if (!compiled) throw new Refused(findings.find((f) => f.severity === 'error')!.message)
+  if (at > compiled.settings.duration)
+    throw new Refused(`The run ends at ${compiled.settings.duration} s; --at ${at} lies beyond.`)
+  const result = run(compiled)
+  const place = ((): number => {
+    try {
+      return lineOfPlace(sheet, result, values)
+    } catch (error) {
+      throw new Refused((error as Error).message)
+    }
+  })()
+  const moments = new Moments(sheet, result)
+  moments.showRecorded(result, at)
+  const answer = answerPressure(moments, result, place)
+  if (values.json) out(JSON.stringify(asJson(sheet, answer), null, 2))
+  else print(sheet, answer)
+}
+
+function asJson(sheet: Sheet, { name, time, stack, path, shutIn }: PressureAnswer) {
+  return {
+    line: name,
+    time,
+    pressure: stack.pressure,
+    stack: stack.addends.map((a) => ({ part: a.part, label: a.label, value: a.value })),
+    fixedBy: stack.fixedBy,
+    error: stack.error,
+    words: fixedByText(sheet, stack, show, shutIn),
+    path,
+  }
+}
+
+function print(sheet: Sheet, { name, time, stack, path, standing, shutIn, hunting }: PressureAnswer): void {
+  out(`${name} at ${show(time, 'time')}: ${show(stack.pressure, 'pressure')}`)
+  for (const addend of listedAddends(stack))
+    out(`  ${show(addend.value, 'pressure').padStart(12)}  ${addendName(sheet, addend)}`)
+  out(fixedByText(sheet, stack, show, shutIn))
+  for (const line of [
+    ...cautions(stack, hunting),
+    ...pathText(sheet, path, show),
+    ...standingText(sheet, standing, show),
+  ])
+    out(line)
+}
+
+try {
+  main()
+} catch (error) {
+  if (!(error instanceof Refused)) throw error
+  process.stderr.write(`${error.message}\n`)
+  process.exitCode = 2
+}
