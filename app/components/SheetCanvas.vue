@@ -10,6 +10,7 @@ const sheetDocument = useSheetDocument()
 const selection = useSelection()
 const editor = useEditorUi()
 const live = useLiveRun()
+const answers = useAnswers()
 // asked for once for each of hundreds of parts
 const { ids: selectedIds } = storeToRefs(selection)
 const { settings } = storeToRefs(editor)
@@ -202,6 +203,21 @@ const shownRun = useRunOnSheet({
             :visibility="draggedIds.has(r.of) ? 'hidden' : undefined"
             pointer-events="none"
           />
+          <g
+            v-if="shownRun && answers.shares.size"
+            class="asked"
+            pointer-events="none"
+            data-testid="asked-path"
+          >
+            <template v-for="d in pipes" :key="d.pipe.id">
+              <path
+                v-if="answers.shares.has(d.pipe.id)"
+                :d="d.d"
+                :data-asked="d.pipe.id"
+                :stroke-width="0.35 + 0.55 * answers.shares.get(d.pipe.id)!"
+              />
+            </template>
+          </g>
           <g ref="arrows" />
           <SheetPart
             v-for="d in components"

@@ -139,6 +139,16 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
               Console
             </button>
             <button
+              v-if="running && runs.shown"
+              class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
+              :aria-pressed="editor.isPaneOpen('answers')"
+              title="What sets a pressure, and where the oil goes"
+              data-testid="ask"
+              @click="editor.togglePane('answers')"
+            >
+              Why?
+            </button>
+            <button
               v-if="running && hasControl"
               class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
               :aria-pressed="editor.isPaneOpen('paths')"
@@ -209,6 +219,11 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
       <SchedulePane
         v-if="running && editor.isPaneOpen('schedule')"
         @close="editor.setPane('schedule', false)"
+      />
+      <AnswerPane
+        v-if="running && editor.isPaneOpen('answers')"
+        @close="editor.setPane('answers', false)"
+        @reveal="canvas?.reveal($event)"
       />
       <LiveConsole
         v-if="running && live.open && editor.isPaneOpen('console')"

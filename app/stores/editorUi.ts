@@ -26,7 +26,8 @@ export interface SheetView {
   pointer(): XY
 }
 /** Panes beside the sheet. */
-export type SidePane = 'palette' | 'properties' | 'runProperties' | 'schedule' | 'console' | 'paths'
+export type SidePane =
+  'palette' | 'properties' | 'runProperties' | 'answers' | 'schedule' | 'console' | 'paths'
 export type SheetDialog = 'search' | 'keys' | 'revisions' | 'contents' | 'print'
 
 export const useEditorUi = defineStore('editorUi', () => {
@@ -44,6 +45,7 @@ export const useEditorUi = defineStore('editorUi', () => {
     palette: useSetting('palette', true),
     properties: useSetting('inspector', true),
     runProperties: useSetting('run-inspector', false),
+    answers: useSetting('run-answers', false),
     schedule: ref(false),
     console: useSetting('console', true),
     paths: useSetting('run-paths', false),

@@ -58,7 +58,7 @@ export const netOf = ({ pushing, opposing }: Balance): number =>
 
 /**
  * What a valve at its setting holds: p = setting + what is behind it + the rest, which is what the flow needs more or less than at the
- * flow for which the setting is given. @param p pressure at each port, Pa
+ * flow for which the setting is given. @param p pressure at each port, Pa @param name what the setting is called
  */
 export function heldAtSetting(
   p: Float64Array,
@@ -66,6 +66,7 @@ export function heldAtSetting(
   setting: number,
   behind: Hold['behind'],
   leads: boolean,
+  name = 'setting',
 ): Hold {
   const rest = behind.reduce((sum, b) => sum - b.factor * p[b.port], p[port] - setting)
   return {
@@ -73,7 +74,7 @@ export function heldAtSetting(
     by: 'valve',
     leads,
     terms: [
-      { label: 'setting', value: setting },
+      { label: name, value: setting },
       { label: rest < 0 ? 'less at this flow' : 'more at this flow', value: rest },
     ],
     behind,

@@ -1,6 +1,7 @@
 /** Where the oil of a line comes from and goes to at an instant, with the share of it at every parting. */
 import type { Element } from '../simulate/circuit/elements'
 import { partOf, type LinePorts } from './stack'
+import { shutPairsOf } from './ways'
 
 /** A part of the path: from one line to the next through a part. */
 export interface PathStep {
@@ -140,24 +141,29 @@ export interface StandingBy {
   readonly before: number
   readonly behind: number
 }
-/** Valves along a line that let nothing past. */
+/** A difference of pressure that is worth telling, Pa. */
+const WAITS = 1e5
+
+/** Valves along a line that let nothing past, and what waits at them. */
 export function standingBy(ports: LinePorts, lines: readonly number[]): StandingBy[] {
   const p = ports.network.potential
   return lines.flatMap((line) =>
-    ports.at(line).flatMap((place) => {
-      const { element, port } = place
-      const told = ports
-        .from(place)
-        .filter(({ way }) => !['pump', 'motor', 'leak', 'line'].includes(way.element))
-      return told
-        .filter(({ flow, to }) => Math.abs(flow) <= NO_FLOW && Math.abs(p[line] - p[element.nodes[to]]) > 1e5)
-        .map(({ to }) => ({
-          part: partOf(element),
-          from: element.portNames[port],
-          to: element.portNames[to],
-          before: p[line],
-          behind: p[element.nodes[to]],
-        }))
-    }),
+    ports.at(line).flatMap(({ element, port }) =>
+      shutPairsOf(element, ports.waysOf(element)).flatMap(({ from, to }): StandingBy[] => {
+        if (from !== port && to !== port) return []
+        const other = from === port ? to : from
+        const behind = p[element.nodes[other]]
+        if (Math.abs(p[line] - behind) < WAITS) return []
+        return [
+          {
+            part: partOf(element),
+            from: element.portNames[port],
+            to: element.portNames[other],
+            before: p[line],
+            behind,
+          },
+        ]
+      }),
+    ),
   )
 }

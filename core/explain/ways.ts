@@ -4,6 +4,9 @@ import type { Element } from '../simulate/circuit/elements'
 
 /** m³/s: less is no flow. */
 const NO_FLOW = 1e-12
+/** m³/s: less past a valve is leakage at most. */
+const SHUT_FLOW = 1e-8
+const ALWAYS_OPEN: ReadonlySet<WayElement> = new Set(['pump', 'motor', 'leak', 'line'])
 
 const elementOf: Readonly<Record<'open' | 'oneWay' | 'relief' | 'switched', WayElement>> = {
   open: 'restriction',
@@ -36,22 +39,18 @@ function pairsOf({
 }
 
 /**
- * The ways through an element as it stands evaluated. What its model does not tell is found from the flows at its ports: each goes along
- * a pair of ports that its kind joins, the largest first. Ways and chambers together have the flows of the ports.
+ * The open ways through an element as it stands evaluated. Where its model does not tell them they are found from the flows at its
+ * ports: each goes along a pair of ports that its kind joins, the largest first; a pair without flow may be open as well. Ways and
+ * chambers together have the flows of the ports.
  */
 export function waysOf(element: Element): Way[] {
-  const { model, local, pipe } = element
-  const told = [...(model.ways?.(local) ?? [])]
+  const { model, local } = element
+  if (model.ways) return [...model.ways(local)]
   const left = Float64Array.from(local.q)
-  // a hose that swells or a chamber that grows keeps oil: that is no way
-  for (const { from, to, flow } of told) {
-    left[from] -= flow
-    left[to] += flow
-  }
-  const pairs = told.length ? [] : pairsOf(element)
-  const ways: Way[] = [...told]
+  const pairs = pairsOf(element)
+  const ways: Way[] = []
   for (;;) {
-    let best: { from: number; to: number; flow: number; element: WayElement } | undefined
+    let best: Way | undefined
     for (const { from, to, element: what } of pairs)
       for (const [a, b] of [
         [from, to],
@@ -65,12 +64,22 @@ export function waysOf(element: Element): Way[] {
     left[best.to] += best.flow
     ways.push(best)
   }
-  // ways on which nothing flows now are ways all the same
-  if (!told.length || pipe !== undefined)
-    for (const { from, to, element: what } of pairs)
-      if (!ways.some((w) => (w.from === from && w.to === to) || (w.from === to && w.to === from)))
-        ways.push({ from, to, flow: 0, element: what })
-  return ways
+  const joined = (from: number, to: number) =>
+    ways.some((w) => (w.from === from && w.to === to) || (w.from === to && w.to === from))
+  return [...ways, ...pairs.filter(({ from, to }) => !joined(from, to)).map((pair) => ({ ...pair, flow: 0 }))]
+}
+
+/** Pairs of ports that a valve keeps apart now, and could join. */
+export function shutPairsOf(element: Element, ways: readonly Way[]): { from: number; to: number }[] {
+  const passing = (from: number, to: number) =>
+    ways.some(
+      (w) =>
+        Math.abs(w.flow) > SHUT_FLOW &&
+        ((w.from === from && w.to === to) || (w.from === to && w.to === from)),
+    )
+  return pairsOf(element).filter(
+    ({ from, to, element: what }) => !ALWAYS_OPEN.has(what) && !passing(from, to),
+  )
 }
 
 /** What flows into each port and along no way: into a chamber, out to the surroundings. m³/s */

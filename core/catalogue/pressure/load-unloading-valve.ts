@@ -79,6 +79,7 @@ export const loadUnloadingValve = defineKind({
           l.u[INPUT.margin],
           [{ port: X, factor: 1, label: 'load signal' }],
           l.q[P] > 1e-3 * v.ratedFlow,
+          'margin',
         ),
       ],
       balances: (l) => [

@@ -122,7 +122,7 @@ export const loadSensingPump = defineKind({
         return [
           limited
             ? { ...heldAtSetting(l.p, P, values.compensator, [], true), by: 'pumpControl' }
-            : { ...heldAtSetting(l.p, P, values.margin, signal, followed), by: 'pumpControl' },
+            : { ...heldAtSetting(l.p, P, values.margin, signal, followed, 'margin'), by: 'pumpControl' },
         ]
       },
       balances: (l) => [

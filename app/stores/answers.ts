@@ -1,0 +1,134 @@
+/** The answer to what was asked about a run: what sets the pressure of the selected line, now, and where its oil goes. */
+import { watchDebounced } from '@vueuse/core'
+import { acceptHMRUpdate, defineStore } from 'pinia'
+import { computed, markRaw, ref, shallowRef, watch } from 'vue'
+import { findKind } from '@oar-bench/core/catalogue'
+import type { PressureAnswer } from '@oar-bench/core/explain/answer'
+import type { PartAnswer } from '@oar-bench/core/explain/part'
+import type { Moments } from '@oar-bench/core/explain/moment'
+import { portKey } from '@oar-bench/core/sheet/netlist'
+import { pipeFlows, type PipeFlow } from '@oar-bench/core/simulate/playback'
+import { sampleAt, type RunResult } from '@oar-bench/core/simulate/result'
+import type { Sheet } from '@oar-bench/core/sheet/schema'
+import { useUnits } from '../composables/useUnits'
+import { useEditorUi } from './editorUi'
+import { useLiveRun } from './liveRun'
+import { useSelection } from './selection'
+import { useSimulationRuns } from './simulationRuns'
+
+/** ms that the pointer or the tape must rest. */
+const RESTS = 40
+
+/** A line that can be asked about: at a port, or the one that is selected. */
+export interface AskedLine {
+  readonly label: string
+  readonly line: number
+}
+
+export const useAnswers = defineStore('answers', () => {
+  const runs = useSimulationRuns()
+  const live = useLiveRun()
+  const selection = useSelection()
+  const editor = useEditorUi()
+  const { show } = useUnits()
+
+  const open = computed(() => editor.isPaneOpen('answers') && !!runs.shown && !runs.outdated)
+  const answer = shallowRef<PressureAnswer>()
+  /** What the selected part does. */
+  const part = shallowRef<PartAnswer>()
+  /** Share of the oil in each pipe of the path. */
+  const shares = shallowRef<ReadonlyMap<string, number>>(new Map())
+  const problem = ref('')
+  /** Port of the selected part that is asked about. */
+  const port = ref<string>()
+
+  /** Lines of what is selected. */
+  const lines = computed<AskedLine[]>(() => {
+    const result = runs.shown?.result
+    if (!result) return []
+    const [component] = selection.components
+    const [pipe] = selection.pipes
+    if (component)
+      return (findKind(component.kind)?.ports ?? []).flatMap(({ name, domain }) => {
+        const line = result.lineOfPort[portKey(component.id, name)]
+        return domain === 'oil' && line !== undefined ? [{ label: name, line }] : []
+      })
+    const line = pipe && result.lineOfPipe[pipe.id]
+    return line !== undefined && result.signals[line]?.role === 'pressure'
+      ? [{ label: result.lines[line], line }]
+      : []
+  })
+  const asked = computed(() => lines.value.find((l) => l.label === port.value) ?? lines.value[0])
+
+  /** The network of the run that is shown; made once for each. */
+  let made: { sheet: Sheet; signals: RunResult['signals']; moments: Moments; flows: PipeFlow[] } | undefined
+  async function momentsOf(sheet: Sheet, result: RunResult) {
+    if (made?.sheet === sheet && made.signals === result.signals) return made
+    const { Moments } = await import('@oar-bench/core/explain/moment')
+    const source = {
+      signals: result.signals,
+      schedule: result.schedule,
+      live: result.live,
+      // a live run goes on being worked
+      get actions() {
+        return runs.shown?.result.actions ?? result.actions
+      },
+    }
+    made = {
+      sheet,
+      signals: result.signals,
+      moments: markRaw(new Moments(sheet, source)),
+      flows: pipeFlows(sheet, result),
+    }
+    return made
+  }
+
+  function clear(): void {
+    answer.value = part.value = undefined
+    shares.value = new Map()
+  }
+
+  let turn = 0
+  async function update(): Promise<void> {
+    const own = ++turn
+    const shown = runs.shown
+    const line = asked.value?.line
+    if (!open.value || !shown || line === undefined) {
+      clear()
+      return
+    }
+    try {
+      const { moments, flows } = await momentsOf(shown.sheet, shown.result)
+      const { answerPressure } = await import('@oar-bench/core/explain/answer')
+      const { answerPart } = await import('@oar-bench/core/explain/part')
+      const { pipeShares } = await import('@oar-bench/core/explain/path-on-sheet')
+      if (own !== turn) return
+      const { result } = shown
+      const { frame } = live
+      const now = live.open && frame && (live.playing || runs.time >= frame.t - 1e-9) ? frame : undefined
+      const { index } = sampleAt(result.times, runs.time)
+      const read = (signal: number) => (now ? now.values[signal] : result.columns[signal][index])
+      moments.show(read, now ? now.t : result.times[index])
+      const found = answerPressure(moments, result, line)
+      answer.value = markRaw(found)
+      const [component] = selection.components
+      part.value = component && answerPart(moments, component.id, show)
+      shares.value = pipeShares(found, result.lineOfPipe, flows, read)
+      problem.value = ''
+    } catch (error) {
+      if (own !== turn) return
+      clear()
+      problem.value = (error as Error).message
+    }
+  }
+  watch(
+    () => selection.onlyId,
+    () => (port.value = undefined),
+  )
+  watchDebounced([() => runs.time, () => live.frame], update, { debounce: RESTS, maxWait: 4 * RESTS })
+  watch([open, asked, () => runs.shown], update)
+
+  return { open, answer, part, shares, problem, lines, asked, port, update }
+})
+
+if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useAnswers, import.meta.hot))

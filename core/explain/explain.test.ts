@@ -1,0 +1,291 @@
+/** Answers: sums that are the pressure, ways that are the flows, balances that tell when something opens. */
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { kinds } from '../catalogue'
+import { netOf, restOf } from '../catalogue/answers'
+import { Fluid } from '../fluid/fluid'
+import { resolveComponent, resolveFluid } from '../sheet/resolve'
+import { emptySheet, type Sheet } from '../sheet/schema'
+import { CircuitArrays } from '../simulate/circuit/arrays'
+import { compile } from '../simulate/compile'
+import { consumerValues, fitting, type Consumer } from '../simulate/random-circuits'
+import { run } from '../simulate/run'
+import { bar, circuit, idOf, lpm, powerUnit, powerUnitPipes, timed, track } from '../testing'
+import { answerPressure, lineOfPlace } from './answer'
+import { Moments } from './moment'
+import { answerPart, balanceText } from './part'
+import { pipeShares } from './path-on-sheet'
+import { LinePorts, pressureStack } from './stack'
+import { addendName, fixedByText, listedAddends, pathText, standingText } from './words'
+import { pipeFlows } from '../simulate/playback'
+import { showIn } from '../units/text'
+
+const show = showIn('metric')
+
+/** A run of a sheet, to be asked. */
+function runOf(sheet: Sheet) {
+  const { compiled, findings } = compile(sheet)
+  if (!compiled) throw new Error(findings.map((f) => f.message).join('\n'))
+  const result = run(compiled)
+  const moments = new Moments(sheet, result)
+  const ask = (port: string, t: number) => {
+    moments.showRecorded(result, t)
+    return answerPressure(moments, result, lineOfPlace(sheet, result, { port }))
+  }
+  return { sheet, result, moments, ask }
+}
+/** Flow that a way may miss of what its ports pass, m³/s. */
+const TRACE = 1e-9
+
+describe('answers at any instant of any circuit', () => {
+  it('add up: sums to pressures, what is held to the pressure at its port, ways to the flows at ports', () => {
+    fc.assert(
+      fc.property(
+        fc.array(consumerValues, { minLength: 1, maxLength: 3 }),
+        fc.array(fc.double({ min: 0, max: 1.9, noNaN: true }), { minLength: 3, maxLength: 3 }),
+        (list, instants) => {
+          const { result, moments } = runOf(fitting(list as Consumer[], 1500))
+          for (const t of instants) {
+            moments.showRecorded(result, Math.min(t, result.duration))
+            const { network } = moments
+            const ports = new LinePorts(network)
+            network.nodes.forEach(({ domain }, line) => {
+              if (domain !== 'oil' || network.nodeState[line] < 0) return
+              const { error, pressure } = pressureStack(ports, line)
+              expect(Math.abs(error)).toBeLessThan(Math.max(1e-3 * Math.abs(pressure), 0.1 * bar))
+            })
+            for (const element of network.elements) {
+              const { model, local } = element
+              for (const hold of model.holds?.(local) ?? [])
+                expect(Math.abs(restOf(hold, local.p))).toBeLessThan(1)
+              if (!model.ways) continue
+              element.nodes.forEach((node, port) => {
+                if (network.nodes[node].domain !== 'oil') return
+                expect(Math.abs(ports.keptAt({ element, port }))).toBeLessThan(
+                  TRACE + 1e-6 * Math.abs(local.q[port]),
+                )
+              })
+            }
+          }
+        },
+      ),
+      { numRuns: 25 },
+    )
+  }, 60_000)
+})
+
+const opening = [...kinds.values()].flatMap((kind) => {
+  const { resolved } = resolveComponent({
+    id: 'X1',
+    kind: kind.name,
+    x: 0,
+    y: 0,
+    rotation: 0,
+    mirrored: false,
+    parameters: {},
+  })
+  const fluid = new Fluid(resolveFluid(emptySheet('Test').fluid).data)
+  const model = resolved!.kind.model(resolved!.values, fluid)
+  return model.balances && model.states?.[0]?.name === 'opening'
+    ? [{ name: kind.name, resolved: resolved!, model }]
+    : []
+})
+
+describe('a balance', () => {
+  it('is told by every pressure valve that opens by itself', () => {
+    expect(opening.map(({ name }) => name)).toEqual(
+      expect.arrayContaining([
+        'relief-valve-direct',
+        'sequence-valve',
+        'counterbalance-valve',
+        'reducing-valve',
+      ]),
+    )
+  })
+  it.each(opening)('changes sign where it begins to move: $name', ({ resolved, model }) => {
+    const { kind, values } = resolved
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0, max: 300, noNaN: true }), { minLength: 6, maxLength: 6 }),
+        (p) => {
+          const inputs = kind.inputs ?? []
+          const [local] = new CircuitArrays([{ model, ports: kind.ports.length, inputs: inputs.length }])
+            .locals
+          kind.ports.forEach((_: unknown, i: number) => (local.p[i] = p[i] * bar))
+          inputs.forEach(({ rest }: { rest: number | string }, i: number) => {
+            local.u[i] = typeof rest === 'string' ? Number(values[rest]) : rest
+          })
+          const closes = model.balances!(withObserved(local))[0].name === 'closes'
+          // from where it would move: shut for what opens, open for what closes
+          local.x[0] = closes ? 1 : 0
+          const balance = model.balances!(withObserved(local))[0]
+          const net = netOf(balance)
+          const largest = Math.max(...local.p, 100 * bar)
+          // its corners are rounded over a small part of its range
+          if (Math.abs(net) < 0.02 * largest) return
+          const moves = Math.abs(local.dx[0]) > 1e-9
+          expect(moves).toBe(net > 0)
+        },
+      ),
+      { numRuns: 60 },
+    )
+    function withObserved(local: Parameters<NonNullable<typeof model.observe>>[0]) {
+      model.evaluate?.(local)
+      // a valve that snaps changes its mode before it opens
+      for (let i = 0; i < local.g.length; i++) if (local.g[i] > 0) model.switch?.(local, i, 1)
+      model.evaluate?.(local)
+      model.observe?.(local)
+      return local
+    }
+  })
+})
+
+/** A cylinder that a lever moves against a force. */
+const lifting = (parameters: Record<string, string> = {}) =>
+  timed(
+    circuit(
+      {
+        ...powerUnit,
+        back2: ['reservoir'],
+        valve: ['directional-valve-4-3', { centre: 'closed' }],
+        ram: [
+          'cylinder-double-acting',
+          { bore: '63 mm', rod: '36 mm', stroke: '400 mm', loadForce: '20 kN', ...parameters },
+        ],
+      },
+      [...powerUnitPipes, 'pump.P valve.P', 'valve.T back2.T', 'valve.A ram.A', 'valve.B ram.B'],
+    ),
+    3,
+    [track('V2', 'command', [0.2, '1'], [1.5, '0'])],
+  )
+
+describe('what sets a pressure', () => {
+  it('is the load over the area while a cylinder extends, to a hand calculation', () => {
+    const { sheet, ask } = runOf(lifting())
+    const ram = idOf(sheet, 'cylinder-double-acting')
+    const { stack } = ask(`${ram}.A`, 1.2)
+    expect(stack.fixedBy).toEqual({ kind: 'load', part: ram })
+    const load = stack.addends.find((a) => a.label === 'load')!
+    // 20 kN on 31.17 cm²
+    expect(load.value / bar).toBeCloseTo(20e3 / ((Math.PI / 4) * 0.063 ** 2) / bar, 2)
+    const ratio = stack.addends.find((a) => a.label === 'area ratio')!
+    const rodSide = ask(`${ram}.B`, 1.2).stack.pressure
+    expect(ratio.value).toBeCloseTo(-rodSide * (36 / 63) ** 2, 3)
+    expect(fixedByText(sheet, stack, show)).toBe('The load on 1-1A1 sets it.')
+    expect(listedAddends(stack).map((a) => addendName(sheet, a))).toContain('1-1A1 load')
+    expect(stack.addends[0].label).toBe('tank')
+  })
+  it('is the relief where nothing else takes the oil, with what its flow needs less', () => {
+    const { sheet, ask } = runOf(lifting())
+    const { stack, path } = ask('P1.P', 0.1)
+    expect(stack.fixedBy).toEqual({ kind: 'valve', part: 'V1' })
+    expect(fixedByText(sheet, stack, show)).toContain('at its setting of')
+    expect(path.ends[0]).toMatchObject({ kind: 'tank', share: 1 })
+    expect(pathText(sheet, path, show)[0]).toContain('L/min')
+  })
+  it('is oil that a valve has shut in, since when and by which', () => {
+    const { sheet, ask, result } = runOf(lifting({ loadForce: '0 kN', start: '399 mm' }))
+    const ram = idOf(sheet, 'cylinder-double-acting')
+    const { stack, shutIn, standing } = ask(`${ram}.A`, 2.8)
+    expect(stack.fixedBy.kind).toBe('trapped')
+    expect(shutIn!.by).toBe('V2')
+    expect(shutIn!.since).toBeGreaterThan(1.45)
+    expect(shutIn!.since).toBeLessThan(1.6)
+    expect(fixedByText(sheet, stack, show, shutIn)).toMatch(/ by 1-\dV\d\.$/)
+    expect(standingText(sheet, standing, show)[0]).toMatch(/^1-\dV\d is shut: /)
+    expect(result.duration).toBe(3)
+  })
+  it('is the gas of an accumulator, and the control of a pump at standby', () => {
+    const sheet = timed(
+      circuit(
+        {
+          tank: ['reservoir'],
+          motor: ['electric-motor', { speed: '1500 rpm' }],
+          pump: ['pressure-compensated-pump', { compensator: '120 bar', caseDrain: 'internal' }],
+          relief: ['relief-valve-direct', { setting: '180 bar' }],
+          back: ['reservoir'],
+          check: ['check-valve'],
+          store: ['accumulator-gas', { precharge: '60 bar' }],
+        },
+        [
+          'tank.T pump.S',
+          'motor.W pump.W',
+          'pump.P relief.P',
+          'relief.T back.T',
+          'pump.P check.A',
+          'check.B store.P',
+        ],
+      ),
+      5,
+      [],
+    )
+    const { ask } = runOf(sheet)
+    const store = idOf(sheet, 'accumulator-gas')
+    expect(ask(`${store}.P`, 4.9).stack.fixedBy).toEqual({ kind: 'gas', part: store })
+    expect(ask('P1.P', 4.9).stack.fixedBy).toMatchObject({ kind: 'pumpControl', part: 'P1' })
+  })
+  it('follows a jammed rod: the fault is an addend of its own, and no load sets the pressure', () => {
+    const sheet = lifting()
+    const ram = idOf(sheet, 'cylinder-double-acting')
+    const jammed = {
+      ...sheet,
+      schedules: sheet.schedules.map((s) => ({
+        ...s,
+        tracks: [...s.tracks, track(ram, 'jammed', [0.6, '1'])],
+      })),
+    }
+    const { ask } = runOf(jammed)
+    const { stack } = ask(`${ram}.A`, 1.4)
+    expect(Math.abs(stack.error)).toBeLessThan(1)
+    expect(stack.fixedBy).toMatchObject({ kind: 'valve', part: 'V1' })
+  })
+  it('says what a part does, and how far it is from changing', () => {
+    const { sheet, moments, result, ask } = runOf(lifting())
+    ask('P1.P', 1.2)
+    const part = answerPart(moments, 'V1', show)!
+    expect(part.balances[0].net).toBeLessThan(0)
+    expect(balanceText(part.balances[0], show)).toMatch(/bar to go until it opens\./)
+    moments.showRecorded(result, 0.1)
+    expect(answerPart(moments, 'V1', show)!.balances[0].net).toBeGreaterThan(0)
+    expect(answerPart(moments, 'V1', show)!.heat).toBeGreaterThan(1000)
+    expect(answerPart(moments, 'gone', show)).toBeUndefined()
+    expect(sheet.components.length).toBeGreaterThan(5)
+  })
+  it('takes the parameters that were changed in flight', () => {
+    const sheet = lifting()
+    const changed = {
+      ...sheet,
+      schedules: sheet.schedules.map((s) => ({
+        ...s,
+        actions: [
+          { at: '0.05 s', kind: 'parameter' as const, component: 'V1', target: 'override', value: '5 %' },
+        ],
+      })),
+    }
+    const { ask } = runOf(changed)
+    expect(Math.abs(ask('P1.P', 0.15).stack.error)).toBeLessThan(1)
+  })
+  it('draws its path: the pipes with their shares, without branches in which nothing flows', () => {
+    const { sheet, result, moments, ask } = runOf(lifting())
+    const answer = ask('P1.P', 1.2)
+    const flows = pipeFlows(sheet, result)
+    moments.showRecorded(result, 1.2)
+    const read = (signal: number) =>
+      result.columns[signal][Math.round(1.2 / (result.times[1] - result.times[0]))]
+    const shares = pipeShares(answer, result.lineOfPipe, flows, read)
+    const pipe = (from: string, to: string) =>
+      sheet.pipes.find(
+        (p) =>
+          'component' in p.from && p.from.component === from && 'component' in p.to && p.to.component === to,
+      )?.id
+    expect(shares.get(pipe('V2', 'A1')!)).toBeGreaterThan(0.5)
+    expect(shares.has(pipe('P1', 'V1') ?? 'none')).toBe(false)
+    expect(answer.path.flow / lpm).toBeGreaterThan(1)
+  })
+  it('is refused in plain words where there is no such place', () => {
+    const { sheet, result } = runOf(lifting())
+    expect(() => lineOfPlace(sheet, result, { port: 'X9.P' })).toThrow('There is no port "X9.P".')
+    expect(() => lineOfPlace(sheet, result, { gauge: 'X9' })).toThrow('There is no gauge "X9".')
+    expect(() => lineOfPlace(sheet, result, { net: 'nowhere' })).toThrow('There is no line "nowhere"')
+  })
+})
