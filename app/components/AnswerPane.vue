@@ -145,6 +145,7 @@ const title = computed(() => {
             It turns {{ show(answers.part.heat, 'power', 3) }} into heat.
           </p>
         </template>
+        <AnswerKnobs />
         <h3 class="heading mt-4">Where the oil goes</h3>
         <ul class="space-y-1 text-[13px]" data-testid="oil-path">
           <li v-for="s in sentences" :key="s">{{ s }}</li>

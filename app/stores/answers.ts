@@ -11,6 +11,7 @@ import { pipeFlows, type PipeFlow } from '@oar-bench/core/simulate/playback'
 import { sampleAt, type RunResult } from '@oar-bench/core/simulate/result'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { useUnits } from '../composables/useUnits'
+import type { RunState } from '../workers/knobs.worker'
 import { useEditorUi } from './editorUi'
 import { useLiveRun } from './liveRun'
 import { useSelection } from './selection'
@@ -88,6 +89,29 @@ export const useAnswers = defineStore('answers', () => {
     shares.value = new Map()
   }
 
+  /** The state that the answer is about, to be worked on elsewhere. */
+  function state(): RunState | undefined {
+    const shown = runs.shown
+    if (!shown) return undefined
+    const { result, sheet } = shown
+    const { read, t } = valuesNow(result)
+    const { signals, schedule, live: lived, actions } = result
+    return {
+      sheet,
+      run: { signals, schedule, live: lived, actions },
+      values: Float64Array.from(signals, (_, i) => read(i)),
+      time: t,
+    }
+  }
+  /** Values of the frame of a live run that goes on, else of the sample that is looked at. */
+  function valuesNow(result: RunResult) {
+    const { frame } = live
+    const now = live.open && frame && (live.playing || runs.time >= frame.t - 1e-9) ? frame : undefined
+    const { index } = sampleAt(result.times, runs.time)
+    const read = (signal: number) => (now ? now.values[signal] : result.columns[signal][index])
+    return { read, t: now ? now.t : result.times[index] }
+  }
+
   let turn = 0
   async function update(): Promise<void> {
     const own = ++turn
@@ -104,11 +128,8 @@ export const useAnswers = defineStore('answers', () => {
       const { pipeShares } = await import('@oar-bench/core/explain/path-on-sheet')
       if (own !== turn) return
       const { result } = shown
-      const { frame } = live
-      const now = live.open && frame && (live.playing || runs.time >= frame.t - 1e-9) ? frame : undefined
-      const { index } = sampleAt(result.times, runs.time)
-      const read = (signal: number) => (now ? now.values[signal] : result.columns[signal][index])
-      moments.show(read, now ? now.t : result.times[index])
+      const { read, t } = valuesNow(result)
+      moments.show(read, t)
       const found = answerPressure(moments, result, line)
       answer.value = markRaw(found)
       const [component] = selection.components
@@ -128,7 +149,7 @@ export const useAnswers = defineStore('answers', () => {
   watchDebounced([() => runs.time, () => live.frame], update, { debounce: RESTS, maxWait: 4 * RESTS })
   watch([open, asked, () => runs.shown], update)
 
-  return { open, answer, part, shares, problem, lines, asked, port, update }
+  return { open, answer, part, shares, problem, lines, asked, port, update, state }
 })
 
 if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useAnswers, import.meta.hot))

@@ -4,6 +4,7 @@
 import { readFileSync, statSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { answerPressure, lineOfPlace, type PressureAnswer } from '../explain/answer'
+import { Trials } from '../explain/knobs'
 import { Moments } from '../explain/moment'
 import { addendName, cautions, fixedByText, listedAddends, pathText, standingText } from '../explain/words'
 import { compileMachine } from '../control/run'
@@ -12,8 +13,9 @@ import type { Sheet } from '../sheet/schema'
 import { run } from '../simulate/run'
 import { showIn } from '../units/text'
 
-const USAGE = `explain FILE [--schedule ID] --at SECONDS (--gauge DESIGNATION | --port ID.PORT | --net NAME) [--json]
-  tells what sets the pressure there at that instant of the run, as a sum, and where the oil comes from and goes.`
+const USAGE = `explain FILE [--schedule ID] --at SECONDS (--gauge DESIGNATION | --port ID.PORT | --net NAME) [--knobs] [--json]
+  tells what sets the pressure there at that instant of the run, as a sum, and where the oil comes from and goes.
+  --knobs tells what one step of each setting, size and load would do to it.`
 const LARGEST_FILE = 50e6
 const show = showIn('metric')
 
@@ -31,6 +33,7 @@ function readArguments() {
         port: { type: 'string' },
         net: { type: 'string' },
         json: { type: 'boolean' },
+        knobs: { type: 'boolean' },
       },
     })
   } catch (error) {
@@ -75,8 +78,17 @@ function main(): void {
   const moments = new Moments(sheet, result)
   moments.showRecorded(result, at)
   const answer = answerPressure(moments, result, place)
-  if (values.json) out(JSON.stringify(asJson(sheet, answer), null, 2))
-  else print(sheet, answer)
+  const knobs = values.knobs
+    ? new Trials(moments, { kind: 'pressure', line: place }).knobs().knobs
+    : undefined
+  if (values.json) out(JSON.stringify({ ...asJson(sheet, answer), ...(knobs ? { knobs } : {}) }, null, 2))
+  else {
+    print(sheet, answer)
+    for (const k of knobs ?? [])
+      out(
+        `  ${k.label} ${show(k.from, k.quantity)} to ${show(k.to, k.quantity)}: ${k.effect > 0 ? '+' : ''}${show(k.effect, 'pressure')}`,
+      )
+  }
 }
 
 function asJson(sheet: Sheet, { name, time, stack, path, shutIn }: PressureAnswer) {

@@ -12,6 +12,7 @@ import { consumerValues, fitting, type Consumer } from '../simulate/random-circu
 import { run } from '../simulate/run'
 import { bar, circuit, idOf, lpm, powerUnit, powerUnitPipes, timed, track } from '../testing'
 import { answerPressure, lineOfPlace } from './answer'
+import { Trials } from './knobs'
 import { Moments } from './moment'
 import { answerPart, balanceText } from './part'
 import { pipeShares } from './path-on-sheet'
@@ -287,5 +288,56 @@ describe('what sets a pressure', () => {
     expect(() => lineOfPlace(sheet, result, { port: 'X9.P' })).toThrow('There is no port "X9.P".')
     expect(() => lineOfPlace(sheet, result, { gauge: 'X9' })).toThrow('There is no gauge "X9".')
     expect(() => lineOfPlace(sheet, result, { net: 'nowhere' })).toThrow('There is no line "nowhere"')
+  })
+})
+
+describe('what would change a pressure', () => {
+  const trials = (t: number) => {
+    const { sheet, result, moments } = runOf(lifting())
+    moments.showRecorded(result, t)
+    const line = lineOfPlace(sheet, result, { port: 'P1.P' })
+    return {
+      sheet,
+      trials: new Trials(moments, { kind: 'pressure', line }),
+      now: moments.network.potential[line],
+    }
+  }
+  it('is found by solving again: the load while it moves, the relief while nothing else takes the oil', () => {
+    const moving = trials(1.2)
+    const { knobs, now } = moving.trials.knobs()
+    expect(now / bar).toBeCloseTo(moving.now / bar, 1)
+    const effect = (part: string, parameter: string) =>
+      knobs.find((k) => k.part === part && k.parameter === parameter)!.effect
+    const ram = idOf(moving.sheet, 'cylinder-double-acting')
+    // 2 kN more on 31.17 cm², less what the pump then gives less through the valve
+    const added = 2e3 / ((Math.PI / 4) * 0.063 ** 2)
+    expect(effect(ram, 'loadForce')).toBeGreaterThan(0.97 * added)
+    expect(effect(ram, 'loadForce')).toBeLessThan(1.001 * added)
+    expect(effect('V1', 'setting')).toBe(0)
+    expect(knobs[0].effect).not.toBe(0)
+    const idling = trials(0.15).trials.knobs()
+    const relief = idling.knobs.find((k) => k.part === 'V1' && k.parameter === 'setting')!
+    expect(relief.effect / bar).toBeGreaterThan(8)
+    expect(relief.to - relief.from).toBeCloseTo(10 * bar, 3)
+  })
+  it('leaves the state as it was, and can be cancelled', () => {
+    const { trials: some, now } = trials(1.2)
+    expect(some.figureWith()).toBe(some.figureWith())
+    let asked = 0
+    const { knobs } = some.knobs(() => ++asked < 3)
+    expect(knobs.length).toBeLessThanOrEqual(3)
+    expect(some.figureWith() / bar).toBeCloseTo(now / bar, 1)
+  })
+  it('finds the value that gives a wanted pressure, or says that there is none', () => {
+    const { sheet, trials: some } = trials(1.2)
+    const ram = idOf(sheet, 'cylinder-double-acting')
+    const wanted = some.figureWith() + 20 * bar
+    const found = some.valueFor(ram, 'loadForce', wanted)!
+    expect(found.figure / bar).toBeCloseTo(wanted / bar, 1)
+    // 20 bar on 31.17 cm² beside the 20 kN that are there
+    const needed = 20e3 + 20 * bar * (Math.PI / 4) * 0.063 ** 2
+    expect(Math.abs(found.value / needed - 1)).toBeLessThan(0.01)
+    expect(some.valueFor('V1', 'setting', 500 * bar)).toBeUndefined()
+    expect(some.valueFor('V1', 'nothing', 50 * bar)).toBeUndefined()
   })
 })

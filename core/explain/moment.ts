@@ -102,6 +102,11 @@ export class Moments {
     network.observe(t, y)
   }
 
+  /** A copy of the state that is shown. */
+  state(): Float64Array {
+    return Float64Array.from(this.y)
+  }
+
   element(component: string): Element | undefined {
     return this.network.elements.find((e) => e.id === component)
   }

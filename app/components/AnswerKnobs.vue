@@ -1,0 +1,170 @@
+<script setup lang="ts">
+/** What would change the pressure asked about: each setting, size and load by one step, and the value that gives a wanted pressure. */
+import { proxy } from 'comlink'
+import { watchDebounced } from '@vueuse/core'
+import type { Knob, Knobs } from '@oar-bench/core/explain/knobs'
+import { parseQuantity } from '@oar-bench/core/units/text'
+import { shownUnit } from '@oar-bench/core/units/quantities'
+import type { KnobTester } from '../workers/knobs.worker'
+
+/** ms without a move of the tape after which it is worked out. */
+const AT_REST = 250
+/** Knobs listed at first. */
+const MOST = 8
+/** Share of the pressure below which an effect is none. */
+const NO_EFFECT = 5e-4
+
+const answers = useAnswers()
+const { show, system } = useUnits()
+const open = ref(false)
+const found = shallowRef<Knobs>()
+const progress = ref(0)
+const busy = ref(false)
+const problem = ref('')
+const asking = ref<string>()
+const wanted = ref('')
+const wantedAnswer = ref('')
+let client: WorkerClient<KnobTester> | undefined
+let turn = 0
+
+function tester(): WorkerClient<KnobTester> {
+  client ??= workerClient<KnobTester>(
+    new Worker(new URL('../workers/knobs.worker.ts', import.meta.url), { type: 'module' }),
+    'This could not be worked out.',
+  )
+  return client
+}
+/** Ends what is being worked out. */
+function cancel(): void {
+  turn++
+  if (!busy.value) return
+  client?.worker.terminate()
+  client = undefined
+  busy.value = false
+}
+onBeforeUnmount(() => {
+  turn++
+  client?.worker.terminate()
+})
+
+const figure = computed(() =>
+  answers.answer ? ({ kind: 'pressure', line: answers.answer.line } as const) : undefined,
+)
+async function update(): Promise<void> {
+  cancel()
+  asking.value = undefined
+  if (!open.value || !figure.value) return
+  const state = answers.state()
+  if (!state) return
+  const own = ++turn
+  busy.value = true
+  progress.value = 0
+  problem.value = ''
+  const current = tester()
+  try {
+    const done = await Promise.race([
+      current.remote.knobs(
+        state,
+        figure.value,
+        proxy((share: number) => {
+          progress.value = share
+        }),
+      ),
+      current.failed,
+    ])
+    if (own === turn) found.value = done
+  } catch (error) {
+    if (own === turn) problem.value = (error as Error).message
+  } finally {
+    if (own === turn) busy.value = false
+  }
+}
+watchDebounced([open, () => answers.answer], update, { debounce: AT_REST })
+
+const effective = computed(() => {
+  const { knobs = [], now = 0 } = found.value ?? {}
+  const least = Math.max(NO_EFFECT * Math.abs(now), 1e3)
+  return knobs.filter(({ effect }) => Math.abs(effect) >= least)
+})
+const without = computed(() => (found.value?.knobs.length ?? 0) - effective.value.length)
+const signed = (value: number) => `${value > 0 ? '+' : ''}${show(value, 'pressure', 3)}`
+const keyOf = ({ part, parameter }: Knob) => `${part}.${parameter}`
+
+function ask(knob: Knob): void {
+  const key = keyOf(knob)
+  asking.value = asking.value === key ? undefined : key
+  wanted.value = ''
+  wantedAnswer.value = ''
+}
+async function findValue(knob: Knob): Promise<void> {
+  const read = parseQuantity(wanted.value, 'pressure', shownUnit('pressure', system.value))
+  if (!read.ok) {
+    wantedAnswer.value = read.message
+    return
+  }
+  const state = answers.state()
+  if (!state || !figure.value) return
+  wantedAnswer.value = '…'
+  const value = await tester().remote.valueFor(state, figure.value, knob.part, knob.parameter, read.si)
+  wantedAnswer.value = value
+    ? `${knob.label} of ${show(value.value, knob.quantity)} gives ${show(value.figure, 'pressure')}.`
+    : `No value of it between a tenth and five times what it is gives ${show(read.si, 'pressure')}.`
+}
+</script>
+
+<template>
+  <section class="mt-4">
+    <div class="flex items-center justify-between gap-2">
+      <h3 class="heading">What would change it</h3>
+      <button
+        class="button !px-2 !py-0.5"
+        :aria-pressed="open"
+        data-testid="knobs-open"
+        @click="open = !open"
+      >
+        {{ open ? 'Hide' : 'Work it out' }}
+      </button>
+    </div>
+    <template v-if="open">
+      <p v-if="busy" class="flex items-center gap-2 text-[13px] text-soft" role="status">
+        Solving again with each value changed: {{ Math.round(100 * progress) }} %
+        <button class="underline" @click="cancel">Cancel</button>
+      </p>
+      <p v-if="problem" class="text-error" role="alert">{{ problem }}</p>
+      <ol v-if="found" class="divide-y divide-rule/60 text-[13px]" data-testid="knobs">
+        <li v-for="k in effective.slice(0, MOST)" :key="keyOf(k)" class="py-1">
+          <button
+            class="flex w-full justify-between gap-2 text-left hover:text-accent"
+            :aria-expanded="asking === keyOf(k)"
+            :data-testid="`knob-${keyOf(k)}`"
+            @click="ask(k)"
+          >
+            <span class="min-w-0">
+              {{ k.label }}
+              <span class="text-soft"
+                >{{ show(k.from, k.quantity, 3) }} → {{ show(k.to, k.quantity, 3) }}</span
+              >
+            </span>
+            <span class="shrink-0 font-lettering">{{ signed(k.effect) }}</span>
+          </button>
+          <form v-if="asking === keyOf(k)" class="mt-1" @submit.prevent="findValue(k)">
+            <label class="block text-soft">
+              What value of it gives this pressure?
+              <input
+                v-model="wanted"
+                class="field"
+                :placeholder="show(found.now, 'pressure')"
+                data-testid="wanted"
+              />
+            </label>
+            <p v-if="wantedAnswer" role="status" data-testid="wanted-answer">{{ wantedAnswer }}</p>
+          </form>
+        </li>
+      </ol>
+      <p v-if="found && !busy" class="mt-1 text-[12px] text-soft">
+        One step each: a setting by 10 bar, anything else by a tenth; solved on for a quarter of a second with
+        all commands held. {{ without }} others change nothing here.
+      </p>
+    </template>
+  </section>
+</template>

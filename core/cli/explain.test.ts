@@ -1,0 +1,41 @@
+/** The command line of the answers, as a process. */
+import { execFile } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { describe, expect, it } from 'vitest'
+
+const root = fileURLToPath(new URL('../..', import.meta.url))
+const press = 'demo/sheets/blade-press-switches.json'
+
+function explain(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  return new Promise((resolve) =>
+    execFile('npm', ['run', '--silent', 'explain', '--', ...args], { cwd: root }, (error, out, err) =>
+      resolve({ code: error ? Number(error.code) : 0, out, err }),
+    ),
+  )
+}
+
+describe('answers without a browser', { timeout: 60_000 }, () => {
+  it('tells the sum of a pressure at a gauge, what fixes it and what would change it', async () => {
+    const { code, out } = await explain(press, '--at', '1.5', '--gauge', '1-0S1', '--knobs', '--json')
+    expect(code).toBe(0)
+    const { pressure, stack, fixedBy, error, knobs } = JSON.parse(out)
+    const sum = stack.reduce((all: number, { value }: { value: number }) => all + value, 0)
+    expect(Math.abs(sum - pressure)).toBeLessThan(1)
+    expect(Math.abs(error)).toBeLessThan(1)
+    expect(fixedBy).toEqual({ kind: 'load', part: 'A1' })
+    expect(knobs[0]).toMatchObject({ part: 'A1', parameter: 'bore' })
+    const words = await explain(press, '--at', '7', '--net', 'line A')
+    expect(words.out).toContain('Oil is shut in here since 6.52 s by 1-1V1.')
+  })
+  it('ends with 2 and a plain message on a place, an instant or a file that is not there', async () => {
+    const wrong = await Promise.all([
+      explain(press, '--at', '1', '--gauge', 'S99'),
+      explain(press, '--at', '99', '--gauge', '1-0S1'),
+      explain(press, '--gauge', '1-0S1'),
+      explain('none.json', '--at', '1', '--net', 'x'),
+    ])
+    expect(wrong.map(({ code }) => code)).toEqual([2, 2, 2, 2])
+    expect(wrong[0].err).toContain('There is no gauge "S99".')
+    expect(wrong[1].err).toContain('The run ends at 14 s')
+  })
+})
