@@ -157,7 +157,9 @@ async function findValue(knob: Knob): Promise<void> {
                 data-testid="wanted"
               />
             </label>
-            <p v-if="wantedAnswer" role="status" data-testid="wanted-answer">{{ wantedAnswer }}</p>
+            <p v-if="wantedAnswer" class="mt-1" role="status" data-testid="wanted-answer">
+              {{ wantedAnswer }}
+            </p>
           </form>
         </li>
       </ol>

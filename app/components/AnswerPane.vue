@@ -128,7 +128,7 @@ const title = computed(() => {
         </ol>
         <template v-if="answers.part">
           <template v-for="b in answers.part.balances" :key="b.name">
-            <h3 class="heading mt-4">What {{ b.name }} it</h3>
+            <h3 class="heading mt-4">Its balance</h3>
             <p class="text-[13px]" data-testid="balance">{{ balanceText(b, show) }}</p>
             <dl class="mt-1 grid grid-cols-[1fr_auto] gap-x-2 text-[13px]">
               <template v-for="p in b.pushing" :key="`+ ${p.label}`">

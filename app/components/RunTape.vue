@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The strip below the sheet: commands, conditions and charts of a run over time. */
 import { useElementSize } from '@vueuse/core'
+import { ChevronDown, ChevronRight, Maximize2, Minimize2 } from 'lucide-vue-next'
 import { asRead } from '@oar-bench/core/units/quantities'
 import { valuesAt } from '@oar-bench/core/simulate/playback'
 import type { Condition } from '@oar-bench/core/simulate/result'
@@ -23,7 +24,11 @@ const charts = useTapeCharts(shown, overlay, system, dark)
 const allLanes = computed(() => (runs.shown ? commandLanes(runs.shown.result, runs.shown.sheet, show) : []))
 /** Switches, relays and steps of the control are shown by choice: they are many. */
 const contactLanes = useSetting('contact-lanes', true)
-const lanes = computed(() => allLanes.value.filter((lane) => contactLanes.value || !lane.place))
+/** All lanes can be folded, so that the charts have their room. */
+const commandsShown = useSetting('command-lanes', true)
+const lanes = computed(() =>
+  allLanes.value.filter((lane) => commandsShown.value && (contactLanes.value || !lane.place)),
+)
 const contactCount = computed(() => allLanes.value.filter((lane) => lane.place).length)
 /** Values at the time that is shown. */
 const values = computed(() => {
@@ -47,7 +52,7 @@ const body = useTemplateRef<HTMLDivElement>('body')
 const { height: bodyHeight } = useElementSize(body)
 const plot = reactive({ left: 56, width: 0 })
 const doneByHand = computed(() => result.value?.actions.filter((a) => a.kind !== 'longestStep') ?? [])
-const fixedRows = computed(() => 20 + lanes.value.length * 18 + 22 + (doneByHand.value.length ? 18 : 0))
+const fixedRows = computed(() => 20 + lanes.value.length * 18 + 34 + (doneByHand.value.length ? 18 : 0))
 const chartHeight = computed(() => {
   const room = bodyHeight.value - fixedRows.value - 4
   return Math.max(64, Math.floor(room / Math.max(1, charts.shown.value.length)))
@@ -62,6 +67,25 @@ function conditionText(c: Condition): string {
   const span = c.end > c.start ? `${c.start.toFixed(2)} to ${c.end.toFixed(2)} s` : `${c.start.toFixed(2)} s`
   return `${span}: ${who}${c.label}${worst}`
 }
+/** Width of a letter of the labels, and room between two of them, pixels. */
+const [LETTER, GAP] = [5.4, 10]
+/** Names of conditions, from left to right, as many as have room; those that are worth more first. */
+const conditionLabels = computed(() => {
+  const worth = { danger: 0, warning: 1, info: 2 } as const
+  const taken: [number, number][] = []
+  const px = (t: number) => (t / duration.value) * plot.width
+  return [...(result.value?.conditions ?? [])]
+    .sort((a, b) => worth[a.severity] - worth[b.severity] || b.end - b.start - (a.end - a.start))
+    .flatMap((c) => {
+      const who = c.node === undefined ? designation(c.component ?? c.pipe) : ''
+      const text = `${who} ${c.label}`.trim()
+      const from = px(c.start)
+      const to = from + text.length * LETTER + GAP
+      if (to > plot.width || taken.some(([a, b]) => from < b && to > a)) return []
+      taken.push([from, to])
+      return [{ left: at(c.start), text }]
+    })
+})
 function goTo(c: Condition) {
   runs.time = c.start
   const id = c.component ?? c.pipe
@@ -89,6 +113,8 @@ function startScrubbing(event: PointerEvent) {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   scrub(event)
 }
+/** The charts have the whole window, and the sheet none of it. */
+const enlarged = ref(false)
 const [SMALLEST, LARGEST, STEP] = [150, 640, 24]
 const setHeight = (height: number) => (editor.tapeHeight = Math.min(LARGEST, Math.max(SMALLEST, height)))
 function resize(event: PointerEvent) {
@@ -103,7 +129,7 @@ function resize(event: PointerEvent) {
 <template>
   <section
     class="flex flex-col border-t border-rule bg-pane"
-    :style="{ height: `${editor.tapeHeight}px` }"
+    :style="{ height: enlarged ? '100%' : `${editor.tapeHeight}px` }"
     aria-label="Run"
     data-testid="tape"
   >
@@ -120,7 +146,24 @@ function resize(event: PointerEvent) {
       @keydown.up.prevent="setHeight(editor.tapeHeight + STEP)"
       @keydown.down.prevent="setHeight(editor.tapeHeight - STEP)"
     />
-    <RunToolbar :charts="charts" :designation="designation" @reveal="emit('reveal', $event)" />
+    <div class="flex items-start">
+      <RunToolbar
+        class="min-w-0 flex-1"
+        :charts="charts"
+        :designation="designation"
+        @reveal="emit('reveal', $event)"
+      />
+      <ToolButton
+        v-if="result"
+        class="mt-2 mr-2"
+        :label="enlarged ? 'Show the sheet' : 'Charts in the whole window'"
+        :pressed="enlarged"
+        data-testid="enlarge-tape"
+        @click="enlarged = !enlarged"
+      >
+        <Minimize2 v-if="enlarged" :size="17" /><Maximize2 v-else :size="17" />
+      </ToolButton>
+    </div>
     <p v-if="runs.outdated && result" class="shrink-0 px-3 pb-1 text-caution" role="status">
       The sheet has changed since this run; the run is not shown on it.
       <button
@@ -154,8 +197,22 @@ function resize(event: PointerEvent) {
       <template v-else>
         <div class="flex h-5 items-center">
           <span class="flex shrink-0 pl-3 text-[13px] text-soft" :style="{ width: `${LABEL_WIDTH}px` }"
-            >Time<button
-              v-if="contactCount"
+            ><button
+              v-if="allLanes.length"
+              class="flex items-center hover:text-accent"
+              :aria-expanded="commandsShown"
+              :title="commandsShown ? 'Fold the commands' : 'Show the commands'"
+              data-testid="fold-lanes"
+              @click="commandsShown = !commandsShown"
+            >
+              <ChevronDown v-if="commandsShown" :size="14" aria-hidden="true" /><ChevronRight
+                v-else
+                :size="14"
+                aria-hidden="true"
+              />Time</button
+            ><span v-else>Time</span
+            ><button
+              v-if="contactCount && commandsShown"
               class="ml-auto underline hover:text-accent"
               :aria-pressed="contactLanes"
               data-testid="contact-lanes"
@@ -188,6 +245,7 @@ function resize(event: PointerEvent) {
           :wide="wide"
           :label-width="LABEL_WIDTH"
           :condition-text="conditionText"
+          :condition-labels="conditionLabels"
           @choose="goTo"
           @instant="lookAt"
         />

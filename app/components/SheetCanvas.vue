@@ -50,6 +50,9 @@ const PAPER = { x: -500, y: -500, width: 1000, height: 1000 }
 const GRID_FROM = 6
 /** And below which lettering is not: its letters would be less than five pixels high. */
 const LETTERS_FROM = 4
+/** Letters on the screen are no smaller, pixels; from this scale on those of the drawing, 1.2 modules high, are large enough. */
+const LEAST_LETTER = 10
+const SMALL_BELOW = LEAST_LETTER / 1.2
 /** Width of the pressure scale at the right edge during a run. */
 const SCALE_WIDTH = 72
 const { scale, visible, fit, refit, zoomBy, centre, middle, toSheet } = useSheetView({
@@ -137,7 +140,12 @@ const shownRun = useRunOnSheet({
             <circle cx="0" cy="0" r="0.07" class="grid-dot" />
           </pattern>
         </defs>
-        <g ref="layer" class="layer" :class="{ far: scale < LETTERS_FROM }">
+        <g
+          ref="layer"
+          class="layer"
+          :class="{ far: scale < LETTERS_FROM, small: scale < SMALL_BELOW }"
+          :style="{ '--least-letter': `${LEAST_LETTER / scale}px` }"
+        >
           <!-- as large as the grid: on it all that is drawn is one picture for the browser -->
           <rect v-bind="PAPER" class="paper" pointer-events="none" />
           <rect

@@ -68,7 +68,13 @@ const around = ({ x, y, w, h }: Rect) =>
       <tspan class="designation">{{ drawn.caption.designation }}</tspan>
       <tspan v-if="drawn.symbol.reading" dx="0.8" class="reading" data-reading="" />
       <template v-if="settings">
-        <tspan v-for="text in drawn.caption.lines" :key="text" :x="drawn.caption.x" :dy="LETTERING_LINE">
+        <tspan
+          v-for="text in drawn.caption.lines"
+          :key="text"
+          class="value"
+          :x="drawn.caption.x"
+          :dy="LETTERING_LINE"
+        >
           {{ text }}
         </tspan>
       </template>

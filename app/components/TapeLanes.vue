@@ -13,6 +13,8 @@ defineProps<{
   /** Width of the labels, pixels. */
   labelWidth: number
   conditionText: (condition: Condition) => string
+  /** What some of the conditions are, as many as there is room for. */
+  conditionLabels: readonly { readonly left: string; readonly text: string }[]
   /** What was done by hand. */
   done: readonly Action[]
 }>()
@@ -64,7 +66,7 @@ const emit = defineEmits<{ choose: [condition: Condition]; instant: [t: number] 
       @click="emit('instant', action.at)"
     />
   </div>
-  <div class="relative h-5.5" data-testid="conditions">
+  <div class="relative h-8.5" data-testid="conditions">
     <span class="absolute left-0 pl-3 text-[13px]">Conditions</span>
     <button
       v-for="(c, i) in result.conditions"
@@ -79,6 +81,14 @@ const emit = defineEmits<{ choose: [condition: Condition]; instant: [t: number] 
       :aria-label="conditionText(c)"
       @click="emit('choose', c)"
     />
+    <span
+      v-for="(label, i) in conditionLabels"
+      :key="`label ${i}`"
+      class="pointer-events-none absolute top-5 font-lettering text-xs leading-3 whitespace-nowrap text-soft"
+      :style="{ left: label.left }"
+      aria-hidden="true"
+      >{{ label.text }}</span
+    >
   </div>
 </template>
 

@@ -2,7 +2,6 @@
  * The control of a sheet without a browser, see `USAGE`. Exit code 0 where nothing is found and all is proved, 1 where something is found
  * or not proved, 2 with a plain message on a bad file or argument.
  */
-import { readFileSync, statSync, writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { checkControl } from '../control/check'
 import { eventWords } from '../control/counterexample'
@@ -14,32 +13,13 @@ import { controlToXml } from '../formats/plc-xml'
 import { controlFromXml } from '../formats/plc-xml-read'
 import { hasControl } from '../formats/registry'
 import { locationText } from '../sheet/finding'
-import { readSheetText, writeSheetText } from '../sheet/read'
+import { writeSheetText } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
+import { printLine, readSheetFile, readText, Refused, runProgram, writeText } from './files'
 
 const USAGE = `control FILE [--check] [--json] [--text] [--xml OUT] [--io OUT.csv] [--import FILE.xml --sheet OUT.json]
   --check prints findings and proofs, --text the paths; --xml writes IEC 61131-10, --io the list of inputs and outputs.
   --import takes paths and step sequences from such a file, --sheet writes the sheet with them.`
-const LARGEST_FILE = 50e6
-
-class Refused extends Error {}
-
-function read(path: string): string {
-  try {
-    if (statSync(path).size > LARGEST_FILE) throw new Error('the file is larger than 50 MB')
-    return readFileSync(path, 'utf8')
-  } catch (error) {
-    throw new Refused(`Cannot read ${path}: ${(error as Error).message}`)
-  }
-}
-function write(path: string, content: string): void {
-  try {
-    writeFileSync(path, content)
-  } catch (error) {
-    throw new Refused(`Cannot write ${path}: ${(error as Error).message}`)
-  }
-}
-const out = (line = '') => process.stdout.write(`${line}\n`)
 
 function readArguments() {
   try {
@@ -63,19 +43,17 @@ function readArguments() {
 function main(): void {
   const { values, positionals } = readArguments()
   if (positionals.length !== 1) throw new Refused(`Usage: ${USAGE}`)
-  const found = readSheetText(read(positionals[0]))
-  if (!found.ok) throw new Refused(found.problems.map((p) => p.message).join('\n'))
-  let { sheet } = found
+  let sheet = readSheetFile(positionals[0])
   if (values.import !== undefined) {
-    const imported = controlFromXml(read(values.import))
+    const imported = controlFromXml(readText(values.import))
     if (!imported.ok) throw new Refused(`${values.import}: ${imported.message}`)
     sheet = { ...sheet, control: { ...sheet.control, ...imported.control } }
   }
-  if (values.sheet !== undefined) write(values.sheet, writeSheetText(sheet))
+  if (values.sheet !== undefined) writeText(values.sheet, writeSheetText(sheet))
   if (!hasControl(sheet) && !sheet.control.requirements.length)
     throw new Refused('The sheet has no control: no path and no step sequence.')
-  if (values.xml !== undefined) write(values.xml, controlToXml(sheet))
-  if (values.io !== undefined) write(values.io, csv(ioRows(sheet)))
+  if (values.xml !== undefined) writeText(values.xml, controlToXml(sheet))
+  if (values.io !== undefined) writeText(values.io, csv(ioRows(sheet)))
   if (values.text) process.stdout.write(pathsText(sheet))
   if (values.check) process.exitCode = check(sheet, values.json === true)
 }
@@ -87,7 +65,7 @@ function check(sheet: Sheet, json: boolean): number {
   const open = findings.filter((f) => !f.accepted)
   const bad = open.length > 0 || proofs.some((p) => !['proved', 'watched', 'chance'].includes(p.outcome))
   if (json)
-    out(
+    printLine(
       JSON.stringify(
         {
           findings: open,
@@ -99,21 +77,15 @@ function check(sheet: Sheet, json: boolean): number {
     )
   else {
     for (const f of open)
-      out(`${f.severity}: ${locationText(f.location)}: ${f.message}${f.remedy ? ` ${f.remedy}` : ''}`)
+      printLine(`${f.severity}: ${locationText(f.location)}: ${f.message}${f.remedy ? ` ${f.remedy}` : ''}`)
     for (const f of findings.filter((one) => one.accepted))
-      out(`accepted: ${f.message} Because: ${f.accepted}`)
+      printLine(`accepted: ${f.message} Because: ${f.accepted}`)
     for (const p of proofs) {
-      out(`${p.outcome}: never ${p.name}${p.states ? ` (${p.states} states)` : ''}`)
-      for (const e of p.events) out(`  ${eventWords(sheet, e)}`)
+      printLine(`${p.outcome}: never ${p.name}${p.states ? ` (${p.states} states)` : ''}`)
+      for (const e of p.events) printLine(`  ${eventWords(sheet, e)}`)
     }
   }
   return bad ? 1 : 0
 }
 
-try {
-  main()
-} catch (error) {
-  if (!(error instanceof Refused)) throw error
-  process.stderr.write(`${error.message}\n`)
-  process.exitCode = 2
-}
+await runProgram(main)

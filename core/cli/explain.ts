@@ -1,26 +1,21 @@
 /**
  * Answers about a run without a browser, see `USAGE`. Exit code 0, or 2 with a plain message on a bad file, circuit or argument.
  */
-import { readFileSync, statSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { answerPressure, lineOfPlace, type PressureAnswer } from '../explain/answer'
 import { Trials } from '../explain/knobs'
 import { Moments } from '../explain/moment'
 import { addendName, cautions, fixedByText, listedAddends, pathText, standingText } from '../explain/words'
 import { compileMachine } from '../control/run'
-import { readSheetText } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
 import { run } from '../simulate/run'
 import { showIn } from '../units/text'
+import { printLine, readSheetFile, Refused, runProgram } from './files'
 
 const USAGE = `explain FILE [--schedule ID] --at SECONDS (--gauge DESIGNATION | --port ID.PORT | --net NAME) [--knobs] [--json]
   tells what sets the pressure there at that instant of the run, as a sum, and where the oil comes from and goes.
   --knobs tells what one step of each setting, size and load would do to it.`
-const LARGEST_FILE = 50e6
 const show = showIn('metric')
-
-class Refused extends Error {}
-const out = (line = '') => process.stdout.write(`${line}\n`)
 
 function readArguments() {
   try {
@@ -41,19 +36,6 @@ function readArguments() {
   }
 }
 
-function readSheet(path: string): Sheet {
-  let text: string
-  try {
-    if (statSync(path).size > LARGEST_FILE) throw new Error('the file is larger than 50 MB')
-    text = readFileSync(path, 'utf8')
-  } catch (error) {
-    throw new Refused(`Cannot read ${path}: ${(error as Error).message}`)
-  }
-  const read = readSheetText(text)
-  if (!read.ok) throw new Refused(read.problems.map((p) => p.message).join('\n'))
-  return read.sheet
-}
-
 function main(): void {
   const { values, positionals } = readArguments()
   if (positionals.length !== 1) throw new Refused(`Usage: ${USAGE}`)
@@ -62,7 +44,7 @@ function main(): void {
     throw new Refused(`--at takes an instant of the run, in seconds.`)
   if ([values.gauge, values.port, values.net].filter((v) => v !== undefined).length !== 1)
     throw new Refused('Give one of --gauge, --port and --net.')
-  const sheet = readSheet(positionals[0])
+  const sheet = readSheetFile(positionals[0])
   const { compiled, findings } = compileMachine(sheet, values.schedule)
   if (!compiled) throw new Refused(findings.find((f) => f.severity === 'error')!.message)
   if (at > compiled.settings.duration)
@@ -81,11 +63,12 @@ function main(): void {
   const knobs = values.knobs
     ? new Trials(moments, { kind: 'pressure', line: place }).knobs().knobs
     : undefined
-  if (values.json) out(JSON.stringify({ ...asJson(sheet, answer), ...(knobs ? { knobs } : {}) }, null, 2))
+  if (values.json)
+    printLine(JSON.stringify({ ...asJson(sheet, answer), ...(knobs ? { knobs } : {}) }, null, 2))
   else {
     print(sheet, answer)
     for (const k of knobs ?? [])
-      out(
+      printLine(
         `  ${k.label} ${show(k.from, k.quantity)} to ${show(k.to, k.quantity)}: ${k.effect > 0 ? '+' : ''}${show(k.effect, 'pressure')}`,
       )
   }
@@ -105,22 +88,16 @@ function asJson(sheet: Sheet, { name, time, stack, path, shutIn }: PressureAnswe
 }
 
 function print(sheet: Sheet, { name, time, stack, path, standing, shutIn, hunting }: PressureAnswer): void {
-  out(`${name} at ${show(time, 'time')}: ${show(stack.pressure, 'pressure')}`)
+  printLine(`${name} at ${show(time, 'time')}: ${show(stack.pressure, 'pressure')}`)
   for (const addend of listedAddends(stack))
-    out(`  ${show(addend.value, 'pressure').padStart(12)}  ${addendName(sheet, addend)}`)
-  out(fixedByText(sheet, stack, show, shutIn))
+    printLine(`  ${show(addend.value, 'pressure').padStart(12)}  ${addendName(sheet, addend)}`)
+  printLine(fixedByText(sheet, stack, show, shutIn))
   for (const line of [
     ...cautions(stack, hunting),
     ...pathText(sheet, path, show),
     ...standingText(sheet, standing, show),
   ])
-    out(line)
+    printLine(line)
 }
 
-try {
-  main()
-} catch (error) {
-  if (!(error instanceof Refused)) throw error
-  process.stderr.write(`${error.message}\n`)
-  process.exitCode = 2
-}
+await runProgram(main)

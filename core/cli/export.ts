@@ -2,7 +2,6 @@
  * Writes a sheet in every format that the application has, see `usage`.
  * Exit code 0 when all was written, 2 with a plain message on a bad file or argument, or where a file cannot be written.
  */
-import { readFileSync, statSync, writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { exportFormats, type ExportSource } from '../formats/registry'
 import { locationText } from '../sheet/finding'
@@ -13,9 +12,9 @@ import { run } from '../simulate/run'
 import { showIn } from '../units/text'
 import { unitSystems } from '../units/quantities'
 import { letteringFonts } from './fonts'
+import { readSheetFile, Refused, runProgram, writeText } from './files'
 import { rasterize } from './picture'
 
-const LARGEST_FILE = 50e6
 /** The option of a format: partsCsv is --parts-csv. */
 const optionOf = (name: string) => name.replace(/[A-Z]/g, (capital) => `-${capital.toLowerCase()}`)
 const papers = pageSchema.shape.size.unwrap().options
@@ -26,8 +25,6 @@ const usage = `export FILE ${exportFormats.map(({ name }) => `[--${optionOf(name
     [--paper ${papers.join('|').replaceAll(' ', '-')}] [--upright] [--title TEXT] [--number TEXT] [--issue TEXT] [--units ${units.join('|')}]
     [--line-names] [--no-settings] [--separator ${Object.keys(separators).join('|')}] [--decimal point|comma] [--schedule ID]
   --run-csv, --run-xlsx and --report run the schedule first.`
-
-class Refused extends Error {}
 
 function readArguments() {
   const text = { type: 'string' } as const
@@ -60,19 +57,6 @@ function oneOf<T extends string>(option: string, value: string | undefined, word
   const found = words.find((word) => word === value || word.replaceAll(' ', '-') === value)
   if (!found) throw new Refused(`--${option} is one of ${words.join(', ')}, not "${value}".`)
   return found
-}
-
-function readSheetFile(path: string): Sheet {
-  let text: string
-  try {
-    if (statSync(path).size > LARGEST_FILE) throw new Error('the file is larger than 50 MB')
-    text = readFileSync(path, 'utf8')
-  } catch (error) {
-    throw new Refused(`Cannot read ${path}: ${(error as Error).message}`)
-  }
-  const read = readSheetText(text)
-  if (!read.ok) throw new Refused(read.problems.map((p) => p.message).join('\n'))
-  return read.sheet
 }
 
 async function main(): Promise<void> {
@@ -114,11 +98,7 @@ async function main(): Promise<void> {
   for (const format of wanted) {
     const { content, warning } = await format.write(source)
     const path = values[optionOf(format.name)]!
-    try {
-      writeFileSync(path, content)
-    } catch (error) {
-      throw new Refused(`Cannot write ${path}: ${(error as Error).message}`)
-    }
+    writeText(path, content)
     if (warning) process.stderr.write(`${path}: ${warning}\n`)
   }
 }
@@ -135,8 +115,4 @@ function runOf(sheet: Sheet, schedule: string) {
   return run(compiled)
 }
 
-main().catch((error: unknown) => {
-  if (!(error instanceof Refused)) throw error
-  process.stderr.write(`${error.message}\n`)
-  process.exitCode = 2
-})
+await runProgram(main)

@@ -2,7 +2,7 @@
  * Headless runner, see `USAGE`. --steady solves the rest that the commands of an instant lead to.
  * Exit code 0 when the run finished, 2 with a plain message on a bad file, circuit or argument, or where a result cannot be written.
  */
-import { readFileSync, statSync, writeFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { resultToCsv } from '../formats/csv'
 import { resultToJson } from '../formats/result-json'
@@ -17,7 +17,8 @@ import { compileMachine, devicesOf, operatingPointOfMachine } from '../control/r
 import { continueRun, simulationOf } from '../simulate/run'
 import { parseAction, readAction } from '../simulate/recorded-actions'
 import { recordedActionSchema, type RecordedAction, type Sheet } from '../sheet/schema'
-import { readSnapshot, SnapshotRefused, snapshotKey, writeSnapshot } from './snapshot-file'
+import { readText, Refused, runProgram, writeText } from './files'
+import { readSnapshot, snapshotKey, writeSnapshot } from './snapshot-file'
 import type { OperatingPoint } from '../simulate/operating-point'
 import type { RunResult } from '../simulate/result'
 import type { Simulation } from '../simulate/simulation'
@@ -33,22 +34,12 @@ const USAGE = `simulate FILE [--schedule ID] [--until SECONDS] [--set ID.PARAMET
   and --from goes on from it in another process, to the last bit as this one did.
   --until may lie beyond the schedule: its commands then stay as they are.
   --signals names the signals that are written to CSV and JSON; all where nothing is said.`
-const LARGEST_FILE = 50e6
 const LONGEST_RUN = 86_400
-
-class Refused extends Error {}
 
 function main(): void {
   const { values, positionals, snapshotFile } = readArguments()
   if (positionals.length !== 1) throw new Refused(`Usage: ${USAGE}`)
-  let text: string
-  try {
-    if (statSync(positionals[0]).size > LARGEST_FILE) throw new Error('the file is larger than 50 MB')
-    text = readFileSync(positionals[0], 'utf8')
-  } catch (error) {
-    throw new Refused(`Cannot read ${positionals[0]}: ${(error as Error).message}`)
-  }
-  const read = readSheetText(text)
+  const read = readSheetText(readText(positionals[0]))
   if (!read.ok) throw new Refused(read.problems.map(findingText).join('\n'))
   let sheet = read.sheet
   for (const change of values.set ?? []) {
@@ -86,14 +77,14 @@ function main(): void {
     if (saveAt < simulation.time)
       throw new Refused(`--save-at: ${saveAt} s lies before ${simulation.time} s, where it goes on.`)
     simulation.advanceBeyond(saveAt)
-    write(snapshotFile!, writeSnapshot(simulation.snapshot(), key))
+    writeText(snapshotFile!, writeSnapshot(simulation.snapshot(), key))
   }
   const result = continueRun(simulation, until ?? compiled.settings.duration)
   const wall = (performance.now() - started) / 1000
   const signals = values.signals === undefined ? undefined : chosenSignals(values.signals, result)
   print(sheet, result, wall)
-  if (values.csv) write(values.csv, resultToCsv(result, signals))
-  if (values.json) write(values.json, resultToJson(sheet, result, signals))
+  if (values.csv) writeText(values.csv, resultToCsv(result, signals))
+  if (values.json) writeText(values.json, resultToJson(sheet, result, signals))
   if (result.stopped) throw new Refused(result.stopped.message)
 }
 
@@ -177,14 +168,6 @@ function chosenSignals(list: string, { signals }: RunResult): ReadonlySet<string
 }
 
 /** Writes a file. @throws Refused with a plain message; what was printed before stands */
-function write(path: string, text: string | Uint8Array): void {
-  try {
-    writeFileSync(path, text)
-  } catch (error) {
-    throw new Refused(`Cannot write ${path}: ${(error as Error).message}`)
-  }
-}
-
 /** Goes on from a snapshot: what was planned when it was taken, and what is asked for now. */
 function goOnFrom(simulation: Simulation, snapshot: Snapshot, actions: readonly Action[]): void {
   simulation.restore(snapshot)
@@ -352,10 +335,4 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code !== 'EPIPE') throw error
   process.exit(0)
 })
-try {
-  main()
-} catch (error) {
-  if (!(error instanceof Refused || error instanceof SnapshotRefused)) throw error
-  process.stderr.write(`${error.message}\n`)
-  process.exitCode = 2
-}
+await runProgram(main)

@@ -1,4 +1,5 @@
 /** A snapshot as a file, for another process of the same program. */
+import { Refused } from './files'
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { deserialize, serialize } from 'node:v8'
@@ -9,7 +10,7 @@ const FORMAT = 'oar-bench-snapshot'
 const VERSION = 1
 
 /** A snapshot that cannot be used, in words for people. */
-export class SnapshotRefused extends Error {}
+export class SnapshotRefused extends Refused {}
 
 /** What a snapshot belongs to: the sheet as it is run, without what comes later by hand, and the schedule. */
 export function snapshotKey(sheet: Sheet, scheduleId: string): string {

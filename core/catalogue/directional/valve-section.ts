@@ -250,8 +250,8 @@ export const valveSection = defineKind({
           [B, STATE.reliefB, STATE.suctionB],
         ]) {
           const drop = l.p[port] - l.p[T]
-          const guards = guarded(l, drop, reliefState, suctionState)
-          ways.push({ from: port, to: T, flow: guards, element: guards < 0 ? 'check' : 'spring' })
+          const past = guarded(l, drop, reliefState, suctionState)
+          ways.push({ from: port, to: T, flow: past, element: past < 0 ? 'check' : 'spring' })
           ways.push({ from: port, to: T, flow: leak * drop, element: 'leak' })
         }
         return ways.filter(({ flow }) => flow !== 0)

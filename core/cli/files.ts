@@ -1,0 +1,47 @@
+/** Files and failures of the command-line programs. */
+import { readFileSync, statSync, writeFileSync } from 'node:fs'
+import { readSheetText } from '../sheet/read'
+import type { Sheet } from '../sheet/schema'
+
+const LARGEST_FILE = 50e6
+
+/** What ends a program with exit code 2 and its message. */
+export class Refused extends Error {}
+
+/** @throws Refused where it cannot be read or is larger than 50 MB */
+export function readText(path: string): string {
+  try {
+    if (statSync(path).size > LARGEST_FILE) throw new Error('the file is larger than 50 MB')
+    return readFileSync(path, 'utf8')
+  } catch (error) {
+    throw new Refused(`Cannot read ${path}: ${(error as Error).message}`)
+  }
+}
+/** @throws Refused where it cannot be written */
+export function writeText(path: string, content: string | Uint8Array): void {
+  try {
+    writeFileSync(path, content)
+  } catch (error) {
+    throw new Refused(`Cannot write ${path}: ${(error as Error).message}`)
+  }
+}
+/** @throws Refused with the problems of a file that is no sheet */
+export function readSheetFile(path: string): Sheet {
+  const read = readSheetText(readText(path))
+  if (!read.ok) throw new Refused(read.problems.map((p) => p.message).join('\n'))
+  return read.sheet
+}
+
+/** Writes a line to standard output. */
+export const printLine = (line = '') => void process.stdout.write(`${line}\n`)
+
+/** Does something that may be refused: the message goes to standard error, and the exit code is 2. */
+export async function runProgram(main: () => void | Promise<void>): Promise<void> {
+  try {
+    await main()
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error
+    process.stderr.write(`${error.message}\n`)
+    process.exitCode = 2
+  }
+}
