@@ -107,7 +107,7 @@ test('the blade press does its cycle by one press, stays when its clamp jams, an
   await expect(page.getByTestId('lamp-P12')).toHaveAttribute('data-on', 'true')
   await expect.poll(() => stroke(page, 'A1')).toBeGreaterThan(60)
   // jammed half way: pressure says done, position does not
-  await page.locator('[data-component="A1"]').click()
+  await page.locator('[data-component="A1"] .component-reach').click()
   await page.getByTestId('fail-A1.jammed').click()
   const jammed = await time(page)
   await expect.poll(() => time(page)).toBeGreaterThan(jammed + 2)

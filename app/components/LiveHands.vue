@@ -26,7 +26,7 @@ function partOf({ component, symbol }: DrawnComponent, part: 'left' | 'right' | 
 /** The inputs that are worked on the sheet: one of a kind for each part; the others are on the console. */
 const hands = computed(() =>
   props.components.flatMap((drawn): Hand[] => {
-    const own = live.machine.operables.filter((o) => o.component === drawn.component.id)
+    const own = live.machine.operables.filter((o) => o.component === drawn.component.id && !o.spec.ofLoad)
     const lever = own.find((o) => o.type === 'lever')
     if (lever) return leverHands(drawn, lever)
     const found = own.find((o) => o.type === 'switch') ?? own.find((o) => o.type === 'setting')

@@ -86,7 +86,8 @@ export const useAnswers = defineStore('answers', () => {
 
   function clear(): void {
     answer.value = part.value = undefined
-    shares.value = new Map()
+    // the sheet is drawn again where this is another one
+    if (shares.value.size) shares.value = new Map()
   }
 
   /** The state that the answer is about, to be worked on elsewhere. */
@@ -147,7 +148,9 @@ export const useAnswers = defineStore('answers', () => {
     () => (port.value = undefined),
   )
   watchDebounced([() => runs.time, () => live.frame], update, { debounce: RESTS, maxWait: 4 * RESTS })
-  watch([open, asked, () => runs.shown], update)
+  // the result of a live run is another with each frame: its frames are looked at above
+  const shownRun = computed(() => (live.open ? live.base : runs.shown))
+  watch([open, () => asked.value?.line, shownRun], update)
 
   return { open, answer, part, shares, problem, lines, asked, port, update, state }
 })

@@ -100,6 +100,8 @@ export interface InputSpec {
   readonly max: number
   /** It is worked only as long as a hand holds it: let go, it takes its value at rest. A detent is part of the model. */
   readonly momentary?: true
+  /** It belongs to what the component moves: it is not worked at the symbol. */
+  readonly ofLoad?: true
   /**
    * What drives it where it is electric. coil: has current or not, and is given 1, or its value at rest where that is a parameter;
    * signal: any value of its range, from an amplifier.

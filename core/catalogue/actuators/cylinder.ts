@@ -147,6 +147,7 @@ export const cylinderInputs = inputSpecs(INPUT, {
   force: { label: 'load force', quantity: 'force', rest: 'loadForce', min: -1e8, max: 1e8 },
   workPiece: {
     label: 'work-piece',
+    ofLoad: true,
     quantity: 'ratio',
     rest: 1,
     min: 0,
