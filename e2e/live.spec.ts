@@ -226,6 +226,8 @@ test('a live run is kept, reopened and worked on; it goes to the next event and 
   await page.getByLabel('Name of the run').fill('As far as 100 mm')
   await page.getByRole('button', { name: 'Save this run' }).click()
   const held = await stroke(page)
+  // it is kept before the page is left
+  await expect(page.getByTestId('kept-runs')).toBeVisible()
   await page.reload()
   await step(page, 'Run')
   await page.getByTestId('kept-runs').click()

@@ -149,7 +149,7 @@ const problemsOf = (id: string) => checks.findings.filter((f) => f.location.cont
           aria-hidden="true"
         />
         <Eye
-          v-else-if="p.outcome === 'watched'"
+          v-else-if="p.outcome === 'watched' || p.outcome === 'chance'"
           :size="18"
           class="mt-0.5 shrink-0 text-soft"
           aria-hidden="true"

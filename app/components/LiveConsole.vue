@@ -1,25 +1,14 @@
 <script setup lang="ts">
 /** The console of a live run: levers, settings, gauges and faults of the machine. They have a default arrangement, which can be changed by dragging. */
-import { refThrottled } from '@vueuse/core'
 import { ArrowDown, ArrowUp, ListOrdered, Plug, PlugZap, X } from 'lucide-vue-next'
 import type { Operable, OperableType } from '@oar-bench/core/simulate/operable'
-import { signalMap } from '@oar-bench/core/simulate/playback'
 
 const emit = defineEmits<{ close: []; reveal: [id: string] }>()
 const live = useLiveRun()
 const sheetDocument = useSheetDocument()
 const { bindings, bind, axes } = useLiveKeys()
 
-/** Numbers are read, and need not change with every frame. */
-const frame = refThrottled(
-  computed(() => live.frame),
-  120,
-)
-const index = computed(() => (live.base ? signalMap(live.base) : new Map<string, number>()))
-function valueOf(signal: string): number | undefined {
-  const i = index.value.get(signal)
-  return i === undefined ? undefined : frame.value?.values[i]
-}
+const { valueOf } = useFrameValues()
 
 // ---- what can be worked, in the order of the person ------------------------------------------
 const orders = useSetting<Record<string, string[]>>('console-order', {})

@@ -210,6 +210,7 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
             </div>
           </div>
           <PressureLegend v-if="running && runs.shown && !runs.outdated" />
+          <SheetOperators v-if="running && live.open && !editor.isPaneOpen('console')" />
           <div v-if="!running" class="absolute bottom-2 left-2">
             <FindingsList drawing @reveal="canvas?.reveal($event)" />
           </div>

@@ -21,7 +21,7 @@ export function eventWords(sheet: Sheet, event: ProofEvent): string {
     case 'switch':
       return `${named(event.component)} goes ${event.on ? 'on' : 'off'}`
     case 'change':
-      return `${named(event.device)} changes`
+      return event.device.includes(' and ') ? `${event.device} change` : `${named(event.device)} changes`
     case 'input': {
       const found = device(event.device)
       const { resolved } = found ? resolveDevice(found) : {}
