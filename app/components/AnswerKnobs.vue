@@ -52,6 +52,8 @@ const figure = computed(() =>
 )
 async function update(): Promise<void> {
   cancel()
+  // what was found for another place or instant must not stand beside this one
+  found.value = undefined
   asking.value = undefined
   if (!open.value || !figure.value) return
   const state = answers.state()
@@ -105,10 +107,21 @@ async function findValue(knob: Knob): Promise<void> {
   const state = answers.state()
   if (!state || !figure.value) return
   wantedAnswer.value = '…'
-  const value = await tester().remote.valueFor(state, figure.value, knob.part, knob.parameter, read.si)
-  wantedAnswer.value = value
-    ? `${knob.label} of ${show(value.value, knob.quantity)} gives ${show(value.figure, 'pressure')}.`
-    : `No value of it between a tenth and five times what it is gives ${show(read.si, 'pressure')}.`
+  const own = turn
+  const current = tester()
+  try {
+    const value = await Promise.race([
+      current.remote.valueFor(state, figure.value, knob.part, knob.parameter, read.si),
+      current.failed,
+    ])
+    // another place or instant was asked about meanwhile, or another value
+    if (own !== turn || asking.value !== keyOf(knob)) return
+    wantedAnswer.value = value
+      ? `${knob.label} of ${show(value.value, knob.quantity)} gives ${show(value.figure, 'pressure')}.`
+      : `No value of it between a tenth and five times what it is gives ${show(read.si, 'pressure')}.`
+  } catch (error) {
+    if (own === turn) wantedAnswer.value = (error as Error).message
+  }
 }
 </script>
 

@@ -20,7 +20,7 @@ function trialsOf({ sheet, run, values, time }: RunState, figure: Figure): Trial
 }
 
 const knobTester = {
-  /** @param progress told the share that is done */
+  /** @param progress called with the share that is done */
   knobs: (state: RunState, figure: Figure, progress: (share: number) => void): Knobs =>
     trialsOf(state, figure).knobs((share) => void progress(share)),
   /** @returns the value of a parameter that gives the figure a wanted value, SI; nothing where none does */

@@ -8,7 +8,7 @@ const STATES_IN_A_TURN = 200
 let ending = false
 
 const prover = {
-  /** @param progress told the number of states seen @returns the proofs, or the message of what prevents them */
+  /** @param progress called with the number of states seen @returns the proofs, or the message of what prevents them */
   async prove(
     sheet: Sheet,
     progress: (states: number) => void,

@@ -1,4 +1,4 @@
-/** What a component tells about itself at an instant: ways of the oil, what holds a pressure, what is about to open or move. */
+/** What a component reports about itself at an instant: ways of the oil, what holds a pressure, what is about to open or move. */
 import type { Quantity } from '../units/quantities'
 
 /** What makes the pressure difference along a way. */
@@ -26,7 +26,7 @@ export interface Way {
 }
 
 /** What fixes a pressure. */
-export type HoldBy = 'load' | 'valve' | 'pumpControl' | 'gas' | 'spring' | 'weight' | 'tank' | 'source'
+export type HoldBy = 'load' | 'valve' | 'pumpControl' | 'gas' | 'spring' | 'weight'
 
 /**
  * A pressure that a component holds at one of its ports, as a sum: Σ terms + Σ factor · p(port). It equals the pressure at the port

@@ -113,6 +113,15 @@ export class Logic {
     }
     return false
   }
+  /** Lets relays change, with everything else as it is, until none is about to. @param most changes that are followed */
+  rest(state: LogicState, around: Surroundings, most: number): void {
+    for (let n = 0; n < most; n++) {
+      const next = this.nextSettling(state)
+      if (next === Infinity) return
+      this.expire(state, next, (device) => this.program.devices[device].type.settlesAtStart === true, around)
+      this.solve(state, around, next)
+    }
+  }
   private nextSettling(state: LogicState): number {
     return state.devices.reduce(
       (next, { due }, i) => (this.program.devices[i].type.settlesAtStart ? Math.min(next, due) : next),

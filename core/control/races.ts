@@ -21,13 +21,7 @@ function outcome(
   logic.solve(state, around, t)
   logic.expire(state, t, undefined, around)
   logic.solve(state, around, t)
-  const isRelay = (i: number) => logic.program.devices[i].type.settlesAtStart === true
-  for (let n = 0; n < MOST_CHANGES; n++) {
-    const next = Math.min(...state.devices.map(({ due }, i) => (isRelay(i) ? due : Infinity)))
-    if (next === Infinity) break
-    logic.expire(state, next, isRelay, around)
-    logic.solve(state, around, next)
-  }
+  logic.rest(state, around, MOST_CHANGES)
   return state.devices.map(({ on }) => on)
 }
 

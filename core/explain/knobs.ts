@@ -226,7 +226,7 @@ export class Trials {
     return element && state >= 0 ? element.local.x[state] : Number.NaN
   }
 
-  /** All that has an effect, the strongest first. @param progress told the share that is done; false ends it */
+  /** All that has an effect, the strongest first. @param progress called with the share that is done; false ends it */
   knobs(progress?: (share: number) => boolean | void): Knobs {
     const choices = this.choices()
     const now = this.figureWith()

@@ -2,8 +2,7 @@
  * A circuit at an instant of a run: the network stands evaluated in the state that the run has recorded, so that every component can
  * be asked what it does. Parameters that were changed in flight, and faults, are those of the instant.
  */
-import { devicesOf } from '../control/run'
-import { compileMachine, compileMachineLive } from '../control/run'
+import { compileMachine, compileMachineLive, devicesOf } from '../control/run'
 import { resolveComponent } from '../sheet/resolve'
 import type { Sheet } from '../sheet/schema'
 import type { Element } from '../simulate/circuit/elements'

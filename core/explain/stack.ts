@@ -66,8 +66,6 @@ const RESTRICTED = 2e5
 const RESTRICTED_SHARE = 0.6
 
 const RANK: Readonly<Record<HoldBy, number>> = {
-  tank: 0,
-  source: 0,
   valve: 1,
   pumpControl: 1,
   gas: 2,

@@ -32,14 +32,8 @@ class Standing {
   }
   /** Where it rests with one input worked. */
   private rest(state: LogicState, around: Surroundings): void {
-    const isRelay = (i: number) => this.program.devices[i].type.settlesAtStart === true
     this.logic.solve(state, around, 0)
-    for (let n = 0; n < MOST_CHANGES; n++) {
-      const next = Math.min(...state.devices.map(({ due }, i) => (isRelay(i) ? due : Infinity)))
-      if (next === Infinity) return
-      this.logic.expire(state, next, isRelay, around)
-      this.logic.solve(state, around, next)
-    }
+    this.logic.rest(state, around, MOST_CHANGES)
   }
   /** States after one thing was done and released, or something is seen that was not. */
   afterOne(): LogicState[] {
