@@ -155,8 +155,7 @@ test('an interlock is proved, a missing one is refuted and played on the tape', 
   // a race needs two causes at exactly one instant here
   await expect(page.getByTestId('proof-race')).toHaveAttribute('data-outcome', 'chance')
   // without the limit switch in its path the squeeze may come first
-  await page.getByTestId('control-view-paths').click()
-  // the path is found by its words, from any step
+  // the path is found by its words, from any step, and its view is opened
   await step(page, 'Sheet')
   await page.keyboard.press('Control+k')
   await page.getByTestId('search-word').fill('squeeze: clamped')

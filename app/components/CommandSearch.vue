@@ -20,7 +20,7 @@ const editor = useEditorUi()
 const open = useDialog('search')
 const { enabled } = useCommands()
 const controlUi = useControlUi()
-const route = useRoute()
+const goToControl = useGoToControl()
 const word = ref('')
 
 interface Entry {
@@ -33,12 +33,6 @@ const go = (id: string) => () => {
   selection.select([id])
   editor.view?.reveal(id)
 }
-/** Opens the step in which control is drawn. */
-async function goToControl(select: () => void) {
-  if (route.params.step !== 'control')
-    await navigateTo({ path: `/machines/${sheetDocument.machine!.id}/control`, query: route.query })
-  select()
-}
 const controlEntries = computed<Entry[]>(() => {
   const { devices, rungs, sequences } = sheetDocument.sheet.control
   return [
@@ -46,20 +40,20 @@ const controlEntries = computed<Entry[]>(() => {
       key: `device ${d.id}`,
       label: [nameOf(d), d.label].filter(Boolean).join(' '),
       note: findDeviceType(d.type)?.label ?? d.type,
-      run: () => void goToControl(() => selection.select([d.id])),
+      run: () => void goToControl('paths', () => selection.select([d.id])),
     })),
     ...rungs.map((r, i) => ({
       key: `path ${r.id}`,
       label: [`Path ${i + 1}`, r.comment].filter(Boolean).join(': '),
       note: 'control',
-      run: () => void goToControl(() => controlUi.selectRung(r.id)),
+      run: () => void goToControl('paths', () => controlUi.selectRung(r.id)),
     })),
     ...sequences.flatMap((s) =>
       s.steps.map((step) => ({
         key: `step ${s.id}.${step.id}`,
         label: [step.id, step.name].filter(Boolean).join(' '),
         note: 'step of the control',
-        run: () => void goToControl(() => selection.select([s.id])),
+        run: () => void goToControl('steps', () => selection.select([s.id])),
       })),
     ),
   ]

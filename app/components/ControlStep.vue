@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The control of a machine: its devices, paths, sequences and proofs. */
+import type { ControlView } from '../stores/controlUi'
 import { Minus, Plus, PanelLeft, PanelRight } from 'lucide-vue-next'
 import { addRung, addSequence, setControl } from '@oar-bench/core/control/edit'
 import { useEventListener } from '@vueuse/core'
@@ -7,9 +8,7 @@ import { useEventListener } from '@vueuse/core'
 const sheetDocument = useSheetDocument()
 const ui = useControlUi()
 const selection = useSelection()
-const views = { paths: 'Paths', steps: 'Steps', proofs: 'Proofs' } as const
-type View = keyof typeof views
-const view = ref<View>('paths')
+const views: Record<ControlView, string> = { paths: 'Paths', steps: 'Steps', proofs: 'Proofs' }
 const control = computed(() => sheetDocument.sheet.control)
 const isEmpty = computed(() => !control.value.rungs.length)
 const devicesOpen = useSetting('control-devices', true)
@@ -24,7 +23,7 @@ const zoomBy = (by: 1 | -1) => {
 }
 
 function addPath() {
-  view.value = 'paths'
+  ui.view = 'paths'
   const added = addRung(sheetDocument.sheet, ui.rung)
   sheetDocument.apply(added.sheet)
   ui.selectRung(added.id)
@@ -32,7 +31,7 @@ function addPath() {
 }
 function addSteps() {
   sheetDocument.apply(addSequence(sheetDocument.sheet).sheet)
-  view.value = 'steps'
+  ui.view = 'steps'
 }
 const set = (change: Parameters<typeof setControl>[1]) =>
   sheetDocument.apply(setControl(sheetDocument.sheet, change))
@@ -68,11 +67,11 @@ const selected = computed(() => selection.devices[0] ?? selection.components[0])
             v-for="(label, name) in views"
             :key="name"
             role="tab"
-            :aria-selected="view === name"
+            :aria-selected="ui.view === name"
             class="border-b-2 px-2.5 py-1"
-            :class="view === name ? 'border-accent text-accent' : 'border-transparent hover:text-accent'"
+            :class="ui.view === name ? 'border-accent text-accent' : 'border-transparent hover:text-accent'"
             :data-testid="`control-view-${name}`"
-            @click="view = name"
+            @click="ui.view = name"
           >
             {{ label }}
           </button>
@@ -80,7 +79,7 @@ const selected = computed(() => selection.devices[0] ?? selection.components[0])
         <button class="button" title="Add a path (N)" data-testid="add-path" @click="addPath">
           <Plus :size="15" aria-hidden="true" />Path
         </button>
-        <template v-if="view === 'paths' && !isEmpty">
+        <template v-if="ui.view === 'paths' && !isEmpty">
           <ChoiceField
             class="w-40 max-lg:w-28"
             hide-label
@@ -116,7 +115,7 @@ const selected = computed(() => selection.devices[0] ?? selection.components[0])
         {{ editor.message }}
         <button class="ml-2 underline" @click="editor.showMessage('')">Close</button>
       </p>
-      <template v-if="view === 'paths'">
+      <template v-if="ui.view === 'paths'">
         <div
           v-if="isEmpty"
           class="flex flex-1 items-center justify-center overflow-auto bg-canvas p-6"
@@ -163,7 +162,7 @@ const selected = computed(() => selection.devices[0] ?? selection.components[0])
         />
         <div v-else class="border-t border-rule bg-pane px-2 py-1"><FindingsList /></div>
       </template>
-      <ControlSequences v-else-if="view === 'steps'" />
+      <ControlSequences v-else-if="ui.view === 'steps'" />
       <ControlProofs v-else />
     </div>
     <aside

@@ -5,12 +5,11 @@ import { usesOf } from '@oar-bench/core/control/uses'
 const props = defineProps<{ owner: string }>()
 const sheetDocument = useSheetDocument()
 const ui = useControlUi()
-const route = useRoute()
-function go(rung: string | undefined) {
-  if (rung) ui.selectRung(rung)
-  if (route.params.step !== 'control')
-    void navigateTo({ path: `/machines/${sheetDocument.machine!.id}/control`, query: route.query })
-}
+const goToControl = useGoToControl()
+const go = (rung: string | undefined) =>
+  goToControl(rung ? 'paths' : 'steps', () => {
+    if (rung) ui.selectRung(rung)
+  })
 const uses = computed(() => usesOf(sheetDocument.sheet, props.owner))
 </script>
 

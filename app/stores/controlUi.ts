@@ -10,8 +10,12 @@ export interface ContactPlace {
   readonly index: number
 }
 
+/** What the control step shows. */
+export type ControlView = 'paths' | 'steps' | 'proofs'
+
 export const useControlUi = defineStore('controlUi', () => {
   const sheetDocument = useSheetDocument()
+  const view = ref<ControlView>('paths')
   const rung = ref<string>()
   const contact = shallowRef<ContactPlace>()
   const drawing = computed(() => drawControl(sheetDocument.sheet))
@@ -30,7 +34,7 @@ export const useControlUi = defineStore('controlUi', () => {
       if (!rungs.some((r) => r.id === rung.value)) selectRung(undefined)
     },
   )
-  return { rung, contact, drawing, selectRung, selectContact }
+  return { view, rung, contact, drawing, selectRung, selectContact }
 })
 
 if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useControlUi, import.meta.hot))

@@ -28,6 +28,14 @@ export interface Way {
 /** What fixes a pressure. */
 export type HoldBy = 'load' | 'valve' | 'pumpControl' | 'gas' | 'spring' | 'weight'
 
+/** An addend of a pressure, Pa. */
+export interface Term {
+  readonly label: string
+  readonly value: number
+  /** What it is beside its words: the setting of a valve or a control, or what speeds something up. */
+  readonly role?: 'setting' | 'acceleration'
+}
+
 /**
  * A pressure that a component holds at one of its ports, as a sum: Σ terms + Σ factor · p(port). It equals the pressure at the port
  * where the component is evaluated.
@@ -37,8 +45,7 @@ export interface Hold {
   readonly by: HoldBy
   /** It fixes the pressure now: a valve at its setting, a load that moves. Else the pressure only balances what else there is. */
   readonly leads: boolean
-  /** Pa */
-  readonly terms: readonly { readonly label: string; readonly value: number }[]
+  readonly terms: readonly Term[]
   /** Pressures elsewhere that it adds to. The first is that of the oil on the other side. */
   readonly behind: readonly { readonly port: number; readonly factor: number; readonly label: string }[]
 }
@@ -74,7 +81,7 @@ export function heldAtSetting(
     by: 'valve',
     leads,
     terms: [
-      { label: name, value: setting },
+      { label: name, value: setting, role: 'setting' },
       { label: rest < 0 ? 'less at this flow' : 'more at this flow', value: rest },
     ],
     behind,

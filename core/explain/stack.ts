@@ -2,7 +2,7 @@
  * What sets a pressure: the addends from what fixes it to the place asked about, along the way the oil goes. They are differences of
  * the solved state and balances of forces told by the components, so their sum is the pressure itself.
  */
-import type { Hold, HoldBy, Way } from '../catalogue/answers'
+import type { Hold, HoldBy, Term, Way } from '../catalogue/answers'
 import type { Element } from '../simulate/circuit/elements'
 import type { Network } from '../simulate/circuit/network'
 import { keptAt, waysOf } from './ways'
@@ -17,6 +17,8 @@ export interface Addend {
   readonly value: number
   /** Line on the side of the place asked about. */
   readonly line: number
+  /** What it is beside its words: where the sum begins, a pipe, or as its component says. */
+  readonly role?: Term['role'] | 'tank' | 'source' | 'trapped' | 'void' | 'pipe'
 }
 export type FixedBy =
   | 'load'
@@ -263,9 +265,10 @@ class Walk {
   private along(line: number, element: Element, to: number, way: Way): number {
     const next = element.nodes[to]
     const [from, end] = way.to === to ? [way.from, way.to] : [way.to, way.from]
-    const label =
-      element.pipe === undefined ? `${element.portNames[from]} to ${element.portNames[end]}` : 'line'
-    this.add(line, element, label, this.p[line] - this.p[next])
+    const drop = this.p[line] - this.p[next]
+    if (element.pipe === undefined)
+      this.add(line, element, `${element.portNames[from]} to ${element.portNames[end]}`, drop)
+    else this.add(line, element, 'pipe', drop, 'pipe')
     return next
   }
 
@@ -273,7 +276,7 @@ class Walk {
     const by = { kind: hold.by, part: partOf(element) }
     this.held ??= by
     if (hold.leads) this.fixedBy ??= by
-    for (const { label, value } of hold.terms) this.add(line, element, label, value)
+    for (const { label, value, role } of hold.terms) this.add(line, element, label, value, role)
     const [first, ...others] = hold.behind
     for (const { label, port, factor } of others)
       this.add(line, element, label, factor * this.p[element.nodes[port]])
@@ -291,13 +294,13 @@ class Walk {
     return next
   }
 
-  private add(line: number, element: Element, label: string, value: number): void {
+  private add(line: number, element: Element, label: string, value: number, role?: Addend['role']): void {
     const part = partOf(element)
     if (!this.parts.includes(part)) this.parts.push(part)
-    this.addends.push({ part, label, value, line })
+    this.addends.push({ part, label, value, line, ...(role ? { role } : {}) })
   }
-  private ends(line: number, label: string, end: Stack['fixedBy']): undefined {
-    this.addends.push({ part: end.part, label, value: this.p[line], line })
+  private ends(line: number, role: 'tank' | 'source' | 'trapped' | 'void', end: Stack['fixedBy']): undefined {
+    this.addends.push({ part: end.part, label: role, role, value: this.p[line], line })
     this.end = end
   }
 }
@@ -310,7 +313,7 @@ export function pressureStack(ports: LinePorts, line: number): Stack {
   const addends = walk.addends.reverse()
   const sum = addends.reduce((total, { value }) => total + value, 0)
   const dynamic = addends
-    .filter(({ label }) => label === 'acceleration')
+    .filter(({ role }) => role === 'acceleration')
     .reduce((total, { value }) => total + Math.abs(value), 0)
   return {
     line,

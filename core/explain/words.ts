@@ -14,11 +14,11 @@ export function partName(sheet: Sheet, part: string): string {
 }
 
 /** An addend in words: "1-0V1 setting", "1-1V1 A to T". */
-export function addendName(sheet: Sheet, { part, label }: Addend): string {
-  if (label === 'tank') return part === undefined ? 'tank' : `tank ${partName(sheet, part)}`
-  if (label === 'trapped') return 'oil shut in'
+export function addendName(sheet: Sheet, { part, label, role }: Addend): string {
+  if (role === 'tank') return part === undefined ? 'tank' : `tank ${partName(sheet, part)}`
+  if (role === 'trapped') return 'oil shut in'
   if (part === undefined) return label
-  if (label === 'line') return partName(sheet, part)
+  if (role === 'pipe') return partName(sheet, part)
   return `${partName(sheet, part)} ${label}`
 }
 
@@ -38,7 +38,7 @@ export function fixedByText(
     case 'load':
       return `The load on ${name} sets it.`
     case 'valve': {
-      const setting = addends.find((a) => a.part === part && a.label === 'setting')
+      const setting = addends.find((a) => a.part === part && a.role === 'setting')
       return `${name} sets it${setting ? `, at its setting of ${show(setting.value, 'pressure')}` : ''}.`
     }
     case 'pumpControl':

@@ -491,7 +491,7 @@ export function cylinderModel(
         { label: 'friction', value: frictionAt(speed) },
         { label: 'lock', value: locked },
         { label: 'end stop', value: stops },
-        { label: 'acceleration', value: mass * l.dx[STATE.velocity] },
+        { label: 'acceleration', role: 'acceleration' as const, value: mass * l.dx[STATE.velocity] },
       ].filter(({ label, value }) => value !== 0 || label === 'load')
       const [throttledA, throttledB] = [A < 0 ? 0 : pressureA(l) - l.p[A], B < 0 ? 0 : pressureB(l) - l.p[B]]
       const held: Hold[] = []
@@ -502,7 +502,7 @@ export function cylinderModel(
           by: 'load',
           leads: free && (speed > -AT_REST ? load > 0 : load > pressureB(l) * annulus),
           terms: [
-            ...forces.map(({ label, value }) => ({ label, value: value / area })),
+            ...forces.map((force) => ({ ...force, value: force.value / area })),
             ...(throttledA ? [{ label: 'cushion', value: -throttledA }] : []),
             ...(throttledB
               ? [{ label: 'cushion of the other side', value: (throttledB * annulus) / area }]
@@ -516,7 +516,7 @@ export function cylinderModel(
           by: 'load',
           leads: free && (speed < AT_REST ? load < 0 : -load > pressureA(l) * area),
           terms: [
-            ...forces.map(({ label, value }) => ({ label, value: -value / annulus })),
+            ...forces.map((force) => ({ ...force, value: -force.value / annulus })),
             ...(throttledB ? [{ label: 'cushion', value: -throttledB }] : []),
             ...(throttledA
               ? [{ label: 'cushion of the other side', value: (throttledA * area) / annulus }]
