@@ -32,8 +32,8 @@ export type HoldBy = 'load' | 'valve' | 'pumpControl' | 'gas' | 'spring' | 'weig
 export interface Term {
   readonly label: string
   readonly value: number
-  /** What it is beside its words: the setting of a valve or a control, or what speeds something up. */
-  readonly role?: 'setting' | 'acceleration'
+  /** What it is beside its words: the setting of a valve or a control, what its pilot needs to hold it open, or what speeds something up. */
+  readonly role?: 'setting' | 'pilot' | 'acceleration'
 }
 
 /**

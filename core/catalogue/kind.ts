@@ -108,7 +108,12 @@ export interface InputSpec {
    */
   readonly electric?: 'coil' | 'signal'
   /** Named positions, for commands that have a few: the boxes of a valve. */
-  readonly positions?: readonly { readonly value: number; readonly label: string }[]
+  readonly positions?: readonly {
+    readonly value: number
+    readonly label: string
+    /** What the component does as it is put there, for sentences: "goes to position a". */
+    readonly action?: string
+  }[]
 }
 
 export interface StateSpec {
@@ -137,6 +142,9 @@ export interface ConditionSpec {
   /** What the reader is told: "relief cracked". */
   readonly label: string
   readonly severity: 'info' | 'warning' | 'danger'
+  /** What the component does as it begins and ends, for sentences: "opens", "shuts". Without them its label is shown. */
+  readonly begins?: string
+  readonly ends?: string
   /** Output whose largest value during the condition is reported. */
   readonly worst?: string
 }
@@ -145,6 +153,8 @@ export interface ConditionSpec {
 export interface EventSpec {
   readonly name: string
   readonly label: string
+  /** What the component does then, for sentences, where its label is no verb. */
+  readonly begins?: string
   /** Report crossings of this direction: 1 rising, −1 falling, 0 none (internal). */
   readonly report: 1 | -1 | 0
   /** State or output reported with it, for example the speed at an end stop. */
@@ -289,6 +299,19 @@ export interface Motion {
   readonly column?: { readonly diameter: number; readonly length: number }
 }
 
+/** A rod, shaft or rope that moves: where a run shows it, by the names of outputs or states. */
+export interface Movement {
+  readonly speed: string
+  readonly position?: string
+  /** Force or torque against its forward direction; below 0 it helps. */
+  readonly load?: string
+  /** Torque by which oil drives it. */
+  readonly drive?: string
+  /** Verbs: "extends", "retracts". */
+  readonly forward: string
+  readonly back: string
+}
+
 /** A valve that keeps oil from leaving a port, and how it lets go. */
 export interface LoadHolding {
   readonly port: string
@@ -379,6 +402,10 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly tankBreather?: true
   /** Parameters with a flow that is usual for it and the pressure that flow takes. */
   readonly nominalPoint?: { readonly flow: string; readonly drop: string }
+  /** What it moves: names of the outputs or states of a run, and what either direction is called. */
+  readonly movement?: Movement
+  /** Port whose pressure it shows, or at which a gauge can be put. */
+  readonly measuringPort?: string
   /** Where a run shows what sizing computes: an output or state, or the line at a port. */
   readonly measures?: Partial<Readonly<Record<Measured, string | { readonly port: string }>>>
   /** Parameters that take a result of sizing, by what is sized. */

@@ -3,12 +3,16 @@
  * Exit code 0 when all was written, 2 with a plain message on a bad file or argument, or where a file cannot be written.
  */
 import { parseArgs } from 'node:util'
+import { energyOf } from '../explain/energy'
+import { Moments } from '../explain/moment'
+import { stateTable } from '../explain/state-table'
+import { walkthroughOf } from '../explain/walkthrough'
 import { exportFormats, type ExportSource } from '../formats/registry'
 import { locationText } from '../sheet/finding'
 import { readSheetText } from '../sheet/read'
 import { pageSchema, type PageSettings, type Sheet } from '../sheet/schema'
 import { checkMachine, compileMachine } from '../control/run'
-import { run } from '../simulate/run'
+import { run as simulate } from '../simulate/run'
 import { showIn } from '../units/text'
 import { unitSystems } from '../units/quantities'
 import { letteringFonts } from './fonts'
@@ -81,10 +85,14 @@ async function main(): Promise<void> {
   const schedule = sheet.schedules.find((s) => s.id === (values.schedule ?? sheet.schedules[0].id))
   if (!schedule) throw new Refused(`--schedule: there is no schedule "${values.schedule}".`)
   const needsRun = wanted.some((format) => format.needsRun || format.name === 'report')
+  const show = showIn(oneOf('units', values.units, units))
+  const run = needsRun ? runOf(sheet, schedule.id) : undefined
+  const result = () => run!
+  const moments = () => new Moments(sheet, result())
   const source: ExportSource = {
     sheet,
     schedule,
-    show: showIn(oneOf('units', values.units, units)),
+    show,
     options: { lineNames: !!options['line-names'], settings: !options['no-settings'] },
     fonts: letteringFonts,
     csv: {
@@ -93,7 +101,12 @@ async function main(): Promise<void> {
     },
     findings: () => Promise.resolve(checkMachine(sheet)),
     rasterize,
-    ...(needsRun ? { run: runOf(sheet, schedule.id) } : {}),
+    answers: {
+      walkthrough: () => Promise.resolve(walkthroughOf(moments(), result(), show)),
+      energy: () => Promise.resolve(energyOf(moments(), result(), 0, result().duration)),
+      states: () => Promise.resolve(stateTable(sheet, (id) => runOf(sheet, id), show, sheet.states)),
+    },
+    ...(run ? { run } : {}),
   }
   for (const format of wanted) {
     const { content, warning } = await format.write(source)
@@ -112,7 +125,7 @@ function runOf(sheet: Sheet, schedule: string) {
         .map((f) => `${locationText(f.location)}: ${f.message}`)
         .join('\n')}`,
     )
-  return run(compiled)
+  return simulate(compiled)
 }
 
 await runProgram(main)

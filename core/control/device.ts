@@ -139,7 +139,7 @@ export const pressed = (stays: boolean): InputSpec => ({
   max: 1,
   ...(stays ? {} : { momentary: true as const }),
   positions: [
-    { value: 1, label: 'pressed' },
-    { value: 0, label: stays ? 'reset' : 'released' },
+    { value: 1, label: 'pressed', action: 'is pressed' },
+    { value: 0, label: stays ? 'reset' : 'released', action: stays ? 'is reset' : 'is released' },
   ],
 })

@@ -3,7 +3,7 @@ import { portKey } from '../sheet/netlist'
 import { nameOf, type Sheet } from '../sheet/schema'
 import { sampleAt, type RunResult } from '../simulate/result'
 import type { Moments } from './moment'
-import { oilPath, standingBy, type OilPath, type StandingBy } from './oil-path'
+import { oilPath, partsShutAt, standingBy, type OilPath, type StandingBy } from './oil-path'
 import { LinePorts, pressureStack, type Stack } from './stack'
 
 /** When a line was shut in, and by which part. */
@@ -69,9 +69,12 @@ function shutInSince(moments: Moments, recording: Recording, line: number): Shut
   }
   const before = stackAt(open)
   moments.showRecorded(recording, now)
+  // of what joined it before, the part that keeps it apart now
+  const apart = partsShutAt(new LinePorts(moments.network), line)
+  const by = before.parts.find((part) => apart.includes(part)) ?? (apart.length === 1 ? apart[0] : undefined)
   return before.fixedBy.kind === 'trapped'
     ? { since: times[open] }
-    : { since: times[shut], ...(before.parts[0] === undefined ? {} : { by: before.parts[0] }) }
+    : { since: times[shut], ...(by === undefined ? {} : { by }) }
 }
 
 /** What is asked about: a gauge by its designation, a port, or a line by its name. */

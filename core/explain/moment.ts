@@ -35,7 +35,7 @@ export class Moments {
 
   /** @throws Error where the sheet cannot be simulated */
   constructor(
-    private readonly sheet: Sheet,
+    readonly sheet: Sheet,
     private readonly run: RunSource,
   ) {
     const { compiled, findings } = run.live

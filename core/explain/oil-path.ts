@@ -167,3 +167,86 @@ export function standingBy(ports: LinePorts, lines: readonly number[]): Standing
     ),
   )
 }
+
+/** Parts at a line that keep it apart from another one now, and could join them. */
+export const partsShutAt = (ports: LinePorts, line: number): string[] =>
+  standingBy(ports, [line]).map(({ part }) => part)
+
+/** Oil of a pump that comes back to a tank without having moved anything. */
+export interface GoingRound {
+  /** Where it passes: the part that takes most of its pressure. */
+  readonly part: string
+  /** m³/s */
+  readonly flow: number
+  /** What it loses on its way, W. */
+  readonly heat: number
+}
+
+/**
+ * What flows from a line to a tank without passing through a motor, into a chamber or a store.
+ * @param ports of a network that stands observed @param line its index
+ */
+export function goingRound(ports: LinePorts, line: number): GoingRound[] {
+  const { network } = ports
+  const p = network.potential
+  const found = new Map<string, GoingRound>()
+  const visit = (
+    at: number,
+    flow: number,
+    by: { part: string; drop: number },
+    visited: readonly number[],
+  ) => {
+    if (network.nodeState[at] < 0) {
+      const holder = ports.at(at).find(({ element, port }) => element.imposes[port])?.element
+      if (holder?.model.tank === undefined || !by.part) return
+      const known = found.get(by.part)
+      found.set(by.part, {
+        part: by.part,
+        flow: flow + (known?.flow ?? 0),
+        heat: flow * (p[line] - p[at]) + (known?.heat ?? 0),
+      })
+      return
+    }
+    const moves = movesAt(ports, at, 1)
+    const sum = moves.reduce((all, m) => all + m.flow, 0)
+    if (sum <= NO_FLOW) return
+    for (const { element, port, beyond, to, flow: taken, pushes } of moves) {
+      const works =
+        to === undefined ||
+        pushes ||
+        ports
+          .from({ element, port })
+          .some((way) => way.to === beyond && (way.way.element === 'motor' || way.way.element === 'pump'))
+      const share = (flow * taken) / sum
+      if (works || share < NO_FLOW || visited.includes(to)) continue
+      const drop = p[at] - p[to]
+      visit(to, share, drop > by.drop ? { part: partOf(element), drop } : by, [...visited, to])
+    }
+  }
+  const flow = movesAt(ports, line, 1).reduce((sum, m) => sum + m.flow, 0)
+  visit(line, flow, { part: '', drop: 0 }, [line])
+  return [...found.values()].sort((a, b) => b.heat - a.heat)
+}
+
+/**
+ * Parts that the most of the oil passes, from the line to where it comes from (`up`) or goes (`down`).
+ * @returns ids of components and pipes, the nearest first
+ */
+export function mainWay(path: OilPath, line: number, direction: 'up' | 'down'): string[] {
+  const parts: string[] = []
+  const visited = new Set([line])
+  for (let at: number | undefined = line; at !== undefined;) {
+    const here: number = at
+    const next: PathStep | undefined = path[direction]
+      .filter((s) => (direction === 'up' ? s.to : s.from) === here)
+      .sort((a, b) => b.share - a.share)[0]
+    if (!next) break
+    parts.push(next.part)
+    at = direction === 'up' ? next.from : next.to
+    if (at === undefined || visited.has(at)) break
+    visited.add(at)
+  }
+  const ends = direction === 'up' ? path.sources : path.ends
+  if (ends[0]?.part !== undefined && parts.at(-1) !== ends[0].part && parts.length) parts.push(ends[0].part)
+  return parts
+}

@@ -56,13 +56,17 @@ const NO_FLOW = 1e-8
 /** Share of what flows through a line from which a way out counts. */
 const LEAST_SHARE = 1e-3
 /** Below this, gauge, a line is void: 0.3 bar absolute, Pa. */
-const VOID = -0.7e5
+export const VOID = -0.7e5
 /** A way without flow whose ends lie this near each other is open, Pa. */
 const SAME = 0.2e5
+/** A shut check valve is about to open with so much less before it than it needs, Pa. */
+const JUST_SHUT = 2e5
 /** A way that loses less than this share of what the way out loses is wide beside it. */
 const WIDE = 0.2
 /** Ways that are looked along for what fixes a pressure. */
 const MOST_STEPS = 4
+/** Share of a pressure that a load must be to set it. */
+const LOAD_SHARE = 0.1
 /** From this much and this share of a pressure on, what throttles fixes it. */
 const RESTRICTED = 2e5
 const RESTRICTED_SHARE = 0.6
@@ -124,6 +128,10 @@ export class LinePorts {
 
 export const partOf = ({ id, pipe }: Element): string => pipe ?? id
 
+/** Whether a load is a good part of the pressure: one that helps, or that is hardly there, sets nothing on this side. */
+const loads = ({ terms }: Hold, pressure: number) =>
+  terms.reduce((sum, { value }) => sum + value, 0) > LOAD_SHARE * Math.abs(pressure)
+
 class Walk {
   readonly addends: Addend[] = []
   readonly lines: number[] = []
@@ -184,7 +192,7 @@ class Walk {
         .map((hold) => ({ hold, element, flow: Math.abs(element.local.q[port]) })),
     )
     const leading = holds
-      .filter(({ hold }) => hold.leads)
+      .filter(({ hold }) => this.leads(hold, pressure))
       .sort((a, b) => RANK[a.hold.by] - RANK[b.hold.by] || b.flow - a.flow)
     if (leading.length) return this.apply(line, leading[0].hold, leading[0].element)
 
@@ -208,16 +216,20 @@ class Walk {
     const feed =
       best && !best.hold
         ? this.feedOf(line, outward, pressure - this.p[best.element.nodes[best.to]])
-        : undefined
+        : best?.hold?.by === 'load' && !loads(best.hold, pressure)
+          ? this.feedOf(line, outward, pressure)
+          : undefined
     if (feed) return this.along(line, feed.element, feed.to, feed.way!)
     if (best) {
       if (best.hold) return this.apply(line, best.hold, best.element)
       return this.along(line, best.element, best.to, best.way!)
     }
     // nothing leaves it: it stands in balance with where its oil comes from, or with what an open way leads to
-    const open = outward
-      .filter((o) => o.to >= 0 && this.isOpen(line, o.element, o.to, o.flow))
-      .sort((a, b) => Math.abs(b.flow) - Math.abs(a.flow) || this.rank(b.way!) - this.rank(a.way!))[0]
+    const moved = (flow: number) => (Math.abs(flow) > NO_FLOW ? Math.abs(flow) : 0)
+    const opened = outward
+      .filter((o) => o.to >= 0 && this.isOpen(line, o.element, o.to, o.flow, o.way!))
+      .sort((a, b) => moved(b.flow) - moved(a.flow) || this.rank(b.way!) - this.rank(a.way!))
+    const open = opened.find((o) => this.isFixedBehind(o.element.nodes[o.to], [...this.lines])) ?? opened[0]
     if (open) return this.along(line, open.element, open.to, open.way!)
     return this.ends(line, 'trapped', { kind: 'trapped' })
   }
@@ -253,9 +265,35 @@ class Walk {
     )
   }
 
+  private leads(hold: Hold, pressure: number): boolean {
+    return hold.leads && (hold.by !== 'load' || loads(hold, pressure))
+  }
+
+  /** Whether something fixes the pressure of a line, or of one that stands open to it without a drop. */
+  private isFixedBehind(line: number, visited: number[], steps = MOST_STEPS): boolean {
+    if (this.ports.network.nodeState[line] < 0 || this.isFixed(line, 0, 0)) return true
+    if (steps === 0) return false
+    visited.push(line)
+    return this.ports.at(line).some((place) =>
+      this.ports.from(place).some(({ to, flow, way }) => {
+        const next = place.element.nodes[to]
+        return (
+          !visited.includes(next) &&
+          this.isOpen(line, place.element, to, flow, way) &&
+          this.isFixedBehind(next, visited, steps - 1)
+        )
+      }),
+    )
+  }
+
   /** Whether a pressure passes along a way: oil flows, or both ends stand alike. */
-  private isOpen(line: number, element: Element, to: number, flow: number): boolean {
+  private isOpen(line: number, element: Element, to: number, flow: number, way: Way): boolean {
     const drop = Math.abs(this.p[line] - this.p[element.nodes[to]])
+    // a check valve that stands just shut opens as soon as this line falls
+    if (way.element === 'check' && element.nodes[way.to] === line) {
+      const waiting = this.p[element.nodes[way.from]] - this.p[line]
+      if (waiting >= 0 && waiting < JUST_SHUT) return true
+    }
     return drop < SAME || (Math.abs(flow) > NO_FLOW && this.ports.network.nodeState[element.nodes[to]] >= 0)
   }
   private rank(way: Way): number {
@@ -274,8 +312,9 @@ class Walk {
 
   private apply(line: number, hold: Hold, element: Element): number | undefined {
     const by = { kind: hold.by, part: partOf(element) }
-    this.held ??= by
-    if (hold.leads) this.fixedBy ??= by
+    const pressure = this.p[line]
+    if (hold.by !== 'load' || loads(hold, pressure)) this.held ??= by
+    if (this.leads(hold, pressure)) this.fixedBy ??= by
     for (const { label, value, role } of hold.terms) this.add(line, element, label, value, role)
     const [first, ...others] = hold.behind
     for (const { label, port, factor } of others)

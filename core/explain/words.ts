@@ -1,9 +1,10 @@
 /** Answers as sentences: one for each fact, made from templates over what was computed. */
 import type { Show } from '../catalogue/kind'
 import { nameOf, type Sheet } from '../sheet/schema'
+import type { Quantity } from '../units/quantities'
 import type { ShutIn } from './answer'
 import type { OilPath, PathEnd, StandingBy } from './oil-path'
-import type { Addend, Stack } from './stack'
+import { VOID, type Addend, type Stack } from './stack'
 
 /** Designation of a component, or the name of a pipe. */
 export function partName(sheet: Sheet, part: string): string {
@@ -25,6 +26,8 @@ export function addendName(sheet: Sheet, { part, label, role }: Addend): string 
 /** A dynamic share above this makes a steady answer misleading. */
 const DYNAMIC = 0.1
 
+/** Share of a setting from which on it is told what the flow needs beside it. */
+const WORTH_TELLING = 0.03
 /** What fixes a pressure, as a sentence. */
 export function fixedByText(
   sheet: Sheet,
@@ -38,8 +41,18 @@ export function fixedByText(
     case 'load':
       return `The load on ${name} sets it.`
     case 'valve': {
-      const setting = addends.find((a) => a.part === part && a.role === 'setting')
-      return `${name} sets it${setting ? `, at its setting of ${show(setting.value, 'pressure')}` : ''}.`
+      if (addends.some((a) => a.part === part && a.role === 'pilot'))
+        return `${name} sets it: its pilot needs as much to hold it open.`
+      const setting = addends.findIndex((a) => a.part === part && a.role === 'setting')
+      if (setting < 0) return `${name} sets it.`
+      // what its flow needs more or less follows the setting
+      const { value } = addends[setting]
+      const more = addends[setting + 1]
+      const rest = more?.part === part && Math.abs(more.value) > WORTH_TELLING * value ? more.value : 0
+      const flow = rest
+        ? ` ${rest < 0 ? 'less' : 'and'} ${show(Math.abs(rest), 'pressure', 3)} at this flow`
+        : ''
+      return `${name} sets it, at its setting of ${show(value, 'pressure')}${flow}.`
     }
     case 'pumpControl':
       return `The control of the pump ${name} sets it.`
@@ -58,6 +71,8 @@ export function fixedByText(
       return `Oil is shut in here${since}${by}.`
     }
     case 'void':
+      // further on, where the walk from here ends
+      if (pressure > VOID) return 'The oil fills a void further on: the pressure is what the way to it takes.'
       return 'There is a void here: the pressure is below 0.3 bar absolute, and nothing sets it.'
     case 'tank':
       return `It is the pressure of the tank.`
@@ -133,4 +148,61 @@ export function listedAddends({ addends, line }: Stack): Addend[] {
   const listed = addends.filter((a, i) => i === 0 || Math.abs(a.value) >= SMALL)
   const rest = addends.reduce((sum, a) => (listed.includes(a) ? sum : sum + a.value), 0)
   return Math.abs(rest) < SMALL ? listed : [...listed, { label: 'small parts together', value: rest, line }]
+}
+
+/** Begins with a small letter where a word, not a designation, comes first. */
+export const lowerFirst = (text: string): string =>
+  /^[A-Z][a-z]/.test(text) ? text.charAt(0).toLowerCase() + text.slice(1) : text
+
+/** A clause as a sentence of its own. */
+export const sentence = (clause: string): string =>
+  `${clause.charAt(0).toUpperCase()}${clause.slice(1)}${clause.endsWith('.') ? '' : '.'}`
+
+/** Smaller values are 0 to a reader, SI. */
+const NOISE: Readonly<Partial<Record<Quantity, number>>> = {
+  pressure: 2e3,
+  flow: 1e-8,
+  length: 1e-4,
+  speed: 1e-5,
+  angle: 1e-5,
+  force: 1,
+  torque: 1e-2,
+  power: 0.1,
+}
+/** Shows values with three digits, and as 0 what no instrument would show. */
+export const withoutNoise =
+  (show: Show): Show =>
+  (si, quantity, digits = 3) =>
+    show(Math.abs(si) < (NOISE[quantity] ?? 0) ? 0 : si, quantity, Math.min(3, digits))
+
+/** An instant of a run, to a hundredth of a second. */
+export const instantText = (t: number, show: Show): string => show(Math.round(100 * t) / 100, 'time', 5)
+
+/** What fixes a pressure, in a word or two: "1-0V1 at its setting", "load on 1-1A1". */
+export function fixedByShort(sheet: Sheet, { kind, part }: Stack['fixedBy']): string {
+  const name = part === undefined ? '' : partName(sheet, part)
+  switch (kind) {
+    case 'load':
+      return `load on ${name}`
+    case 'valve':
+      return name
+    case 'pumpControl':
+      return `control of ${name}`
+    case 'gas':
+    case 'spring':
+    case 'weight':
+      return `${kind} of ${name}`
+    case 'source':
+      return name
+    case 'restriction':
+      return `${name} throttles`
+    case 'trapped':
+      return 'shut in'
+    case 'void':
+      return 'void'
+    case 'tank':
+      return 'tank'
+    case 'returnLine':
+      return 'line to the tank'
+  }
 }

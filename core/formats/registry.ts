@@ -4,6 +4,9 @@ import type { Finding } from '../sheet/finding'
 import { writeSheetText } from '../sheet/read'
 import type { Schedule, Sheet } from '../sheet/schema'
 import type { RunResult } from '../simulate/result'
+import type { EnergyAccount } from '../explain/energy'
+import type { StateTable } from '../explain/state-table'
+import type { WalkthroughState } from '../explain/walkthrough'
 import type { CsvStyle, Rows } from './csv'
 import { fontsFor, type LetteringFont } from './lettering-fonts'
 import type { PlotOptions } from './plot'
@@ -22,6 +25,12 @@ export interface ExportSource {
   readonly run?: RunResult
   /** Findings of the checks, accepted ones included. */
   findings(): Promise<readonly Finding[]>
+  /** Answers about the run that is shown, and the states of the machine. */
+  readonly answers: {
+    walkthrough(): Promise<readonly WalkthroughState[]>
+    energy(): Promise<EnergyAccount>
+    states(): Promise<StateTable>
+  }
   /** An SVG as a PNG. @param dots to a millimetre */
   rasterize(svg: string, dots: number): Promise<{ png: Uint8Array; dots: number }>
 }
@@ -77,6 +86,14 @@ export async function embeddedFonts({
     used.map(async ({ family, range, packed }) => ({ family, range, woff2Base64: base64(await packed()) })),
   )
 }
+
+/** Title and line of a document about the run. */
+const runHeading = ({ sheet, machine, run }: ExportSource, what: string) => ({
+  title: `${sheet.title}: ${what}`,
+  line: [machine, run && (sheet.schedules.find((s) => s.id === run.schedule)?.name || run.schedule)]
+    .filter(Boolean)
+    .join(' · '),
+})
 
 /** The sheet with a title block for its control. */
 const controlPage = (sheet: Sheet): Sheet => ({
@@ -286,6 +303,68 @@ export const exportFormats: readonly ExportFormat[] = [
     const { scheduleRows } = await import('./csv-read')
     return scheduleRows(sheet, schedule ?? sheet.schedules[0])
   }),
+  {
+    name: 'walkthroughPdf',
+    label: 'Walkthrough, PDF',
+    note: 'what happens in the run, and why',
+    group: 'Run',
+    ending: '-walkthrough.pdf',
+    mediaType: 'application/pdf',
+    needsRun: true,
+    async write(source) {
+      const { walkthroughToPdf } = await import('./walkthrough-pdf')
+      const { bytes, missing } = await walkthroughToPdf(
+        await source.answers.walkthrough(),
+        runHeading(source, 'walkthrough'),
+        source.fonts,
+        source.show,
+      )
+      return { content: bytes, ...shortcomings(missing) }
+    },
+  },
+  {
+    name: 'walkthroughMd',
+    label: 'Walkthrough, Markdown',
+    note: 'text',
+    group: 'Run',
+    ending: '-walkthrough.md',
+    mediaType: 'text/markdown',
+    needsRun: true,
+    async write(source) {
+      const { walkthroughToMarkdown } = await import('./walkthrough-text')
+      const states = await source.answers.walkthrough()
+      return { content: walkthroughToMarkdown(states, runHeading(source, 'walkthrough'), source.show) }
+    },
+  },
+  {
+    name: 'statesPdf',
+    label: 'State table, PDF',
+    note: 'each state with its operating point',
+    group: 'Run',
+    ending: '-states.pdf',
+    mediaType: 'application/pdf',
+    async write(source) {
+      const { statesToPdf } = await import('./state-rows')
+      const { bytes, missing } = await statesToPdf(
+        source.sheet,
+        await source.answers.states(),
+        runHeading({ ...source, run: undefined }, 'state table'),
+        source.fonts,
+        source.show,
+      )
+      return { content: bytes, ...shortcomings(missing) }
+    },
+  },
+  ...table('states', 'State table', 'Run', async ({ sheet, show, answers }) =>
+    (await import('./state-rows')).stateRows(sheet, await answers.states(), show),
+  ),
+  ...table(
+    'energy',
+    'Energy',
+    'Run',
+    async ({ sheet, answers }) => (await import('./energy-rows')).energyRows(sheet, await answers.energy()),
+    { needsRun: true },
+  ),
   ...table('run', 'Run', 'Run', async ({ run }) => (await import('./csv')).resultRows(run!), {
     needsRun: true,
   }),

@@ -64,6 +64,8 @@ export function compareSheets(before: Sheet, after: Sheet): Change[] {
       ? []
       : [{ what: 'changed' as const, name: 'Title', details: [step('title', before.title, after.title)] }]),
     ...acceptedWarningChanges(before, after),
+    ...listChanges('States of the state table', before.states, after.states),
+    ...listChanges('Pen strokes', before.pens, after.pens),
   ]
   const order = { added: 0, removed: 1, changed: 2 }
   return changes.sort((a, b) => order[a.what] - order[b.what])
@@ -212,6 +214,23 @@ function texts(name: string, before: readonly string[], after: readonly string[]
   const details = [
     ...after.filter((row) => !before.includes(row)).map((row) => `added ${row}`),
     ...before.filter((row) => !after.includes(row)).map((row) => `removed ${row}`),
+  ]
+  return details.length ? [{ what: 'changed', name, details }] : []
+}
+
+/** Entries of a list with names that came, went or changed. */
+function listChanges<T extends { readonly name: string }>(
+  name: string,
+  before: readonly T[],
+  after: readonly T[],
+): Change[] {
+  const details = [
+    ...after.flatMap((item) => {
+      const was = before.find((b) => b.name === item.name)
+      if (!was) return [`added ${item.name}`]
+      return JSON.stringify(was) === JSON.stringify(item) ? [] : [`changed ${item.name}`]
+    }),
+    ...before.filter((b) => !after.some((a) => a.name === b.name)).map((b) => `removed ${b.name}`),
   ]
   return details.length ? [{ what: 'changed', name, details }] : []
 }

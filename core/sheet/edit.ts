@@ -323,6 +323,11 @@ export function remove(sheet: Sheet, ids: readonly string[], needed: readonly Pi
       Object.entries(sheet.initialPressures).filter(([key]) => !gone.has(key.split('.')[0])),
     ),
     acceptedWarnings: sheet.acceptedWarnings.filter((s) => !gone.has(s.location)),
+    states: sheet.states.map((s) => ({
+      ...s,
+      commands: s.commands.filter(({ component }) => !gone.has(component)),
+    })),
+    pens: sheet.pens.map((p) => ({ ...p, pipes: p.pipes.filter(({ pipe }) => !gone.has(pipe)) })),
   }
   return removeRedundantJunctions(
     left,

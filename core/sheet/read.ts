@@ -108,6 +108,8 @@ const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, u
   (sheet) => ({ ...sheet, version: 8 }),
   // the control of the machine: nothing that an older file has changes
   (sheet) => ({ ...sheet, version: 9 }),
+  // states that were added to the table of states, and strokes of pens: nothing that an older file has changes
+  (sheet) => ({ ...sheet, version: 10 }),
 ]
 
 type Fields = Record<string, unknown>

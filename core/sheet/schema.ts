@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 9
+export const SHEET_VERSION = 10
 
 const identifier = z
   .string()
@@ -181,6 +181,34 @@ export const acceptedWarningSchema = z.strictObject({
     .max(80)
     .describe('Id of the component, pipe or junction concerned; empty for the whole sheet.'),
   reason: shortText.min(1),
+})
+
+/** A combination of commands whose operating point the state table gives. */
+export const stateSchema = z.strictObject({
+  name: shortText.min(1),
+  commands: z
+    .array(
+      z.strictObject({
+        component: identifier,
+        input: z.string().min(1).max(64),
+        value: written,
+      }),
+    )
+    .max(200)
+    .describe('Inputs that are not as they are at rest.'),
+})
+
+export const PEN_COLOURS = ['red', 'blue', 'green', 'orange', 'violet', 'brown'] as const
+/** The way of the oil in a state, kept on the sheet as the stroke of a pen. */
+export const penSchema = z.strictObject({
+  id: identifier,
+  name: shortText.min(1).describe('What the oil does there, for the legend.'),
+  colour: z.enum(PEN_COLOURS).default('red'),
+  pipes: z
+    .array(z.strictObject({ pipe: identifier, share: z.number().min(0).max(1) }))
+    .max(5000)
+    .describe('Pipes with the share of the oil that goes through each.'),
+  shown: z.boolean().default(true),
 })
 
 export const trackSchema = z.strictObject({
@@ -381,6 +409,8 @@ export const sheetSchema = z.strictObject({
     .default({})
     .describe('Pressure of a line at the start, by "component.port"; 0 bar where nothing is said.'),
   acceptedWarnings: z.array(acceptedWarningSchema).max(500).default([]),
+  states: z.array(stateSchema).max(100).default([]),
+  pens: z.array(penSchema).max(24).default([]),
   control: controlSchema.default(() => controlSchema.parse({})),
   sizing: sizingSchema.default(() => sizingSchema.parse({})),
 })
@@ -402,6 +432,9 @@ export type PageSettings = z.infer<typeof pageSchema>
 export type DrawingChange = z.infer<typeof changeSchema>
 export type Annotations = z.infer<typeof annotationSchema>
 export type AcceptedWarning = z.infer<typeof acceptedWarningSchema>
+export type SheetState = z.infer<typeof stateSchema>
+export type Pen = z.infer<typeof penSchema>
+export type PenColour = Pen['colour']
 export type Track = z.infer<typeof trackSchema>
 export type ControlSection = z.infer<typeof controlSchema>
 export type ControlDeviceData = z.infer<typeof controlDeviceSchema>

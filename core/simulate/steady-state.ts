@@ -7,7 +7,7 @@ import { StepFailure, Stepper } from './stepper'
  * At rest no state moves by more than this share of its scale in a second, and no more than this share of `SMALL_FLOW` (or of what
  * flows through it) goes into a node and does not come out: in a void or a large volume pressure hardly moves however wrong the flows.
  */
-const REST = 5e-2
+export const REST = 5e-2
 const SMALL_FLOW = 1e-6
 const SMALL_SHARE = 1e-3
 /** Only the rest counts, not the way to it: that is followed roughly until no state moves by more than its scale in a second. */
@@ -75,7 +75,14 @@ function integrateToRest(
   return { time, converged: true }
 }
 
-function isAtRest(network: Network, t: number, y: Float64Array, counting: Uint8Array, rest: number): boolean {
+/** Whether no state moves, except those that only count. @param counting 1 for each state that need not rest @param rest share of its scale a second */
+export function isAtRest(
+  network: Network,
+  t: number,
+  y: Float64Array,
+  counting: Uint8Array,
+  rest: number,
+): boolean {
   const { scale, n } = network
   const rate = new Float64Array(n)
   network.rate(t, y, rate)
@@ -83,7 +90,8 @@ function isAtRest(network: Network, t: number, y: Float64Array, counting: Uint8A
   return network.greatestImbalance(SMALL_FLOW, SMALL_SHARE) <= rest
 }
 
-function countingStates(network: Network): Uint8Array {
+/** Which states only count up: 1 for each. */
+export function countingStates(network: Network): Uint8Array {
   const counting = new Uint8Array(network.n)
   for (const e of network.elements)
     e.states.forEach((s, i) => {

@@ -13,6 +13,7 @@ import {
   doubleActingSized,
   rodPort,
   cylinderMeasures,
+  cylinderMovement,
 } from './cylinder'
 
 /** Oil at both ends; the equations are those of every cylinder (cylinder.ts). */
@@ -35,6 +36,7 @@ export const cylinderDoubleActing = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     measures: cylinderMeasures,
+    movement: cylinderMovement,
     sizingTargets: doubleActingSized,
     motions(v) {
       return cylinderMotions(v, cylinderAreas(v.bore, v.rod), v.rod)

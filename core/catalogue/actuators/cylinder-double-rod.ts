@@ -14,6 +14,7 @@ import {
   doubleActingSized,
   rodPort,
   cylinderMeasures,
+  cylinderMovement,
 } from './cylinder'
 
 /** Equal ring areas on both sides; the equations are those of every cylinder (cylinder.ts). */
@@ -36,6 +37,7 @@ export const cylinderDoubleRod = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     measures: cylinderMeasures,
+    movement: cylinderMovement,
     sizingTargets: doubleActingSized,
     motions(v) {
       const { annulus } = cylinderAreas(v.bore, v.rod)

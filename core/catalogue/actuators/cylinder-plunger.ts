@@ -13,6 +13,7 @@ import {
   singleActingSized,
   travelProblems,
   cylinderMeasures,
+  cylinderMovement,
 } from './cylinder'
 
 /** Oil pushes on the plunger itself, A = π/4·d². The equations are those of every cylinder (cylinder.ts). */
@@ -34,6 +35,7 @@ export const cylinderPlunger = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     measures: cylinderMeasures,
+    movement: cylinderMovement,
     sizingTargets: { bore: 'plunger', ...singleActingSized },
     motions(v) {
       return cylinderMotions(v, { cap: circleArea(v.plunger), annulus: 0 }, v.plunger)

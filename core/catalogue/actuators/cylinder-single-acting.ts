@@ -14,6 +14,7 @@ import {
   singleActingSized,
   travelProblems,
   cylinderMeasures,
+  cylinderMovement,
 } from './cylinder'
 
 /** Oil at A extends it; its spring or its load brings it back. The equations are those of every cylinder (cylinder.ts). */
@@ -32,6 +33,7 @@ export const cylinderSingleActing = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     measures: cylinderMeasures,
+    movement: cylinderMovement,
     sizingTargets: { bore: 'bore', ...singleActingSized },
     motions(v) {
       // its rod is not among its parameters, so nothing is said of buckling

@@ -14,6 +14,7 @@ import {
   singleActingSized,
   travelProblems,
   cylinderMeasures,
+  cylinderMovement,
 } from './cylinder'
 
 /** Over this way one stage hands over to the next, m. */
@@ -49,6 +50,7 @@ export const cylinderTelescopic = defineKind({
   traits: {
     ratedPressure: 'ratedPressure',
     measures: cylinderMeasures,
+    movement: cylinderMovement,
     sizingTargets: { firstStage: 'first', lastStage: 'last', ...singleActingSized },
     motions(v) {
       // its smallest stage asks for the most

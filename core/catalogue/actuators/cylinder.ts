@@ -10,6 +10,7 @@ import {
   type Local,
   type Model,
   type Motion,
+  type Movement,
   type Show,
   type Table,
   type TableParameter,
@@ -153,8 +154,8 @@ export const cylinderInputs = inputSpecs(INPUT, {
     min: 0,
     max: 1,
     positions: [
-      { value: 1, label: 'in place' },
-      { value: 0, label: 'taken out' },
+      { value: 1, label: 'in place', action: 'has a work-piece put in' },
+      { value: 0, label: 'taken out', action: 'has its work-piece taken out' },
     ],
   },
 })
@@ -216,6 +217,14 @@ export const cylinderMeasures = {
   returnPressure: 'rodPressure',
   load: 'loadForce',
 } as const
+/** How a rod moves. */
+export const cylinderMovement: Movement = {
+  speed: 'velocity',
+  position: 'position',
+  load: 'loadForce',
+  forward: 'extends',
+  back: 'retracts',
+}
 export const doubleActingSized = { bore: 'bore', rod: 'rod', ...singleActingSized } as const
 
 /** How fast a jammed rod loses its speed, 1/s. */
@@ -418,7 +427,12 @@ export function cylinderModel(
     eventFunctions: eventSpecs(EVENT, {
       retracted: { label: 'reaches its retracted stop', report: 1, value: 'velocity' },
       extended: { label: 'reaches its extended stop', report: 1, value: 'velocity' },
-      contact: { label: 'workpiece contact', report: workPieceStiffness > 0 ? 1 : 0, value: 'velocity' },
+      contact: {
+        label: 'workpiece contact',
+        begins: 'meets the work-piece',
+        report: workPieceStiffness > 0 ? 1 : 0,
+        value: 'velocity',
+      },
     }),
     modes: [0, 0],
     evaluate(l) {
@@ -550,12 +564,16 @@ export function cylinderModel(
   }
 }
 
+/** N: less pushes nothing. */
+const NO_PUSH = 10
 export function describeCylinder(l: Local, show: Show): string {
   const at = show(l.x[STATE.position], 'length')
   if (l.mode[1]) return `On its extended stop, pushed with ${show(l.o[OUTPUT.pushForce], 'force')}.`
   if (l.mode[0]) return `On its retracted stop.`
   if (Math.abs(l.x[STATE.velocity]) < 1e-3)
-    return `Stands at ${at}, pushed with ${show(l.o[OUTPUT.pushForce], 'force')}.`
+    return Math.abs(l.o[OUTPUT.pushForce]) < NO_PUSH
+      ? `Stands at ${at}.`
+      : `Stands at ${at}, pushed with ${show(l.o[OUTPUT.pushForce], 'force')}.`
   return `${l.x[STATE.velocity] > 0 ? 'Extends' : 'Retracts'} at ${show(Math.abs(l.x[STATE.velocity]), 'speed')}, now at ${at}, against ${show(l.o[OUTPUT.loadForce], 'force')}.`
 }
 

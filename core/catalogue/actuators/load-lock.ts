@@ -36,8 +36,8 @@ export const loadLock = defineKind({
       min: 0,
       max: 1,
       positions: [
-        { value: 1, label: 'locked' },
-        { value: 0, label: 'released' },
+        { value: 1, label: 'locked', action: 'is locked' },
+        { value: 0, label: 'released', action: 'is released' },
       ],
     },
   }),

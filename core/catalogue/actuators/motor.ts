@@ -90,6 +90,7 @@ export const motorTraits = {
   ratedPressure: 'maxPressure',
   continuousRotation: ['A', 'B'],
   measures: { speed: 'speed', pressure: 'highest', load: 'torque' },
+  movement: { speed: 'speed', drive: 'torque', forward: 'turns', back: 'turns backward' },
   sizingTargets: { motorDisplacement: 'displacement' },
   paths: [
     { from: 'A', to: 'B', type: 'switched' },
@@ -221,5 +222,6 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
 export function describeMotor(l: Local, show: Show): string {
   if (Math.abs(l.o[OUTPUT.speed]) < 0.5) return `Stands, pushed with ${show(l.o[OUTPUT.torque], 'torque')}.`
   const driven = l.o[OUTPUT.torque] * l.o[OUTPUT.speed] < 0
-  return `Turns at ${show(l.o[OUTPUT.speed], 'rotationalSpeed')}, ${driven ? 'driven by its load and held back' : 'driven'} with ${show(Math.abs(l.o[OUTPUT.torque]), 'torque')}.`
+  const speed = l.o[OUTPUT.speed]
+  return `Turns ${speed < 0 ? 'backward ' : ''}at ${show(Math.abs(speed), 'rotationalSpeed')}, ${driven ? 'driven by its load and held back' : 'driven'} with ${show(Math.abs(l.o[OUTPUT.torque]), 'torque')}.`
 }

@@ -7,6 +7,7 @@ import {
   rotaryInputs,
   rotaryModel,
   rotaryMotions,
+  rotaryMovement,
   rotaryParameters,
   rotaryPorts,
   rotaryProblems,
@@ -43,6 +44,7 @@ export const rackActuator = defineKind({
   inputs: rotaryInputs,
   faults: rotaryFaults,
   traits: {
+    movement: rotaryMovement,
     ratedPressure: 'maxPressure',
     motions(v) {
       return rotaryMotions(v, perRadian(v))

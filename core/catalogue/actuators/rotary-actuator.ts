@@ -8,6 +8,7 @@ import {
   type Local,
   type Model,
   type Motion,
+  type Movement,
   type PortSpec,
   type Show,
   indices,
@@ -81,6 +82,14 @@ export const rotaryFaults = [leak(A, B, 'leaks past its seals'), air(A, 'air in 
 export const rotaryInputs = inputSpecs(INPUT, {
   loadTorque: { label: 'load torque', quantity: 'torque', rest: 'loadTorque', min: -1e8, max: 1e8 },
 })
+/** How a vane or rack actuator turns. */
+export const rotaryMovement: Movement = {
+  speed: 'speed',
+  position: 'angle',
+  drive: 'torque',
+  forward: 'turns forward',
+  back: 'turns back',
+}
 export const rotaryProblems = (v: RotaryValues): { parameter: 'start'; message: string }[] =>
   v.start > v.range ? [{ parameter: 'start', message: 'The start lies beyond its angle.' }] : []
 

@@ -17,6 +17,8 @@ const REVERSAL_SPEED = 0.01
  * On a shaft behind a gear of ratio i: J = J_l/i², and T = [T_load + T_c·tanh(ω_l/ω_t) + m·g·r·cos φ + T_w·sin(2πt/t_w)]/i, ω_l = ω/i,
  * φ the angle turned from where the arm lies level. The wave or gust runs by its own pair of states, s' = Ω·c, c' = −Ω·s.
  */
+/** N·m: less loads nothing. */
+const NO_LOAD = 0.5
 export const rotatingLoad = defineKind({
   name: 'rotating-load',
   label: 'Rotating load',
@@ -43,6 +45,9 @@ export const rotatingLoad = defineKind({
     torque: { label: 'torque', quantity: 'torque', rest: 'torque', min: -1e8, max: 1e8 },
   }),
   faults: [dragging(W, REVERSAL_SPEED)],
+  traits: {
+    movement: { speed: 'speed', position: 'angle', load: 'load', forward: 'turns', back: 'turns back' },
+  },
   symbol: () => ({
     shapes: [
       ...shaftStub(-4, -2),
@@ -106,6 +111,8 @@ export const rotatingLoad = defineKind({
   },
   describeState: (l, _v, show) =>
     Math.abs(l.o[OUTPUT.speed]) < 1e-3
-      ? `Stands at ${show(l.x[STATE.angle], 'angle')} and loads its shaft with ${show(l.o[OUTPUT.load], 'torque')}.`
-      : `Turns at ${show(l.o[OUTPUT.speed], 'rotationalSpeed')}, now at ${show(l.x[STATE.angle], 'angle')}.`,
+      ? Math.abs(l.o[OUTPUT.load]) < NO_LOAD
+        ? `Stands at ${show(l.x[STATE.angle], 'angle')}.`
+        : `Stands at ${show(l.x[STATE.angle], 'angle')} and loads its shaft with ${show(l.o[OUTPUT.load], 'torque')}.`
+      : `Turns ${l.o[OUTPUT.speed] < 0 ? 'backward ' : ''}at ${show(Math.abs(l.o[OUTPUT.speed]), 'rotationalSpeed')}, now at ${show(l.x[STATE.angle], 'angle')}.`,
 })

@@ -6,6 +6,7 @@ import {
   rotaryInputs,
   rotaryModel,
   rotaryMotions,
+  rotaryMovement,
   rotaryParameters,
   rotaryPorts,
   rotaryProblems,
@@ -30,6 +31,7 @@ export const semiRotary = defineKind({
   faults: rotaryFaults,
   traits: {
     measures: { speed: 'speed', pressure: 'highest', load: 'torque' },
+    movement: rotaryMovement,
     sizingTargets: { rotaryVolume: 'displacement' },
     ratedPressure: 'maxPressure',
     motions(v) {

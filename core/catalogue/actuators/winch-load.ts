@@ -59,6 +59,9 @@ export const winchLoad = defineKind({
   }),
   safetyNote: 'Keep clear of a rope under load, and of everything that it holds.',
   faults: [dragging(W, SHAFT_REVERSAL)],
+  traits: {
+    movement: { speed: 'rope', position: 'hauled', load: 'pull', forward: 'hauls', back: 'pays out' },
+  },
   symbol: () => ({
     shapes: [
       ...shaftStub(-5, -3),

@@ -30,8 +30,8 @@ export const ballValve = defineKind({
       min: 0,
       max: 1,
       positions: [
-        { value: 1, label: 'open' },
-        { value: 0, label: 'shut' },
+        { value: 1, label: 'open', action: 'is opened' },
+        { value: 0, label: 'shut', action: 'is shut' },
       ],
     },
   }),

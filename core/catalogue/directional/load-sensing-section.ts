@@ -269,7 +269,13 @@ export const loadSensingSection = defineKind({
         load: { label: 'load pressure', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        short: { label: 'flow below its command', severity: 'info', worst: 'load' },
+        short: {
+          label: 'flow below its command',
+          severity: 'info',
+          begins: 'gets less flow than its lever asks for',
+          ends: 'gets the flow that its lever asks for',
+          worst: 'load',
+        },
       }),
       evaluate(l) {
         const { p, q } = l

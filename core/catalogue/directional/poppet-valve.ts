@@ -68,8 +68,8 @@ export const poppetValve = defineKind({
       min: 0,
       max: 1,
       positions: [
-        { value: 1, label: 'on' },
-        { value: 0, label: 'off' },
+        { value: 1, label: 'on', action: 'is switched on' },
+        { value: 0, label: 'off', action: 'is switched off' },
       ],
     },
   }),

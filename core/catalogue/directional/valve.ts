@@ -128,8 +128,8 @@ export interface DirectionalValues extends ActuationValues {
   readonly maxPressure: number
 }
 
-const coilInput = (label: string) => ({
-  label,
+const coilInput = (coil: string) => ({
+  label: `${coil}, share of its rated voltage`,
   quantity: 'ratio' as const,
   rest: 0,
   min: 0,
@@ -137,8 +137,8 @@ const coilInput = (label: string) => ({
   electric: 'coil' as const,
   momentary: true as const,
   positions: [
-    { value: 1, label: 'on' },
-    { value: 0, label: 'off' },
+    { value: 1, label: 'on', action: `is switched on at ${coil}` },
+    { value: 0, label: 'off', action: `is switched off at ${coil}` },
   ],
 })
 /** What a schedule, the control or a hand works. */
@@ -152,9 +152,17 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       max: 1,
       momentary: true,
       positions: [
-        { value: 1, label: design.positions === 3 ? 'position a' : 'actuated' },
-        { value: 0, label: design.positions === 3 ? 'centre' : 'let go' },
-        { value: -1, label: design.positions === 3 ? 'position b' : 'pushed back' },
+        ...(design.positions === 3
+          ? [
+              { value: 1, label: 'position a', action: 'goes to position a' },
+              { value: 0, label: 'centre', action: 'goes to its centre' },
+              { value: -1, label: 'position b', action: 'goes to position b' },
+            ]
+          : [
+              { value: 1, label: 'actuated', action: 'is actuated' },
+              { value: 0, label: 'let go', action: 'is let go' },
+              { value: -1, label: 'pushed back', action: 'is pushed back' },
+            ]),
       ],
     },
     hand: {
@@ -165,13 +173,21 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       max: 1,
       momentary: true,
       positions: [
-        { value: 1, label: design.positions === 3 ? 'position a' : 'actuated' },
-        { value: 0, label: 'released' },
-        { value: -1, label: design.positions === 3 ? 'position b' : 'pushed back' },
+        ...(design.positions === 3
+          ? [
+              { value: 1, label: 'position a', action: 'is pushed to position a by hand' },
+              { value: 0, label: 'released', action: 'is released by the hand' },
+              { value: -1, label: 'position b', action: 'is pushed to position b by hand' },
+            ]
+          : [
+              { value: 1, label: 'actuated', action: 'is actuated by hand' },
+              { value: 0, label: 'released', action: 'is released by the hand' },
+              { value: -1, label: 'pushed back', action: 'is pushed back by hand' },
+            ]),
       ],
     },
-    coilA: coilInput('coil a, share of its rated voltage'),
-    coilB: coilInput('coil b, share of its rated voltage'),
+    coilA: coilInput('coil a'),
+    coilB: coilInput('coil b'),
   })
 /** Inputs that nothing reads with these values. */
 function idleInputs(design: DirectionalDesign<string>, values: DirectionalValues): string[] {

@@ -114,7 +114,12 @@ export const flowControl2Way = defineKind({
         passed: { label: 'flow A to B', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        short: { label: 'pressure drop too low to keep its flow', severity: 'info' },
+        short: {
+          label: 'pressure drop too low to keep its flow',
+          severity: 'info',
+          begins: 'no longer keeps its flow: the pressure drop is too low',
+          ends: 'keeps its flow again',
+        },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

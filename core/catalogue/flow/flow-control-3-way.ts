@@ -66,7 +66,12 @@ export const flowControl3Way = defineKind({
         excess: { label: 'flow to T', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        short: { label: 'pump delivers less than its setting', severity: 'info' },
+        short: {
+          label: 'pump delivers less than its setting',
+          severity: 'info',
+          begins: 'no longer keeps its flow: the pump delivers less',
+          ends: 'keeps its flow again',
+        },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

@@ -56,7 +56,7 @@ export const limitSwitch = defineKind({
         on: { label: 'on', quantity: 'ratio' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        tripped: { label: 'on', severity: 'info' },
+        tripped: { label: 'on', severity: 'info', begins: 'switches on', ends: 'switches off' },
       }),
       evaluate(l) {
         l.q[0] = 0

@@ -20,6 +20,7 @@ export const pressureGauge = defineKind({
     }),
   },
   faults: [misread(0)],
+  traits: { measuringPort: 'P' },
   symbol: () => ({
     shapes: [
       circle(0, 0, 2),

@@ -21,7 +21,7 @@ export const pressureSwitch = defineKind({
       ? [{ parameter: 'reset', message: 'It must switch off below the pressure at which it switches on.' }]
       : [],
   faults: [misread(0), stuckContact],
-  traits: { isOn: isTripped, sizingTargets: { switchSet: 'set', switchReset: 'reset' } },
+  traits: { measuringPort: 'P', isOn: isTripped, sizingTargets: { switchSet: 'set', switchReset: 'reset' } },
   symbol: () => ({
     shapes: [...switchBox('p'), line([0, 1.5], [0, 3])],
     ports: { P: { x: 0, y: 3, side: 'down' } },

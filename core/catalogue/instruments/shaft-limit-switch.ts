@@ -52,7 +52,9 @@ export const shaftLimitSwitch = defineKind({
         angle: angleState(v),
       }),
       outputs: outputSpecs(OUTPUT, { on: { label: 'on', quantity: 'ratio' } }),
-      conditions: conditionSpecs(CONDITION, { tripped: { label: 'on', severity: 'info' } }),
+      conditions: conditionSpecs(CONDITION, {
+        tripped: { label: 'on', severity: 'info', begins: 'switches on', ends: 'switches off' },
+      }),
       evaluate(l) {
         l.q[W] = 0
         l.dx[STATE.angle] = angleRate(l, v)

@@ -20,7 +20,7 @@ export function switchModel(measure: (l: Local) => number, set: number, reset: n
       on: { label: 'on', quantity: 'ratio' },
     }),
     conditions: conditionSpecs(CONDITION, {
-      tripped: { label: 'on', severity: 'info' },
+      tripped: { label: 'on', severity: 'info', begins: 'switches on', ends: 'switches off' },
     }),
     eventFunctions: eventSpecs(EVENT, {
       trip: { label: 'switches on', report: 1 },

@@ -39,8 +39,8 @@ export const quickCoupling = defineKind({
       min: 0,
       max: 1,
       positions: [
-        { value: 1, label: 'coupled' },
-        { value: 0, label: 'disconnected' },
+        { value: 1, label: 'coupled', action: 'is coupled' },
+        { value: 0, label: 'disconnected', action: 'is disconnected' },
       ],
     },
   }),

@@ -15,6 +15,7 @@ export const testPoint = defineKind({
   parameters: {},
   safetyNote:
     'Put a gauge on with the cap tool and the rated hose only; a jet from a loose fitting goes through the skin.',
+  traits: { measuringPort: 'P' },
   symbol: () => ({
     shapes: [line([0, 2], [0, 0.6]), circle(0, 0, 0.6), line([-0.9, -0.9], [0.9, -0.9])],
     ports: { P: { x: 0, y: 2, side: 'down' } },

@@ -10,6 +10,10 @@ const CONDITION = indices('open')
 
 const [HELD, OUT, X] = [0, 1, 2]
 /** It opens fully over this share of its setting. */
+/** Opening at which it counts as open, and as far from wide open. */
+const OPEN = 0.01
+/** Share of the setting that the pilot must take over to count as what opens it. */
+const PILOTED = 0.25
 const RANGE = 0.2
 /** A spring backed right off still pushes this much, Pa. */
 const LOWEST_SETTING = 1e5
@@ -109,7 +113,7 @@ export const counterbalanceValve = defineKind({
         held: { label: 'pressure held', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        open: { label: 'open', severity: 'info', worst: 'flow' },
+        open: { label: 'open', severity: 'info', begins: 'opens', ends: 'shuts', worst: 'flow' },
       }),
       evaluate(l) {
         const drop = l.p[HELD] - l.p[OUT]
@@ -130,6 +134,31 @@ export const counterbalanceValve = defineKind({
         l.o[OUTPUT.held] = l.p[HELD]
         l.c[CONDITION.open] = l.x[STATE.opening] - 0.01
         l.power[Power.heat] = l.q[HELD] * (l.p[HELD] - l.p[OUT])
+      },
+      // what the pilot needs while it holds the valve open: R·p_X = setting + back·p_2 − p_1 + what the flow needs
+      holds(l) {
+        const needed = l.u[INPUT.setting] + back * l.p[OUT] - l.p[HELD]
+        const opening = l.x[STATE.opening]
+        const helps = values.pilotRatio * l.p[X] > PILOTED * l.u[INPUT.setting]
+        const terms = [
+          {
+            label: 'pilot for its setting',
+            value: l.u[INPUT.setting] / values.pilotRatio,
+            role: 'pilot' as const,
+          },
+          { label: 'pilot for the back pressure at 2', value: (back * l.p[OUT]) / values.pilotRatio },
+          { label: 'taken off by the load pressure at 1', value: -l.p[HELD] / values.pilotRatio },
+          { label: 'more at this flow', value: l.p[X] - needed / values.pilotRatio },
+        ]
+        return [
+          {
+            port: X,
+            by: 'valve',
+            leads: needed > 0 && helps && opening > OPEN && opening < 1 - OPEN,
+            terms,
+            behind: [],
+          },
+        ]
       },
       balances: (l) => [
         {

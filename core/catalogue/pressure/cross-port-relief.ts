@@ -114,8 +114,20 @@ export const crossPortRelief = defineKind({
         madeUp: { label: 'flow from C', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        spills: { label: 'flows from port to port', severity: 'info', worst: 'spilled' },
-        drawing: { label: 'makes up oil', severity: 'info', worst: 'madeUp' },
+        spills: {
+          label: 'flows from port to port',
+          severity: 'info',
+          begins: 'opens from port to port',
+          ends: 'shuts',
+          worst: 'spilled',
+        },
+        drawing: {
+          label: 'makes up oil',
+          severity: 'info',
+          begins: 'makes up oil',
+          ends: 'no longer makes up oil',
+          worst: 'madeUp',
+        },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

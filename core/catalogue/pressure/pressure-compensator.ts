@@ -99,7 +99,12 @@ export const pressureCompensator = defineKind({
         },
       }),
       conditions: conditionSpecs(CONDITION, {
-        wide: { label: 'fully open: pressure too low to compensate', severity: 'info' },
+        wide: {
+          label: 'fully open: pressure too low to compensate',
+          severity: 'info',
+          begins: 'is fully open: the pressure is too low to compensate',
+          ends: 'compensates again',
+        },
       }),
       evaluate(l) {
         const driving = before ? l.p[Y] + l.u[INPUT.margin] - l.p[B] : l.p[A] - l.p[Y] - l.u[INPUT.margin]

@@ -86,7 +86,13 @@ export const reducingValve = defineKind({
         relieved: { label: 'flow to the drain', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        relieves: { label: 'relieves its outlet', severity: 'info', worst: 'relieved' },
+        relieves: {
+          label: 'relieves its outlet',
+          severity: 'info',
+          begins: 'relieves its outlet',
+          ends: 'no longer relieves its outlet',
+          worst: 'relieved',
+        },
       }),
       evaluate(l) {
         const above = l.p[A] - l.p[Y] - l.u[INPUT.setting]

@@ -38,8 +38,8 @@ export const reliefValveTwoStage = defineKind({
       min: 0,
       max: 1,
       positions: [
-        { value: 1, label: 'on' },
-        { value: 0, label: 'off' },
+        { value: 1, label: 'on', action: 'goes to its higher setting' },
+        { value: 0, label: 'off', action: 'goes to its lower setting' },
       ],
     },
   }),

@@ -80,7 +80,7 @@ export const reliefValveVented = defineKind({
         effective: { label: 'effective cracking pressure', quantity: 'pressure' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        cracked: { label: 'open', severity: 'info', worst: 'flow' },
+        cracked: { label: 'open', severity: 'info', begins: 'opens', ends: 'shuts', worst: 'flow' },
         full: { label: 'at or above rated flow', severity: 'warning', worst: 'flow' },
       }),
       evaluate(l) {

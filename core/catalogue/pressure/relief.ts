@@ -93,7 +93,7 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
       flow: { label: 'flow', quantity: 'flow' },
     }),
     conditions: conditionSpecs(CONDITION, {
-      cracked: { label: 'open', severity: 'info', worst: 'flow' },
+      cracked: { label: 'open', severity: 'info', begins: 'opens', ends: 'shuts', worst: 'flow' },
       full: { label: 'at or above rated flow', severity: 'warning', worst: 'flow' },
     }),
     evaluate(l) {

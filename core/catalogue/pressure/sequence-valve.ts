@@ -104,7 +104,7 @@ export const sequenceValve = defineKind({
         flow: { label: 'flow A to B', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        open: { label: 'open', severity: 'info', worst: 'flow' },
+        open: { label: 'open', severity: 'info', begins: 'opens', ends: 'shuts', worst: 'flow' },
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]

@@ -70,8 +70,14 @@ export const shockValve = defineKind({
         drawn: { label: 'suction flow', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        cracked: { label: 'open', severity: 'info', worst: 'relieved' },
-        drawing: { label: 'makes up oil', severity: 'info', worst: 'drawn' },
+        cracked: { label: 'open', severity: 'info', begins: 'opens', ends: 'shuts', worst: 'relieved' },
+        drawing: {
+          label: 'makes up oil',
+          severity: 'info',
+          begins: 'makes up oil',
+          ends: 'no longer makes up oil',
+          worst: 'drawn',
+        },
       }),
       evaluate(l) {
         const drop = l.p[P] - l.p[T]

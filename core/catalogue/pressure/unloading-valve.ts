@@ -93,7 +93,13 @@ export const unloadingValve = defineKind({
         flow: { label: 'flow', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        unloaded: { label: 'open: the pump is unloaded', severity: 'info', worst: 'flow' },
+        unloaded: {
+          label: 'open: the pump is unloaded',
+          severity: 'info',
+          begins: 'opens and unloads the pump',
+          ends: 'shuts: the pump works again',
+          worst: 'flow',
+        },
       }),
       eventFunctions: eventSpecs(EVENT, { snap: { label: 'opens', report: 1 } }).slice(0, snaps ? 1 : 0),
       modes: snaps ? [0] : [],

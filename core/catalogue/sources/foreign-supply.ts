@@ -68,8 +68,8 @@ export const foreignSupply = defineKind({
       min: 0,
       max: 1,
       positions: [
-        { value: 1, label: 'running' },
-        { value: 0, label: 'off' },
+        { value: 1, label: 'running', action: 'starts' },
+        { value: 0, label: 'off', action: 'is switched off' },
       ],
     },
   }),
@@ -111,7 +111,12 @@ export const foreignSupply = defineKind({
       }),
       outputs: outputSpecs(OUTPUT, { flow: { label: 'flow delivered', quantity: 'flow' } }),
       conditions: conditionSpecs(CONDITION, {
-        short: { label: 'at its highest pressure: all or part of its flow is held back', severity: 'info' },
+        short: {
+          label: 'at its highest pressure: all or part of its flow is held back',
+          severity: 'info',
+          begins: 'holds its flow back at its highest pressure',
+          ends: 'gives its whole flow again',
+        },
       }),
       impose(l) {
         l.p[T] = v.returnPressure

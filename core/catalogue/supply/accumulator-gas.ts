@@ -126,7 +126,7 @@ export const accumulatorGas = defineKind({
         flow: { label: 'flow in', quantity: 'flow' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        empty: { label: 'empty', severity: 'info' },
+        empty: { label: 'empty', severity: 'info', begins: 'is empty', ends: 'is no longer empty' },
         full: { label: 'more than 90 % full', severity: 'warning' },
         overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'gas' },
       }),

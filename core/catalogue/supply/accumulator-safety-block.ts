@@ -54,8 +54,8 @@ export const accumulatorSafetyBlock = defineKind({
       min: 0,
       max: 1,
       positions: [
-        { value: 1, label: 'open' },
-        { value: 0, label: 'shut' },
+        { value: 1, label: 'open', action: 'is opened to its vessel' },
+        { value: 0, label: 'shut', action: 'is shut off from its vessel' },
       ],
     },
     bleed: {
@@ -65,8 +65,8 @@ export const accumulatorSafetyBlock = defineKind({
       min: 0,
       max: 1,
       positions: [
-        { value: 1, label: 'open' },
-        { value: 0, label: 'shut' },
+        { value: 1, label: 'open', action: 'has its bleed opened' },
+        { value: 0, label: 'shut', action: 'has its bleed shut' },
       ],
     },
   }),

@@ -96,7 +96,7 @@ export function accumulatorModel(
       flow: { label: 'flow in', quantity: 'flow' },
     }),
     conditions: conditionSpecs(CONDITION, {
-      empty: { label: 'empty', severity: 'info' },
+      empty: { label: 'empty', severity: 'info', begins: 'is empty', ends: 'is no longer empty' },
       full: { label: 'full', severity: 'warning' },
       overPressure: { label: 'above its maximum pressure', severity: 'danger', worst: 'stored' },
     }),

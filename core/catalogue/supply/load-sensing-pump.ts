@@ -108,7 +108,13 @@ export const loadSensingPump = defineKind({
       ],
       conditions: [
         ...pump.conditions!,
-        { name: 'compensating', label: 'at its compensator', severity: 'info' },
+        {
+          name: 'compensating',
+          label: 'at its compensator',
+          severity: 'info',
+          begins: 'is held back by its compensator',
+          ends: 'is no longer held back by its compensator',
+        },
       ],
       observe(l) {
         pump.observe!(l)

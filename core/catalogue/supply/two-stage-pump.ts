@@ -138,7 +138,12 @@ export const twoStagePump = defineKind({
         shaftPower: { label: 'shaft power', quantity: 'power' },
       }),
       conditions: conditionSpecs(CONDITION, {
-        unloaded: { label: 'large stage unloaded', severity: 'info' },
+        unloaded: {
+          label: 'large stage unloaded',
+          severity: 'info',
+          begins: 'unloads its large stage',
+          ends: 'loads its large stage again',
+        },
         starved: { label: 'starved at its inlet', severity: 'warning' },
         overPressure: { label: 'above its maximum pressure', severity: 'danger' },
       }),

@@ -26,9 +26,9 @@ export const selector = defineDevice({
       min: 0,
       max: positions === 'three' ? 2 : 1,
       positions: [
-        { value: 0, label: first },
-        { value: 1, label: second },
-        ...(positions === 'three' ? [{ value: 2, label: third }] : []),
+        { value: 0, label: first, action: `is turned to ${first}` },
+        { value: 1, label: second, action: `is turned to ${second}` },
+        ...(positions === 'three' ? [{ value: 2, label: third, action: `is turned to ${third}` }] : []),
       ],
     },
   ],

@@ -1,0 +1,62 @@
+/** A run cut into states: what happens together begins one, and it lasts until something else happens. */
+import type { Happening } from './happenings'
+
+export interface RunState {
+  /** s */
+  readonly start: number
+  readonly end: number
+  /** What begins it, in order; empty where the run begins quietly. */
+  readonly happenings: readonly Happening[]
+}
+
+/** What follows within this share of a run, and at least and at most so many seconds, belongs to what began it. */
+const TOGETHER = 0.01
+const LEAST_TOGETHER = 0.08
+const MOST_TOGETHER = 0.4
+/** s after the end of a command within which the first effect is its own. */
+const ANSWERS = 0.5
+
+/** @param duration s */
+export const togetherWithin = (duration: number) =>
+  Math.min(MOST_TOGETHER, Math.max(LEAST_TOGETHER, TOGETHER * duration))
+
+/**
+ * Cuts a run at what happens. What happens within a short time is one state; a command among effects begins one of its own; a release
+ * alone begins none. @param happenings in order @param duration s
+ */
+export function cutIntoStates(happenings: readonly Happening[], duration: number): RunState[] {
+  const within = togetherWithin(duration)
+  const groups: { start: number; happenings: Happening[]; answered?: number }[] = [
+    { start: 0, happenings: [] },
+  ]
+  const released: Happening[] = []
+  for (const h of happenings) {
+    if (h.at >= duration) continue
+    const last = groups.at(-1)!
+    if (h.kind === 'release') {
+      released.push(h)
+      continue
+    }
+    const isOwnCommand =
+      h.kind === 'command' && h.at > last.start && !last.happenings.some((other) => other.kind === 'command')
+    const hasEffect = last.happenings.some((other) => other.kind === 'effect')
+    const isAnswer =
+      h.kind === 'effect' &&
+      last.happenings.length > 0 &&
+      (!hasEffect || h.at - last.answered! <= within) &&
+      h.at <= Math.max(...last.happenings.map((other) => other.until ?? other.at)) + ANSWERS
+    if ((h.at - last.start <= within || isAnswer) && !isOwnCommand) {
+      if (h.kind === 'effect') last.answered ??= h.at
+      last.happenings.push(h)
+      continue
+    }
+    // a release that something follows at once is its cause
+    const cause = released.findLast((r) => r.at <= h.at && h.at - r.at < within && r.at > last.start)
+    groups.push({ start: cause?.at ?? h.at, happenings: cause ? [cause, h] : [h] })
+  }
+  return groups.map(({ start, happenings: own }, i) => ({
+    start,
+    end: groups[i + 1]?.start ?? duration,
+    happenings: own,
+  }))
+}

@@ -1,0 +1,503 @@
+/** A recorded run as states, each with sentences: what begins it, what moves, by which oil, at what pressures, what holds still and why. */
+import type { Show } from '../catalogue/kind'
+import { findKind } from '../catalogue'
+import { portKey } from '../sheet/netlist'
+import { nameOf, type Sheet } from '../sheet/schema'
+import { sampleAt, valueAt, type RunResult } from '../simulate/result'
+import type { Element } from '../simulate/circuit/elements'
+import { answerPressure, type PressureAnswer } from './answer'
+import { happeningsOf, type Happening } from './happenings'
+import type { Moments } from './moment'
+import { directionOf, moversOf, verbOf, type Direction, type Mover } from './movers'
+import { goingRound, mainWay, oilPath, standingBy, type OilPath } from './oil-path'
+import { answerPart } from './part'
+import { powerNow } from './power'
+import { LinePorts, VOID, type FixedBy } from './stack'
+import { cutIntoStates, type RunState } from './states'
+import { fixedByText, instantText, lowerFirst, partName, sentence, withoutNoise } from './words'
+
+export type SentenceKind =
+  'cause' | 'effect' | 'moving' | 'path' | 'still' | 'pressure' | 'loss' | 'warning' | 'end'
+export interface Sentence {
+  readonly kind: SentenceKind
+  readonly text: string
+  /** Instant that it is about, s. */
+  readonly at: number
+  /** Its place on the sheet. */
+  readonly part?: string
+  /** Line whose oil it follows. */
+  readonly line?: number
+}
+export interface Moving {
+  readonly part: string
+  readonly direction: Direction
+  /** m/s or rad/s */
+  readonly speed: number
+}
+export interface WalkthroughState {
+  /** s */
+  readonly t: number
+  readonly end: number
+  /** Instant that shows it best, s. */
+  readonly shownAt: number
+  readonly cause: string
+  /** The state in a line. */
+  readonly summary: string
+  readonly moving: readonly Moving[]
+  readonly sentences: readonly Sentence[]
+  /** Whether a command ends it, what happens by itself, or the end of the run. */
+  readonly endsBy: 'command' | 'effect' | 'end'
+  /** It and the states before it, so many, come again so often until this instant. */
+  readonly repeats?: { readonly states: number; readonly times: number; readonly until: number }
+}
+
+/** Where in a state its facts are taken. */
+const LATE = 0.7
+const EARLY = 0.3
+const LAST = 0.98
+/** A value that changes by more than this share within a state is told with both ends. */
+const CHANGES = 0.12
+const LEAST_CHANGE = 3e5
+/** Oil going round and heat below these are not told: share of what is put in, W. */
+const WORTH = 0.1
+const LEAST_POWER = 30
+/** A difference of pressure that keeps something from moving, Pa. */
+const WAITS = 10e5
+/** m/s, rad/s: what is faster creeps. */
+const LEAST_SPEED = 5e-4
+/** m³/s: less is leakage. */
+const LEAST_FLOW = 1e-7
+/** Lower pressures are none worth a reason, Pa. */
+const NO_PRESSURE = 0.5e5
+/** Share of the oil of an actuator from which on another pump is named. */
+const NAMED_SHARE = 0.1
+/** Most causes that a line lists. */
+const MOST_CAUSES = 5
+
+export interface WalkthroughOptions {
+  readonly show: Show
+}
+
+/** Components at which a pressure is read: gauges, transducers, switches, test points. */
+export function measuringPlaces(
+  sheet: Sheet,
+  { lineOfPort }: Pick<RunResult, 'lineOfPort'>,
+): { readonly component: Sheet['components'][number]; readonly line: number }[] {
+  return sheet.components.flatMap((component) => {
+    const port = findKind(component.kind)?.traits?.measuringPort
+    const line = port === undefined ? undefined : lineOfPort[portKey(component.id, port)]
+    return line === undefined ? [] : [{ component, line }]
+  })
+}
+
+class Writer {
+  private readonly sheet: Sheet
+  private readonly show: Show
+  private readonly movers: readonly Mover[]
+  private readonly places: ReturnType<typeof measuringPlaces>
+
+  constructor(
+    private readonly moments: Moments,
+    private readonly result: RunResult,
+    show: Show,
+  ) {
+    this.show = withoutNoise(show)
+    this.sheet = moments.sheet
+    this.movers = moversOf(this.sheet, result)
+    this.places = measuringPlaces(this.sheet, result)
+  }
+
+  state(state: RunState, next: RunState | undefined): WalkthroughState {
+    const { moments, result } = this
+    const { start, end } = state
+    const late = start + LATE * (end - start)
+    const shownAt = result.times[sampleAt(result.times, late).index]
+    moments.showRecorded(result, shownAt)
+    const ports = new LinePorts(moments.network)
+    const moving = this.movers.map((mover) => this.movementOf(mover, state, shownAt))
+    const active = moving.filter((m) => m.direction !== 0)
+    const told = causesOf(state, active.length > 0)
+    const cause = causeText(told, start)
+    const at = shownAt
+    const sentences = [
+      ...this.causes(state, told),
+      ...this.warnings(state),
+      ...active.flatMap((m) => this.movingSentences(m, ports, at)),
+      ...moving.filter((m) => m.direction === 0).map(({ mover }) => this.stillSentence(mover, ports, at)),
+      ...this.pressures(state, at),
+      ...this.losses(ports, at),
+      ...(next
+        ? [
+            {
+              kind: 'end' as const,
+              text: `It lasts until ${instantText(end, this.show)}: ${lowerFirst(causeText(causesOf(next, false), next.start))}.`,
+              at: end,
+            },
+          ]
+        : []),
+    ]
+    const moves = active.length
+      ? active
+          .map((m) => `${m.mover.name} ${verbOf(m.mover, m.direction)} at ${this.speedText(m)}`)
+          .join(', ')
+      : this.movers.length
+        ? 'nothing moves'
+        : ''
+    return {
+      t: start,
+      end,
+      shownAt,
+      cause,
+      summary: sentence([cause, moves].filter(Boolean).join('; ')),
+      moving: active.map(({ mover, direction, speed }) => ({ part: mover.component, direction, speed })),
+      sentences,
+      endsBy: !next ? 'end' : next.happenings.some((h) => h.kind !== 'effect') ? 'command' : 'effect',
+    }
+  }
+
+  private movementOf(mover: Mover, { start, end }: RunState, at: number) {
+    const { result } = this
+    const read = (t: number) => valueAt(result, mover.speed, t)
+    const speed = read(at)
+    const early = read(start + EARLY * (end - start))
+    return { mover, direction: directionOf(speed, mover.still), speed, early, start, end }
+  }
+
+  private speedText({ mover, speed, early }: { mover: Mover; speed: number; early: number }): string {
+    const quantity = this.result.signals[mover.speed].quantity
+    const text = (value: number) => this.show(Math.abs(value), quantity, 3)
+    const changes =
+      directionOf(early, mover.still) === directionOf(speed, mover.still) &&
+      Math.abs(early - speed) > CHANGES * Math.max(Math.abs(early), Math.abs(speed))
+    return changes ? `${text(early)}, later ${text(speed)}` : text(speed)
+  }
+
+  /** What happens in the state and is not in its cause; motions are told with what moves. */
+  private causes({ happenings, start }: RunState, told: readonly Happening[]): Sentence[] {
+    return happenings
+      .filter((h) => !told.includes(h) && !isMotion(h))
+      .map(({ text, at, part, kind }) => ({
+        kind: kind === 'effect' ? 'effect' : 'cause',
+        text: `${at - start > 0.1 && kind === 'effect' ? `At ${instantText(at, this.show)} ${text}` : sentence(text)}`.replace(
+          /\.?$/,
+          '.',
+        ),
+        at,
+        ...(part === undefined ? {} : { part }),
+      }))
+  }
+
+  private warnings({ start, end }: RunState): Sentence[] {
+    const { result, show } = this
+    return result.conditions
+      .filter((c) => c.severity !== 'info' && c.start >= start && c.start < end)
+      .map(({ component, pipe, node, label, worst, start: at, end: until }) => {
+        const part = component ?? pipe
+        const place =
+          part === undefined ? (node === undefined ? '' : result.lines[node]) : partName(this.sheet, part)
+        const extent = worst ? `, ${worst.label} ${show(worst.value, worst.quantity, 3)}` : ''
+        const lasts = until > at ? ` for ${show(until - at, 'time', 2)}` : ''
+        return {
+          kind: 'warning' as const,
+          text: `Take care: ${place}: ${label}${extent}${lasts}.`,
+          at,
+          ...(part === undefined ? {} : { part }),
+          ...(node === undefined ? {} : { line: node }),
+        }
+      })
+  }
+
+  private movingSentences(m: ReturnType<Writer['movementOf']>, ports: LinePorts, at: number): Sentence[] {
+    const { result, show, moments } = this
+    const { mover, direction, start, end } = m
+    const { name, component, position, load } = mover
+    const way =
+      position < 0
+        ? ''
+        : ((quantity) =>
+            ` from ${show(valueAt(result, position, start), quantity, 3)} to ${show(valueAt(result, position, end), quantity, 3)}`)(
+            result.signals[position].quantity,
+          )
+    const force = load < 0 ? 0 : valueAt(result, load, at) * direction
+    const against =
+      load < 0 || Math.abs(force) < 1
+        ? ''
+        : force > 0
+          ? `, against ${show(force, result.signals[load].quantity, 3)}`
+          : `; its load helps with ${show(-force, result.signals[load].quantity, 3)}`
+    const sentences: Sentence[] = [
+      {
+        kind: 'moving',
+        text: `${name} ${verbOf(mover, direction)}${way} at ${this.speedText(m)}${against}.`,
+        at,
+        part: component,
+      },
+    ]
+    for (const id of mover.driven) {
+      const element = moments.element(id)
+      if (!element) continue
+      if (id !== component) {
+        const words = answerPart(moments, id, show)?.words
+        if (words)
+          sentences.push({
+            kind: 'moving',
+            text: `${partName(this.sheet, id)} ${lowerFirst(words)}`,
+            at,
+            part: id,
+          })
+      }
+      sentences.push(...this.pathSentences(element, ports, at))
+    }
+    return sentences
+  }
+
+  /** Where the oil of an actuator comes from and where it goes. */
+  private pathSentences(element: Element, ports: LinePorts, at: number): Sentence[] {
+    const { sheet, show, moments } = this
+    const name = partName(sheet, element.id)
+    const oil = Array.from(element.nodes, (line, port) => ({ line, flow: element.local.q[port] })).filter(
+      ({ line }) => ports.network.nodes[line].domain === 'oil',
+    )
+    const inlet = oil.reduce((best, one) => (one.flow > best.flow ? one : best))
+    const outlet = oil.reduce((best, one) => (one.flow < best.flow ? one : best))
+    const way = (path: OilPath, line: number, direction: 'up' | 'down') =>
+      mainWay(path, line, direction)
+        .filter((part) => part !== element.id && sheet.components.some((c) => c.id === part))
+        .map((part) => partName(sheet, part))
+    const sentences: Sentence[] = []
+    if (inlet.flow > LEAST_FLOW) {
+      const path = oilPath(ports, inlet.line)
+      const parts = way(path, inlet.line, 'up').reverse()
+      const others = path.up
+        .filter(
+          ({ part, share }) =>
+            share > NAMED_SHARE &&
+            moments.element(part)?.resolved?.kind.traits?.deliveryPorts?.length &&
+            !parts.includes(partName(sheet, part)),
+        )
+        .map(({ part, share }) => `${show(share, 'share', 2)} of it from ${partName(sheet, part)}`)
+      if (parts.length)
+        sentences.push({
+          kind: 'path',
+          text: `Its oil, ${show(inlet.flow, 'flow', 3)}: ${[...parts, name].join(' > ')}${others.length ? `; ${others.join(', ')}` : ''}.`,
+          at,
+          part: element.id,
+          line: inlet.line,
+        })
+    }
+    if (outlet.flow < -LEAST_FLOW) {
+      const parts = way(oilPath(ports, outlet.line), outlet.line, 'down')
+      if (parts.length)
+        sentences.push({
+          kind: 'path',
+          text: `What it pushes out, ${show(-outlet.flow, 'flow', 3)}: ${[name, ...parts].join(' > ')}.`,
+          at,
+          part: element.id,
+          line: outlet.line,
+        })
+    }
+    return sentences
+  }
+
+  /** Why something stands still. */
+  private stillSentence(mover: Mover, ports: LinePorts, at: number): Sentence {
+    const { moments, result, show, sheet } = this
+    const words = answerPart(moments, mover.component, show)?.words ?? ''
+    const state = lowerFirst(words.replace(/^Stands( still)? ?/, '').replace(/\.$/, ''))
+    const reasons = new Set<string>()
+    const waiting = new Set<string>()
+    /** A valve of several ways is not shut while one of them is open. */
+    const passes = (part: string) => {
+      const element = moments.element(part)
+      return !!element && ports.waysOf(element).some(({ flow }) => Math.abs(flow) > LEAST_FLOW)
+    }
+    for (const id of mover.driven) {
+      const element = moments.element(id)
+      element?.nodes.forEach((line, port) => {
+        if (moments.network.nodes[line].domain !== 'oil' || element.model.idlePorts?.includes(port)) return
+        const { stack, shutIn } = answerPressure(moments, result, line)
+        const where = `the oil at its port ${element.portNames[port]}`
+        if (stack.fixedBy.kind === 'void' && stack.pressure < VOID && !words.startsWith('On '))
+          reasons.add(`there is a void at its port ${element.portNames[port]}, which oil must fill first`)
+        if (stack.fixedBy.kind === 'trapped' && stack.pressure > WAITS)
+          reasons.add(
+            `${where} is shut in${shutIn?.by === undefined ? '' : ` by ${partName(sheet, shutIn.by)}`} at ${show(stack.pressure, 'pressure', 3)}`,
+          )
+        for (const { part, before, behind } of standingBy(ports, [line]))
+          if (behind - before > WAITS && !passes(part))
+            waiting.add(`${partName(sheet, part)} is shut, with ${show(behind, 'pressure', 3)} before it`)
+      })
+    }
+    const speed = Math.abs(valueAt(result, mover.speed, at))
+    const still = speed < LEAST_SPEED ? 'stands still' : 'creeps'
+    const why = [...reasons, ...(reasons.size ? [] : waiting)].slice(0, 2)
+    return {
+      kind: 'still',
+      text: `${mover.name} ${still}${state ? `: ${state}` : ''}${why.length ? `; ${why.join('; ')}` : ''}.`,
+      at,
+      part: mover.component,
+    }
+  }
+
+  /** The pressures at gauges and test points, and what sets each. */
+  private pressures({ start, end }: RunState, at: number): Sentence[] {
+    const { moments, result, show, sheet } = this
+    const byLine = new Map<number, string[]>()
+    for (const { component, line } of this.places)
+      byLine.set(line, [...(byLine.get(line) ?? []), nameOf(component)])
+    const lateIn = (share: number) => start + share * (end - start)
+    const found = [...byLine].map(([line, names]) => {
+      const now = answerPressure(moments, result, line)
+      const sampled = (t: number) => result.columns[line][sampleAt(result.times, t).index]
+      const from = sampled(lateIn(EARLY))
+      const to = sampled(lateIn(LAST))
+      const changes = Math.abs(to - from) > Math.max(LEAST_CHANGE, CHANGES * Math.abs(now.stack.pressure))
+      return { line, names, now, from, to, changes }
+    })
+    const fixed = ({ stack, shutIn }: PressureAnswer) => lowerFirst(fixedByText(sheet, stack, show, shutIn))
+    // what sets a pressure that changes may change with it
+    const changing = found.filter((f) => f.changes)
+    const ends = [EARLY, LAST].map((share) => {
+      if (changing.length) moments.showRecorded(result, lateIn(share))
+      return new Map(changing.map(({ line }) => [line, answerPressure(moments, result, line)]))
+    })
+    moments.showRecorded(result, at)
+    return found.map(({ line, names, now, from, to, changes }) => {
+      const name = names.join(', ')
+      const { component } = this.places.find((p) => p.line === line)!
+      const [first, last] = ends.map((answers) => answers.get(line))
+      const text = changes
+        ? `${name}: from ${show(from, 'pressure', 3)} to ${show(to, 'pressure', 3)}; ${this.fixedInTurn(first!, last!)}`
+        : Math.abs(now.stack.pressure) < NO_PRESSURE
+          ? `${name}: no pressure.`
+          : `${name}: ${show(now.stack.pressure, 'pressure', 3)}; ${fixed(now)}`
+      return { kind: 'pressure' as const, text, at, part: component.id, line }
+    })
+  }
+
+  /** What sets a pressure early and late in a state; what only passes, such as a line that runs empty, is left out. */
+  private fixedInTurn(first: PressureAnswer, last: PressureAnswer): string {
+    const [early, late] = [first, last].map(({ stack, shutIn }) =>
+      lowerFirst(fixedByText(this.sheet, stack, this.show, shutIn)),
+    )
+    const same =
+      first.stack.fixedBy.kind === last.stack.fixedBy.kind &&
+      first.stack.fixedBy.part === last.stack.fixedBy.part
+    return same || PASSING_KINDS.has(first.stack.fixedBy.kind)
+      ? late
+      : `at first ${withoutStop(early)}, at the end ${late}`
+  }
+
+  /** Oil that goes round without work, and where the power goes. */
+  private losses(ports: LinePorts, at: number): Sentence[] {
+    const { moments, show, sheet } = this
+    const power = powerNow(moments.network)
+    const sentences: Sentence[] = []
+    for (const element of moments.network.elements) {
+      const delivery = element.resolved?.kind.traits?.deliveryPorts ?? []
+      for (const name of delivery) {
+        const port = element.portNames.indexOf(name)
+        if (port < 0 || element.local.q[port] > -LEAST_FLOW) continue
+        const line = element.nodes[port]
+        for (const { part, flow, heat } of goingRound(ports, line)) {
+          if (heat < Math.max(LEAST_POWER, WORTH * power.input)) continue
+          sentences.push({
+            kind: 'loss',
+            text: `${show(flow, 'flow', 3)} of ${partName(sheet, element.id)} go to the tank through ${partName(sheet, part)} without doing work: ${show(heat, 'power', 3)} of heat.`,
+            at,
+            part,
+            line,
+          })
+        }
+      }
+    }
+    if (power.input > LEAST_POWER) {
+      const parts = power.heatBy
+        .filter(({ value }) => value > WORTH * power.input)
+        .slice(0, 4)
+        .map(({ part, value }) => `${partName(sheet, part)} ${show(value, 'power', 3)}`)
+      sentences.push({
+        kind: 'loss',
+        text: `${show(power.input, 'power', 3)} are put in; ${Math.abs(power.heat / power.input - 1) < 0.02 ? 'all of it becomes' : `${show(power.heat, 'power', 3)} become`} heat${parts.length ? ` (${parts.join(', ')})` : ''}.`,
+        at,
+      })
+    }
+    return sentences
+  }
+}
+
+/** What a pressure is only in passing, on its way to another. */
+const PASSING_KINDS: ReadonlySet<FixedBy> = new Set(['restriction', 'returnLine', 'void'])
+const withoutStop = (text: string) => text.replace(/\.$/, '')
+const isMotion = ({ key }: Happening) => key.endsWith(' moves')
+
+/** Happenings that count as the cause of a state: commands and the control, else what follows by itself. */
+function causesOf({ happenings }: RunState, motionsToldElsewhere: boolean): Happening[] {
+  const causes = happenings.filter((h) => h.kind !== 'effect')
+  if (causes.length) return causes.slice(0, MOST_CAUSES)
+  const effects = happenings.filter((h) => !isMotion(h))
+  if (effects.length) return effects.slice(0, MOST_CAUSES)
+  return motionsToldElsewhere ? [] : happenings.slice(0, MOST_CAUSES)
+}
+/** What begins a state, in a clause; empty where only what moves is new. */
+function causeText(told: readonly Happening[], start: number): string {
+  const begins = start === 0 && !told.some((h) => h.kind !== 'effect') ? ['the run begins'] : []
+  return [...begins, ...told.map((h) => h.text)].join(', ')
+}
+
+/** Of motions that begin and end within one state only the outcome is kept. */
+function withOutcomes(states: readonly RunState[]): RunState[] {
+  const last = new Map<string, string>()
+  return states.map((state) => {
+    const outcome = new Map<string, Happening>()
+    for (const h of state.happenings) if (isMotion(h)) outcome.set(h.key, h)
+    const happenings = state.happenings.filter(
+      (h) => !isMotion(h) || (outcome.get(h.key) === h && last.get(h.key) !== h.text),
+    )
+    for (const [key, { text }] of outcome) last.set(key, text)
+    return { ...state, happenings }
+  })
+}
+
+/** Most states that come again together, and least times that make a repetition. */
+const LONGEST_CYCLE = 12
+const LEAST_TIMES = 3
+/** States that come again many times are told once. */
+function withoutRepetitions(states: readonly WalkthroughState[]): WalkthroughState[] {
+  const told: WalkthroughState[] = []
+  for (let i = 0; i < states.length;) {
+    let best: { length: number; times: number } | undefined
+    for (let length = 1; length <= LONGEST_CYCLE && i + length * LEAST_TIMES <= states.length; length++) {
+      let times = 1
+      const same = (k: number) => {
+        const [a, b] = [states[i + k], states[i + times * length + k]]
+        return (
+          b !== undefined &&
+          a.cause === b.cause &&
+          a.moving.length === b.moving.length &&
+          a.moving.every((m, j) => m.part === b.moving[j].part && m.direction === b.moving[j].direction)
+        )
+      }
+      while (Array.from({ length }, (_, k) => k).every(same)) times++
+      if (times >= LEAST_TIMES && length * times > (best ? best.length * best.times : 0))
+        best = { length, times }
+    }
+    if (!best) {
+      told.push(states[i++])
+      continue
+    }
+    const { length, times } = best
+    told.push(...states.slice(i, i + length - 1))
+    const until = states[i + length * times - 1].end
+    told.push({ ...states[i + length - 1], repeats: { states: length, times, until } })
+    i += length * times
+  }
+  return told
+}
+
+/** The walkthrough of a recorded run. @param moments of the same run @param result of a recording with samples */
+export function walkthroughOf(moments: Moments, result: RunResult, show: Show): WalkthroughState[] {
+  const states = withOutcomes(cutIntoStates(happeningsOf(moments, result, show), result.duration))
+  const writer = new Writer(moments, result, show)
+  return withoutRepetitions(states.map((state, i) => writer.state(state, states[i + 1])))
+}

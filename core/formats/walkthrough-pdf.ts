@@ -1,0 +1,41 @@
+/** The walkthrough of a run as pages: each state with its facts. */
+import { PDFDocument } from 'pdf-lib'
+import type { Show } from '../catalogue/kind'
+import type { WalkthroughState } from '../explain/walkthrough'
+import { instantText } from '../explain/words'
+import { Faces, type PdfFile } from './faces'
+import type { LetteringFont } from './lettering-fonts'
+import { PageWriter } from './pdf-pages'
+import { repeatsText, sectionsOf, WALKTHROUGH_NOTE, type WalkthroughHeading } from './walkthrough-text'
+
+/** @param fonts those that its letters may need */
+export async function walkthroughToPdf(
+  states: readonly WalkthroughState[],
+  { title, line }: WalkthroughHeading,
+  fonts: readonly LetteringFont[],
+  show: Show,
+): Promise<PdfFile> {
+  const document = await PDFDocument.create()
+  document.setTitle(title, { showInWindowTitleBar: true })
+  document.setCreator('Oar Bench')
+  document.setLanguage('en')
+  const faces = await Faces.embed(document, fonts, JSON.stringify([title, line, states]))
+  const writer = new PageWriter(document, faces)
+  writer.text(title, 18)
+  writer.text(line)
+  writer.text(WALKTHROUGH_NOTE)
+  states.forEach((state, i) => {
+    writer.heading(`${i + 1}. ${instantText(state.t, show)}: ${state.summary}`)
+    writer.table(
+      [0.2, 0.8],
+      sectionsOf(state).map((section) => [
+        section.title,
+        section.sentences.map(({ text }) => text).join('\n'),
+      ]),
+    )
+    const repeats = repeatsText(state, show)
+    if (repeats) writer.text(repeats)
+  })
+  writer.numberPages()
+  return { bytes: await document.save(), missing: [...faces.missing] }
+}
