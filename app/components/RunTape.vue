@@ -113,6 +113,9 @@ function startScrubbing(event: PointerEvent) {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   scrub(event)
 }
+/** What the strip shows of the run. */
+const view = useSetting<RunView>('run-view', 'charts')
+const hasView = computed(() => view.value !== 'charts' && (!!result.value || view.value === 'states'))
 /** The charts have the whole window, and the sheet none of it. */
 const enlarged = ref(false)
 const [SMALLEST, LARGEST, STEP] = [150, 640, 24]
@@ -156,7 +159,7 @@ function resize(event: PointerEvent) {
       <ToolButton
         v-if="result"
         class="mt-2 mr-2"
-        :label="enlarged ? 'Show the sheet' : 'Charts in the whole window'"
+        :label="enlarged ? 'Show the sheet' : 'Run in the whole window'"
         :pressed="enlarged"
         data-testid="enlarge-tape"
         @click="enlarged = !enlarged"
@@ -179,7 +182,15 @@ function resize(event: PointerEvent) {
     </p>
     <p v-if="runs.problem" class="shrink-0 px-3 pb-1 text-error" role="alert">{{ runs.problem }}</p>
 
+    <RunViewTabs v-model="view" class="shrink-0 px-3" />
+    <div v-if="hasView" class="min-h-0 flex-1" data-testid="run-view">
+      <RunStrokes v-if="view === 'strokes'" @reveal="emit('reveal', $event)" />
+      <RunStates v-else-if="view === 'states'" @reveal="emit('reveal', $event)" />
+      <RunEnergy v-else-if="view === 'energy'" @reveal="emit('reveal', $event)" />
+      <RunCompare v-else-if="view === 'compare'" />
+    </div>
     <div
+      v-else
       ref="body"
       class="relative min-h-0 flex-1 overflow-x-hidden overflow-y-auto"
       @pointerdown="startScrubbing"

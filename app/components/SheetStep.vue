@@ -149,6 +149,16 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
               Why?
             </button>
             <button
+              v-if="running && runs.shown"
+              class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
+              :aria-pressed="editor.isPaneOpen('walkthrough')"
+              title="What happens in the run, state by state"
+              data-testid="show-walkthrough"
+              @click="editor.togglePane('walkthrough')"
+            >
+              Walkthrough
+            </button>
+            <button
               v-if="running && hasControl"
               class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
               :aria-pressed="editor.isPaneOpen('paths')"
@@ -224,6 +234,11 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
       <AnswerPane
         v-if="running && editor.isPaneOpen('answers')"
         @close="editor.setPane('answers', false)"
+        @reveal="canvas?.reveal($event)"
+      />
+      <RunWalkthrough
+        v-if="running && editor.isPaneOpen('walkthrough')"
+        @close="editor.setPane('walkthrough', false)"
         @reveal="canvas?.reveal($event)"
       />
       <LiveConsole

@@ -9,6 +9,7 @@ import { useSheetDocument } from '../stores/sheetDocument'
 import { useSimulationRuns } from '../stores/simulationRuns'
 import { letteringFonts } from '../utils/letteringFonts'
 import { useCsvStyle } from './useCsvStyle'
+import { useRunQuestions } from './useRunAnswers'
 import { useUnits } from './useUnits'
 
 const LARGEST_SIDE = 12_000
@@ -21,6 +22,7 @@ export function useFiles() {
   const runs = useSimulationRuns()
   const { show } = useUnits()
   const csvStyle = useCsvStyle()
+  const questions = useRunQuestions()
 
   const options = () => ({ settings: editor.settings, lineNames: editor.lineNames })
   const source = (): ExportSource => ({
@@ -38,7 +40,16 @@ export function useFiles() {
       return [...checks.findings, ...checks.accepted]
     },
     rasterize: picture,
+    answers: {
+      walkthrough: () => questions.walkthrough(shownRun()),
+      energy: () => questions.energy(shownRun(), 0, shownRun().result.duration),
+      states: () => questions.states(),
+    },
   })
+  const shownRun = () => {
+    if (!runs.shown) throw new Error('run the sheet first')
+    return runs.shown
+  }
   const svgOptions = async (sheet: Sheet) => ({
     ...options(),
     fonts: await embeddedFonts({ sheet, fonts: letteringFonts }),

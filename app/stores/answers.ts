@@ -33,7 +33,11 @@ export const useAnswers = defineStore('answers', () => {
   const editor = useEditorUi()
   const { show } = useUnits()
 
-  const open = computed(() => editor.isPaneOpen('answers') && !!runs.shown && !runs.outdated)
+  /** A line that is followed beside what is selected: that of a sentence. */
+  const followed = shallowRef<AskedLine>()
+  const open = computed(
+    () => (editor.isPaneOpen('answers') || !!followed.value) && !!runs.shown && !runs.outdated,
+  )
   const answer = shallowRef<PressureAnswer>()
   /** What the selected part does. */
   const part = shallowRef<PartAnswer>()
@@ -59,7 +63,9 @@ export const useAnswers = defineStore('answers', () => {
       ? [{ label: result.lines[line], line }]
       : []
   })
-  const asked = computed(() => lines.value.find((l) => l.label === port.value) ?? lines.value[0])
+  const asked = computed(
+    () => followed.value ?? lines.value.find((l) => l.label === port.value) ?? lines.value[0],
+  )
 
   /** The network of the run that is shown; made once for each. */
   let made: { sheet: Sheet; signals: RunResult['signals']; moments: Moments; flows: PipeFlow[] } | undefined
@@ -145,14 +151,23 @@ export const useAnswers = defineStore('answers', () => {
   }
   watch(
     () => selection.onlyId,
-    () => (port.value = undefined),
+    () => (port.value = followed.value = undefined),
   )
+  watch(
+    () => runs.shown?.result.signals,
+    () => (followed.value = undefined),
+  )
+  /** Draws the path of a line until something else is selected; none: no more. */
+  function follow(line: number | undefined): void {
+    const name = line === undefined ? undefined : runs.shown?.result.lines[line]
+    followed.value = name === undefined ? undefined : { label: name, line: line! }
+  }
   watchDebounced([() => runs.time, () => live.frame], update, { debounce: RESTS, maxWait: 4 * RESTS })
   // the result of a live run is another with each frame: its frames are looked at above
   const shownRun = computed(() => (live.open ? live.base : runs.shown))
   watch([open, () => asked.value?.line, shownRun], update)
 
-  return { open, answer, part, shares, problem, lines, asked, port, update, state }
+  return { open, answer, part, shares, problem, lines, asked, port, follow, update, state }
 })
 
 if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useAnswers, import.meta.hot))

@@ -27,7 +27,7 @@ export interface SheetView {
 }
 /** Panes beside the sheet. */
 export type SidePane =
-  'palette' | 'properties' | 'runProperties' | 'answers' | 'schedule' | 'console' | 'paths'
+  'palette' | 'properties' | 'runProperties' | 'answers' | 'walkthrough' | 'schedule' | 'console' | 'paths'
 export type SheetDialog = 'search' | 'keys' | 'revisions' | 'contents' | 'print'
 
 export const useEditorUi = defineStore('editorUi', () => {
@@ -46,6 +46,7 @@ export const useEditorUi = defineStore('editorUi', () => {
     properties: useSetting('inspector', true),
     runProperties: useSetting('run-inspector', false),
     answers: useSetting('run-answers', false),
+    walkthrough: useSetting('run-walkthrough', false),
     schedule: ref(false),
     console: useSetting('console', true),
     paths: useSetting('run-paths', false),

@@ -33,6 +33,8 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
   const shown = shallowRef<ShownRun>()
   /** A saved run drawn over the shown one. */
   const overlay = shallowRef<ShownRun>()
+  /** The run that was shown before this one, of this sheet or another state of it. */
+  const previous = shallowRef<ShownRun>()
   const time = ref(0)
   const solving = ref(false)
   const progress = ref(0)
@@ -60,7 +62,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
 
   function open(detail: MachineDetail) {
     abandon()
-    shown.value = overlay.value = undefined
+    shown.value = overlay.value = previous.value = undefined
     time.value = 0
     problem.value = ''
     savedRuns.value = detail.runs
@@ -92,6 +94,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
         problem.value = 'The sheet cannot be run yet: see the findings.'
         return
       }
+      if (shown.value) previous.value = { ...shown.value, name: previousName(shown.value) }
       shown.value = { result, sheet, name: 'This run' }
       time.value = Math.min(time.value, result.duration)
       if (result.stopped) problem.value = result.stopped.message
@@ -103,6 +106,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
       if (own === ask) solving.value = false
     }
   }
+  const previousName = ({ id, name }: ShownRun) => (id ? name : 'the run before')
   /** Shows what was found elsewhere: a counter-example. */
   function showResult(result: RunResult, sheet: Sheet, name: string): void {
     abandon()
@@ -183,6 +187,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
   return {
     shown,
     overlay,
+    previous,
     time,
     solving,
     progress,
@@ -197,6 +202,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
     stop,
     saveRun,
     openRun,
+    fetchRun,
     setOverlay,
     rename,
     deleteRun,

@@ -1,0 +1,213 @@
+<script setup lang="ts">
+/** Stroke–step diagram: where each actuator stands over time, as intended and as simulated, with signals and what differs. */
+import { useElementSize } from '@vueuse/core'
+import { toRaw } from 'vue'
+import type { StrokeRow } from '@oar-bench/core/explain/stroke-steps'
+import { instantText } from '@oar-bench/core/explain/words'
+
+const emit = defineEmits<{ reveal: [id: string] }>()
+const runs = useSimulationRuns()
+const sheetDocument = useSheetDocument()
+const selection = useSelection()
+const { show, system } = useUnits()
+const { download } = useFiles()
+const { ask } = useRunQuestions()
+const {
+  answer: diagram,
+  busy,
+  problem,
+} = useRunAnswer(
+  (run) => ask((r) => r.strokes(ofRun(run), toRaw(sheetDocument.brief), system.value)),
+  () => sheetDocument.brief,
+)
+const drawing = useTemplateRef<SVGSVGElement>('drawing')
+const box = useTemplateRef<HTMLElement>('box')
+const { width: measured } = useElementSize(box)
+
+const [LEFT, RIGHT, ROW, GAP, TOP, BOTTOM] = [128, 16, 52, 16, 26, 24]
+const width = computed(() => Math.max(480, measured.value - 8 || 900))
+const height = computed(() => TOP + (diagram.value?.rows.length ?? 0) * (ROW + GAP) + BOTTOM)
+const xAt = (t: number) => LEFT + (t / (diagram.value?.duration || 1)) * (width.value - LEFT - RIGHT)
+const timeAt = (x: number) =>
+  Math.max(0, ((x - LEFT) / (width.value - LEFT - RIGHT)) * (diagram.value?.duration ?? 0))
+const rows = computed(() =>
+  (diagram.value?.rows ?? []).map((row, i) => {
+    const top = TOP + i * (ROW + GAP)
+    const [least, most] = row.range
+    const yAt = (place: number) => top + ROW - ((place - least) / (most - least || 1)) * ROW
+    const line = (points: StrokeRow['simulated']) =>
+      points.map(([t, place]) => `${xAt(t).toFixed(1)},${yAt(place).toFixed(1)}`).join(' ')
+    return {
+      ...row,
+      top,
+      simulatedLine: line(row.simulated),
+      intendedLine: line(row.intended),
+      ends: [show(most, row.quantity, 3), show(least, row.quantity, 3)],
+    }
+  }),
+)
+/** Steps are numbered as far as there is room between them. */
+const stepLabels = computed(() => {
+  let last = -Infinity
+  return (diagram.value?.steps ?? []).map((t, i) => {
+    const x = xAt(t)
+    const hasRoom = x - last > 14
+    if (hasRoom) last = x
+    return { t, x, text: hasRoom ? String(i + 1) : '' }
+  })
+})
+/** Signals between rows, names only where they do not touch. */
+const signalLabels = computed(() => {
+  let last = -Infinity
+  return (diagram.value?.signals ?? []).map((s) => {
+    const x = xAt(s.at)
+    const hasRoom = x - last > 8 * s.name.length + 6
+    if (hasRoom) last = x
+    return { ...s, x, text: hasRoom ? s.name : '' }
+  })
+})
+function goTo(t: number, part?: string): void {
+  runs.time = Math.min(t, runs.shown?.result.duration ?? 0)
+  if (!part) return
+  selection.select([part])
+  emit('reveal', part)
+}
+function pick(event: PointerEvent): void {
+  if (!drawing.value) return
+  goTo(timeAt(event.clientX - drawing.value.getBoundingClientRect().left))
+}
+/** The diagram as it is drawn, with its colours put in. */
+function exportSvg(): void {
+  const source = drawing.value
+  if (!source) return
+  const copy = source.cloneNode(true) as SVGSVGElement
+  const originals = [...source.querySelectorAll('*')]
+  ;[...copy.querySelectorAll('*')].forEach((element, i) => {
+    const style = getComputedStyle(originals[i])
+    for (const name of ['fill', 'stroke', 'font-size', 'font-family'] as const)
+      element.setAttribute(name, style.getPropertyValue(name))
+    element.removeAttribute('class')
+  })
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
+  copy.querySelector('[data-cursor]')?.remove()
+  const text = new XMLSerializer().serializeToString(copy)
+  download(new Blob([text], { type: 'image/svg+xml' }), '-strokes.svg')
+}
+</script>
+
+<template>
+  <div ref="box" class="h-full overflow-auto px-3 pb-3" data-testid="strokes">
+    <p v-if="problem" class="text-error" role="alert">{{ problem }}</p>
+    <p v-else-if="busy && !diagram" class="text-soft" role="status">Working it out …</p>
+    <p v-else-if="diagram && !rows.length" class="text-soft">Nothing on this sheet moves.</p>
+    <template v-else-if="diagram">
+      <div class="mb-1 flex flex-wrap items-center gap-4 text-[13px]">
+        <span class="flex items-center gap-1.5"
+          ><svg width="28" height="6" aria-hidden="true">
+            <line x1="0" x2="28" y1="3" y2="3" class="stroke-accent" stroke-width="2" /></svg
+          >simulated</span
+        >
+        <span v-if="rows.some((r) => r.intended.length)" class="flex items-center gap-1.5"
+          ><svg width="28" height="6" aria-hidden="true">
+            <line
+              x1="0"
+              x2="28"
+              y1="3"
+              y2="3"
+              class="stroke-soft"
+              stroke-width="2"
+              stroke-dasharray="5 4"
+            /></svg
+          >intended by the brief</span
+        >
+        <span v-else class="text-soft">The brief says nothing of these motions.</span>
+        <button class="button ml-auto" data-testid="strokes-svg" @click="exportSvg">SVG</button>
+      </div>
+      <svg
+        ref="drawing"
+        :width="width"
+        :height="height"
+        :viewBox="`0 0 ${width} ${height}`"
+        role="img"
+        aria-label="Stroke–step diagram"
+        class="block cursor-crosshair font-lettering"
+        @pointerdown="pick"
+      >
+        <g v-for="s in stepLabels" :key="s.t">
+          <line
+            :x1="s.x"
+            :x2="s.x"
+            :y1="TOP - 6"
+            :y2="height - BOTTOM"
+            class="stroke-rule"
+            stroke-width="1"
+          />
+          <text :x="s.x" :y="TOP - 10" text-anchor="middle" font-size="11" class="fill-soft">
+            {{ s.text }}
+          </text>
+        </g>
+        <g v-for="row in rows" :key="row.component">
+          <text :x="8" :y="row.top + ROW / 2 + 4" font-size="13" class="fill-ink">{{ row.name }}</text>
+          <text :x="LEFT - 6" :y="row.top + 9" text-anchor="end" font-size="11" class="fill-soft">
+            {{ row.ends[0] }}
+          </text>
+          <text :x="LEFT - 6" :y="row.top + ROW" text-anchor="end" font-size="11" class="fill-soft">
+            {{ row.ends[1] }}
+          </text>
+          <rect
+            :x="LEFT"
+            :y="row.top"
+            :width="width - LEFT - RIGHT"
+            :height="ROW"
+            fill="none"
+            class="stroke-rule"
+          />
+          <polyline
+            :points="row.intendedLine"
+            fill="none"
+            class="stroke-soft"
+            stroke-width="1.5"
+            stroke-dasharray="5 4"
+          />
+          <polyline :points="row.simulatedLine" fill="none" class="stroke-accent" stroke-width="2" />
+        </g>
+        <g v-for="s in signalLabels" :key="`${s.part} ${s.at}`">
+          <line
+            :x1="s.x"
+            :x2="s.x"
+            :y1="TOP"
+            :y2="height - BOTTOM + 4"
+            class="stroke-caution"
+            stroke-width="1"
+            stroke-dasharray="2 3"
+          />
+          <text :x="s.x" :y="height - BOTTOM + 16" text-anchor="middle" font-size="11" class="fill-caution">
+            {{ s.text }}
+          </text>
+        </g>
+        <line
+          data-cursor
+          :x1="xAt(runs.time)"
+          :x2="xAt(runs.time)"
+          :y1="TOP - 6"
+          :y2="height - BOTTOM"
+          class="stroke-accent"
+          stroke-width="1"
+        />
+      </svg>
+      <template v-if="rows.some((r) => r.intended.length)">
+        <h3 class="heading mt-2">What differs</h3>
+        <p v-if="!diagram.differences.length" class="text-[13px]" data-testid="no-differences">
+          Order, overlap and times are as the brief intends them.
+        </p>
+        <ul class="text-[13px]" data-testid="stroke-differences">
+          <li v-for="d in diagram.differences" :key="d.text">
+            <button class="text-left hover:text-accent" @click="goTo(d.at, d.part)">
+              <span class="mr-2 font-lettering text-soft">{{ instantText(d.at, show) }}</span>{{ d.text }}
+            </button>
+          </li>
+        </ul>
+      </template>
+    </template>
+  </div>
+</template>
