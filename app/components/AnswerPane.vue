@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What sets the pressure at the selected place of a run: its sum as a waterfall, what fixes it, and where the oil goes. */
-import { X } from 'lucide-vue-next'
+import { PenLine, X } from 'lucide-vue-next'
 import {
   addendName,
   cautions,
@@ -146,7 +146,18 @@ const title = computed(() => {
           </p>
         </template>
         <AnswerKnobs />
-        <h3 class="heading mt-4">Where the oil goes</h3>
+        <div class="mt-4 flex items-center justify-between gap-2">
+          <h3 class="heading">Where the oil goes</h3>
+          <button
+            v-if="answers.shares.size"
+            class="button !py-0.5 text-[13px]"
+            title="Keeps the path on the sheet and on paper as the stroke of a pen"
+            data-testid="keep-path"
+            @click="answers.keepPath(`${title} at ${show(answers.answer.time, 'time', 3)}`)"
+          >
+            <PenLine :size="14" aria-hidden="true" />Keep
+          </button>
+        </div>
         <ul class="space-y-1 text-[13px]" data-testid="oil-path">
           <li v-for="s in sentences" :key="s">{{ s }}</li>
         </ul>

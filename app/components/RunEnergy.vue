@@ -44,17 +44,17 @@ const whole = computed(() =>
 
 // ---- the flow picture ------------------------------------------------------------------------------
 const box = useTemplateRef<HTMLElement>('box')
-const { width: measured } = useElementSize(box)
+const { width: measured, height: room } = useElementSize(box)
 const width = computed(() => Math.max(560, Math.min(1100, measured.value - 320 || 800)))
 /** Room beside the picture for the names of the parts. */
-const [LEFT, RIGHT, LEAST_HEIGHT, A_PART] = [110, 170, 200, 22]
+const [LEFT, RIGHT, LEAST_HEIGHT, MOST_HEIGHT, A_PART] = [140, 170, 180, 480, 22]
 type Node = SankeyNode<EnergyNode, EnergyLink>
 type Link = SankeyLink<EnergyNode, EnergyLink>
 const graph = computed(() => {
   if (!account.value || !(whole.value > 0)) return undefined
   const { nodes, links } = energyGraph(sheet.value, account.value, (part) => partName(sheet.value, part))
   const ends = nodes.filter((n) => !links.some((l) => l.source === n.id)).length
-  const height = Math.max(LEAST_HEIGHT, ends * A_PART)
+  const height = Math.max(LEAST_HEIGHT, ends * A_PART, Math.min(MOST_HEIGHT, room.value - 60))
   const layout = sankey<EnergyNode, EnergyLink>()
     .nodeId((n) => n.id)
     .nodeWidth(10)

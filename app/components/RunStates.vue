@@ -146,7 +146,7 @@ const isAdded = (row: StateRow) => !row.met.length && sheet.value.states.some((s
                 :title="metText(sheet, row, show)"
                 @click="goTo(row)"
               >
-                <span class="mr-1 text-soft">{{ r + 1 }}</span>{{ row.title }}
+                <span class="mr-1 text-soft">{{ r + 1 }}</span><FactText :text="row.title" />
               </button>
               <button
                 v-if="isAdded(row)"

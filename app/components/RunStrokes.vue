@@ -3,7 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { toRaw } from 'vue'
 import type { StrokeRow } from '@oar-bench/core/explain/stroke-steps'
-import { instantText } from '@oar-bench/core/explain/words'
+import { instantText, withoutNoise } from '@oar-bench/core/explain/words'
 
 const emit = defineEmits<{ reveal: [id: string] }>()
 const runs = useSimulationRuns()
@@ -20,6 +20,7 @@ const {
   (run) => ask((r) => r.strokes(ofRun(run), toRaw(sheetDocument.brief), system.value)),
   () => sheetDocument.brief,
 )
+const read = withoutNoise(show)
 const drawing = useTemplateRef<SVGSVGElement>('drawing')
 const box = useTemplateRef<HTMLElement>('box')
 const { width: measured } = useElementSize(box)
@@ -42,7 +43,7 @@ const rows = computed(() =>
       top,
       simulatedLine: line(row.simulated),
       intendedLine: line(row.intended),
-      ends: [show(most, row.quantity, 3), show(least, row.quantity, 3)],
+      ends: [read(most, row.quantity), read(least, row.quantity)],
     }
   }),
 )
@@ -203,7 +204,9 @@ function exportSvg(): void {
         <ul class="text-[13px]" data-testid="stroke-differences">
           <li v-for="d in diagram.differences" :key="d.text">
             <button class="text-left hover:text-accent" @click="goTo(d.at, d.part)">
-              <span class="mr-2 font-lettering text-soft">{{ instantText(d.at, show) }}</span>{{ d.text }}
+              <span class="mr-2 font-lettering text-soft">{{ instantText(d.at, show) }}</span><FactText
+                :text="d.text"
+              />
             </button>
           </li>
         </ul>

@@ -153,6 +153,7 @@ function resize(event: PointerEvent) {
       <RunToolbar
         class="min-w-0 flex-1"
         :charts="charts"
+        :with-charts="!hasView"
         :designation="designation"
         @reveal="emit('reveal', $event)"
       />

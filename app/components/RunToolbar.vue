@@ -3,7 +3,12 @@
 import { Hand, Pause, Play, Square, StepBack, Zap } from 'lucide-vue-next'
 import type { TapeCharts } from '../composables/useTapeCharts'
 
-defineProps<{ charts: TapeCharts; designation: (id: string | undefined) => string }>()
+defineProps<{
+  charts: TapeCharts
+  /** The charts are what is shown. */
+  withCharts: boolean
+  designation: (id: string | undefined) => string
+}>()
 const emit = defineEmits<{ reveal: [id: string] }>()
 const sheetDocument = useSheetDocument()
 const checks = useSheetChecks()
@@ -99,7 +104,7 @@ watch(shown, () => (playing.value = false))
     </template>
     <template v-if="result">
       <span class="mx-1 h-5 border-l border-rule" />
-      <ChartChoice :result="result" :charts="charts" />
+      <ChartChoice v-if="withCharts" :result="result" :charts="charts" />
       <SaveRun v-if="!runs.shown?.id" />
       <RunBalance v-if="!live.open" :result="result" :sheet="runs.shown!.sheet" :designation="designation" />
     </template>

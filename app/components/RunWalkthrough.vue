@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The run as a list of states beside the sheet: press a sentence, and the tape goes there and its path is drawn. */
-import { FileDown, X } from 'lucide-vue-next'
+import { FileDown, PenLine, X } from 'lucide-vue-next'
 import { repeatsText, sectionsOf } from '@oar-bench/core/formats/walkthrough-text'
 import type { Sentence, WalkthroughState } from '@oar-bench/core/explain/walkthrough'
 import { instantText } from '@oar-bench/core/explain/words'
@@ -42,6 +42,8 @@ async function follow(sentence: Sentence): Promise<void> {
   await nextTick()
   answers.follow(line)
 }
+/** What a pen of a state is called. */
+const penName = (state: WalkthroughState) => state.summary.replace(/\.$/, '').slice(0, 200)
 onBeforeUnmount(() => answers.follow(undefined))
 </script>
 
@@ -96,7 +98,16 @@ onBeforeUnmount(() => answers.follow(undefined))
           @click="openState(state, i)"
         >
           <span class="w-14 shrink-0 text-right font-lettering">{{ instantText(state.t, show) }}</span>
-          <span class="min-w-0 flex-1">{{ state.summary }}</span>
+          <span class="min-w-0 flex-1"><FactText :text="state.summary" /></span>
+        </button>
+        <button
+          v-if="i === current && answers.shares.size"
+          class="button mt-1 ml-16 !py-0.5 text-[13px]"
+          title="Keeps the path on the sheet and on paper as the stroke of a pen"
+          data-testid="walkthrough-keep"
+          @click="answers.keepPath(penName(state))"
+        >
+          <PenLine :size="14" aria-hidden="true" />Keep this path
         </button>
         <div v-if="isOpen(i)" class="mt-1 ml-16 space-y-1.5 text-[13px]">
           <div v-for="section in sectionsOf(state)" :key="section.title">
@@ -109,7 +120,7 @@ onBeforeUnmount(() => answers.follow(undefined))
                   data-testid="walkthrough-sentence"
                   @click="follow(s)"
                 >
-                  {{ s.text }}
+                  <FactText :text="s.text" />
                 </button>
               </li>
             </ul>

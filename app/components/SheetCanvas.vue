@@ -11,6 +11,7 @@ const selection = useSelection()
 const editor = useEditorUi()
 const live = useLiveRun()
 const answers = useAnswers()
+const roles = useLineRoles()
 // asked for once for each of hundreds of parts
 const { ids: selectedIds } = storeToRefs(selection)
 const { settings } = storeToRefs(editor)
@@ -155,6 +156,11 @@ const shownRun = useRunOnSheet({
             pointer-events="none"
           />
           <g ref="oil" />
+          <g v-if="editor.lineRoles" class="roles" pointer-events="none" data-testid="line-roles">
+            <template v-for="d in pipes" :key="d.pipe.id">
+              <path v-if="roles.inkOf(d.pipe.id)" :d="d.d" :stroke="roles.inkOf(d.pipe.id)" />
+            </template>
+          </g>
           <SheetPipe
             v-for="d in pipes"
             :key="d.pipe.id"
@@ -211,6 +217,7 @@ const shownRun = useRunOnSheet({
             :visibility="draggedIds.has(r.of) ? 'hidden' : undefined"
             pointer-events="none"
           />
+          <SheetPens />
           <g
             v-if="shownRun && answers.shares.size"
             class="asked"

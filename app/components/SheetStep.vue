@@ -1,7 +1,17 @@
 <script setup lang="ts">
 /** The sheet with its panes: palette and properties while drawing, charts while running. */
 import { useEventListener } from '@vueuse/core'
-import { Cable, Keyboard, Maximize, MousePointer2, PanelLeft, PanelRight, Search, Tag } from 'lucide-vue-next'
+import {
+  Cable,
+  Highlighter,
+  Keyboard,
+  Maximize,
+  MousePointer2,
+  PanelLeft,
+  PanelRight,
+  Search,
+  Tag,
+} from 'lucide-vue-next'
 import { readSheet } from '@oar-bench/core/sheet/read'
 import powerUnit from '../assets/examples/power-unit.json'
 
@@ -98,6 +108,15 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
                 <option v-for="(label, name) in oilLineTypes" :key="name" :value="name">{{ label }}</option>
               </select>
             </template>
+            <ToolButton
+              hint="Colour lines by what they are for"
+              label="Colour lines by what they are for"
+              :pressed="editor.lineRoles"
+              data-testid="show-roles"
+              @click="editor.lineRoles = !editor.lineRoles"
+            >
+              <Highlighter :size="18" />
+            </ToolButton>
             <ToolButton hint="Fit to window (F)" label="Fit to window" @click="canvas?.fit()">
               <Maximize :size="18" />
             </ToolButton>
@@ -219,6 +238,7 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
               </button>
             </div>
           </div>
+          <PenLegend class="absolute top-13 left-2" />
           <PressureLegend v-if="running && runs.shown && !runs.outdated" />
           <SheetOperators v-if="running && live.open && !editor.isPaneOpen('console')" />
           <div v-if="!running" class="absolute bottom-2 left-2">

@@ -9,12 +9,14 @@ import type { Moments } from '@oar-bench/core/explain/moment'
 import { portKey } from '@oar-bench/core/sheet/netlist'
 import { pipeFlows, type PipeFlow } from '@oar-bench/core/simulate/playback'
 import { sampleAt, type RunResult } from '@oar-bench/core/simulate/result'
+import { addPen } from '@oar-bench/core/sheet/pens'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { useUnits } from '../composables/useUnits'
 import type { RunState } from '../workers/knobs.worker'
 import { useEditorUi } from './editorUi'
 import { useLiveRun } from './liveRun'
 import { useSelection } from './selection'
+import { useSheetDocument } from './sheetDocument'
 import { useSimulationRuns } from './simulationRuns'
 
 /** ms that the pointer or the tape must rest. */
@@ -30,6 +32,7 @@ export const useAnswers = defineStore('answers', () => {
   const runs = useSimulationRuns()
   const live = useLiveRun()
   const selection = useSelection()
+  const sheetDocument = useSheetDocument()
   const editor = useEditorUi()
   const { show } = useUnits()
 
@@ -119,6 +122,11 @@ export const useAnswers = defineStore('answers', () => {
     return { read, t: now ? now.t : result.times[index] }
   }
 
+  /** Keeps the path that is drawn as the stroke of a pen. */
+  function keepPath(name: string): void {
+    if (shares.value.size) sheetDocument.apply(addPen(sheetDocument.sheet, name, shares.value))
+  }
+
   let turn = 0
   async function update(): Promise<void> {
     const own = ++turn
@@ -167,7 +175,7 @@ export const useAnswers = defineStore('answers', () => {
   const shownRun = computed(() => (live.open ? live.base : runs.shown))
   watch([open, () => asked.value?.line, shownRun], update)
 
-  return { open, answer, part, shares, problem, lines, asked, port, follow, update, state }
+  return { open, answer, part, shares, problem, lines, asked, port, follow, keepPath, update, state }
 })
 
 if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useAnswers, import.meta.hot))

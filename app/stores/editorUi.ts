@@ -64,8 +64,10 @@ export const useEditorUi = defineStore('editorUi', () => {
   /** Settings and sizes beside the symbols. */
   const settings = useSetting('settings', true)
   const lineNames = useSetting('line-names', false)
+  /** Lines are coloured by what they are for. */
+  const lineRoles = useSetting('line-roles', false)
   const overview = useSetting('overview', false)
-  const tapeHeight = useSetting('tape', 272)
+  const tapeHeight = useSetting('tape', 300)
   /** What was copied, for this sheet and others; other tabs see it too. It goes into sheets and to workers: not deeply reactive. */
   const clipboard = useSetting<ClipboardContent>(
     'clipboard',
@@ -98,6 +100,7 @@ export const useEditorUi = defineStore('editorUi', () => {
     settings,
     overview,
     lineNames,
+    lineRoles,
     clipboard,
     view,
     tapeHeight,

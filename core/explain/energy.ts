@@ -118,7 +118,7 @@ export function energyGraph(
       nodes.push({ id: `${kind} ${part}`, label: kind === 'given' ? `${name} gives back` : name, kind, part })
       links.push({ source: `${kind} ${part}`, target: 'all', value: energy })
     }
-    if (left > 0) {
+    if (left > least) {
       nodes.push({ id: `${kind} others`, label: others, kind })
       links.push({ source: `${kind} others`, target: 'all', value: left })
     }

@@ -82,8 +82,7 @@ export function strokeSteps(sheet: Sheet, result: RunResult, brief: Brief, show:
       const aim = step.way === 'out' ? start + travel : start
       points.push([from + offset, begins], [to + offset, aim])
     }
-    points.push([result.duration, points.at(-1)![1]])
-    return points.filter(([t]) => t >= 0 && t <= result.duration)
+    return clipped(points, result.duration)
   }
   const rows = movers.map((mover): StrokeRow => {
     const simulated = thinned(result, mover.position)
@@ -106,6 +105,16 @@ export function strokeSteps(sheet: Sheet, result: RunResult, brief: Brief, show:
     signals,
     differences: known.length ? differencesOf({ sheet, result, known, motions, signals, matches, show }) : [],
   }
+}
+
+/** Points up to an instant, with the place there; held after the last. */
+function clipped(points: readonly (readonly [number, number])[], end: number): Points {
+  const inside = points.filter(([t]) => t >= 0 && t <= end)
+  const next = points.find(([t]) => t > end)
+  const last = inside.at(-1)
+  if (!last) return []
+  const [t0, y0] = last
+  return [...inside, [end, next ? y0 + ((end - t0) / (next[0] - t0)) * (next[1] - y0) : y0]]
 }
 
 const driverNames = (sheet: Sheet, mover: Mover) =>

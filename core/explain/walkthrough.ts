@@ -2,6 +2,7 @@
 import type { Show } from '../catalogue/kind'
 import { findKind } from '../catalogue'
 import { portKey } from '../sheet/netlist'
+import { deliveryPortsOf } from '../sheet/line-roles'
 import { nameOf, type Sheet } from '../sheet/schema'
 import { sampleAt, valueAt, type RunResult } from '../simulate/result'
 import type { Element } from '../simulate/circuit/elements'
@@ -271,9 +272,7 @@ class Writer {
       const others = path.up
         .filter(
           ({ part, share }) =>
-            share > NAMED_SHARE &&
-            moments.element(part)?.resolved?.kind.traits?.deliveryPorts?.length &&
-            !parts.includes(partName(sheet, part)),
+            share > NAMED_SHARE && isPump(moments.element(part)) && !parts.includes(partName(sheet, part)),
         )
         .map(({ part, share }) => `${show(share, 'share', 2)} of it from ${partName(sheet, part)}`)
       if (parts.length)
@@ -394,7 +393,7 @@ class Writer {
     const power = powerNow(moments.network)
     const sentences: Sentence[] = []
     for (const element of moments.network.elements) {
-      const delivery = element.resolved?.kind.traits?.deliveryPorts ?? []
+      const delivery = element.resolved ? deliveryPortsOf(element.resolved) : []
       for (const name of delivery) {
         const port = element.portNames.indexOf(name)
         if (port < 0 || element.local.q[port] > -LEAST_FLOW) continue
@@ -428,6 +427,8 @@ class Writer {
 
 /** What a pressure is only in passing, on its way to another. */
 const PASSING_KINDS: ReadonlySet<FixedBy> = new Set(['restriction', 'returnLine', 'void'])
+const isPump = (element: Element | undefined) =>
+  !!element?.resolved && deliveryPortsOf(element.resolved).length > 0
 const withoutStop = (text: string) => text.replace(/\.$/, '')
 const isMotion = ({ key }: Happening) => key.endsWith(' moves')
 

@@ -2,6 +2,8 @@
  * A sheet as DXF (text format, version AC1021): the page in millimetres with frame and title block, one layer a kind of line, one block
  * a symbol with its designation as attribute, text as text.
  */
+import { PEN_INKS } from '../sheet/pens'
+import type { PenColour } from '../sheet/schema'
 import {
   Colors,
   DxfWriter,
@@ -39,7 +41,7 @@ import {
 const lineTypes = { pilot: 'PILOT', drain: 'DRAIN', chain: 'CHAIN' } as const
 const lineTypeOf: Readonly<Partial<Record<Layer, string>>> = { pilot: 'PILOT', drain: 'DRAIN', rod: 'CHAIN' }
 /** Colours by which layers are told apart on the screen of a drawing program; paper takes them black. */
-const colourOf: Readonly<Record<Layer | 'frame', number>> = {
+const colourOf: Readonly<Record<Exclude<Layer, 'pens'> | 'frame', number>> = {
   working: Colors.White,
   pilot: Colors.Cyan,
   drain: Colors.Green,
@@ -50,8 +52,19 @@ const colourOf: Readonly<Record<Layer | 'frame', number>> = {
   lettering: Colors.White,
   frame: Colors.White,
 }
+/** Colour numbers of pens. */
+const penColourOf: Readonly<Record<PenColour, number>> = {
+  red: 1,
+  blue: 5,
+  green: 3,
+  orange: 30,
+  violet: 200,
+  brown: 34,
+}
 /** Line widths of DXF, in hundredths of a millimetre. */
 const WEIGHTS = [13, 15, 18, 20, 25, 30, 35, 40, 50, 53, 60, 70, 80, 90, 100]
+/** Width of the stroke of a pen, modules. */
+const PEN_WIDTH = 0.4
 const DESIGNATION = 'DESIGNATION'
 
 type Target = DxfWriter | DxfBlock
@@ -167,7 +180,8 @@ export function sheetToDxf(sheet: Sheet, show: Show, options: PlotOptions = {}):
   dxf.addLType(lineTypes.drain, 'drain lines', signed(dashes.drain))
   dxf.addLType(lineTypes.chain, 'enclosures and rods', signed(dashes.chain))
   for (const name of layers)
-    setWidth(dxf.addLayer(name, colourOf[name], lineTypeOf[name] ?? 'Continuous'), THIN * unit)
+    if (name !== 'pens')
+      setWidth(dxf.addLayer(name, colourOf[name], lineTypeOf[name] ?? 'Continuous'), THIN * unit)
   const drawing = new Pen(unit, [page.origin[0], page.height - page.origin[1]])
   const around = new Pen(1, [0, page.height])
   const block = new Pen(unit, [0, 0])
@@ -184,8 +198,17 @@ export function sheetToDxf(sheet: Sheet, show: Show, options: PlotOptions = {}):
   const designations = new Map(
     plot.symbols.flatMap(({ component, designation }) => (designation ? [[designation, component]] : [])),
   )
-  for (const { layer, ink } of plot.strokes)
-    if (ink.shape !== 'letters' || !designations.has(ink)) drawing.draw(dxf, ink, layer)
+  // the strokes of each pen are a layer, which can be switched off
+  const penLayer = (colour: string) => {
+    const pen = (Object.keys(PEN_INKS) as PenColour[]).find((name) => PEN_INKS[name] === colour) ?? 'red'
+    const name = `pen-${pen}`
+    if (!dxf.document.tables.layerTable.exist(name))
+      setWidth(dxf.addLayer(name, penColourOf[pen], 'Continuous'), PEN_WIDTH * unit)
+    return name
+  }
+  for (const { layer, ink, colour } of plot.strokes)
+    if (layer === 'pens') drawing.draw(dxf, ink, penLayer(colour!))
+    else if (ink.shape !== 'letters' || !designations.has(ink)) drawing.draw(dxf, ink, layer)
   for (const [name, inks] of plot.blocks) {
     const own = dxf.addBlock(name)
     for (const ink of visibleParts(inks)) block.draw(own, ink, 'symbols')

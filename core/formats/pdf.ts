@@ -1,5 +1,5 @@
 /** A sheet as PDF on its paper, with frame and title block: vectors, and text that can be searched. */
-import { PDFDocument, rgb, type PDFPage } from 'pdf-lib'
+import { PDFDocument, rgb, type PDFPage, type RGB } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import type { XY } from '../sheet/geometry'
 import type { Sheet } from '../sheet/schema'
@@ -20,6 +20,18 @@ import {
 const POINT = 72 / 25.4
 const INK = rgb(0, 0, 0)
 const PAPER = rgb(1, 1, 1)
+/** What lies under the stroke of a pen shows through. */
+const PEN_OPACITY = 0.6
+const inkOf = (colour: string | undefined) => {
+  if (!colour) return INK
+  const part = (at: number) => parseInt(colour.slice(at, at + 2), 16) / 255
+  return rgb(part(1), part(3), part(5))
+}
+interface Look {
+  readonly dash?: number[]
+  readonly fill?: 'ink' | 'paper' | 'none'
+  readonly colour?: RGB
+}
 /** A circle as four cubic pieces: the length of their handles. */
 const KAPPA = 0.5522847498
 
@@ -40,7 +52,7 @@ export async function sheetToPdf(
   const faces = await Faces.embed(document, fonts, text)
   const paper = document.addPage([page.width * POINT, page.height * POINT])
   const pen = new Pen(paper, faces, page)
-  for (const { ink, width } of strokes) pen.draw(ink, width * MODULE * page.scale)
+  for (const { ink, width, colour } of strokes) pen.draw(ink, width * MODULE * page.scale, inkOf(colour))
   for (const { points, width } of page.lines) pen.path(points, width, {})
   for (const each of page.letters) pen.write(each, each.at, each.size)
   return { bytes: await document.save(), missing: [...faces.missing], cut: page.cut }
@@ -70,43 +82,33 @@ class Pen {
   /** Millimetres on the paper of a point of the drawing. */
   private at = ([x, y]: XY): XY => [this.page.origin[0] + x * this.size, this.page.origin[1] + y * this.size]
 
-  draw(ink: DrawnShape, width: number): void {
+  /** @param colour of a pen; black where none is given */
+  draw(ink: DrawnShape, width: number, colour = INK): void {
     const dash = 'dash' in ink && ink.dash ? dashes[ink.dash].map((length) => length * this.size) : undefined
     const fill = 'fill' in ink ? ink.fill : 'none'
     switch (ink.shape) {
       case 'line':
-        return this.path(ink.points.map(this.at), width, { dash })
+        return this.path(ink.points.map(this.at), width, { dash, colour })
       case 'polygon':
-        return this.path([...ink.points, ink.points[0]].map(this.at), width, { dash, fill })
+        return this.path([...ink.points, ink.points[0]].map(this.at), width, { dash, fill, colour })
       case 'circle':
       case 'arc': {
         const [from, to] = ink.shape === 'arc' ? [ink.from, ink.to] : [0, 360]
-        return this.curve(this.at(ink.at), ink.r * this.size, from, to, width, { dash, fill })
+        return this.curve(this.at(ink.at), ink.r * this.size, from, to, width, { dash, fill, colour })
       }
       case 'letters':
         return this.write(ink, this.at(ink.at), ink.size * this.size)
     }
   }
 
-  path(
-    points: readonly XY[],
-    width: number,
-    look: { dash?: number[]; fill?: 'ink' | 'paper' | 'none' },
-  ): void {
+  path(points: readonly XY[], width: number, look: Look): void {
     const [first, ...rest] = points
     const text = `M${first.join(' ')} ${rest.map((p) => `L${p.join(' ')}`).join(' ')}`
     this.svg(text, width, look)
   }
 
   /** An arc in cubic pieces of at most a quarter, degrees clockwise as seen. */
-  private curve(
-    [x, y]: XY,
-    r: number,
-    from: number,
-    to: number,
-    width: number,
-    look: { dash?: number[]; fill?: 'ink' | 'paper' | 'none' },
-  ): void {
+  private curve([x, y]: XY, r: number, from: number, to: number, width: number, look: Look): void {
     const pieces = Math.max(1, Math.ceil(Math.abs(to - from) / 90))
     const step = ((to - from) / pieces) * (Math.PI / 180)
     const handle = (KAPPA * r * Math.tan(Math.abs(step) / 4) * Math.sign(step)) / Math.tan(Math.PI / 8)
@@ -123,12 +125,13 @@ class Pen {
   }
 
   /** An SVG path in millimetres from the upper left corner. */
-  private svg(text: string, width: number, look: { dash?: number[]; fill?: 'ink' | 'paper' | 'none' }): void {
+  private svg(text: string, width: number, look: Look): void {
     this.paper.drawSvgPath(text, {
       x: 0,
       y: this.page.height * POINT,
       scale: POINT,
-      borderColor: INK,
+      borderColor: look.colour ?? INK,
+      ...(look.colour && look.colour !== INK ? { borderOpacity: PEN_OPACITY } : {}),
       borderWidth: width,
       ...(look.dash ? { borderDashArray: look.dash } : {}),
       ...(look.fill === 'ink' ? { color: INK } : look.fill === 'paper' ? { color: PAPER } : {}),

@@ -18,12 +18,23 @@ import {
 } from '../sheet/annotations'
 import { plotControl } from './control-plot'
 import { sheetLettering, LETTERING_LINE } from '../sheet/lettering'
+import { BADGE, legendText, LEGEND_ROW, penStrokes } from '../sheet/pens'
 import type { Pipe, Sheet, SheetComponent } from '../sheet/schema'
 
 /** Millimetres to a module. */
 export const MODULE = 2.5
 
-export const layers = ['working', 'pilot', 'drain', 'hose', 'shaft', 'rod', 'symbols', 'lettering'] as const
+export const layers = [
+  'pens',
+  'working',
+  'pilot',
+  'drain',
+  'hose',
+  'shaft',
+  'rod',
+  'symbols',
+  'lettering',
+] as const
 export type Layer = (typeof layers)[number]
 
 /** Line width in modules: 0.25 mm. */
@@ -50,6 +61,8 @@ export interface Stroke {
   readonly layer: Layer
   readonly ink: DrawnShape
   readonly width: number
+  /** Ink of a pen; black where none is given. */
+  readonly colour?: string
 }
 
 /** A symbol as drawn, to be put at (x, y): one of a kind, values, turn and mirroring is one block. */
@@ -132,6 +145,51 @@ function pipeStrokes(points: readonly XY[], pipe: Pipe): Stroke[] {
   return [stroke(points)]
 }
 
+/** Room between the drawing and the legend of the pens, modules. */
+const LEGEND_GAP = 3
+/** Length of the stroke in the legend. */
+const LEGEND_STROKE = 4
+
+/** Strokes of pens with their numbers, and their legend below the drawing. */
+function penPlot(sheet: Sheet): Stroke[] {
+  const pens = penStrokes(sheet)
+  if (!pens.length) return []
+  const { x, y, h } = around([
+    ...sheet.components.map(boundsOnSheet),
+    ...pens.flatMap((p) => p.lines.flatMap((l) => l.points.map(pointBox))),
+  ])
+  return pens.flatMap((pen, i): Stroke[] => {
+    const row: XY = [x, y + h + LEGEND_GAP + i * LEGEND_ROW]
+    const letters = (at: XY, text: string, anchor: Letters['anchor'], on: Letters['on']): Stroke => ({
+      layer: 'lettering',
+      width: THIN,
+      ink: { shape: 'letters', at, text, size: LETTERING, anchor, on },
+    })
+    const stroke = (points: readonly XY[], width: number): Stroke => ({
+      layer: 'pens',
+      width,
+      colour: pen.ink,
+      ink: { shape: 'line', points },
+    })
+    return [
+      ...pen.lines.map(({ points, width }) => stroke(points, width)),
+      ...(pen.badge
+        ? [
+            {
+              layer: 'pens' as const,
+              width: THIN,
+              colour: pen.ink,
+              ink: { shape: 'circle' as const, at: pen.badge, r: BADGE, fill: 'paper' as const },
+            },
+            letters(pen.badge, String(pen.number), 'middle', 'middle'),
+          ]
+        : []),
+      stroke([row, [row[0] + LEGEND_STROKE, row[1]]], 0.5),
+      letters([row[0] + LEGEND_STROKE + 1, row[1]], legendText(pen), 'start', 'middle'),
+    ]
+  })
+}
+
 /** A polyline moved to its left by d; its parts are at right angles. */
 function beside(points: readonly XY[], d: number): XY[] {
   const normal = (i: number): XY => {
@@ -161,6 +219,7 @@ export function plotSheet(sheet: Sheet, show: Show, options: PlotOptions = {}): 
   const names = new Map<string, string>()
   const symbols: PlotSymbol[] = []
   const strokes: Stroke[] = []
+  strokes.push(...penPlot(sheet))
   const { labels: words, lines } = sheetLettering(sheet, show, { names: !!options.lineNames })
   for (const pipe of sheet.pipes) {
     const points = polyline(sheet, pipe)

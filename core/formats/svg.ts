@@ -115,15 +115,20 @@ const faceOf = ({ fonts = [] }: SvgOptions) =>
 /** The strokes of a plot as a group for each layer, in modules. */
 function layered(plot: Plot, family: string): string[] {
   const groups = new Map<string, string[]>()
-  for (const { layer, ink } of allStrokes(plot)) {
+  for (const { layer, ink, colour, width } of allStrokes(plot)) {
     if (!groups.has(layer)) groups.set(layer, [])
-    groups.get(layer)!.push(element(ink))
+    const drawn = element(ink)
+    groups
+      .get(layer)!
+      .push(colour ? `<g stroke="${escape(colour)}" stroke-width="${number(width)}">${drawn}</g>` : drawn)
   }
   return [...groups].map(([layer, elements]) => {
     const look =
       layer === 'lettering'
         ? `fill="#000" font-family="${escape(family)}"`
-        : `fill="none" stroke="#000" stroke-width="${THIN}" stroke-linejoin="round"`
+        : layer === 'pens'
+          ? `fill="none" stroke-linejoin="round" stroke-linecap="round" opacity="0.6"`
+          : `fill="none" stroke="#000" stroke-width="${THIN}" stroke-linejoin="round"`
     return `<g id="${layer}" ${look}>\n${elements.map(lettersInk).join('\n')}\n</g>`
   })
 }
