@@ -94,3 +94,26 @@ export const restOf = ({ port, terms, behind }: Hold, p: Float64Array): number =
     (rest, b) => rest - b.factor * p[b.port],
     terms.reduce((rest, { value }) => rest - value, p[port]),
   )
+
+/**
+ * What turns a shaft and what is against it, N·m, in the sense in which the oil turns it; the rest is what hangs on the shaft: its load and
+ * acceleration. @param torque of the oil @param load of its own @param friction @param stops torque of end stops
+ */
+export function torqueBalance(torque: number, load: number, friction: number, stops: number): Balance {
+  const sign = torque < 0 ? -1 : 1
+  const others = [
+    { label: 'load', value: sign * load },
+    { label: 'friction', value: sign * friction },
+    { label: 'end stop', value: sign * stops },
+    { label: 'shaft: its load and acceleration', value: sign * (torque - load - friction - stops) },
+  ].filter(({ value }) => value !== 0)
+  return {
+    name: sign > 0 ? 'turns forward' : 'turns back',
+    quantity: 'torque',
+    pushing: [
+      { label: 'oil', value: sign * torque },
+      ...others.filter(({ value }) => value < 0).map(({ label, value }) => ({ label, value: -value })),
+    ],
+    opposing: others.filter(({ value }) => value > 0),
+  }
+}

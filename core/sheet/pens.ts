@@ -45,7 +45,10 @@ export function penStrokes(sheet: Sheet): PenStrokes[] {
       const moved = points.map(([x, y]): XY => [x + aside, y + aside])
       return [{ pipe, points: moved, width: NARROW + share * (WIDE - NARROW) }]
     })
-    const badge = middleOfLongest(lines.map((l) => l.points))
+    const badge = alongLongest(
+      lines.map((l) => l.points),
+      (k + 1) / (shown.length + 1),
+    )
     return {
       pen,
       number,
@@ -57,13 +60,15 @@ export function penStrokes(sheet: Sheet): PenStrokes[] {
   })
 }
 
-function middleOfLongest(lines: readonly (readonly XY[])[]): XY | undefined {
+/** A place on the longest straight part; numbers of pens on one line stand apart. */
+function alongLongest(lines: readonly (readonly XY[])[], share: number): XY | undefined {
   let best: { at: XY; length: number } | undefined
   for (const points of lines)
     for (let i = 0; i + 1 < points.length; i++) {
       const [[ax, ay], [bx, by]] = [points[i], points[i + 1]]
       const length = Math.hypot(bx - ax, by - ay)
-      if (length > (best?.length ?? 0)) best = { at: [(ax + bx) / 2, (ay + by) / 2], length }
+      if (length > (best?.length ?? 0))
+        best = { at: [ax + share * (bx - ax), ay + share * (by - ay)], length }
     }
   return best?.at
 }

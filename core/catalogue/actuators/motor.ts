@@ -1,5 +1,5 @@
 /** Hydraulic motors of fixed and of variable displacement: what they share. */
-import type { Hold } from '../answers'
+import { torqueBalance, type Hold } from '../answers'
 import type { Fluid } from '../../fluid/fluid'
 import { leak, leakOut } from '../faults'
 import {
@@ -194,6 +194,7 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
         { from: B, to: L, flow: toCase * (l.p[B] - l.p[L]), element: 'leak' },
       ]
     },
+    balances: (l) => [torqueBalance(l.o[OUTPUT.torque], l.u[INPUT.loadTorque], friction(l.p[W]), 0)],
     holds(l) {
       const torque = l.o[OUTPUT.torque]
       const drop = l.p[A] - l.p[B]

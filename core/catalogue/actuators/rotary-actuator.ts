@@ -1,5 +1,5 @@
 /** Actuators that turn through part of a turn: what the vane and the rack have in common. */
-import type { Hold } from '../answers'
+import { torqueBalance, type Hold } from '../answers'
 import type { Fluid } from '../../fluid/fluid'
 import { air, leak } from '../faults'
 import {
@@ -163,6 +163,11 @@ export function rotaryModel(
       l.power[Power.useful] = l.u[INPUT.loadTorque] * speed
       // its inertia belongs to the shaft
       l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.q[W] * speed - l.power[Power.useful]
+    },
+    balances(l) {
+      const [speed, angle] = [l.p[W], l.x[STATE.angle]]
+      const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
+      return [torqueBalance(l.o[OUTPUT.torque], l.u[INPUT.loadTorque], friction(speed), stops)]
     },
     holds(l) {
       const speed = l.p[W]

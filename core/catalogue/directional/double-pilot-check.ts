@@ -1,3 +1,4 @@
+import type { Balance } from '../answers'
 import { leak, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
@@ -137,6 +138,24 @@ export const doublePilotCheck = defineKind({
         l.o[OUTPUT.held] = Math.max(l.p[A1], l.p[B1])
         l.c[CONDITION.overPressure] = l.o[OUTPUT.held] - v.maxPressure
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[A1]) + l.q[B] * (l.p[B] - l.p[B1])
+      },
+      balances(l) {
+        const side = (own: number, held: number, other: number, name: string): Balance => ({
+          name: `opens ${name}`,
+          quantity: 'pressure',
+          pushing: [
+            { label: `pressure at ${name}`, value: l.p[own] },
+            {
+              label: `pilot from the other side, ${v.pilotRatio} times`,
+              value: v.pilotRatio * Math.max(0, l.p[other] - l.p[own]),
+            },
+          ],
+          opposing: [
+            { label: `pressure held at ${name}1`, value: l.p[held] },
+            { label: 'spring', value: v.crackingPressure },
+          ],
+        })
+        return [side(A, A1, B, 'A'), side(B, B1, A, 'B')]
       },
     }
   },

@@ -123,6 +123,26 @@ export const pilotOperatedCheck = defineKind({
         l.c[CONDITION.overPressure] = l.p[B] - values.maxPressure
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
+      balances(l) {
+        const push = Math.max(0, l.p[X] - (external ? l.p[Y] : l.p[A]))
+        return [
+          {
+            name: 'opens',
+            quantity: 'pressure',
+            pushing: [
+              { label: 'pressure at A', value: l.p[A] },
+              {
+                label: `pilot over ${external ? 'its drain' : 'A'}, ${values.pilotRatio} times`,
+                value: values.pilotRatio * push,
+              },
+            ],
+            opposing: [
+              { label: 'pressure held at B', value: l.p[B] },
+              { label: 'spring', value: values.crackingPressure },
+            ],
+          },
+        ]
+      },
     }
   },
   describeState(l, values, show) {

@@ -70,6 +70,21 @@ export const pilotToCloseCheck = defineKind({
         l.o[OUTPUT.flow] = l.q[A]
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at A', value: l.p[A] }],
+          opposing: [
+            { label: 'pressure at B', value: l.p[B] },
+            { label: 'spring', value: v.crackingPressure },
+            {
+              label: `pilot over A, ${v.pilotRatio} times`,
+              value: v.pilotRatio * Math.max(0, l.p[X] - l.p[A]),
+            },
+          ],
+        },
+      ],
     }
   },
   describeState: (l, _v, show) =>

@@ -84,6 +84,17 @@ export const backPressureValve = defineKind({
         l.o[OUTPUT.flow] = l.q[A]
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at A', value: l.p[A] }],
+          opposing: [
+            { label: 'pressure at B', value: l.p[B] },
+            { label: 'spring', value: relief.cracking(l.u[INPUT.setting] * kept(l.p[X])) },
+          ],
+        },
+      ],
     }
   },
   describeState: (l, _v, show) =>

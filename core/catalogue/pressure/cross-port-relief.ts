@@ -1,4 +1,4 @@
-import { heldAtSetting } from '../answers'
+import { heldAtSetting, type Balance } from '../answers'
 import {
   defineKind,
   Power,
@@ -159,6 +159,21 @@ export const crossPortRelief = defineKind({
         { from: C, to: A, flow: l.o[OUTPUT.spilled] - l.q[A], element: 'check' },
         { from: C, to: B, flow: -l.o[OUTPUT.spilled] - l.q[B], element: 'check' },
       ],
+      balances(l) {
+        const side = (from: number, to: number, setting: number, name: string): Balance => ({
+          name,
+          quantity: 'pressure',
+          pushing: [{ label: `pressure at ${from === A ? 'A' : 'B'}`, value: l.p[from] }],
+          opposing: [
+            { label: 'spring', value: spill.cracking(setting) },
+            { label: `pressure at ${to === A ? 'A' : 'B'}`, value: l.p[to] },
+          ],
+        })
+        return [
+          side(A, B, l.u[INPUT.setting], 'opens from A to B'),
+          side(B, A, l.u[INPUT.back], 'opens from B to A'),
+        ]
+      },
       holds: (l) => [
         heldAtSetting(
           l.p,

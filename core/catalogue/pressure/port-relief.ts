@@ -21,6 +21,8 @@ export function portRelief(v: PortReliefValues) {
   const { override } = v
   return {
     flow,
+    /** Pressure difference at which it begins to open, Pa. @param setting Pa */
+    cracking: (setting: number) => heldSetting(setting) * (1 - override),
     /** @param setting Pa @returns 1/s */
     rate(opening: number, drop: number, setting: number) {
       const full = heldSetting(setting)

@@ -121,6 +121,24 @@ export const pressureCompensator = defineKind({
         l.c[CONDITION.wide] = l.q[A] > 1e-3 * v.ratedFlow ? l.x[STATE.opening] - 0.98 : -1
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: before
+            ? [
+                { label: 'load signal at Y', value: l.p[Y] },
+                { label: 'spring', value: l.u[INPUT.margin] },
+              ]
+            : [{ label: 'pressure at A', value: l.p[A] }],
+          opposing: before
+            ? [{ label: 'pressure at B', value: l.p[B] }]
+            : [
+                { label: 'load signal at Y', value: l.p[Y] },
+                { label: 'spring', value: l.u[INPUT.margin] },
+              ],
+        },
+      ],
     }
   },
   describeState: (l, v, show) =>

@@ -94,6 +94,17 @@ export const shockValve = defineKind({
         l.c[CONDITION.drawing] = l.o[OUTPUT.drawn] - 1e-3 * v.checkFlow
         l.power[Power.heat] = l.q[P] * drop
       },
+      balances: (l) => [
+        {
+          name: 'opens',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at P', value: l.p[P] }],
+          opposing: [
+            { label: 'spring', value: relief.cracking(l.u[INPUT.setting]) },
+            { label: 'pressure at T', value: l.p[T] },
+          ],
+        },
+      ],
       holds: (l) => [
         heldAtSetting(
           l.p,
