@@ -68,10 +68,18 @@ function shutInSince(moments: Moments, recording: Recording, line: number): Shut
     else open = middle
   }
   const before = stackAt(open)
+  const { up, down } = oilPath(new LinePorts(moments.network), line)
+  const joined = [...up, ...down]
+    .filter((step) => step.from === line || step.to === line)
+    .sort((a, b) => b.share - a.share)
+    .map(({ part }) => part)
   moments.showRecorded(recording, now)
   // of what joined it before, the part that keeps it apart now
-  const apart = partsShutAt(new LinePorts(moments.network), line)
-  const by = before.parts.find((part) => apart.includes(part)) ?? (apart.length === 1 ? apart[0] : undefined)
+  const ports = new LinePorts(moments.network)
+  const apart = pressureStack(ports, line).lines.flatMap((each) => partsShutAt(ports, each))
+  const by =
+    [...before.parts, ...joined].find((part) => apart.includes(part)) ??
+    (apart.length === 1 ? apart[0] : undefined)
   return before.fixedBy.kind === 'trapped'
     ? { since: times[open] }
     : { since: times[shut], ...(by === undefined ? {} : { by }) }

@@ -274,9 +274,11 @@ function motionHappenings(
   )
 }
 
-/** What comes and goes many times in short succession is told once. */
+/** What comes and goes by itself many times in short succession is told once. */
 function withoutSwings(happenings: readonly Happening[], show: Show): Happening[] {
   const byKey = new Map<string, Happening[]>()
+  const commands = happenings.filter((h) => h.kind !== 'effect').map((h) => h.at)
+  const isCommanded = (from: number, to: number) => commands.some((at) => at > from && at <= to)
   for (const h of happenings) if (h.kind === 'effect') byKey.set(h.key, [...(byKey.get(h.key) ?? []), h])
   const dropped = new Set<Happening>()
   const added: Happening[] = []
@@ -295,7 +297,8 @@ function withoutSwings(happenings: readonly Happening[], show: Show): Happening[
       burst = []
     }
     for (const h of ofOne) {
-      if (burst.length && h.at - burst.at(-1)!.at > SWING_GAP) finish()
+      const before = burst.at(-1)?.at
+      if (before !== undefined && (h.at - before > SWING_GAP || isCommanded(before, h.at))) finish()
       burst.push(h)
     }
     finish()
