@@ -47,9 +47,13 @@ onBeforeUnmount(() => {
   client?.worker.terminate()
 })
 
-const figure = computed(() =>
-  answers.answer ? ({ kind: 'pressure', line: answers.answer.line } as const) : undefined,
+/** What is asked about, by its label: the pressure, unless another figure of the place is chosen. */
+const wantedFigure = ref('')
+const named = computed(
+  () => answers.figures.find((f) => f.label === wantedFigure.value) ?? answers.figures[0],
 )
+const figure = computed(() => (answers.answer ? named.value?.figure : undefined))
+const quantity = computed(() => named.value?.quantity ?? 'pressure')
 async function update(): Promise<void> {
   cancel()
   // what was found for another place or instant must not stand beside this one
@@ -81,15 +85,15 @@ async function update(): Promise<void> {
     if (own === turn) busy.value = false
   }
 }
-watchDebounced([open, () => answers.answer], update, { debounce: AT_REST })
+watchDebounced([open, () => answers.answer, wantedFigure], update, { debounce: AT_REST })
 
 const effective = computed(() => {
   const { knobs = [], now = 0 } = found.value ?? {}
-  const least = Math.max(NO_EFFECT * Math.abs(now), 1e3)
-  return knobs.filter(({ effect }) => Math.abs(effect) >= least)
+  const least = Math.max(NO_EFFECT * Math.abs(now), quantity.value === 'pressure' ? 1e3 : 0)
+  return knobs.filter(({ effect }) => effect !== 0 && Math.abs(effect) >= least)
 })
 const without = computed(() => (found.value?.knobs.length ?? 0) - effective.value.length)
-const signed = (value: number) => `${value > 0 ? '+' : ''}${show(value, 'pressure', 3)}`
+const signed = (value: number) => `${value > 0 ? '+' : ''}${show(value, quantity.value, 3)}`
 const keyOf = ({ part, parameter }: Knob) => `${part}.${parameter}`
 
 function ask(knob: Knob): void {
@@ -99,7 +103,7 @@ function ask(knob: Knob): void {
   wantedAnswer.value = ''
 }
 async function findValue(knob: Knob): Promise<void> {
-  const read = parseQuantity(wanted.value, 'pressure', shownUnit('pressure', system.value))
+  const read = parseQuantity(wanted.value, quantity.value, shownUnit(quantity.value, system.value))
   if (!read.ok) {
     wantedAnswer.value = read.message
     return
@@ -117,8 +121,8 @@ async function findValue(knob: Knob): Promise<void> {
     // another place or instant was asked about meanwhile, or another value
     if (own !== turn || asking.value !== keyOf(knob)) return
     wantedAnswer.value = value
-      ? `${knob.label} of ${show(value.value, knob.quantity)} gives ${show(value.figure, 'pressure')}.`
-      : `No value of it between a tenth and five times what it is gives ${show(read.si, 'pressure')}.`
+      ? `${knob.label} of ${show(value.value, knob.quantity)} gives ${show(value.figure, quantity.value)}.`
+      : `No value of it between a tenth and five times what it is gives ${show(read.si, quantity.value)}.`
   } catch (error) {
     if (own === turn) wantedAnswer.value = (error as Error).message
   }
@@ -139,6 +143,17 @@ async function findValue(knob: Knob): Promise<void> {
       </button>
     </div>
     <template v-if="open">
+      <select
+        v-if="answers.figures.length > 1"
+        v-model="wantedFigure"
+        class="field mt-1"
+        aria-label="What is asked about"
+        data-testid="figure"
+      >
+        <option v-for="(f, i) in answers.figures" :key="f.label" :value="i ? f.label : ''">
+          {{ f.label }}
+        </option>
+      </select>
       <p v-if="busy" class="flex items-center gap-2 text-[13px] text-soft" role="status">
         Solving again with each value changed: {{ Math.round(100 * progress) }} %
         <button class="underline" @click="cancel">Cancel</button>
@@ -162,11 +177,11 @@ async function findValue(knob: Knob): Promise<void> {
           </button>
           <form v-if="asking === keyOf(k)" class="mt-1" @submit.prevent="findValue(k)">
             <label class="block text-soft">
-              What value of it gives this pressure?
+              What value of it gives {{ named?.label === 'this pressure' ? '' : 'as ' }}{{ named?.label }}?
               <input
                 v-model="wanted"
                 class="field"
-                :placeholder="show(found.now, 'pressure')"
+                :placeholder="show(found.now, quantity)"
                 data-testid="wanted"
               />
             </label>

@@ -141,6 +141,7 @@ const title = computed(() => {
               </template>
             </dl>
           </template>
+          <PartInside v-if="answers.part.inside" :drawn="answers.part.inside" />
           <p v-if="Math.abs(answers.part.heat) > 1" class="mt-2 text-[13px]">
             It turns {{ show(answers.part.heat, 'power', 3) }} into heat.
           </p>

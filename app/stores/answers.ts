@@ -4,6 +4,7 @@ import { acceptHMRUpdate, defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef, watch } from 'vue'
 import { findKind } from '@oar-bench/core/catalogue'
 import type { PressureAnswer } from '@oar-bench/core/explain/answer'
+import type { NamedFigure } from '@oar-bench/core/explain/knobs'
 import type { PartAnswer } from '@oar-bench/core/explain/part'
 import type { Moments } from '@oar-bench/core/explain/moment'
 import { portKey } from '@oar-bench/core/sheet/netlist'
@@ -47,6 +48,8 @@ export const useAnswers = defineStore('answers', () => {
   /** Share of the oil in each pipe of the path. */
   const shares = shallowRef<ReadonlyMap<string, number>>(new Map())
   const problem = ref('')
+  /** What else can be asked about there. */
+  const figures = shallowRef<readonly NamedFigure[]>([])
   /** Port of the selected part that is asked about. */
   const port = ref<string>()
 
@@ -139,6 +142,7 @@ export const useAnswers = defineStore('answers', () => {
     try {
       const { moments, flows } = await momentsOf(shown.sheet, shown.result)
       const { answerPressure } = await import('@oar-bench/core/explain/answer')
+      const { figuresAt } = await import('@oar-bench/core/explain/knobs')
       const { answerPart } = await import('@oar-bench/core/explain/part')
       const { pipeShares } = await import('@oar-bench/core/explain/path-on-sheet')
       if (own !== turn) return
@@ -148,6 +152,7 @@ export const useAnswers = defineStore('answers', () => {
       const found = answerPressure(moments, result, line)
       answer.value = markRaw(found)
       const [component] = selection.components
+      figures.value = figuresAt(moments, line, component?.id)
       part.value = component && answerPart(moments, component.id, show)
       shares.value = pipeShares(found, result.lineOfPipe, flows, read)
       problem.value = ''
@@ -175,7 +180,7 @@ export const useAnswers = defineStore('answers', () => {
   const shownRun = computed(() => (live.open ? live.base : runs.shown))
   watch([open, () => asked.value?.line, shownRun], update)
 
-  return { open, answer, part, shares, problem, lines, asked, port, follow, keepPath, update, state }
+  return { open, answer, part, figures, shares, problem, lines, asked, port, follow, keepPath, update, state }
 })
 
 if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useAnswers, import.meta.hot))

@@ -5,6 +5,7 @@
 import type { Balance, Hold, Way } from './answers'
 import type { Fluid } from '../fluid/fluid'
 import type { Quantity } from '../units/quantities'
+import type { SectionDrawing } from './section'
 import type { SymbolDrawing } from './symbol'
 
 /**
@@ -508,6 +509,8 @@ export interface Kind<P extends Parameters = Parameters> {
   safetyNote?: string
   /** A kind without a model has no effect on the oil (an outline, a text). */
   model(values: Values<P>, fluid: Fluid): Model
+  /** Its inside, as a section that moves with its states. */
+  section?(values: Values<P>): SectionDrawing
   /** What it is doing at an instant, in one sentence. */
   describeState?(l: Local, values: Values<P>, show: Show): string
 }

@@ -10,12 +10,40 @@ import type { Network } from '../simulate/circuit/network'
 import { StepFailure, Stepper } from '../simulate/stepper'
 import { siUnit, type Quantity } from '../units/quantities'
 import type { Moments } from './moment'
+import { powerNow } from './power'
 
 /** What is asked about. */
 export type Figure =
   | { readonly kind: 'pressure'; readonly line: number }
   /** An output or a state of a component. */
   | { readonly kind: 'signal'; readonly component: string; readonly name: string }
+  /** All heat of the circuit, W. */
+  | { readonly kind: 'heat' }
+
+/** A figure that can be asked about, with its name. */
+export interface NamedFigure {
+  readonly label: string
+  readonly quantity: Quantity
+  readonly figure: Figure
+}
+/** Quantities of a part worth asking about. */
+const ASKED: ReadonlySet<Quantity> = new Set(['speed', 'rotationalSpeed', 'flow', 'force', 'torque', 'power'])
+/** What can be asked about a place: its pressure, speeds, flows, forces of the part that is selected, and the heat of all. */
+export function figuresAt(moments: Moments, line: number, component?: string): NamedFigure[] {
+  const element = component === undefined ? undefined : moments.element(component)
+  const own = [...(element?.model.outputs ?? []), ...(element?.states ?? [])].filter(({ quantity }) =>
+    ASKED.has(quantity),
+  )
+  return [
+    { label: 'this pressure', quantity: 'pressure', figure: { kind: 'pressure', line } },
+    ...own.map(({ name, label, quantity }): NamedFigure => ({
+      label: `its ${label}`,
+      quantity,
+      figure: { kind: 'signal', component: component!, name },
+    })),
+    { label: 'the heat of the machine', quantity: 'power', figure: { kind: 'heat' } },
+  ]
+}
 
 export interface Knob {
   readonly part: string
@@ -219,6 +247,7 @@ export class Trials {
     const { network, figure } = this
     network.observe(t, y)
     if (figure.kind === 'pressure') return network.potential[figure.line]
+    if (figure.kind === 'heat') return powerNow(network).heat
     const element = this.moments.element(figure.component)
     const output = element?.model.outputs?.findIndex((o) => o.name === figure.name) ?? -1
     if (element && output >= 0) return element.local.o[output]

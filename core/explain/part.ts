@@ -1,12 +1,15 @@
 /** What a part does at an instant: what opposes each other in it, and what power it takes. */
 import { netOf, type Balance } from '../catalogue/answers'
 import { Power, type Show } from '../catalogue/kind'
+import { drawSection, type DrawnSection } from '../catalogue/section'
 import type { Moments } from './moment'
 
 export interface PartAnswer {
   readonly balances: readonly (Balance & { readonly net: number })[]
   /** Heat that it makes, W. */
   readonly heat: number
+  /** Its inside now, where its kind has a drawing of it. */
+  readonly inside?: DrawnSection
   /** Its state in a sentence, as the kind tells it. */
   readonly words?: string
 }
@@ -16,10 +19,12 @@ export function answerPart(moments: Moments, component: string, show: Show): Par
   const element = moments.element(component)
   if (!element?.resolved) return undefined
   const { model, local, resolved } = element
+  const section = resolved.kind.section?.(resolved.values)
   const balances = model.balances?.(local) ?? []
   return {
     balances: balances.map((balance) => ({ ...balance, net: netOf(balance) })),
     heat: local.power[Power.heat],
+    ...(section ? { inside: drawSection(section, local, moments.time, show) } : {}),
     words: resolved.kind.describeState?.(local, resolved.values, show),
   }
 }

@@ -1,3 +1,4 @@
+import { vaneSection } from '../section-elements'
 import { defineKind, quantity } from '../kind'
 import { circle, line } from '../symbol'
 import { flowTriangle, rotationArrow, shaftStub } from '../symbol-elements'
@@ -60,6 +61,12 @@ export const semiRotary = defineKind({
     reading: 'angle',
   }),
   caption: (values, show) => [show(values.displacement, 'volume'), show(values.range, 'angle')],
+  section: (values) =>
+    vaneSection({
+      pressureA: (l) => l.p[0],
+      pressureB: (l) => l.p[1],
+      share: (l) => l.x[0] / values.range,
+    }),
   model: (values, fluid) =>
     rotaryModel(values, fluid, values.displacement / values.range, values.leakage / 100e5),
   describeState: (l, _values, show) => describeRotaryActuator(l, show),

@@ -1,3 +1,4 @@
+import { spoolSection } from '../section-elements'
 import type { Way } from '../answers'
 import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
@@ -239,6 +240,19 @@ export const loadSensingSection = defineKind({
         ? 'flow sharing'
         : 'not compensated',
   ],
+  section: () =>
+    spoolSection({
+      pressure: {
+        P: (l) => l.p[P],
+        T: (l) => l.p[T],
+        A: (l) => l.p[A],
+        B: (l) => l.p[B],
+      },
+      position: (l) => l.x[STATE.spool],
+      open: { PA: false, PB: false, AT: false, BT: false, PT: false },
+      notches: true,
+      note: 'Its pressure compensator is not drawn: the flow is what it lets past.',
+    }),
   model(v, fluid) {
     const { inlet: notch, outlet } = meteringEdges(v)
     const post = v.compensation === 'post'

@@ -1,3 +1,4 @@
+import { poppetSection } from '../section-elements'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { dashed, line, rectangle } from '../symbol'
@@ -90,6 +91,18 @@ export const pilotOperatedCheck = defineKind({
     box: { x: -2, y: -2, w: 4, h: 4 },
   }),
   caption: (values) => [`${values.pilotRatio} : 1`],
+  section: (values) =>
+    poppetSection({
+      inlet: { name: 'A', pressure: (l) => l.p[A] },
+      outlet: { name: 'B, held', pressure: (l) => l.p[B] },
+      opening: (l) => l.x[STATE.opening],
+      above: { name: 'B, spring side', pressure: (l) => l.p[B] },
+      piston: {
+        name: 'X',
+        pressure: (l) => l.p[X],
+        pushes: (l) => l.p[X] > (values.drain === 'external' ? l.p[Y] : l.p[A]) && l.x[STATE.opening] > 0.01,
+      },
+    }),
   model(values) {
     const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
     const external = values.drain === 'external'

@@ -1,3 +1,4 @@
+import { spoolSection } from '../section-elements'
 import type { Way } from '../answers'
 import {
   defineKind,
@@ -121,6 +122,18 @@ export const proportionalValve = defineKind({
     }
   },
   caption: (values, show) => [show(values.ratedFlow, 'flow')],
+  section: () =>
+    spoolSection({
+      pressure: {
+        P: (l) => l.p[P],
+        T: (l) => l.p[T],
+        A: (l) => l.p[A],
+        B: (l) => l.p[B],
+      },
+      position: (l) => l.x[STATE.spool],
+      open: { PA: false, PB: false, AT: false, BT: false, PT: false },
+      notches: true,
+    }),
   model(values, fluid) {
     const { inlet, outlet } = meteringEdges(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)

@@ -2,6 +2,8 @@
  * What all directional valves share: a row of boxes, a spool that moves through it, an actuation
  * and springs that return it. A kind adds its ports and the functions it can have.
  */
+import type { SectionDrawing } from '../section'
+import { spoolSection } from '../section-elements'
 import type { Way } from '../answers'
 import {
   Power,
@@ -466,6 +468,28 @@ const controlVoltageLost: FaultSpec = {
 }
 
 /** All that a directional kind of this design needs but its name and its words. */
+/** Whether it has the spool with two lands that a section shows: three positions, four ports. */
+const hasFourWaySection = ({ positions, ports }: DirectionalDesign<string>) =>
+  positions === 3 && ['P', 'T', 'A', 'B'].every((port) => ports.includes(port)) && ports.length === 4
+
+function fourWaySection(design: DirectionalDesign<string>, { centre }: DirectionalValues): SectionDrawing {
+  const at = (port: string) => design.ports.indexOf(port)
+  const [, middle] = design.functions[centre].boxes
+  const joined = (a: string, b: string) => middle.some((way) => way.includes(a) && way.includes(b))
+  const read = (port: string) => (l: Local) => l.p[at(port)]
+  return spoolSection({
+    pressure: { P: read('P'), T: read('T'), A: read('A'), B: read('B') },
+    position: (l) => l.x[STATE.spool],
+    open: {
+      PA: joined('P', 'A'),
+      PB: joined('P', 'B'),
+      AT: joined('A', 'T'),
+      BT: joined('B', 'T'),
+      PT: joined('P', 'T') && !joined('P', 'A'),
+    },
+  })
+}
+
 export function directional<F extends string>(design: DirectionalDesign<F>) {
   return {
     family: 'directional',
@@ -488,6 +512,9 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
     safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
     forms: true,
     symbol: (values: DirectionalValues, form?: SymbolForm) => directionalSymbol(design, values, form),
+    ...(hasFourWaySection(design)
+      ? { section: (values: DirectionalValues) => fourWaySection(design, values) }
+      : {}),
     model: (values: DirectionalValues, fluid: Fluid) => directionalModel(design, values, fluid),
     describeState: (l: Local, values: DirectionalValues, show: Show) =>
       describeDirectionalValve(design, l, values, show),

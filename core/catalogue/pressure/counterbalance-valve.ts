@@ -1,3 +1,4 @@
+import { poppetSection } from '../section-elements'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
@@ -98,6 +99,22 @@ export const counterbalanceValve = defineKind({
     box: { x: -3, y: -3.5, w: 11.2, h: 7 },
   }),
   caption: (values, show) => [show(values.setting, 'pressure'), `${values.pilotRatio} : 1`],
+  section: (values) =>
+    poppetSection({
+      inlet: { name: '1, load', pressure: (l) => l.p[HELD] },
+      outlet: { name: '2', pressure: (l) => l.p[OUT] },
+      opening: (l) => l.x[STATE.opening],
+      above: {
+        name: values.vented ? 'spring side, vented' : '2, spring side',
+        pressure: (l) => (values.vented ? 0 : l.p[OUT]),
+      },
+      piston: {
+        name: 'X',
+        pressure: (l) => l.p[X],
+        pushes: (l) => values.pilotRatio * l.p[X] > PILOTED * l.u[INPUT.setting],
+      },
+      note: 'Its check valve for the way in is not drawn.',
+    }),
   model(values) {
     const checkRate = checkValveFlow(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)

@@ -1,3 +1,4 @@
+import { throttlingSpoolSection } from '../section-elements'
 import { heldAtSetting } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
@@ -73,6 +74,13 @@ export const reducingValve = defineKind({
     box: { x: -3, y: -3, w: 7.4, h: 6 },
   }),
   caption: (values, show) => [show(values.setting, 'pressure')],
+  section: () =>
+    throttlingSpoolSection({
+      inlet: { name: 'P', pressure: (l) => l.p[P] },
+      outlet: { name: 'A', pressure: (l) => l.p[A] },
+      drain: { name: 'Y', pressure: (l) => l.p[Y] },
+      opening: (l) => l.x[STATE.opening],
+    }),
   model(values) {
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const relief = values.relieving ? coefficient : 0

@@ -5,6 +5,7 @@ import {
   reliefInputs,
   reliefModel,
   reliefParameters,
+  reliefSection,
   reliefPorts,
   describeReliefValve,
   reliefSymbol,
@@ -27,6 +28,7 @@ export const reliefValvePilotOperated = defineKind({
   forms: true,
   symbol: (_values, form) => reliefSymbol(true, 'knob', form),
   caption: reliefCaption,
+  section: reliefSection,
   model: (values) => reliefModel(values),
   describeState: describeReliefValve,
 })

@@ -1,3 +1,4 @@
+import { poppetSection } from '../section-elements'
 import { heldAtSetting } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { circleArea, smoothSquareRoot } from '../flow-laws'
@@ -65,6 +66,15 @@ export const reliefValveVented = defineKind({
     }
   },
   caption: reliefCaption,
+  section: () =>
+    poppetSection({
+      inlet: { name: 'P', pressure: (l) => l.p[P] },
+      outlet: { name: 'T', pressure: (l) => l.p[T] },
+      opening: (l) => l.x[STATE.opening],
+      above: { name: 'X, over it', pressure: (l) => l.p[X] },
+      pilotStage: true,
+      more: (l, show) => `pilot flow ${show(-l.q[X], 'flow', 2)}`,
+    }),
   model(values, fluid) {
     const law = reliefLaw(values)
     const feed = circleArea(values.ventOrifice)

@@ -1,4 +1,6 @@
 /** The relief law, shared by the direct-acting and the pilot-operated kind. */
+import { poppetSection } from '../section-elements'
+import type { SectionDrawing } from '../section'
 import { heldAtSetting } from '../answers'
 import {
   Power,
@@ -128,6 +130,19 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
       },
     ],
   }
+}
+
+/** Its two stages. The model has the opening of the main stage; over it stands what its pilot stage lets stand there. */
+export const reliefSection = (values: ReliefValues): SectionDrawing => {
+  const { crack } = reliefPressures(values)
+  return poppetSection({
+    inlet: { name: 'P', pressure: (l) => l.p[P] },
+    outlet: { name: 'T', pressure: (l) => l.p[T] },
+    opening: (l) => l.x[STATE.opening],
+    above: { name: 'over it', pressure: (l) => Math.min(l.p[P], l.p[T] + crack) },
+    pilotStage: true,
+    note: 'Over the main stage: the pressure before it, as far as the pilot stage lets it rise.',
+  })
 }
 
 /** The knob: a schedule may turn it. */

@@ -1,5 +1,15 @@
+import { poppetSection } from '../section-elements'
 import { heldAtSetting } from '../answers'
-import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  type Local,
+} from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { drained } from '../symbol'
@@ -88,6 +98,25 @@ export const sequenceValve = defineKind({
     }
   },
   caption: (values, show) => [show(values.setting, 'pressure')],
+  section: (values) =>
+    poppetSection({
+      inlet: { name: 'A', pressure: (l) => l.p[A] },
+      outlet: { name: 'B', pressure: (l) => l.p[B] },
+      opening: (l) => l.x[STATE.opening],
+      above: {
+        name: values.drain === 'external' ? 'Y' : 'B, spring side',
+        pressure: (l) => l.p[values.drain === 'external' ? Y : B],
+      },
+      ...(values.pilot === 'external'
+        ? {
+            piston: {
+              name: 'X',
+              pressure: (l: Local) => l.p[X],
+              pushes: (l: Local) => l.x[STATE.opening] > 0.01,
+            },
+          }
+        : {}),
+    }),
   model(values) {
     const checkRate = checkValveFlow(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)

@@ -1,3 +1,4 @@
+import { gearSection } from '../section-elements'
 import { leak, leakOut, wrongRotation } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
@@ -77,6 +78,13 @@ export const fixedPump = defineKind({
     box: { x: -3, y: -3, w: 6, h: 6 },
   }),
   caption: (values, show) => [show(values.displacement, 'displacement')],
+  section: () =>
+    gearSection({
+      suction: (l) => l.p[S],
+      pressure: (l) => l.p[P],
+      speed: (l) => l.p[W],
+      leakage: (l, show) => `leaks ${show(l.o[OUTPUT.leakage], 'flow', 2)}`,
+    }),
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
     const { volumetricEfficiency, ratedSpeed, ratedPressure } = values

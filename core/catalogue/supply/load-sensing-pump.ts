@@ -1,3 +1,4 @@
+import { pistonSection } from '../section-elements'
 import { heldAtSetting } from '../answers'
 import { leak, leakOut, stuck, wrongRotation } from '../faults'
 import { defineKind, quantity, type Local, indices } from '../kind'
@@ -93,6 +94,13 @@ export const loadSensingPump = defineKind({
     show(values.displacement, 'displacement'),
     `${show(values.compensator, 'pressure')}, margin ${show(values.margin, 'pressure')}`,
   ],
+  section: () =>
+    pistonSection({
+      suction: { name: 'S', pressure: (l) => l.p[S] },
+      pressure: { name: 'P', pressure: (l) => l.p[P] },
+      drain: { name: 'case', pressure: (l) => l.p[L] },
+      stroke: (l) => l.x[0],
+    }),
   model(values, fluid) {
     const wanted = (l: Local) =>
       Math.min(

@@ -1,3 +1,4 @@
+import { pistonSection } from '../section-elements'
 import { SPECIFIC_HEAT } from '../../fluid/fluid'
 import { leak } from '../faults'
 import {
@@ -130,6 +131,13 @@ export const overCentrePump = defineKind({
     box: { x: -3, y: -3, w: 6, h: 6 },
   }),
   caption: (values, show) => [show(values.displacement, 'displacement')],
+  section: () =>
+    pistonSection({
+      suction: { name: 'B', pressure: (l) => l.p[B] },
+      pressure: { name: 'A', pressure: (l) => l.p[A] },
+      drain: { name: 'case', pressure: (l) => l.p[L] },
+      stroke: (l) => l.x[STATE.position],
+    }),
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
     const { volumetricEfficiency, ratedSpeed, ratedPressure } = values

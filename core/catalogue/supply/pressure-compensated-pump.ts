@@ -1,3 +1,4 @@
+import { pistonSection } from '../section-elements'
 import { heldAtSetting } from '../answers'
 import { leak, leakOut, stuck, wrongRotation } from '../faults'
 import { defineKind, quantity } from '../kind'
@@ -84,6 +85,13 @@ export const pressureCompensatedPump = defineKind({
     show(values.displacement, 'displacement'),
     show(values.compensator, 'pressure'),
   ],
+  section: () =>
+    pistonSection({
+      suction: { name: 'S', pressure: (l) => l.p[S] },
+      pressure: { name: 'P', pressure: (l) => l.p[P] },
+      drain: { name: 'case', pressure: (l) => l.p[L] },
+      stroke: (l) => l.x[0],
+    }),
   model: (values, fluid) => ({
     ...variablePumpModel(values, fluid, { S, P, W, L }, 1, (l) => {
       const limit =
