@@ -10,6 +10,7 @@ import {
   pathText,
   standingText,
 } from '@oar-bench/core/explain/words'
+import { findKind } from '@oar-bench/core/catalogue'
 import { balanceText } from '@oar-bench/core/explain/part'
 
 defineEmits<{ close: []; reveal: [id: string] }>()
@@ -51,6 +52,12 @@ const sentences = computed(() => {
     ...pathText(sheet.value, answer.path, show),
     ...standingText(sheet.value, answer.standing, show),
   ]
+})
+/** The card of the selected part is open. */
+const guide = ref(false)
+const guided = computed(() => {
+  const [component] = selection.components
+  return component && findKind(component.kind)?.guide ? component : undefined
 })
 const title = computed(() => {
   const [component] = selection.components
@@ -126,6 +133,16 @@ const title = computed(() => {
             <span class="font-lettering">{{ show(answers.answer.stack.pressure, 'pressure', 3) }}</span>
           </li>
         </ol>
+        <button
+          v-if="guided"
+          class="mt-2 text-[13px] underline hover:text-accent"
+          :aria-expanded="guide"
+          data-testid="show-guide"
+          @click="guide = !guide"
+        >
+          {{ guide ? 'Hide what it does' : 'What it does, and what goes wrong' }}
+        </button>
+        <PartGuide v-if="guided && guide" :component="guided" />
         <template v-if="answers.part">
           <template v-for="b in answers.part.balances" :key="b.name">
             <h3 class="heading mt-4">Its balance</h3>

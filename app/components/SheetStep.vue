@@ -26,6 +26,22 @@ const palette = useTemplateRef<{ focus(): void }>('palette')
 const { press } = useCommands()
 // keys and controllers work a live run with its console closed as well
 useLiveKeys()
+/** Keys of a run: questions and walkthrough. A key that a live run is worked by has been taken before. */
+const runKeys: Readonly<Record<string, () => void>> = {
+  y: () => editor.togglePane('answers'),
+  w: () => editor.togglePane('walkthrough'),
+}
+useEventListener('keydown', (event) => {
+  if (!props.shown || !props.running || event.defaultPrevented || !runs.shown) return
+  if (event.ctrlKey || event.metaKey || event.altKey || editor.dialog) return
+  // the slider of the tape takes no letters
+  if ((event.target as HTMLElement).matches('input:not([type=range], [type=checkbox]), textarea, select'))
+    return
+  const action = runKeys[event.key.toLowerCase()]
+  if (!action) return
+  action()
+  event.preventDefault()
+})
 useEventListener('keydown', (event) => {
   if (!props.shown || props.running || event.defaultPrevented) return
   const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
@@ -161,7 +177,7 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
               v-if="running && runs.shown"
               class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
               :aria-pressed="editor.isPaneOpen('answers')"
-              title="What sets a pressure, and where the oil goes"
+              title="What sets a pressure, and where the oil goes (Y)"
               data-testid="ask"
               @click="editor.togglePane('answers')"
             >
@@ -171,7 +187,7 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
               v-if="running && runs.shown"
               class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
               :aria-pressed="editor.isPaneOpen('walkthrough')"
-              title="What happens in the run, state by state"
+              title="What happens in the run, state by state (W)"
               data-testid="show-walkthrough"
               @click="editor.togglePane('walkthrough')"
             >

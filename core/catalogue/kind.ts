@@ -484,6 +484,8 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly designationLetter: 'P' | 'A' | 'M' | 'S' | 'V' | 'Z'
   /** One or two sentences: what it does. */
   readonly description: string
+  /** A card for whoever works on it: how it opens or moves, what goes wrong with it, usual mistakes in plumbing it. */
+  readonly guide?: { readonly acts: string; readonly fails: string; readonly mistakes: string }
   readonly ports: readonly PortSpec[]
   readonly parameters: P
   readonly inputs?: readonly InputSpec[]

@@ -120,7 +120,7 @@ export function poppetSection({
   const springs: SectionSpring[] = [{ fixed: [21, 6], moving: [21, 16], part: 0 }]
   if (pilotStage) springs.push({ fixed: [48, 10], moving: [38, 10], part: 1 })
   return {
-    width: 66,
+    width: 84,
     height: bottom + 2,
     ...(note === undefined ? {} : { note }),
     body: [metal(box(4, 2, pilotStage ? 46 : 38, bottom - 2))],
@@ -138,12 +138,12 @@ export function poppetSection({
     labels: [
       named([53, 25], outlet.name, outlet.pressure, 'start'),
       piston
-        ? named([3, 30], inlet.name, inlet.pressure, 'start')
-        : named([27.5, bottom - 2], inlet.name, inlet.pressure, 'start'),
-      ...(piston ? [named([27.5, bottom - 2], piston.name, piston.pressure, 'start')] : []),
-      named([pilotStage ? 53 : 44, 8], above.name, above.pressure, 'start'),
-      { at: [53, 32], anchor: 'start', text: percent('lift', opening) },
-      ...(more ? [{ at: [53, 38] as XY, anchor: 'start' as const, text: more }] : []),
+        ? named([53, 38], inlet.name, inlet.pressure, 'start')
+        : named([53, bottom - 1], inlet.name, inlet.pressure, 'start'),
+      ...(piston ? [named([53, 44], piston.name, piston.pressure, 'start')] : []),
+      named([53, 8], above.name, above.pressure, 'start'),
+      { at: [53, 31], anchor: 'start', text: percent('lift', opening) },
+      ...(more ? [{ at: [53, 17] as XY, anchor: 'start' as const, text: more }] : []),
     ],
   }
 }
@@ -162,7 +162,7 @@ export interface SpoolSection {
 /** A spool with two lands between the chambers T, A, P, B, T. */
 export function spoolSection({ pressure, position, open, notches, note }: SpoolSection): SectionDrawing {
   const [top, bottom] = [14, 22]
-  const at = { T1: 14, A: 26, P: 38, B: 50, T2: 62 } as const
+  const at = { T1: 18, A: 30, P: 42, B: 54, T2: 66 } as const
   const half = 4
   /** Width by which an edge that stands open in the middle is short of its port. */
   const short = 5
@@ -174,9 +174,9 @@ export function spoolSection({ pressure, position, open, notches, note }: SpoolS
   ]
   const spool: SectionPart = {
     shapes: [
-      part(box(4, 16.5, 68, 3)),
-      part(box(4, top, 5, bottom - top)),
-      part(box(67, top, 5, bottom - top)),
+      part(box(9, 16.5, 66, 3)),
+      part(box(9, top, 4, bottom - top)),
+      part(box(71, top, 4, bottom - top)),
       part(land(at.A, open.AT, open.PA)),
       part(land(at.B, open.PB, open.BT)),
       ...(notches
@@ -197,14 +197,14 @@ export function spoolSection({ pressure, position, open, notches, note }: SpoolS
     pressure: read,
   })
   return {
-    width: 76,
+    width: 84,
     height: 40,
     ...(note === undefined ? {} : { note }),
-    body: [metal(box(6, 4, 64, 28))],
+    body: [metal(box(2, 4, 80, 28))],
     oil: [
-      { points: box(9, top, at.A - 9, bottom - top), pressure: pressure.T },
+      { points: box(4, top, at.A - 4, bottom - top), pressure: pressure.T },
       { points: box(at.A, top, at.B - at.A, bottom - top), pressure: pressure.P },
-      { points: box(at.B, top, 67 - at.B, bottom - top), pressure: pressure.T },
+      { points: box(at.B, top, 80 - at.B, bottom - top), pressure: pressure.T },
       passage(at.T1, false, pressure.T),
       passage(at.P, false, pressure.P),
       passage(at.T2, false, pressure.T),

@@ -14,6 +14,11 @@ export const ballValve = defineKind({
   searchTerms: ['ball valve', 'shut-off', 'isolating', 'stop cock', 'bv'],
   designationLetter: 'V',
   description: 'Opens or shuts a line by hand.',
+  guide: {
+    acts: 'Turned by hand, open or shut, with hardly any drop.',
+    fails: 'Left shut before a pump it ruins it; seals creep with time.',
+    mistakes: 'In a suction line without a switch that sees it; in the line between pump and relief.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
     { name: 'B', domain: 'oil', role: 'other side' },

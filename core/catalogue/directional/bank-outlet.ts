@@ -28,6 +28,12 @@ export const bankOutlet = defineKind({
   designationLetter: 'V',
   description:
     'Set up with the open-centre plug removed, the closed-centre plug, or the carry-over sleeve, it makes one bank three systems.',
+  guide: {
+    acts: 'A plug or a sleeve makes the end of the neutral gallery open, closed, or carried over to the next bank.',
+    fails: 'A wrong or missing plug looks like a pump without pressure, or one that never unloads.',
+    mistakes:
+      'The carry-over not led back to tank by the next bank; the relief of the first bank left out for the second.',
+  },
   ports: [
     { name: 'N', domain: 'oil', role: 'end of the neutral gallery' },
     { name: 'T', domain: 'oil', role: 'tank gallery' },

@@ -17,6 +17,11 @@ export const checkValve = defineKind({
   searchTerms: ['check', 'non-return', 'one way', 'nrv', 'cv'],
   designationLetter: 'V',
   description: 'Lets oil pass from A to B and holds it back the other way.',
+  guide: {
+    acts: 'The inlet pressure lifts its cone off the seat, against the outlet pressure and a light spring.',
+    fails: 'Dirt on the seat lets oil back; a strong spring before a pump inlet starves it.',
+    mistakes: 'The wrong way round; in a suction line without regard for its cracking pressure.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
     { name: 'B', domain: 'oil', role: 'outlet of the free flow' },

@@ -18,5 +18,10 @@ export const directionalValve22 = defineKind({
   label: 'Directional valve 2/2',
   searchTerms: ['2/2', 'two way', 'unloading solenoid', 'on off', 'directional'],
   description: 'Two ports, two positions: open or shut.',
+  guide: {
+    acts: 'Open or shut by its actuation.',
+    fails: 'As a spool it leaks when shut: a load on it sinks.',
+    mistakes: 'A spool where a seat is needed; used to vent a relief without an orifice.',
+  },
   ...directional(design),
 })

@@ -18,5 +18,10 @@ export const directionalValve32 = defineKind({
   label: 'Directional valve 3/2',
   searchTerms: ['3/2', 'three way', 'directional'],
   description: 'Three ports, two positions: joins A to P or to T.',
+  guide: {
+    acts: 'Actuated it joins A to P, at rest A to T, or as chosen.',
+    fails: 'A leaking spool between P and A fills a single-acting cylinder slowly.',
+    mistakes: 'A single-acting cylinder whose load cannot push it back; T with back pressure.',
+  },
   ...directional(design),
 })

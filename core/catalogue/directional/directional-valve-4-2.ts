@@ -32,5 +32,12 @@ export const directionalValve42 = defineKind({
   searchTerms: ['4/2', 'directional', 'four way', 'two position'],
   description:
     'Four ports, two positions: at rest P to B and A to T, actuated P to A and B to T, or as chosen.',
+  guide: {
+    acts: 'Actuated it joins P to A and B to T, at rest the other way, or as chosen.',
+    fails:
+      'With a spring it goes back to rest when the voltage fails: the actuator then moves. With a detent it stays.',
+    mistakes:
+      'Spring return where loss of power must not move anything; impulse valves without knowing where they stand at start.',
+  },
   ...directional(design),
 })

@@ -40,5 +40,12 @@ export const directionalValve43 = defineKind({
   searchTerms: ['4/3', 'directional', 'four way', 'three position', 'dcv', 'solenoid valve'],
   description:
     'Four ports, three positions. Position a connects P to A and B to T, position b P to B and A to T; between them its centre.',
+  guide: {
+    acts: 'Solenoid, lever, pilot or cam push the spool out of its centre, springs bring it back.',
+    fails:
+      'A sticking spool leaves the machine where it was; coils that are both on burn; leakage lets a load sink.',
+    mistakes:
+      'A closed centre with pilot-operated checks, which then do not shut; a tandem centre in series without a thought for back pressure; a load left hanging on the spool.',
+  },
   ...directional(design),
 })

@@ -30,5 +30,10 @@ export const directionalValve53 = defineKind({
   searchTerms: ['5/3', 'directional', 'five way', 'two returns'],
   description:
     'Five ports, three positions: as the 4/3, but each working line has a return of its own, which can be throttled or led apart.',
+  guide: {
+    acts: 'As the 4/3 with a return of its own for each working line.',
+    fails: 'Sticking, burnt coils and leakage as in every spool valve.',
+    mistakes: 'The two returns joined again behind different throttles, so that one disturbs the other.',
+  },
   ...directional(design),
 })

@@ -40,6 +40,12 @@ export const doublePilotCheck = defineKind({
   searchTerms: ['double pilot check', 'hydraulic lock', 'twin check', 'lock valve', 'dpoc'],
   designationLetter: 'V',
   description: 'Locks both lines of an actuator; pressure in either line opens the other.',
+  guide: {
+    acts: 'Each line holds until the other one is under pressure, whose pilot piston opens it.',
+    fails: 'A pressure left in either line keeps the other open: the load creeps.',
+    mistakes:
+      'A centre that blocks A and B; throttles between it and the cylinder, whose back pressure works against its pilots.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'line A of the directional valve' },
     { name: 'B', domain: 'oil', role: 'line B of the directional valve' },

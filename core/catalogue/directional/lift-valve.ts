@@ -53,6 +53,11 @@ export const liftValve = defineKind({
   designationLetter: 'V',
   description:
     'Raise, hold, lower slowly through a throttle (snub), and float with a latch. It springs back to hold from all but float.',
+  guide: {
+    acts: 'The lever raises, lowers through a throttle, or latches in float; let go, it holds.',
+    fails: 'A latch that does not fall out leaves the load floating.',
+    mistakes: 'Float used with somebody under the load; no mechanical lock where people work beneath.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'pressure line' },
     { name: 'T', domain: 'oil', role: 'tank line' },

@@ -78,6 +78,13 @@ export const loadSensingSection = defineKind({
   designationLetter: 'V',
   description:
     'A proportional section that keeps the speed of its lever whatever its load, and tells its load to the pump at X.',
+  guide: {
+    acts: 'Its lever opens an edge whose drop a compensator keeps: the lever sets a flow, not an opening. It reports its load at X.',
+    fails:
+      'Where all sections ask for more than the pump gives, the one with the highest load slows first, unless they share.',
+    mistakes:
+      'The signal line not vented in neutral; the margin of the pump too small for the lines between; a load-sensing pump on an open-centre bank.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'pump gallery' },
     { name: 'T', domain: 'oil', role: 'tank gallery' },

@@ -24,6 +24,13 @@ export const pilotOperatedCheck = defineKind({
   searchTerms: ['pilot check', 'poc', 'pilot operated check', 'load holding', 'lock valve', 'pocv'],
   designationLetter: 'V',
   description: 'Lets oil pass from A to B and holds it back the other way until pressure at X opens it.',
+  guide: {
+    acts: 'As a check; pressure at X on a larger piston pushes it open for the way back.',
+    fails:
+      'Pressure behind it (at A) works against the pilot: it may not open, or flutter. Trapped oil that warms raises the pressure it holds.',
+    mistakes:
+      'A directional valve that does not relieve A in its centre; a load that runs ahead: it opens and shuts in turns, use a counterbalance valve; no relief for oil that warms while locked in.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
     { name: 'B', domain: 'oil', role: 'held side' },

@@ -22,6 +22,11 @@ export const pilotToCloseCheck = defineKind({
   designationLetter: 'V',
   description:
     'Lets oil pass from A to B, never back, and not at all while its pilot at X is under pressure.',
+  guide: {
+    acts: 'A check from A to B that pressure at X holds shut.',
+    fails: 'A pilot that does not fall keeps the line shut.',
+    mistakes: 'X taken from the line that it should let pass.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
     { name: 'B', domain: 'oil', role: 'outlet of the free flow' },

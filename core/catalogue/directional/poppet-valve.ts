@@ -32,6 +32,13 @@ export const poppetValve = defineKind({
   searchTerms: ['poppet', 'seat valve', 'isolating', 'leak-free', 'cartridge', '2/2'],
   designationLetter: 'V',
   description: 'A seat that shuts tight, opened or shut by its solenoid.',
+  guide: {
+    acts: 'Its solenoid lifts or shuts a seat, which holds without leakage.',
+    fails:
+      'Pressure from the wrong side can push some seats open; at high drop the solenoid may not move it.',
+    mistakes:
+      'Relied on both ways when it holds one; no manual way to let a load down when the voltage is gone.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
     { name: 'B', domain: 'oil', role: 'held side' },

@@ -36,6 +36,13 @@ export const proportionalValve = defineKind({
   searchTerms: ['proportional', 'servo', 'metering valve', 'continuous valve', 'prop'],
   designationLetter: 'V',
   description: 'Opens as far as it is commanded, either way. Closed in its centre.',
+  guide: {
+    acts: 'The spool goes as far as it is commanded; notches open little by little.',
+    fails:
+      'Dead band, hysteresis and dirt; with a changing load the speed changes too, unless it has a compensator.',
+    mistakes:
+      'Fast ramps with heavy masses; filters coarser than it needs; an equal spool on a cylinder with unequal areas, which cavitates when pulled.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'pressure line' },
     { name: 'T', domain: 'oil', role: 'tank line' },

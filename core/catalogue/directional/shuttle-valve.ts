@@ -17,6 +17,12 @@ export const shuttleValve = defineKind({
   searchTerms: ['shuttle', 'or valve', 'higher of two', 'load signal', 'sv'],
   designationLetter: 'V',
   description: 'Joins the inlet with the higher pressure to its outlet and shuts the other.',
+  guide: {
+    acts: 'The ball goes to the side with the lower pressure and shuts it; the higher one goes on.',
+    fails: 'A ball that sticks in the middle joins both; a slow ball loses a short signal.',
+    mistakes:
+      'Three signals taken into one shuttle; the outlet never relieved, so that a brake stays lifted.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'one inlet' },
     { name: 'B', domain: 'oil', role: 'other inlet' },

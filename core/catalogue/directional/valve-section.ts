@@ -42,6 +42,12 @@ export const valveSection = defineKind({
   designationLetter: 'V',
   description:
     'A lever section of a bank: meters to A or B, with a neutral gallery from N to M, a load check, port reliefs and suction checks.',
+  guide: {
+    acts: 'Its lever closes the neutral gallery while it opens P to A or B; the load check keeps a load from falling back as it opens.',
+    fails: 'A worn spool lets loads sink; a port relief that leaks robs one section only.',
+    mistakes:
+      'The plug of the outlet not as the pump needs: open centre with a closed-centre plug overheats, the other way nothing builds up.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'parallel gallery' },
     { name: 'N', domain: 'oil', role: 'neutral gallery, in' },

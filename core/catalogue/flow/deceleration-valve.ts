@@ -19,6 +19,12 @@ export const decelerationValve = defineKind({
   searchTerms: ['deceleration', 'cam valve', 'roller throttle', 'rapid approach'],
   designationLetter: 'V',
   description: 'A cam on the rod closes it over a part of the stroke, so that the motion slows.',
+  guide: {
+    acts: 'A cam presses its spool shut over the last part of the stroke; the check lets the way back start freely.',
+    fails: 'Shut too quickly it makes a pressure peak; worn, it no longer slows.',
+    mistakes:
+      'The cam steeper than the mass allows; the rated pressure of the rod side forgotten while it closes.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
     { name: 'B', domain: 'oil', role: 'other side' },

@@ -54,6 +54,13 @@ export const flowControl2Way = defineKind({
   designationLetter: 'V',
   description:
     'Keeps the flow from A to B at its setting whatever the pressures, above a least pressure drop.',
+  guide: {
+    acts: 'A compensator keeps the drop over its edge constant; above a least drop the flow stays as set.',
+    fails:
+      'Below the least drop it is a plain throttle; its compensator starts open, so that the load jumps as flow begins.',
+    mistakes:
+      'With a fixed pump the rest goes over the relief: count its heat; fitted in bypass and expected to hold force.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet' },
     { name: 'B', domain: 'oil', role: 'outlet' },

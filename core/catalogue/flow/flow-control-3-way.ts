@@ -22,6 +22,11 @@ export const flowControl3Way = defineKind({
   searchTerms: ['three-way flow control', '3-way', 'bypass flow control', 'compensated flow'],
   designationLetter: 'V',
   description: 'Keeps the flow to B at its setting and lets what the pump gives more go from A to T.',
+  guide: {
+    acts: 'As the two-way, and its compensator sends the rest to tank at the pressure of the load: less heat.',
+    fails: 'A blocked tank side stops regulation; the pump always runs at the pressure of this one load.',
+    mistakes: 'Only in the pump line before one load: metering out or two in parallel do not work.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet' },
     { name: 'B', domain: 'oil', role: 'regulated outlet' },

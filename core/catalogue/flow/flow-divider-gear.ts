@@ -22,6 +22,12 @@ export const flowDividerGear = defineKind({
   designationLetter: 'V',
   description:
     'Two gear sections on one shaft divide the flow by their displacements; one can drive the other.',
+  guide: {
+    acts: 'Two gear sections on one shaft turn alike, and each passes its displacement.',
+    fails:
+      'Leakage makes them part by a few per cent; where one outlet has no load, it drives the other above the inlet pressure.',
+    mistakes: 'No relief on each outlet; no way for stragglers to reach their stop before the next stroke.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'common line' },
     { name: 'A', domain: 'oil', role: 'first section' },

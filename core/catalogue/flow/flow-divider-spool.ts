@@ -29,6 +29,12 @@ export const flowDividerSpool = defineKind({
   designationLetter: 'V',
   description:
     'Divides the flow at P between A and B by its ratio, whatever their loads; joins it on the way back.',
+  guide: {
+    acts: 'A spool shifts until the drops over two edges are alike, whatever the loads.',
+    fails: 'Outside its range of flow it divides badly; dirt holds it to one side.',
+    mistakes:
+      'Flow below half its range; expected to keep two cylinders level for many strokes without resetting them at a stop.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'common line' },
     { name: 'A', domain: 'oil', role: 'first share' },

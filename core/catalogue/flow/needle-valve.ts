@@ -18,6 +18,11 @@ export const needleValve = defineKind({
   searchTerms: ['needle', 'throttle', 'restrictor by rated flow', 'metering orifice', 'nv'],
   designationLetter: 'V',
   description: 'A restriction given by a flow at a pressure drop, which can be opened and closed.',
+  guide: {
+    acts: 'Turned open or shut by hand; flow goes with the root of the pressure drop.',
+    fails: 'It clogs at small openings and drifts with temperature.',
+    mistakes: 'Used where a load changes and the speed must not: that needs a compensated flow control.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
     { name: 'B', domain: 'oil', role: 'other side' },

@@ -17,6 +17,12 @@ export const orifice = defineKind({
   searchTerms: ['restrictor', 'jet', 'nozzle', 'orf'],
   designationLetter: 'V',
   description: 'A fixed sharp-edged hole. Its flow hardly depends on viscosity.',
+  guide: {
+    acts: 'A fixed sharp hole: flow goes with the root of the pressure drop, hardly with viscosity.',
+    fails: 'Dirt blocks it: whatever it feeds or bleeds no longer follows.',
+    mistakes:
+      'Chosen by eye; without a strainer before it; drilled in a thick plate, where it becomes a viscous throttle.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
     { name: 'B', domain: 'oil', role: 'other side' },

@@ -22,6 +22,11 @@ export const priorityValve = defineKind({
   searchTerms: ['priority', 'steering priority', 'flow priority', 'divider with priority'],
   designationLetter: 'V',
   description: 'Gives A its set flow first, whatever the pressures; only what is left goes to B.',
+  guide: {
+    acts: 'Its spool serves A first; only what A does not take goes on to B.',
+    fails: 'When the pump gives less than the set flow B stands still, which looks like a failure of B.',
+    mistakes: 'The steering or brake put on B; the set flow larger than the pump gives at idle.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'inlet' },
     { name: 'A', domain: 'oil', role: 'served first' },

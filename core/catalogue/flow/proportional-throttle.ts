@@ -16,6 +16,11 @@ export const proportionalThrottle = defineKind({
   searchTerms: ['proportional throttle', 'electric throttle', 'proportional flow'],
   designationLetter: 'V',
   description: 'A throttle opened as far as it is commanded.',
+  guide: {
+    acts: 'It opens as far as it is commanded; flow goes with the root of the pressure drop.',
+    fails: 'Dead band and hysteresis of its solenoid; speed changes with the load.',
+    mistakes: 'Taken for a flow control: it keeps an opening, not a flow.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'one side' },
     { name: 'B', domain: 'oil', role: 'other side' },

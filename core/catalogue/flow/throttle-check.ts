@@ -30,6 +30,13 @@ export const throttleCheck = defineKind({
   designationLetter: 'V',
   description:
     'Throttles the oil from B to A; its check lets it pass freely from A to B. In a rod line with B at the cylinder it meters out.',
+  guide: {
+    acts: 'From B to A the edge throttles; from A to B the check opens and passes freely.',
+    fails:
+      'Flow follows the pressure drop and the temperature: the speed changes with the load and as the oil warms.',
+    mistakes:
+      'Turned the wrong way it throttles the stroke that should be free; metering in with a load that runs ahead; rod-side pressure forgotten where it meters out.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet of the free flow' },
     { name: 'B', domain: 'oil', role: 'outlet of the free flow' },

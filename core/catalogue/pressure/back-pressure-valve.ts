@@ -18,6 +18,12 @@ export const backPressureValve = defineKind({
   searchTerms: ['back pressure', 'preload valve', 'return preload', 'regeneration'],
   designationLetter: 'V',
   description: 'Keeps a pressure in the return line, so that lines that draw from it stay filled.',
+  guide: {
+    acts: 'The return must push it open, so that a pressure stays in the return line before it.',
+    fails:
+      'A broken spring lets the lines that draw from the return run empty: cavitation where loads drive the actuator.',
+    mistakes: 'Case drains and spring chambers led in before it: their pressure rises by its setting.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'line that is kept under pressure' },
     { name: 'B', domain: 'oil', role: 'towards the tank' },

@@ -40,6 +40,13 @@ export const counterbalanceValve = defineKind({
   designationLetter: 'V',
   description:
     'Holds the load at 1 and lets it down only as far as the pressure at X on the other side of the actuator asks.',
+  guide: {
+    acts: 'The load pressure at 1 and the pilot from the other side, times its ratio, open it together against the spring; lowering needs pump pressure.',
+    fails:
+      'Set too low or with a high ratio it hunts with a springy load; set below the load pressure it lets the load down by itself.',
+    mistakes:
+      'Fitted at the valve and not at the cylinder, so that a burst hose drops the load; back pressure behind an unvented one; a closed centre that traps its pilot: use one that vents A and B.',
+  },
   ports: [
     { name: '1', domain: 'oil', role: 'load' },
     { name: '2', domain: 'oil', role: 'to the directional valve' },

@@ -34,6 +34,11 @@ export const crossPortRelief = defineKind({
   searchTerms: ['cross port', 'cross-line relief', 'crossover relief', 'motor brake', 'anti-cavitation'],
   designationLetter: 'V',
   description: 'Limits the pressure of both lines of a motor by spilling each into the other.',
+  guide: {
+    acts: 'Each side opens into the other at its setting, so that a motor that is stopped or pushed is braked and not burst.',
+    fails: 'It does not replace leakage: without make-up the low side runs empty and the motor cavitates.',
+    mistakes: 'Set below what starting needs; no make-up line; fitted far from the motor, behind hoses.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'one line of the motor' },
     { name: 'B', domain: 'oil', role: 'other line of the motor' },

@@ -22,6 +22,11 @@ export const loadUnloadingValve = defineKind({
   searchTerms: ['load sensing unloader', 'three-way compensator', 'bypass compensator', 'unload by load'],
   designationLetter: 'V',
   description: 'Sends to tank what a fixed pump gives too much, a margin above the highest load.',
+  guide: {
+    acts: 'The highest load signal and a light spring push it shut; the pump line opens it a margin above, and the rest of the flow goes to tank.',
+    fails: 'A signal line that is blocked or leaks leaves the pump at its margin only: nothing has force.',
+    mistakes: 'Signal line not relieved in neutral; margin smaller than the drop of the edges that it feeds.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'pump line' },
     { name: 'T', domain: 'oil', role: 'tank line' },

@@ -40,6 +40,13 @@ export const pressureCompensator = defineKind({
   designationLetter: 'V',
   description:
     'Keeps the pressure drop of a metering edge: its own before the edge, that of all edges alike behind it.',
+  guide: {
+    acts: 'It throttles so that the drop over its metering edge stays equal to its spring, whatever load and pump do.',
+    fails:
+      'A sticking spool makes the speed change with the load; too little pressure leaves it wide open, and the flow falls.',
+    mistakes:
+      'The signal taken behind the wrong port; the margin of the pump below its spring and the losses on the way.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet' },
     { name: 'B', domain: 'oil', role: 'outlet' },

@@ -27,6 +27,13 @@ export const reducingValve = defineKind({
   searchTerms: ['reducing', 'pressure reducer', 'reducing relieving', 'pilot supply', 'prrv'],
   designationLetter: 'V',
   description: 'Keeps its outlet A down to its setting, whatever the higher pressure at P.',
+  guide: {
+    acts: 'Open at rest; the outlet pressure pushes it shut against its spring until just so much passes as keeps the setting.',
+    fails:
+      'A blocked drain makes the outlet follow the inlet. A plain one cannot lower a pressure that the load pushes up.',
+    mistakes:
+      'Drain led into a return line with pressure peaks; no check round it where oil must come back; expected to hold a clamp without a relieving stage.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'inlet' },
     { name: 'A', domain: 'oil', role: 'reduced outlet' },

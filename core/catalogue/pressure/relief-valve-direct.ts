@@ -18,6 +18,13 @@ export const reliefValveDirect = defineKind({
   searchTerms: ['relief', 'pressure relief', 'safety valve', 'prv', 'rv'],
   designationLetter: 'V',
   description: 'A spring holds it shut; the line pressure opens it to tank. Quick, with a large override.',
+  guide: {
+    acts: 'The line pressure under the poppet works against the spring alone; past cracking it opens further the more flow it must pass.',
+    fails:
+      'Dirt on the seat keeps it open a little: the pressure creeps down and the oil warms. A broken spring lets the pressure collapse.',
+    mistakes:
+      'Set by the pressure at full flow instead of at cracking; a shut-off valve between pump and relief; a return line so narrow that its back pressure adds to the setting.',
+  },
   ports: reliefPorts,
   parameters: reliefParameters('20 %', '2 ms'),
   inputs: reliefInputs,

@@ -23,6 +23,13 @@ export const reliefValveProportional = defineKind({
   searchTerms: ['proportional relief', 'electric relief', 'pressure control'],
   designationLetter: 'V',
   description: 'Its setting follows an electric command, from its least to its most.',
+  guide: {
+    acts: 'The solenoid takes the place of the spring: more current, a higher pressure, from the least to the most of its range.',
+    fails:
+      'Air in the pressure tube makes the pressure swing; a sticking armature gives another pressure going up than going down.',
+    mistakes:
+      'No mechanical relief above it: when the amplifier fails to full current nothing limits the pressure.',
+  },
   ports: reliefPorts,
   parameters: {
     ...reliefParameters('10 %', '20 ms'),

@@ -24,6 +24,12 @@ export const reliefValveTwoStage = defineKind({
   searchTerms: ['two-stage relief', 'two pressure', 'power boost', 'dual relief', 'second setting'],
   designationLetter: 'V',
   description: 'A main relief with a lower setting at rest and a higher one while its solenoid is on.',
+  guide: {
+    acts: 'At rest the lower setting holds; with its solenoid on the pilot is loaded to the higher one.',
+    fails: 'Without voltage the machine has only the lower pressure, which looks like a weak pump.',
+    mistakes:
+      'The higher setting above what the pipes and the pump are rated for; both settings measured cold and not at working flow.',
+  },
   ports: reliefPorts,
   parameters: {
     ...reliefParameters('6 %', '15 ms'),

@@ -30,6 +30,8 @@ const MAIN_SPRING = 4e5
  * p_crack = clamp(p_X − p_T + 4 bar, 4 bar, p_crack,set), p_full = p_crack/(1 − o); otherwise as the relief valve. Vented to tank it
  * opens at its main spring; with a remote pilot at X the lower of the two settings holds. The override is a share of what holds.
  */
+/** m³/s: less is no pilot flow. */
+const LEAST_PILOT = 1e-8
 export const reliefValveVented = defineKind({
   name: 'relief-valve-vented',
   label: 'Relief valve, pilot-operated, with vent port',
@@ -38,6 +40,13 @@ export const reliefValveVented = defineKind({
   designationLetter: 'V',
   description:
     'A pilot-operated relief that is unloaded through its vent port X, or set from afar by a second pilot there.',
+  guide: {
+    acts: 'As the pilot-operated one; when X is led to tank the main stage opens against its light spring only, and the pump is unloaded.',
+    fails:
+      'A vent valve that leaks or stays open keeps the machine without pressure; a long vent line makes loading slow and loading shocks harder.',
+    mistakes:
+      'The remote pilot set above the main knob has no effect; the vent line without a small orifice lets the main stage slam.',
+  },
   ports: [...reliefPorts, { name: 'X', domain: 'oil', role: 'vent and remote pilot', mayStayOpen: true }],
   parameters: {
     ...reliefParameters('6 %', '15 ms'),
@@ -73,7 +82,8 @@ export const reliefValveVented = defineKind({
       opening: (l) => l.x[STATE.opening],
       above: { name: 'X, over it', pressure: (l) => l.p[X] },
       pilotStage: true,
-      more: (l, show) => `pilot flow ${show(-l.q[X], 'flow', 2)}`,
+      more: (l, show) =>
+        `pilot flow ${show(Math.abs(l.q[X]) < LEAST_PILOT ? 0 : Math.abs(l.q[X]), 'flow', 2)}`,
     }),
   model(values, fluid) {
     const law = reliefLaw(values)

@@ -33,6 +33,13 @@ export const sequenceValve = defineKind({
   designationLetter: 'V',
   description:
     'Opens A to B when the pressure at its pilot reaches its setting: the second motion begins when the first is done.',
+  guide: {
+    acts: 'It stays shut until the pressure at its pilot reaches the setting, then lets oil through to the second motion.',
+    fails:
+      'A drain under pressure raises the setting by as much. When the first cylinder jams half way, pressure rises all the same and the second one goes.',
+    mistakes:
+      'Set too near the pressure that the first motion needs; no check for the way back; relied on as proof that the first motion is done: only a switch at the stop proves that.',
+  },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet' },
     { name: 'B', domain: 'oil', role: 'outlet' },

@@ -21,6 +21,12 @@ export const shockValve = defineKind({
   searchTerms: ['shock valve', 'port relief', 'anti-cavitation', 'suction valve', 'service line relief'],
   designationLetter: 'V',
   description: 'Cuts pressure peaks of a line at P and lets oil in from T when the line would run empty.',
+  guide: {
+    acts: 'Opens P to T at its setting for peaks, and T to P as a check where the line would run empty.',
+    fails: 'A setting that has crept up lets peaks pass; a seat that leaks lets the load creep.',
+    mistakes:
+      'Set below the working pressure of the section, so that it steals flow; its tank side without any pressure to draw from.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'guarded line' },
     { name: 'T', domain: 'oil', role: 'tank line' },

@@ -30,6 +30,13 @@ export const unloadingValve = defineKind({
   designationLetter: 'V',
   description:
     'Lets the pump line at P go to tank when the pressure at X reaches its setting, until it falls to its reset.',
+  guide: {
+    acts: 'Pressure at X opens it wide at the setting and keeps it open until it has fallen to the reset; meanwhile the pump runs to tank nearly free.',
+    fails:
+      'A leaking check or store lets the pressure fall quickly: it loads and unloads many times a minute.',
+    mistakes:
+      'The check between it and the store left out, so that the store empties through it; X taken before the check, so that it chatters.',
+  },
   ports: [
     { name: 'P', domain: 'oil', role: 'line that is unloaded' },
     { name: 'T', domain: 'oil', role: 'tank line' },
