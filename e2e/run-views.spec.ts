@@ -123,6 +123,8 @@ test('a path is kept as a pen on the sheet and in its file, and lines are told a
   await goTo(page, 1.5)
   await page.locator('body').press('y')
   await select(page, 'A1')
+  const picture = await saved(page, () => page.getByTestId('path-picture').click())
+  expect(picture.toString()).toContain('1-1A1 at 1.5 s')
   await page.getByTestId('keep-path').click()
   await expect(page.getByTestId('pen-legend').getByRole('textbox')).toHaveValue(/^1-1A1 at 1.5/)
   await page.getByTestId('pen-legend').getByRole('textbox').fill('The clamp goes out')

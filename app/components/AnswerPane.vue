@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What sets the pressure at the selected place of a run: its sum as a waterfall, what fixes it, and where the oil goes. */
-import { PenLine, X } from 'lucide-vue-next'
+import { FileDown, PenLine, X } from 'lucide-vue-next'
 import {
   addendName,
   cautions,
@@ -11,6 +11,7 @@ import {
   standingText,
 } from '@oar-bench/core/explain/words'
 import { findKind } from '@oar-bench/core/catalogue'
+import { addPen } from '@oar-bench/core/sheet/pens'
 import { balanceText } from '@oar-bench/core/explain/part'
 
 defineEmits<{ close: []; reveal: [id: string] }>()
@@ -53,6 +54,15 @@ const sentences = computed(() => {
     ...standingText(sheet.value, answer.standing, show),
   ]
 })
+const { svgText, download } = useFiles()
+/** The sheet with the path that is drawn, with its name in the legend. */
+async function downloadPicture(): Promise<void> {
+  const { answer, shares } = answers
+  if (!answer) return
+  const name = `${title.value} at ${show(answer.time, 'time', 3)}`
+  const picture = addPen({ ...sheet.value, pens: [] }, name, shares)
+  download(new Blob([await svgText(picture)], { type: 'image/svg+xml' }), '-path.svg')
+}
 /** The card of the selected part is open. */
 const guide = ref(false)
 const guided = computed(() => {
@@ -174,6 +184,15 @@ const title = computed(() => {
             @click="answers.keepPath(`${title} at ${show(answers.answer.time, 'time', 3)}`)"
           >
             <PenLine :size="14" aria-hidden="true" />Keep
+          </button>
+          <button
+            v-if="answers.shares.size"
+            class="button !py-0.5 text-[13px]"
+            title="The sheet with this path, as SVG"
+            data-testid="path-picture"
+            @click="downloadPicture"
+          >
+            <FileDown :size="14" aria-hidden="true" />SVG
           </button>
         </div>
         <ul class="space-y-1 text-[13px]" data-testid="oil-path">

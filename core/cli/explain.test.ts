@@ -1,5 +1,8 @@
 /** The command line of the answers, as a process. */
 import { execFile } from 'node:child_process'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
 
@@ -37,5 +40,33 @@ describe('answers without a browser', { timeout: 60_000 }, () => {
     expect(wrong.map(({ code }) => code)).toEqual([2, 2, 2, 2])
     expect(wrong[0].err).toContain('There is no gauge "S99".')
     expect(wrong[1].err).toContain('The run ends at 14 s')
+  })
+  it('writes a walkthrough, the states and the energy', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'explain-'))
+    const [md, csv] = [join(folder, 'w.md'), join(folder, 's.csv')]
+    const [json, written, states, energy] = await Promise.all([
+      explain(press, '--walkthrough', '--json'),
+      explain(press, '--walkthrough', '--md', md),
+      explain(press, '--states', '--csv', csv),
+      explain(press, '--energy', '--json'),
+    ])
+    expect([json, written, states, energy].map(({ code }) => code)).toEqual([0, 0, 0, 0])
+    const walked = JSON.parse(json.out)
+    expect(Object.keys(walked[0])).toEqual(expect.arrayContaining(['t', 'cause', 'moving', 'sentences']))
+    expect(walked[0].t).toBe(0)
+    expect(readFileSync(md, 'utf8').match(/^## /gm)).toHaveLength(walked.length)
+    expect(readFileSync(csv, 'utf8')).toMatch(/^State,Met in,/)
+    const account = JSON.parse(energy.out)
+    expect(account.input[0].part).toBe('M1')
+    expect(account.steady.runs).toBeGreaterThan(0)
+  })
+  it('takes one question at a time', async () => {
+    const wrong = await Promise.all([
+      explain(press, '--walkthrough', '--states'),
+      explain(press, '--states', '--md', 'x.md'),
+      explain(press, '--walkthrough', '--csv', 'x.csv'),
+    ])
+    expect(wrong.map(({ code }) => code)).toEqual([2, 2, 2])
+    expect(wrong[0].err).toContain('Give one of --walkthrough and --states.')
   })
 })

@@ -4,6 +4,7 @@ import { findKind } from '../catalogue'
 import { portKey } from '../sheet/netlist'
 import { deliveryPortsOf } from '../sheet/line-roles'
 import { nameOf, type Sheet } from '../sheet/schema'
+import { pipeFlows, type PipeFlow } from '../simulate/playback'
 import { sampleAt, valueAt, type RunResult } from '../simulate/result'
 import type { Element } from '../simulate/circuit/elements'
 import { answerPressure, type PressureAnswer } from './answer'
@@ -12,6 +13,7 @@ import type { Moments } from './moment'
 import { directionOf, moversOf, verbOf, type Direction, type Mover } from './movers'
 import { goingRound, mainWay, oilPath, standingBy, type OilPath } from './oil-path'
 import { answerPart } from './part'
+import { pipeShares } from './path-on-sheet'
 import { powerNow } from './power'
 import { LinePorts, VOID, type FixedBy } from './stack'
 import { cutIntoStates, type RunState } from './states'
@@ -46,6 +48,8 @@ export interface WalkthroughState {
   readonly summary: string
   readonly moving: readonly Moving[]
   readonly sentences: readonly Sentence[]
+  /** The way of the oil that works, or that goes round where nothing does: share by pipe, 0 to 1. */
+  readonly path: readonly (readonly [pipe: string, share: number])[]
   /** Whether a command ends it, what happens by itself, or the end of the run. */
   readonly endsBy: 'command' | 'effect' | 'end'
   /** It and the states before it, so many, come again so often until this instant. */
@@ -95,6 +99,7 @@ class Writer {
   private readonly sheet: Sheet
   private readonly show: Show
   private readonly movers: readonly Mover[]
+  private readonly flows: readonly PipeFlow[]
   private readonly places: ReturnType<typeof measuringPlaces>
 
   constructor(
@@ -106,6 +111,7 @@ class Writer {
     this.sheet = moments.sheet
     this.movers = moversOf(this.sheet, result)
     this.places = measuringPlaces(this.sheet, result)
+    this.flows = pipeFlows(this.sheet, result)
   }
 
   state(state: RunState, next: RunState | undefined): WalkthroughState {
@@ -152,8 +158,25 @@ class Writer {
       summary: sentence([cause, moves].filter(Boolean).join('; ')),
       moving: active.map(({ mover, direction, speed }) => ({ part: mover.component, direction, speed })),
       sentences,
+      path: this.pathOf(sentences, at),
       endsBy: !next ? 'end' : next.happenings.some((h) => h.kind !== 'effect') ? 'command' : 'effect',
     }
+  }
+
+  /** Pipes along the lines that sentences follow. */
+  private pathOf(sentences: readonly Sentence[], at: number): WalkthroughState['path'] {
+    const { moments, result } = this
+    const moving = sentences.filter((s) => s.kind === 'path')
+    const followed = moving.length ? moving : sentences.filter((s) => s.kind === 'loss')
+    const { index } = sampleAt(result.times, at)
+    const shares = new Map<string, number>()
+    for (const { line } of followed) {
+      if (line === undefined) continue
+      const answer = answerPressure(moments, result, line)
+      const own = pipeShares(answer, result.lineOfPipe, this.flows, (s) => result.columns[s][index])
+      for (const [pipe, share] of own) shares.set(pipe, Math.max(share, shares.get(pipe) ?? 0))
+    }
+    return [...shares]
   }
 
   private movementOf(mover: Mover, { start, end }: RunState, at: number) {

@@ -2,6 +2,8 @@
 import { rgb, type PDFDocument, type PDFPage } from 'pdf-lib'
 import type { Faces } from './faces'
 import { plainText, type TextPiece } from './indices'
+import { inkOf, PdfPen, POINT } from './pdf'
+import { allStrokes, MODULE, type Plot } from './plot'
 
 /** A4 upright, points. */
 const [WIDTH, HEIGHT] = [595.3, 841.9]
@@ -106,6 +108,22 @@ export class PageWriter {
         color: r === 0 ? INK : SOFT,
       })
     })
+  }
+  /** A drawing in the width of the text, at most so high. @param height points */
+  drawing(plot: Plot, height: number): void {
+    const { x, y, w, h } = plot.bounds
+    const [width, most] = [(WIDTH - 2 * MARGIN) / POINT, height / POINT]
+    const scale = Math.min(1, width / (w * MODULE), most / (h * MODULE))
+    const size = MODULE * scale
+    this.room(h * size * POINT + 2 * GAP)
+    this.y -= GAP
+    const pen = new PdfPen(this.paper, this.faces, {
+      height: HEIGHT / POINT,
+      scale,
+      origin: [MARGIN / POINT - x * size, (HEIGHT - this.y) / POINT - y * size],
+    })
+    for (const { ink, width: thick, colour } of allStrokes(plot)) pen.draw(ink, thick * size, inkOf(colour))
+    this.y -= h * size * POINT + GAP
   }
   numberPages(): void {
     const pages = this.document.getPages()

@@ -5,7 +5,7 @@ import type { XY } from '../sheet/geometry'
 import type { Sheet } from '../sheet/schema'
 import { Faces, type PdfFile } from './faces'
 import type { LetteringFont } from './lettering-fonts'
-import { pageOf, type Page } from './page'
+import { pageOf } from './page'
 import {
   allStrokes,
   dashes,
@@ -17,12 +17,12 @@ import {
 } from './plot'
 
 /** Points to a millimetre. */
-const POINT = 72 / 25.4
+export const POINT = 72 / 25.4
 const INK = rgb(0, 0, 0)
 const PAPER = rgb(1, 1, 1)
 /** What lies under the stroke of a pen shows through. */
 const PEN_OPACITY = 0.6
-const inkOf = (colour: string | undefined) => {
+export const inkOf = (colour: string | undefined) => {
   if (!colour) return INK
   const part = (at: number) => parseInt(colour.slice(at, at + 2), 16) / 255
   return rgb(part(1), part(3), part(5))
@@ -51,7 +51,7 @@ export async function sheetToPdf(
   const text = letters.map((ink) => (ink.shape === 'letters' ? ink.text : '')).join('')
   const faces = await Faces.embed(document, fonts, text)
   const paper = document.addPage([page.width * POINT, page.height * POINT])
-  const pen = new Pen(paper, faces, page)
+  const pen = new PdfPen(paper, faces, page)
   for (const { ink, width, colour } of strokes) pen.draw(ink, width * MODULE * page.scale, inkOf(colour))
   for (const { points, width } of page.lines) pen.path(points, width, {})
   for (const each of page.letters) pen.write(each, each.at, each.size)
@@ -69,12 +69,22 @@ export function describe(document: PDFDocument, { title, page }: Sheet, prefix =
   document.setLanguage('en')
 }
 
-class Pen {
+/** Where a drawing lies on a page. */
+export interface Placement {
+  /** Height of the page, mm. */
+  readonly height: number
+  /** Millimetres of paper to one of the drawing, and where the drawing's (0, 0) lies, mm from the upper left corner. */
+  readonly scale: number
+  readonly origin: XY
+}
+
+/** Draws strokes on a page. */
+export class PdfPen {
   private readonly size: number
   constructor(
     private readonly paper: PDFPage,
     private readonly faces: Faces,
-    private readonly page: Page,
+    private readonly page: Placement,
   ) {
     this.size = MODULE * page.scale
   }

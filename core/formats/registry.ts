@@ -314,6 +314,7 @@ export const exportFormats: readonly ExportFormat[] = [
     async write(source) {
       const { walkthroughToPdf } = await import('./walkthrough-pdf')
       const { bytes, missing } = await walkthroughToPdf(
+        source.sheet,
         await source.answers.walkthrough(),
         runHeading(source, 'walkthrough'),
         source.fonts,

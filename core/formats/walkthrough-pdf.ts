@@ -1,15 +1,22 @@
-/** The walkthrough of a run as pages: each state with its facts. */
+/** The walkthrough of a run as pages: each state with its facts and a drawing with its path. */
 import { PDFDocument } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import type { WalkthroughState } from '../explain/walkthrough'
 import { instantText } from '../explain/words'
 import { Faces, type PdfFile } from './faces'
+import type { Sheet } from '../sheet/schema'
+import { addPen } from '../sheet/pens'
 import type { LetteringFont } from './lettering-fonts'
+import { plotSheet } from './plot'
 import { PageWriter } from './pdf-pages'
 import { repeatsText, sectionsOf, WALKTHROUGH_NOTE, type WalkthroughHeading } from './walkthrough-text'
 
+/** Height of the drawing of a state, points. */
+const DRAWING_HEIGHT = 260
+
 /** @param fonts those that its letters may need */
 export async function walkthroughToPdf(
+  sheet: Sheet,
   states: readonly WalkthroughState[],
   { title, line }: WalkthroughHeading,
   fonts: readonly LetteringFont[],
@@ -19,7 +26,7 @@ export async function walkthroughToPdf(
   document.setTitle(title, { showInWindowTitleBar: true })
   document.setCreator('Oar Bench')
   document.setLanguage('en')
-  const faces = await Faces.embed(document, fonts, JSON.stringify([title, line, states]))
+  const faces = await Faces.embed(document, fonts, JSON.stringify([title, line, states, sheet]))
   const writer = new PageWriter(document, faces)
   writer.text(title, 18)
   writer.text(line)
@@ -35,6 +42,10 @@ export async function walkthroughToPdf(
     )
     const repeats = repeatsText(state, show)
     if (repeats) writer.text(repeats)
+    if (state.path.length) {
+      const drawn = addPen({ ...sheet, pens: [] }, `State ${i + 1}`, new Map(state.path))
+      writer.drawing(plotSheet(drawn, show, { settings: false }), DRAWING_HEIGHT)
+    }
   })
   writer.numberPages()
   return { bytes: await document.save(), missing: [...faces.missing] }

@@ -19,7 +19,7 @@ export const directionalValve22 = defineKind({
   searchTerms: ['2/2', 'two way', 'unloading solenoid', 'on off', 'directional'],
   description: 'Two ports, two positions: open or shut.',
   guide: {
-    acts: 'Open or shut by its actuation.',
+    acts: 'Its actuation opens or shuts it; a spring or a detent decides where it rests.',
     fails: 'As a spool it leaks when shut: a load on it sinks.',
     mistakes: 'A spool where a seat is needed; used to vent a relief without an orifice.',
   },

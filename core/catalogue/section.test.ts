@@ -1,0 +1,86 @@
+/** Sections and cards of kinds. */
+import { describe, expect, it } from 'vitest'
+import { kinds } from '.'
+import { Fluid } from '../fluid/fluid'
+import { resolveComponent, resolveFluid } from '../sheet/resolve'
+import { emptySheet } from '../sheet/schema'
+import { CircuitArrays } from '../simulate/circuit/arrays'
+import { bar } from '../testing'
+import { showIn } from '../units/text'
+import { drawSection } from './section'
+
+const show = showIn('metric')
+const fluid = new Fluid(resolveFluid(emptySheet('Test').fluid).data)
+
+/** A kind with a section, and values to draw it from. */
+const sectioned = [...kinds.values()].flatMap((kind) => {
+  const { resolved } = resolveComponent({
+    id: 'X1',
+    kind: kind.name,
+    x: 0,
+    y: 0,
+    rotation: 0,
+    mirrored: false,
+    parameters: {},
+  })
+  const section = kind.section?.(resolved!.values)
+  if (!section) return []
+  const model = kind.model(resolved!.values, fluid)
+  const [local] = new CircuitArrays([{ model, ports: kind.ports.length, inputs: kind.inputs?.length ?? 0 }])
+    .locals
+  return [{ name: kind.name, section, local }]
+})
+
+describe('the inside of a part', () => {
+  it('is drawn for what people take apart to understand', () => {
+    expect(sectioned.map(({ name }) => name)).toEqual(
+      expect.arrayContaining([
+        'relief-valve-pilot-operated',
+        'relief-valve-vented',
+        'sequence-valve',
+        'reducing-valve',
+        'counterbalance-valve',
+        'pilot-operated-check',
+        'directional-valve-4-3',
+        'proportional-valve',
+        'load-sensing-section',
+        'fixed-pump',
+        'load-sensing-pump',
+        'over-centre-pump',
+        'semi-rotary',
+      ]),
+    )
+  })
+  it.each(sectioned)('takes pressures from the ports, and moves: $name', ({ section, local }) => {
+    local.p.forEach((_, i) => (local.p[i] = (i + 1) * 10 * bar))
+    const before = drawSection(section, local, 0, show)
+    for (const { pressure, points } of before.oil) {
+      expect(Number.isFinite(pressure)).toBe(true)
+      for (const [x, y] of points) {
+        expect(x).toBeGreaterThanOrEqual(-1)
+        expect(x).toBeLessThanOrEqual(before.width + 1)
+        expect(y).toBeGreaterThanOrEqual(-1)
+        expect(y).toBeLessThanOrEqual(before.height + 1)
+      }
+    }
+    expect(before.labels.some(({ text }) => / bar$/.test(text))).toBe(true)
+    local.x.fill(0.6)
+    local.p.forEach((_, i) => (local.p[i] *= 5))
+    const after = drawSection(section, local, 0.37, show)
+    expect(after.parts).not.toEqual(before.parts)
+    // a spring keeps its fixed end
+    after.springs.forEach((spring, i) => expect(spring[0]).toEqual(before.springs[i][0]))
+  })
+})
+
+describe('the card of a kind', () => {
+  const guided = [...kinds.values()].filter((k) => ['pressure', 'flow', 'directional'].includes(k.family))
+  it.each(guided.map((k) => [k.name, k] as const))('is there, in words of its own: %s', (_, { guide }) => {
+    expect(guide).toBeDefined()
+    for (const text of Object.values(guide!)) expect(text).toMatch(/^[A-Z].{30,}\.$/)
+  })
+  it('says something else of each', () => {
+    for (const key of ['acts', 'mistakes'] as const)
+      expect(new Set(guided.map((k) => k.guide![key])).size).toBe(guided.length)
+  })
+})
