@@ -80,6 +80,10 @@ const RANK: Readonly<Record<HoldBy, number>> = {
   load: 3,
 }
 
+/** What a supply line may have between it and its pump, and what of a pressure it may lose there. */
+const SUPPLIES: ReadonlySet<string> = new Set(['check', 'filter', 'restriction', 'line', 'open'])
+const SUPPLY_SHARE = 0.1
+
 export interface PortAt {
   readonly element: Element
   readonly port: number
@@ -212,6 +216,15 @@ class Walk {
         ]
       })
       .filter(({ element, to }) => to < 0 || !this.lines.includes(element.nodes[to]))
+    // a supply line behind a check valve or a filter stands at what a valve at its setting holds before it
+    const supply = outward.find(
+      (o) =>
+        o.to >= 0 &&
+        o.flow < -least &&
+        SUPPLIES.has(o.way!.element) &&
+        this.isSupply(o.element.nodes[o.to], pressure),
+    )
+    if (supply) return this.along(line, supply.element, supply.to, supply.way!)
     const best = outward.filter((o) => o.flow > least).sort((a, b) => b.flow - a.flow)[0]
     const feed =
       best && !best.hold
@@ -265,6 +278,27 @@ class Walk {
     )
   }
 
+  /** Whether a valve at its setting, or the control of a pump, holds a line near a pressure, or one from which it is supplied. */
+  private isSupply(line: number, pressure: number, steps = MOST_STEPS): boolean {
+    if (this.lines.includes(line) || this.p[line] - pressure > SUPPLY_SHARE * pressure) return false
+    const at = this.ports.at(line)
+    const isHeld = at.some(({ element, port }) =>
+      element.model
+        .holds?.(element.local)
+        .some((h) => h.port === port && h.leads && RANK[h.by] === RANK.valve),
+    )
+    if (isHeld || steps === 0) return isHeld
+    return at.some((place) =>
+      this.ports
+        .from(place)
+        .some(
+          ({ to, flow, way }) =>
+            flow < -NO_FLOW &&
+            SUPPLIES.has(way.element) &&
+            this.isSupply(place.element.nodes[to], pressure, steps - 1),
+        ),
+    )
+  }
   private leads(hold: Hold, pressure: number): boolean {
     return hold.leads && (hold.by !== 'load' || loads(hold, pressure))
   }

@@ -509,7 +509,7 @@ export function cylinderModel(
       ].filter(({ label, value }) => value !== 0 || label === 'load')
       const [throttledA, throttledB] = [A < 0 ? 0 : pressureA(l) - l.p[A], B < 0 ? 0 : pressureB(l) - l.p[B]]
       const held: Hold[] = []
-      const free = stops === 0 && locked === 0
+      const free = stops === 0 && Math.abs(locked) < NO_PUSH
       if (A >= 0)
         held.push({
           port: A,
