@@ -159,6 +159,16 @@ export interface SpoolSection {
   readonly note?: string
 }
 
+/** Pressures of a spool valve by the indices of its ports. */
+export const fourPorts = (P: number, T: number, A: number, B: number): SpoolSection['pressure'] => ({
+  P: (l) => l.p[P],
+  T: (l) => l.p[T],
+  A: (l) => l.p[A],
+  B: (l) => l.p[B],
+})
+/** Edges that are all shut in the middle. */
+export const SHUT_IN_MIDDLE: SpoolSection['open'] = { PA: false, PB: false, AT: false, BT: false, PT: false }
+
 /** A spool with two lands between the chambers T, A, P, B, T. */
 export function spoolSection({ pressure, position, open, notches, note }: SpoolSection): SectionDrawing {
   const [top, bottom] = [14, 22]
@@ -320,8 +330,10 @@ export function pistonSection(ports: {
   readonly drain: { readonly name: string; readonly pressure: Read }
   /** −1 to 1 */
   readonly stroke: Read
+  /** What leaves at the case, m³/s. */
+  readonly leaks: Read
 }): SectionDrawing {
-  const { suction, pressure, drain, stroke } = ports
+  const { suction, pressure, drain, stroke, leaks } = ports
   const pivot: XY = [18, 22]
   /** Half distance of the pistons, and tilt of the plate at full stroke, radians. */
   const [apart, tilt] = [8, 0.36]
@@ -355,6 +367,11 @@ export function pistonSection(ports: {
       named([62, 31], pressure.name, pressure.pressure, 'start'),
       named([62, 7], drain.name, drain.pressure, 'start'),
       { at: [62, 40], anchor: 'start', text: percent('stroke', stroke) },
+      {
+        at: [62, 22],
+        anchor: 'start',
+        text: (l, show) => `leaks ${show(Math.max(0, leaks(l)), 'flow', 2)}`,
+      },
     ],
   }
 }

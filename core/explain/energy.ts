@@ -138,7 +138,7 @@ export function energyGraph(
       nodes.push({ id: `${id} ${part}`, label: nameOfPart(part), kind, part })
       links.push({ source: id, target: `${id} ${part}`, value: energy })
     }
-    if (others > 0 && shown.length) {
+    if (others > least && shown.length) {
       nodes.push({ id: `${id} others`, label: 'others', kind })
       links.push({ source: id, target: `${id} others`, value: others })
     }

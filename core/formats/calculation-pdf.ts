@@ -1,10 +1,9 @@
 /** The calculation of a machine as a document: what was given, each formula with its numbers, what was chosen and why. */
-import { PDFDocument } from 'pdf-lib'
 import type { CalculationReport, ReportSection, ReportValue } from '../size/report'
-import { Faces, type PdfFile } from './faces'
+import type { PdfFile } from './faces'
 import { withIndices } from './indices'
 import type { LetteringFont } from './lettering-fonts'
-import { PageWriter } from './pdf-pages'
+import { PageWriter, textDocument } from './pdf-pages'
 
 /** The line under the title: variant, revision, date. */
 export interface CalculationHeading {
@@ -28,12 +27,12 @@ export async function calculationToPdf(
   { title, line, author }: CalculationHeading,
   fonts: readonly LetteringFont[],
 ): Promise<PdfFile> {
-  const document = await PDFDocument.create()
-  document.setTitle(title, { showInWindowTitleBar: true })
-  if (author) document.setAuthor(author)
-  document.setCreator('Oar Bench')
-  document.setLanguage('en')
-  const faces = await Faces.embed(document, fonts, JSON.stringify([title, line, author, report]))
+  const { document, faces } = await textDocument(
+    title,
+    fonts,
+    JSON.stringify([title, line, author, report]),
+    author,
+  )
   const writer = new PageWriter(document, faces, withIndices)
   writer.text(title, 18)
   writer.text(line)

@@ -1,6 +1,7 @@
 /** Running text and tables on the pages of a PDF. */
-import { rgb, type PDFDocument, type PDFPage } from 'pdf-lib'
-import type { Faces } from './faces'
+import { PDFDocument, rgb, type PDFPage } from 'pdf-lib'
+import { Faces } from './faces'
+import type { LetteringFont } from './lettering-fonts'
 import { plainText, type TextPiece } from './indices'
 import { inkOf, PdfPen, POINT } from './pdf'
 import { allStrokes, MODULE, type Plot } from './plot'
@@ -16,6 +17,21 @@ const INK = rgb(0, 0, 0)
 const INDEX_SIZE = 0.72
 const INDEX_DROP = 0.2
 const SOFT = rgb(0.6, 0.6, 0.6)
+/** A document of running text, with its title. @param fonts those that its letters may need @param words all that is written in it */
+export async function textDocument(
+  title: string,
+  fonts: readonly LetteringFont[],
+  words: string,
+  author?: string,
+): Promise<{ document: PDFDocument; faces: Faces }> {
+  const document = await PDFDocument.create()
+  document.setTitle(title, { showInWindowTitleBar: true })
+  if (author) document.setAuthor(author)
+  document.setCreator('Oar Bench')
+  document.setLanguage('en')
+  return { document, faces: await Faces.embed(document, fonts, words) }
+}
+
 /** Writes down the page, and goes on to the next where one is full. */
 export class PageWriter {
   private paper!: PDFPage

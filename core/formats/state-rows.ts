@@ -1,13 +1,12 @@
 /** The states of a machine as rows of a table, and as pages. */
-import { PDFDocument } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import { cellText, metText, outcomeText, type StateTable } from '../explain/state-table'
 import { fixedByShort } from '../explain/words'
 import type { Sheet } from '../sheet/schema'
 import type { Rows } from './csv'
-import { Faces, type PdfFile } from './faces'
+import type { PdfFile } from './faces'
 import type { LetteringFont } from './lettering-fonts'
-import { PageWriter } from './pdf-pages'
+import { PageWriter, textDocument } from './pdf-pages'
 import type { WalkthroughHeading } from './walkthrough-text'
 
 /** One row a state: what begins it, where it is met, each figure as read, and what sets each pressure. */
@@ -39,12 +38,8 @@ export async function statesToPdf(
   fonts: readonly LetteringFont[],
   show: Show,
 ): Promise<PdfFile> {
-  const document = await PDFDocument.create()
-  document.setTitle(title, { showInWindowTitleBar: true })
-  document.setCreator('Oar Bench')
-  document.setLanguage('en')
   const rows = stateRows(sheet, table, show)
-  const faces = await Faces.embed(document, fonts, JSON.stringify([title, line, rows]))
+  const { document, faces } = await textDocument(title, fonts, JSON.stringify([title, line, rows]))
   const writer = new PageWriter(document, faces)
   writer.text(title, 18)
   writer.text(line)

@@ -1,14 +1,13 @@
 /** The walkthrough of a run as pages: each state with its facts and a drawing with its path. */
-import { PDFDocument } from 'pdf-lib'
 import type { Show } from '../catalogue/kind'
 import type { WalkthroughState } from '../explain/walkthrough'
 import { instantText } from '../explain/words'
-import { Faces, type PdfFile } from './faces'
+import type { PdfFile } from './faces'
 import type { Sheet } from '../sheet/schema'
 import { addPen } from '../sheet/pens'
 import type { LetteringFont } from './lettering-fonts'
 import { plotSheet } from './plot'
-import { PageWriter } from './pdf-pages'
+import { PageWriter, textDocument } from './pdf-pages'
 import { repeatsText, sectionsOf, WALKTHROUGH_NOTE, type WalkthroughHeading } from './walkthrough-text'
 
 /** Height of the drawing of a state, points. */
@@ -22,11 +21,7 @@ export async function walkthroughToPdf(
   fonts: readonly LetteringFont[],
   show: Show,
 ): Promise<PdfFile> {
-  const document = await PDFDocument.create()
-  document.setTitle(title, { showInWindowTitleBar: true })
-  document.setCreator('Oar Bench')
-  document.setLanguage('en')
-  const faces = await Faces.embed(document, fonts, JSON.stringify([title, line, states, sheet]))
+  const { document, faces } = await textDocument(title, fonts, JSON.stringify([title, line, states, sheet]))
   const writer = new PageWriter(document, faces)
   writer.text(title, 18)
   writer.text(line)

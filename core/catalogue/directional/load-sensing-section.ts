@@ -1,4 +1,4 @@
-import { spoolSection } from '../section-elements'
+import { fourPorts, SHUT_IN_MIDDLE, spoolSection } from '../section-elements'
 import type { Way } from '../answers'
 import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
@@ -249,14 +249,9 @@ export const loadSensingSection = defineKind({
   ],
   section: () =>
     spoolSection({
-      pressure: {
-        P: (l) => l.p[P],
-        T: (l) => l.p[T],
-        A: (l) => l.p[A],
-        B: (l) => l.p[B],
-      },
+      pressure: fourPorts(P, T, A, B),
       position: (l) => l.x[STATE.spool],
-      open: { PA: false, PB: false, AT: false, BT: false, PT: false },
+      open: SHUT_IN_MIDDLE,
       notches: true,
       note: 'Its pressure compensator is not drawn: the flow is what it lets past.',
     }),

@@ -3,7 +3,7 @@
  * and springs that return it. A kind adds its ports and the functions it can have.
  */
 import type { SectionDrawing } from '../section'
-import { spoolSection } from '../section-elements'
+import { fourPorts, spoolSection } from '../section-elements'
 import type { Way } from '../answers'
 import {
   Power,
@@ -476,9 +476,8 @@ function fourWaySection(design: DirectionalDesign<string>, { centre }: Direction
   const at = (port: string) => design.ports.indexOf(port)
   const [, middle] = design.functions[centre].boxes
   const joined = (a: string, b: string) => middle.some((way) => way.includes(a) && way.includes(b))
-  const read = (port: string) => (l: Local) => l.p[at(port)]
   return spoolSection({
-    pressure: { P: read('P'), T: read('T'), A: read('A'), B: read('B') },
+    pressure: fourPorts(at('P'), at('T'), at('A'), at('B')),
     position: (l) => l.x[STATE.spool],
     open: {
       PA: joined('P', 'A'),

@@ -136,6 +136,7 @@ export const overCentrePump = defineKind({
       suction: { name: 'B', pressure: (l) => l.p[B] },
       pressure: { name: 'A', pressure: (l) => l.p[A] },
       drain: { name: 'case', pressure: (l) => l.p[L] },
+      leaks: (l) => -l.q[L],
       stroke: (l) => l.x[STATE.position],
     }),
   model(values, fluid) {

@@ -90,6 +90,7 @@ export const pressureCompensatedPump = defineKind({
       suction: { name: 'S', pressure: (l) => l.p[S] },
       pressure: { name: 'P', pressure: (l) => l.p[P] },
       drain: { name: 'case', pressure: (l) => l.p[L] },
+      leaks: (l) => -l.q[L],
       stroke: (l) => l.x[0],
     }),
   model: (values, fluid) => ({
