@@ -151,9 +151,9 @@ class Walk {
   }
 
   result(pressure: number): Stack['fixedBy'] {
-    if (this.end.kind === 'void') return this.end
+    if (pressure < VOID) return { kind: 'void' }
     if (this.fixedBy) return this.fixedBy
-    if (this.end.kind === 'trapped') return this.end
+    if (this.end.kind === 'trapped' || this.end.kind === 'void') return this.end
     if (this.held) return this.held
     const most = this.addends.reduce<Addend | undefined>(
       (best, a) => (Math.abs(a.value) > Math.abs(best?.value ?? 0) ? a : best),

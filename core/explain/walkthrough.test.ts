@@ -12,7 +12,7 @@ import { Moments } from './moment'
 import { motionsOf } from './motions'
 import { moversOf } from './movers'
 import { goingRound, mainWay, oilPath } from './oil-path'
-import { LinePorts } from './stack'
+import { LinePorts, pressureStack } from './stack'
 import { cellText, commandsOf, outcomeText, stateTable } from './state-table'
 import { cutIntoStates } from './states'
 import { strokeSteps } from './stroke-steps'
@@ -385,5 +385,28 @@ describe('words', () => {
     expect(read(-9.95e-6, 'length')).toBe('0 mm')
     expect(read(0.12345, 'length')).toBe('123 mm')
     expect(instantText(11.9449, show)).toBe('11.94 s')
+  })
+})
+
+describe('what moves unevenly', () => {
+  it('is not told by an instant: a rod that is back where it began moves to and fro', () => {
+    // a load drags the rod out of its cap side, which empties, and the oil on the other side springs it back
+    const { states } = walked(pressing({ loadForce: '-15 kN', stroke: '400 mm' }))
+    for (const { sentences } of states)
+      for (const { text } of sentences) {
+        const read = /retracts from ([-\d.]+) mm to ([-\d.]+) mm/.exec(text)
+        if (read) expect(Number(read[2])).toBeLessThanOrEqual(Number(read[1]))
+      }
+    expect(states[0].summary).toContain('moves to and fro')
+  })
+  it('sets the pressure that holds a load, also where its other side runs empty', () => {
+    const { result, moments } = walked(
+      pressing({ loadForce: '-15 kN' }, [track('V2', 'command', [0.5, '1'])], { duration: 1 }),
+    )
+    moments.showRecorded(result, 0.6)
+    const ports = new LinePorts(moments.network)
+    expect(pressureStack(ports, result.lineOfPort['A1.A']).fixedBy.kind).toBe('void')
+    expect(pressureStack(ports, result.lineOfPort['A1.B']).fixedBy).toEqual({ kind: 'load', part: 'A1' })
+    expect(pressureStack(ports, result.lineOfPort['P1.P']).fixedBy.kind).toBe('void')
   })
 })

@@ -62,6 +62,10 @@ const EARLY = 0.3
 const LAST = 0.98
 /** A value that changes by more than this share within a state is told with both ends. */
 const CHANGES = 0.12
+/** Part of a state over which a speed is looked at; range over its mean, and times that it crosses it, beyond which it swings. */
+const SWINGS = [0.55, 0.85] as const
+const SWINGING = 1
+const CROSSINGS = 3
 const LEAST_CHANGE = 3e5
 /** Oil going round and heat below these are not told: share of what is put in, W. */
 const WORTH = 0.1
@@ -144,9 +148,7 @@ class Writer {
         : []),
     ]
     const moves = active.length
-      ? active
-          .map((m) => `${m.mover.name} ${verbOf(m.mover, m.direction)} at ${this.speedText(m)}`)
-          .join(', ')
+      ? active.map((m) => this.moveText(m)).join(', ')
       : this.movers.length
         ? 'nothing moves'
         : ''
@@ -182,14 +184,58 @@ class Writer {
   private movementOf(mover: Mover, { start, end }: RunState, at: number) {
     const { result } = this
     const read = (t: number) => valueAt(result, mover.speed, t)
-    const speed = read(at)
-    const early = read(start + EARLY * (end - start))
-    return { mover, direction: directionOf(speed, mover.still), speed, early, start, end }
+    const { least, most, mean, crossings } = this.speedsWithin(
+      mover,
+      start + SWINGS[0] * (end - start),
+      start + SWINGS[1] * (end - start),
+    )
+    // what swings is judged by its mean
+    const swings =
+      crossings >= CROSSINGS && most - least > SWINGING * Math.abs(mean) && Math.abs(mean) > mover.still
+    const speed = swings ? mean : read(at)
+    const early = swings ? mean : read(start + EARLY * (end - start))
+    const direction = directionOf(speed, mover.still)
+    const travel =
+      mover.position < 0 ? 0 : valueAt(result, mover.position, end) - valueAt(result, mover.position, start)
+    const toAndFro = direction !== 0 && travel !== 0 && Math.sign(travel) !== direction
+    return {
+      mover,
+      direction,
+      speed,
+      early,
+      start,
+      end,
+      toAndFro,
+      ...(swings ? { swings: [least, most] } : {}),
+    }
   }
 
-  private speedText({ mover, speed, early }: { mover: Mover; speed: number; early: number }): string {
+  /** Least, greatest and mean speed between two instants, and how often it crosses its mean. */
+  private speedsWithin({ speed }: Mover, from: number, to: number) {
+    const { times, columns } = this.result
+    const values = Array.from(columns[speed]).slice(
+      sampleAt(times, from).index,
+      sampleAt(times, to).index + 1,
+    )
+    const mean = values.reduce((sum, v) => sum + v, 0) / values.length
+    const crossings = values.filter((v, i) => i > 0 && v > mean !== values[i - 1] > mean).length
+    return { least: Math.min(...values), most: Math.max(...values), mean, crossings }
+  }
+
+  /** What a mover does in a few words: "1-1A1 extends at 77 mm/s". */
+  private moveText(m: ReturnType<Writer['movementOf']>): string {
+    return m.toAndFro
+      ? `${m.mover.name} moves to and fro`
+      : `${m.mover.name} ${verbOf(m.mover, m.direction)} at ${this.speedText(m)}`
+  }
+
+  private speedText({ mover, speed, early, swings }: ReturnType<Writer['movementOf']>): string {
     const quantity = this.result.signals[mover.speed].quantity
     const text = (value: number) => this.show(Math.abs(value), quantity, 3)
+    if (swings) {
+      const [slow, fast] = swings.map(Math.abs).sort((a, b) => a - b)
+      return `${text(speed)} in the mean, swinging between ${text(slow)} and ${text(fast)}`
+    }
     const changes =
       directionOf(early, mover.still) === directionOf(speed, mover.still) &&
       Math.abs(early - speed) > CHANGES * Math.max(Math.abs(early), Math.abs(speed))
@@ -252,7 +298,9 @@ class Writer {
     const sentences: Sentence[] = [
       {
         kind: 'moving',
-        text: `${name} ${verbOf(mover, direction)}${way} at ${this.speedText(m)}${against}.`,
+        text: m.toAndFro
+          ? `${name} moves to and fro${way}.`
+          : `${name} ${verbOf(mover, direction)}${way} at ${this.speedText(m)}${against}.`,
         at,
         part: component,
       },
