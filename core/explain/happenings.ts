@@ -203,7 +203,7 @@ function conditionHappenings(
     if (end - start < SHORT) return []
     if (start > 0 && end < duration && end - start < PASSING) {
       const begins = spec.begins ? `${who} ${spec.begins}` : `${who}: ${label}`
-      return [{ ...own, at: start, text: `${begins} for ${show(end - start, 'time', 2)}` }]
+      return [{ ...own, at: start, text: `${begins} (${show(end - start, 'time', 2)})` }]
     }
     return [
       ...(start > 0
@@ -307,6 +307,10 @@ function withoutSwings(happenings: readonly Happening[], show: Show): Happening[
 }
 const withoutName = (text: string) => text.slice(text.indexOf(' ') + 1)
 
+/** Of one instant a command comes first, then what the control makes of it, then what follows. */
+const RANK: Readonly<Record<Happening['kind'], number>> = { command: 0, release: 0, control: 1, effect: 2 }
+const inOrder = (a: Happening, b: Happening) => a.at - b.at || RANK[a.kind] - RANK[b.kind]
+
 /** Everything that happens in a run, in order. @param moments of the same run */
 export function happeningsOf(moments: Moments, result: RunResult, show: Show): Happening[] {
   const { sheet } = moments
@@ -320,6 +324,6 @@ export function happeningsOf(moments: Moments, result: RunResult, show: Show): H
     ...conditionHappenings(moments, result, nameIn, show),
     ...reported,
     ...motionHappenings(moversOf(sheet, result), result, reported),
-  ].sort((a, b) => a.at - b.at)
-  return withoutSwings(all, show).sort((a, b) => a.at - b.at)
+  ].sort(inOrder)
+  return withoutSwings(all, show).sort(inOrder)
 }
