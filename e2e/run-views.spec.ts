@@ -12,7 +12,7 @@ async function saved(page: Page, click: () => Promise<void>): Promise<Buffer> {
 }
 
 test('a walkthrough is followed sentence by sentence, and written as a file', async ({ page }) => {
-  await openCopy(page, 'blade-press', 'Walked', 'Run')
+  await openCopy(page, 'blade-press', 'Views Walked', 'Run')
   await run(page)
   // by keyboard, as by the button
   await page.locator('body').press('w')
@@ -40,7 +40,7 @@ test('a walkthrough is followed sentence by sentence, and written as a file', as
 })
 
 test('strokes are laid over what the brief intends, with what differs', async ({ page }) => {
-  await openCopy(page, 'blade-press', 'Stroked', 'Run', bladePress)
+  await openCopy(page, 'blade-press', 'Views Stroked', 'Run', bladePress)
   await run(page)
   await page.getByTestId('view-strokes').click()
   const differences = page.getByTestId('stroke-differences')
@@ -54,7 +54,7 @@ test('strokes are laid over what the brief intends, with what differs', async ({
 })
 
 test('the table of states is opened, added to and exported', async ({ page }) => {
-  await openCopy(page, 'blade-press', 'Tabled', 'Run')
+  await openCopy(page, 'blade-press', 'Views Tabled', 'Run')
   await run(page)
   await page.getByTestId('view-states').click()
   const rows = page.getByTestId('state-row')
@@ -81,7 +81,7 @@ test('the table of states is opened, added to and exported', async ({ page }) =>
 test('energy is shown for the run and for a state, with the temperature at which the oil stays', async ({
   page,
 }) => {
-  await openCopy(page, 'gate-pack', 'Warmed', 'Run')
+  await openCopy(page, 'gate-pack', 'Views Warmed', 'Run')
   await run(page)
   await page.getByTestId('view-energy').click()
   const picture = page.getByTestId('energy-picture')
@@ -96,7 +96,7 @@ test('energy is shown for the run and for a state, with the temperature at which
 })
 
 test('a run is compared with the one before it', async ({ page }) => {
-  await openCopy(page, 'blade-press', 'Compared', 'Run')
+  await openCopy(page, 'blade-press', 'Views Compared', 'Run')
   await run(page)
   await page.getByTestId('view-compare').click()
   await expect(page.getByTestId('compare')).toContainText('There is nothing to compare with yet')
@@ -118,7 +118,7 @@ test('a run is compared with the one before it', async ({ page }) => {
 })
 
 test('a path is kept as a pen on the sheet and in its file, and lines are told apart', async ({ page }) => {
-  await openCopy(page, 'blade-press', 'Penned', 'Run')
+  await openCopy(page, 'blade-press', 'Views Penned', 'Run')
   await run(page)
   await goTo(page, 1.5)
   await page.locator('body').press('y')
@@ -147,7 +147,7 @@ test('a path is kept as a pen on the sheet and in its file, and lines are told a
 })
 
 test('the inside of a part follows the tape, and its card says what goes wrong with it', async ({ page }) => {
-  await openCopy(page, 'blade-press', 'Inside', 'Run')
+  await openCopy(page, 'blade-press', 'Views Inside', 'Run')
   await run(page)
   await page.getByTestId('ask').click()
   await select(page, 'V3')
