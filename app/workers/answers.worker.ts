@@ -44,8 +44,7 @@ const runAnswers = {
     const { moments, result } = withMoments(of)
     return energyOf(moments, result, from, to)
   },
-  steady: (sheet: Sheet, schedule: string) =>
-    steadyTemperature(sheet, schedule, (other, result) => new Moments(other, result)),
+  steady: (sheet: Sheet, schedule: string) => steadyTemperature(sheet, schedule),
   /** @param known runs that need not be solved again, by schedule @param progress called with the share that is solved */
   states(
     sheet: Sheet,

@@ -168,7 +168,7 @@ function states(sheet: Sheet, { json, csv: out }: Options): void {
 function energy(sheet: Sheet, { schedule, json }: Options): void {
   const result = runOf(sheet, schedule)
   const account = energyOf(new Moments(sheet, result), result, 0, result.duration)
-  const steady = steadyTemperature(sheet, result.schedule, (of, its) => new Moments(of, its))
+  const steady = steadyTemperature(sheet, result.schedule)
   if (json) return printLine(JSON.stringify({ ...account, steady }, null, 2))
   const list = (label: string, shares: readonly EnergyShare[]) => {
     printLine(`${label}: ${show(totalOf(shares), 'energy', 3)}`)

@@ -6,7 +6,7 @@ import type { Sheet } from '../sheet/schema'
 import { run } from '../simulate/run'
 import type { RunResult } from '../simulate/result'
 import { resolveTank } from '../sheet/resolve'
-import type { Moments } from './moment'
+import { Moments } from './moment'
 import { partOf } from './stack'
 
 export interface EnergyShare {
@@ -159,7 +159,7 @@ export function energyGraph(
 }
 
 /** Heat by what makes it: pumps and motors, valves, lines, actuators. */
-export function heatByFamily(
+function heatByFamily(
   sheet: Sheet,
   heat: readonly EnergyShare[],
 ): { readonly label: string; readonly shares: readonly EnergyShare[] }[] {
@@ -197,11 +197,7 @@ const MOST_RUNS = 8
  * cooled(T) = C·(T − T_ambient), found by solving the run again at other temperatures.
  * @throws Error where the sheet cannot be simulated
  */
-export function steadyTemperature(
-  sheet: Sheet,
-  schedule: string,
-  momentsOf: (sheet: Sheet, result: RunResult) => Moments,
-): SteadyTemperature {
+export function steadyTemperature(sheet: Sheet, schedule: string): SteadyTemperature {
   const { data: tank } = resolveTank(sheet.tank)
   let runs = 0
   const balanceAt = (temperature: number) => {
@@ -214,7 +210,7 @@ export function steadyTemperature(
     const { compiled, findings } = compileMachine(at, schedule)
     if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
     const result = run(compiled)
-    const account = energyOf(momentsOf(at, result), result, 0, result.duration)
+    const account = energyOf(new Moments(at, result), result, 0, result.duration)
     const heat = totalOf(account.heat) / result.duration
     const cooled = account.cooled / result.duration
     const lost = tank.heatLoss * (temperature - tank.ambient)

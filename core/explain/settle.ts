@@ -3,7 +3,6 @@ import { Chattering } from '../simulate/circuit/event-functions'
 import type { Network } from '../simulate/circuit/network'
 import { countingStates, isAtRest, REST } from '../simulate/steady-state'
 import { StepFailure, Stepper } from '../simulate/stepper'
-import { findKind } from '../catalogue'
 
 export interface Settled {
   /**
@@ -96,7 +95,7 @@ export function settle(
 function freeStates(network: Network): Uint8Array {
   const free = countingStates(network)
   for (const { resolved, states, firstState } of network.elements) {
-    const place = resolved && findKind(resolved.kind.name)?.traits?.movement?.position
+    const place = resolved?.kind.traits?.movement?.position
     const index = states.findIndex((s) => s.name === place)
     if (place !== undefined && index >= 0) free[firstState + index] = 1
   }

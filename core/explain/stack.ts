@@ -264,9 +264,10 @@ class Walk {
   /** Whether something fixes the pressure of a line, or of one a few wide ways downstream of it. @param most Pa that these may lose */
   private isFixed(line: number, most: number, steps = MOST_STEPS): boolean {
     const at = this.ports.at(line)
-    const leads = ({ element, port }: PortAt) =>
-      element.model.holds?.(element.local).some((h) => h.port === port && h.leads)
-    if (at.some(leads)) return true
+    const isHeld = at.some(({ element, port }) =>
+      element.model.holds?.(element.local).some((h) => h.port === port && this.leads(h, this.p[line])),
+    )
+    if (isHeld) return true
     if (steps === 0) return false
     return at.some((place) =>
       this.ports.from(place).some(({ to, flow, way }) => {

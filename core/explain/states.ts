@@ -17,7 +17,7 @@ const MOST_TOGETHER = 0.4
 const ANSWERS = 0.5
 
 /** @param duration s */
-export const togetherWithin = (duration: number) =>
+const togetherWithin = (duration: number) =>
   Math.min(MOST_TOGETHER, Math.max(LEAST_TOGETHER, TOGETHER * duration))
 
 /**
@@ -59,4 +59,21 @@ export function cutIntoStates(happenings: readonly Happening[], duration: number
     end: groups[i + 1]?.start ?? duration,
     happenings: own,
   }))
+}
+
+/** Whether it is that an actuator begins to move, turns or stops. */
+export const isMotion = ({ key }: Happening) => key.endsWith(' moves')
+
+/** Of motions that begin and end within one state only the outcome is kept. */
+export function withOutcomes(states: readonly RunState[]): RunState[] {
+  const last = new Map<string, string>()
+  return states.map((state) => {
+    const outcome = new Map<string, Happening>()
+    for (const h of state.happenings) if (isMotion(h)) outcome.set(h.key, h)
+    const happenings = state.happenings.filter(
+      (h) => !isMotion(h) || (outcome.get(h.key) === h && last.get(h.key) !== h.text),
+    )
+    for (const [key, { text }] of outcome) last.set(key, text)
+    return { ...state, happenings }
+  })
 }

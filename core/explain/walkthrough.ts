@@ -15,8 +15,9 @@ import { goingRound, mainWay, oilPath, standingBy, type OilPath } from './oil-pa
 import { answerPart } from './part'
 import { pipeShares } from './path-on-sheet'
 import { powerNow } from './power'
+import { withoutRepetitions } from './repetitions'
 import { LinePorts, VOID, type FixedBy } from './stack'
-import { cutIntoStates, type RunState } from './states'
+import { cutIntoStates, isMotion, withOutcomes, type RunState } from './states'
 import { fixedByText, instantText, lowerFirst, partName, sentence, withoutNoise } from './words'
 
 export type SentenceKind =
@@ -60,14 +61,14 @@ export interface WalkthroughState {
 const LATE = 0.7
 const EARLY = 0.3
 const LAST = 0.98
-/** A value that changes by more than this share within a state is told with both ends. */
+/** A value that changes by more than this share within a state is reported with both ends, and by at least so many Pa. */
 const CHANGES = 0.12
+const LEAST_CHANGE = 3e5
 /** Part of a state over which a speed is looked at; range over its mean, and times that it crosses it, beyond which it swings. */
 const SWINGS = [0.55, 0.85] as const
 const SWINGING = 1
 const CROSSINGS = 3
-const LEAST_CHANGE = 3e5
-/** Oil going round and heat below these are not told: share of what is put in, W. */
+/** Oil going round and heat below these are not reported: share of what is put in, W. */
 const WORTH = 0.1
 const LEAST_POWER = 30
 /** A difference of pressure that keeps something from moving, Pa. */
@@ -82,10 +83,6 @@ const NO_PRESSURE = 0.5e5
 const NAMED_SHARE = 0.1
 /** Most causes that a line lists. */
 const MOST_CAUSES = 5
-
-export interface WalkthroughOptions {
-  readonly show: Show
-}
 
 /** Components at which a pressure is read: gauges, transducers, switches, test points. */
 export function measuringPlaces(
@@ -127,11 +124,11 @@ class Writer {
     const ports = new LinePorts(moments.network)
     const moving = this.movers.map((mover) => this.movementOf(mover, state, shownAt))
     const active = moving.filter((m) => m.direction !== 0)
-    const told = causesOf(state, active.length > 0)
-    const cause = causeText(told, start)
+    const begunBy = causesOf(state, active.length > 0)
+    const cause = causeText(begunBy, start)
     const at = shownAt
     const sentences = [
-      ...this.causes(state, told),
+      ...this.causes(state, begunBy),
       ...this.warnings(state),
       ...active.flatMap((m) => this.movingSentences(m, ports, at)),
       ...moving.filter((m) => m.direction === 0).map(({ mover }) => this.stillSentence(mover, ports, at)),
@@ -242,15 +239,14 @@ class Writer {
     return changes ? `${text(early)}, later ${text(speed)}` : text(speed)
   }
 
-  /** What happens in the state and is not in its cause; motions are told with what moves. */
-  private causes({ happenings, start }: RunState, told: readonly Happening[]): Sentence[] {
+  /** What happens in the state and is not in its cause; motions are reported with what moves. */
+  private causes({ happenings, start }: RunState, begunBy: readonly Happening[]): Sentence[] {
     return happenings
-      .filter((h) => !told.includes(h) && !isMotion(h))
+      .filter((h) => !begunBy.includes(h) && !isMotion(h))
       .map(({ text, at, part, kind }) => ({
         kind: kind === 'effect' ? 'effect' : 'cause',
-        text: `${at - start > 0.1 && kind === 'effect' ? `At ${instantText(at, this.show)} ${text}` : sentence(text)}`.replace(
-          /\.?$/,
-          '.',
+        text: sentence(
+          at - start > 0.1 && kind === 'effect' ? `At ${instantText(at, this.show)} ${text}` : text,
         ),
         at,
         ...(part === undefined ? {} : { part }),
@@ -501,70 +497,19 @@ const PASSING_KINDS: ReadonlySet<FixedBy> = new Set(['restriction', 'returnLine'
 const isPump = (element: Element | undefined) =>
   !!element?.resolved && deliveryPortsOf(element.resolved).length > 0
 const withoutStop = (text: string) => text.replace(/\.$/, '')
-const isMotion = ({ key }: Happening) => key.endsWith(' moves')
 
 /** Happenings that count as the cause of a state: commands and the control, else what follows by itself. */
-function causesOf({ happenings }: RunState, motionsToldElsewhere: boolean): Happening[] {
+function causesOf({ happenings }: RunState, isMoving: boolean): Happening[] {
   const causes = happenings.filter((h) => h.kind !== 'effect')
   if (causes.length) return causes.slice(0, MOST_CAUSES)
   const effects = happenings.filter((h) => !isMotion(h))
   if (effects.length) return effects.slice(0, MOST_CAUSES)
-  return motionsToldElsewhere ? [] : happenings.slice(0, MOST_CAUSES)
+  return isMoving ? [] : happenings.slice(0, MOST_CAUSES)
 }
 /** What begins a state, in a clause; empty where only what moves is new. */
-function causeText(told: readonly Happening[], start: number): string {
-  const begins = start === 0 && !told.some((h) => h.kind !== 'effect') ? ['the run begins'] : []
-  return [...begins, ...told.map((h) => h.text)].join(', ')
-}
-
-/** Of motions that begin and end within one state only the outcome is kept. */
-function withOutcomes(states: readonly RunState[]): RunState[] {
-  const last = new Map<string, string>()
-  return states.map((state) => {
-    const outcome = new Map<string, Happening>()
-    for (const h of state.happenings) if (isMotion(h)) outcome.set(h.key, h)
-    const happenings = state.happenings.filter(
-      (h) => !isMotion(h) || (outcome.get(h.key) === h && last.get(h.key) !== h.text),
-    )
-    for (const [key, { text }] of outcome) last.set(key, text)
-    return { ...state, happenings }
-  })
-}
-
-/** Most states that come again together, and least times that make a repetition. */
-const LONGEST_CYCLE = 12
-const LEAST_TIMES = 3
-/** States that come again many times are told once. */
-function withoutRepetitions(states: readonly WalkthroughState[]): WalkthroughState[] {
-  const told: WalkthroughState[] = []
-  for (let i = 0; i < states.length;) {
-    let best: { length: number; times: number } | undefined
-    for (let length = 1; length <= LONGEST_CYCLE && i + length * LEAST_TIMES <= states.length; length++) {
-      let times = 1
-      const same = (k: number) => {
-        const [a, b] = [states[i + k], states[i + times * length + k]]
-        return (
-          b !== undefined &&
-          a.cause === b.cause &&
-          a.moving.length === b.moving.length &&
-          a.moving.every((m, j) => m.part === b.moving[j].part && m.direction === b.moving[j].direction)
-        )
-      }
-      while (Array.from({ length }, (_, k) => k).every(same)) times++
-      if (times >= LEAST_TIMES && length * times > (best ? best.length * best.times : 0))
-        best = { length, times }
-    }
-    if (!best) {
-      told.push(states[i++])
-      continue
-    }
-    const { length, times } = best
-    told.push(...states.slice(i, i + length - 1))
-    const until = states[i + length * times - 1].end
-    told.push({ ...states[i + length - 1], repeats: { states: length, times, until } })
-    i += length * times
-  }
-  return told
+function causeText(begunBy: readonly Happening[], start: number): string {
+  const begins = start === 0 && !begunBy.some((h) => h.kind !== 'effect') ? ['the run begins'] : []
+  return [...begins, ...begunBy.map((h) => h.text)].join(', ')
 }
 
 /** The walkthrough of a recorded run. @param moments of the same run @param result of a recording with samples */

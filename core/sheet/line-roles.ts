@@ -1,5 +1,5 @@
 /**
- * What each line of a sheet is for, as ISO 1219-2 has people letter and tell lines apart: supply of a pump, to an actuator, to the tank, from the
+ * What each line of a sheet is for, as ISO 1219-2 letters and distinguishes them: supply of a pump, to an actuator, to the tank, from the
  * tank, charge, case, pilot, load signal. Found from what the lines join, not from a run.
  */
 import type { ResolvedComponent } from './resolve'
@@ -33,7 +33,7 @@ export function deliveryPortsOf({ kind, values }: ResolvedComponent): readonly s
   return [...new Set([...(traits?.deliveryPorts ?? []), ...(supply ? [supply.port] : [])])]
 }
 
-/** @returns by node of the netlist; none for lines of shafts and rods, and for those that nothing tells apart */
+/** @returns by node of the netlist; none for lines of shafts and rods, and for those that nothing identifies */
 export function lineRoles(sheet: Sheet, netlist: Netlist): ReadonlyMap<number, RoleOfLine> {
   const { components, nodes, nodeOf } = netlist
   const roles = new Map<number, RoleOfLine>()
@@ -134,7 +134,6 @@ export function lineRoles(sheet: Sheet, netlist: Netlist): ReadonlyMap<number, R
   spread(is('working'), open, true)
   spread(is('supply'), oneWay, false)
   spread(is('working'), oneWay, true)
-  spread(is('supply'), joined(new Set(['switched'])), true)
   for (const [node, types] of drawnAs)
     if (types.size === 1 && types.has('pilot')) give(node, { role: 'pilot' })
   each(
