@@ -1,9 +1,16 @@
 /** Small circuits for tests, built with the same edits as the interface uses. */
 import { addComponent, connect } from './sheet/edit'
+import type { Kind } from './catalogue/kind'
+import { resolveComponent, type ResolvedComponent } from './sheet/resolve'
 import { emptySheet, type Sheet, type Track } from './sheet/schema'
 import { compile } from './simulate/compile'
 import { signalIndex, valueAt, type RunResult } from './simulate/result'
 import { run } from './simulate/run'
+
+/** A component of a kind as it comes from the palette. */
+export const withDefaults = ({ name }: Pick<Kind, 'name'>): ResolvedComponent =>
+  resolveComponent({ id: 'X1', kind: name, x: 0, y: 0, rotation: 0, mirrored: false, parameters: {} })
+    .resolved!
 
 /** A sheet from "id kind" lines and "id.port id.port" lines. */
 export function circuit(

@@ -1,8 +1,7 @@
 /** Key figures of a run of the demo: what its golden test holds, and how they are written anew (`npm run golden`). */
 import { writeFileSync } from 'node:fs'
-import { compileMachine } from '../core/control/run'
+import { runMachine } from '../core/control/run'
 import type { RunResult } from '../core/simulate/result'
-import { run } from '../core/simulate/run'
 import { demoMachines } from './machines'
 
 export interface Golden {
@@ -28,9 +27,7 @@ export function runDemo(machine: string, variant: string, schedule: string): Run
     .find((m) => m.name === machine)
     ?.variants.find((v) => v.name === variant)?.sheet
   if (!sheet) throw new Error(`There is no ${machine}, ${variant}.`)
-  const { compiled, findings } = compileMachine(sheet, schedule)
-  if (!compiled) throw new Error(findings[0].message)
-  return run(compiled)
+  return runMachine(sheet, schedule)
 }
 
 function keyFigures(machine: string, variant: string, schedule: string): Golden {

@@ -164,53 +164,25 @@ const properties = computed(() => (props.running ? 'runProperties' : 'properties
             </template>
           </div>
           <div class="absolute top-2 right-2 flex rounded border border-rule bg-paper/90">
-            <button
-              v-if="running && live.open"
-              class="px-2 py-1 hover:text-accent"
-              :aria-pressed="editor.isPaneOpen('console')"
-              data-testid="open-console"
-              @click="editor.togglePane('console')"
+            <PaneButton v-if="running && live.open" pane="console" data-testid="open-console"
+              >Console</PaneButton
             >
-              Console
-            </button>
-            <button
+            <PaneButton
               v-if="running && runs.shown"
-              class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
-              :aria-pressed="editor.isPaneOpen('answers')"
-              title="What sets a pressure, and where the oil goes (Y)"
+              pane="answers"
+              hint="What sets a pressure, and where the oil goes (Y)"
               data-testid="ask"
-              @click="editor.togglePane('answers')"
+              >Why?</PaneButton
             >
-              Why?
-            </button>
-            <button
+            <PaneButton
               v-if="running && runs.shown"
-              class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
-              :aria-pressed="editor.isPaneOpen('walkthrough')"
-              title="What happens in the run, state by state (W)"
+              pane="walkthrough"
+              hint="What happens in the run, state by state (W)"
               data-testid="show-walkthrough"
-              @click="editor.togglePane('walkthrough')"
+              >Walkthrough</PaneButton
             >
-              Walkthrough
-            </button>
-            <button
-              v-if="running && hasControl"
-              class="px-2 py-1 hover:text-accent aria-pressed:text-accent"
-              :aria-pressed="editor.isPaneOpen('paths')"
-              data-testid="show-paths"
-              @click="editor.togglePane('paths')"
-            >
-              Paths
-            </button>
-            <button
-              v-if="running"
-              class="px-2 py-1 hover:text-accent"
-              :aria-pressed="editor.isPaneOpen('schedule')"
-              data-testid="edit-schedule"
-              @click="editor.togglePane('schedule')"
-            >
-              Schedule
-            </button>
+            <PaneButton v-if="running && hasControl" pane="paths" data-testid="show-paths">Paths</PaneButton>
+            <PaneButton v-if="running" pane="schedule" data-testid="edit-schedule">Schedule</PaneButton>
             <ToolButton
               label="Properties"
               :pressed="editor.isPaneOpen(properties)"

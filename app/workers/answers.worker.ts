@@ -7,10 +7,9 @@ import { Moments } from '@oar-bench/core/explain/moment'
 import { stateTable, type StateTable } from '@oar-bench/core/explain/state-table'
 import { strokeSteps } from '@oar-bench/core/explain/stroke-steps'
 import { walkthroughOf } from '@oar-bench/core/explain/walkthrough'
-import { compileMachine } from '@oar-bench/core/control/run'
+import { runMachine } from '@oar-bench/core/control/run'
 import type { Brief } from '@oar-bench/core/size/brief/brief'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
-import { run } from '@oar-bench/core/simulate/run'
 import type { RunResult } from '@oar-bench/core/simulate/result'
 import type { UnitSystem } from '@oar-bench/core/units/quantities'
 import { showIn } from '@oar-bench/core/units/text'
@@ -25,12 +24,6 @@ const withMoments = ({ sheet, result }: RunOfSheet) => ({
   result,
   moments: new Moments(sheet, result),
 })
-/** @throws Error with the first finding of a sheet that cannot be run */
-function solved(sheet: Sheet, schedule?: string): RunResult {
-  const { compiled, findings } = compileMachine(sheet, schedule)
-  if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
-  return run(compiled)
-}
 
 const runAnswers = {
   walkthrough(of: RunOfSheet, units: UnitSystem) {
@@ -54,7 +47,7 @@ const runAnswers = {
   ): StateTable {
     let done = 0
     const runOf = (schedule: string) => {
-      const result = known[schedule] ?? solved(sheet, schedule)
+      const result = known[schedule] ?? runMachine(sheet, schedule)
       progress(++done / (sheet.schedules.length + 1))
       return result
     }
@@ -72,7 +65,7 @@ const runAnswers = {
         ? second
         : {
             sheet: second.sheet,
-            result: solved(
+            result: runMachine(
               second.sheet,
               second.sheet.schedules.some((s) => s.id === schedule) ? schedule : undefined,
             ),

@@ -97,7 +97,7 @@ export const restOf = ({ port, terms, behind }: Hold, p: Float64Array): number =
 
 /**
  * What turns a shaft and what is against it, N·m, in the sense in which the oil turns it; the rest is what hangs on the shaft: its load and
- * acceleration. @param torque of the oil @param load of its own @param friction @param stops torque of end stops
+ * acceleration. @param torque of the oil @param load of the component itself @param friction @param stops of its end stops
  */
 export function torqueBalance(torque: number, load: number, friction: number, stops: number): Balance {
   const sign = torque < 0 ? -1 : 1

@@ -2,10 +2,10 @@
 import { describe, expect, it } from 'vitest'
 import { kinds } from '.'
 import { Fluid } from '../fluid/fluid'
-import { resolveComponent, resolveFluid } from '../sheet/resolve'
+import { resolveFluid } from '../sheet/resolve'
 import { emptySheet } from '../sheet/schema'
 import { CircuitArrays } from '../simulate/circuit/arrays'
-import { bar } from '../testing'
+import { bar, withDefaults } from '../testing'
 import { showIn } from '../units/text'
 import { drawSection } from './section'
 
@@ -14,18 +14,10 @@ const fluid = new Fluid(resolveFluid(emptySheet('Test').fluid).data)
 
 /** A kind with a section, and values to draw it from. */
 const sectioned = [...kinds.values()].flatMap((kind) => {
-  const { resolved } = resolveComponent({
-    id: 'X1',
-    kind: kind.name,
-    x: 0,
-    y: 0,
-    rotation: 0,
-    mirrored: false,
-    parameters: {},
-  })
-  const section = kind.section?.(resolved!.values)
+  const { values } = withDefaults(kind)
+  const section = kind.section?.(values)
   if (!section) return []
-  const model = kind.model(resolved!.values, fluid)
+  const model = kind.model(values, fluid)
   const [local] = new CircuitArrays([{ model, ports: kind.ports.length, inputs: kind.inputs?.length ?? 0 }])
     .locals
   return [{ name: kind.name, section, local }]

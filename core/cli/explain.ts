@@ -18,15 +18,12 @@ import {
   pathText,
   standingText,
 } from '../explain/words'
-import { compileMachine } from '../control/run'
 import type { Sheet } from '../sheet/schema'
 import { csv } from '../formats/csv'
 import { stateRows } from '../formats/state-rows'
 import { repeatsText, walkthroughToMarkdown } from '../formats/walkthrough-text'
-import type { RunResult } from '../simulate/result'
-import { run } from '../simulate/run'
 import { showIn } from '../units/text'
-import { printLine, readSheetFile, Refused, runProgram, writeText } from './files'
+import { printLine, readSheetFile, Refused, runOf, runProgram, writeText } from './files'
 
 const USAGE = `explain FILE [--schedule ID] --at SECONDS (--gauge DESIGNATION | --port ID.PORT | --net NAME) [--knobs] [--json]
   shows what sets the pressure there at that instant of the run, as a sum, and where the oil comes from and goes.
@@ -104,13 +101,6 @@ function main(): void {
         `  ${k.label} ${show(k.from, k.quantity)} to ${show(k.to, k.quantity)}: ${k.effect > 0 ? '+' : ''}${show(k.effect, 'pressure')}`,
       )
   }
-}
-
-/** @throws Refused where the sheet cannot be run */
-function runOf(sheet: Sheet, schedule?: string): RunResult {
-  const { compiled, findings } = compileMachine(sheet, schedule)
-  if (!compiled) throw new Refused(findings.find((f) => f.severity === 'error')!.message)
-  return run(compiled)
 }
 
 interface Options {

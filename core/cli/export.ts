@@ -8,15 +8,13 @@ import { Moments } from '../explain/moment'
 import { stateTable } from '../explain/state-table'
 import { walkthroughOf } from '../explain/walkthrough'
 import { exportFormats, type ExportSource } from '../formats/registry'
-import { locationText } from '../sheet/finding'
 import { readSheetText } from '../sheet/read'
-import { pageSchema, type PageSettings, type Sheet } from '../sheet/schema'
-import { checkMachine, compileMachine } from '../control/run'
-import { run as simulate } from '../simulate/run'
+import { pageSchema, type PageSettings } from '../sheet/schema'
+import { checkMachine } from '../control/run'
 import { showIn } from '../units/text'
 import { unitSystems } from '../units/quantities'
 import { letteringFonts } from './fonts'
-import { readSheetFile, Refused, runProgram, writeText } from './files'
+import { readSheetFile, Refused, runOf, runProgram, writeText } from './files'
 import { rasterize } from './picture'
 
 /** The option of a format: partsCsv is --parts-csv. */
@@ -114,18 +112,6 @@ async function main(): Promise<void> {
     writeText(path, content)
     if (warning) process.stderr.write(`${path}: ${warning}\n`)
   }
-}
-
-function runOf(sheet: Sheet, schedule: string) {
-  const { compiled, findings } = compileMachine(sheet, schedule)
-  if (!compiled)
-    throw new Refused(
-      `The sheet cannot be run as it is:\n${findings
-        .filter((f) => f.severity === 'error')
-        .map((f) => `${locationText(f.location)}: ${f.message}`)
-        .join('\n')}`,
-    )
-  return simulate(compiled)
 }
 
 await runProgram(main)

@@ -1,7 +1,11 @@
 /** Files and failures of the command-line programs. */
 import { readFileSync, statSync, writeFileSync } from 'node:fs'
+import { compileMachine } from '../control/run'
+import { locationText } from '../sheet/finding'
 import { readSheetText } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
+import type { RunResult } from '../simulate/result'
+import { run } from '../simulate/run'
 
 const LARGEST_FILE = 50e6
 
@@ -30,6 +34,19 @@ export function readSheetFile(path: string): Sheet {
   const read = readSheetText(readText(path))
   if (!read.ok) throw new Refused(read.problems.map((p) => p.message).join('\n'))
   return read.sheet
+}
+
+/** @throws Refused with the errors of a sheet that cannot be run */
+export function runOf(sheet: Sheet, schedule?: string): RunResult {
+  const { compiled, findings } = compileMachine(sheet, schedule)
+  if (!compiled)
+    throw new Refused(
+      `The sheet cannot be run as it is:\n${findings
+        .filter((f) => f.severity === 'error')
+        .map((f) => `${locationText(f.location)}: ${f.message}`)
+        .join('\n')}`,
+    )
+  return run(compiled)
 }
 
 /** Writes a line to standard output. */

@@ -2,10 +2,11 @@
 import type { Show } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import type { Sheet } from '../sheet/schema'
-import { check, compile } from '../simulate/compile'
+import { check, compile, type Compiled } from '../simulate/compile'
 import { compileLive, replay } from '../simulate/live-run'
 import { operatingPoint } from '../simulate/operating-point'
 import type { RunResult } from '../simulate/result'
+import { run } from '../simulate/run'
 import { memoized } from '../sheet/memoized'
 import { controlOf } from './machine'
 
@@ -16,6 +17,17 @@ export const compileMachine = (
   scheduleId?: string,
   options: { readonly burstable?: boolean } = {},
 ) => compile(sheet, scheduleId, { ...options, control: control(sheet) })
+
+/** @throws Error with the first error of a sheet that cannot be simulated */
+export function compiledMachine(sheet: Sheet, scheduleId?: string): Compiled {
+  const { compiled, findings } = compileMachine(sheet, scheduleId)
+  if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
+  return compiled
+}
+
+/** @throws Error with the first error of a sheet that cannot be simulated */
+export const runMachine = (sheet: Sheet, scheduleId?: string): RunResult =>
+  run(compiledMachine(sheet, scheduleId))
 
 export const checkMachine = (sheet: Sheet, scheduleId?: string, show?: Show): Finding[] =>
   check(sheet, scheduleId, show, control(sheet))

@@ -1,9 +1,8 @@
 /** Where the energy of a run, or of a part of it, goes: put in by motors and loads, done as work, turned into heat, kept. */
 import { families, POWERS, Power, type Family, type Show } from '../catalogue/kind'
 import { findKind } from '../catalogue'
-import { compileMachine } from '../control/run'
+import { runMachine } from '../control/run'
 import type { Sheet } from '../sheet/schema'
-import { run } from '../simulate/run'
 import type { RunResult } from '../simulate/result'
 import { resolveTank } from '../sheet/resolve'
 import { Moments } from './moment'
@@ -207,9 +206,7 @@ export function steadyTemperature(sheet: Sheet, schedule: string): SteadyTempera
       fluid: { ...sheet.fluid, temperature: `${temperature - 273.15} °C` },
       tank: { ...sheet.tank, warming: false },
     }
-    const { compiled, findings } = compileMachine(at, schedule)
-    if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
-    const result = run(compiled)
+    const result = runMachine(at, schedule)
     const account = energyOf(new Moments(at, result), result, 0, result.duration)
     const heat = totalOf(account.heat) / result.duration
     const cooled = account.cooled / result.duration

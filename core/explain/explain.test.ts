@@ -4,13 +4,13 @@ import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
 import { netOf, restOf } from '../catalogue/answers'
 import { Fluid } from '../fluid/fluid'
-import { resolveComponent, resolveFluid } from '../sheet/resolve'
+import { resolveFluid } from '../sheet/resolve'
 import { emptySheet, type Sheet } from '../sheet/schema'
 import { CircuitArrays } from '../simulate/circuit/arrays'
 import { compile } from '../simulate/compile'
 import { consumerValues, fitting, type Consumer } from '../simulate/random-circuits'
 import { run } from '../simulate/run'
-import { bar, circuit, idOf, lpm, powerUnit, powerUnitPipes, timed, track } from '../testing'
+import { bar, circuit, idOf, lpm, powerUnit, powerUnitPipes, timed, track, withDefaults } from '../testing'
 import { answerPressure, lineOfPlace } from './answer'
 import { Trials } from './knobs'
 import { Moments } from './moment'
@@ -76,20 +76,10 @@ describe('answers at any instant of any circuit', () => {
 })
 
 const opening = [...kinds.values()].flatMap((kind) => {
-  const { resolved } = resolveComponent({
-    id: 'X1',
-    kind: kind.name,
-    x: 0,
-    y: 0,
-    rotation: 0,
-    mirrored: false,
-    parameters: {},
-  })
+  const resolved = withDefaults(kind)
   const fluid = new Fluid(resolveFluid(emptySheet('Test').fluid).data)
-  const model = resolved!.kind.model(resolved!.values, fluid)
-  return model.balances && model.states?.[0]?.name === 'opening'
-    ? [{ name: kind.name, resolved: resolved!, model }]
-    : []
+  const model = kind.model(resolved.values, fluid)
+  return model.balances && model.states?.[0]?.name === 'opening' ? [{ name: kind.name, resolved, model }] : []
 })
 
 describe('a balance', () => {

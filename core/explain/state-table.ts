@@ -4,7 +4,7 @@
  */
 import { Power, type InputSpec, type Show } from '../catalogue/kind'
 import { findKind } from '../catalogue'
-import { compileMachine, devicesOf } from '../control/run'
+import { compiledMachine, devicesOf } from '../control/run'
 import { resolveComponent } from '../sheet/resolve'
 import { nameOf, type Sheet, type SheetState } from '../sheet/schema'
 import type { Network } from '../simulate/circuit/network'
@@ -146,8 +146,8 @@ function restWith(
     network.inputs.set(input, Math.min(spec.max, Math.max(spec.min, read.si)), 'hand')
   }
   network.unfreezeInputs()
-  const { compiled } = compileMachine(sheet, result.schedule)
-  const { converged } = findSteadyState(network, compiled!.settings.tolerance)
+  const { settings } = compiledMachine(sheet, result.schedule)
+  const { converged } = findSteadyState(network, settings.tolerance)
   network.freezeInputs(0)
   network.invalidate()
   network.observe(0, network.initial)

@@ -29,9 +29,9 @@ export const directionalValve53 = defineKind({
   label: 'Directional valve 5/3',
   searchTerms: ['5/3', 'directional', 'five way', 'two returns'],
   description:
-    'Five ports, three positions: as the 4/3, but each working line has a return of its own, which can be throttled or led apart.',
+    'Five ports, three positions: as the 4/3, but each working line has a separate return, which can be throttled or led apart.',
   guide: {
-    acts: 'As the 4/3 with a return of its own for each working line.',
+    acts: 'As the 4/3, with a separate return for each working line.',
     fails: 'Sticking, burnt coils and leakage as in every spool valve.',
     mistakes: 'The two returns joined again behind different throttles, so that one disturbs the other.',
   },

@@ -54,7 +54,7 @@ export const liftValve = defineKind({
   description:
     'Raise, hold, lower slowly through a throttle (snub), and float with a latch. It springs back to hold from all but float.',
   guide: {
-    acts: 'The lever raises, lowers through a throttle, or latches in float; let go, it holds.',
+    acts: 'The lever raises, lowers through a throttle, or latches in float; released, it holds.',
     fails: 'A latch that does not fall out leaves the load floating.',
     mistakes: 'Float used with somebody under the load; no mechanical lock where people work beneath.',
   },
@@ -89,7 +89,7 @@ export const liftValve = defineKind({
       max: 1,
       positions: [
         { value: 1, label: 'raise', action: 'is put to raise' },
-        { value: 0, label: 'released', action: 'is let go' },
+        { value: 0, label: 'released', action: 'is released' },
         { value: -1, label: 'lower through the throttle', action: 'is put to lower through its throttle' },
         { value: FLOAT, label: 'float', action: 'is put to float' },
       ],

@@ -143,6 +143,23 @@ const coilInput = (coil: string) => ({
     { value: 0, label: 'off', action: `is switched off at ${coil}` },
   ],
 })
+/** Values of an input that puts the valve into its positions. @param by what works it, after the verb @param rest where nothing does */
+const positionsOf = (
+  { positions }: DirectionalDesign<string>,
+  goes: string,
+  by: string,
+  rest: { readonly label: string; readonly action: string },
+) => {
+  const [a, b] =
+    positions === 3
+      ? ['a', 'b'].map((name) => ({ label: `position ${name}`, action: `${goes} position ${name}${by}` }))
+      : ['actuated', 'pushed back'].map((label) => ({ label, action: `is ${label}${by}` }))
+  return [
+    { value: 1, ...a },
+    { value: 0, ...rest },
+    { value: -1, ...b },
+  ]
+}
 /** What a schedule, the control or a hand works. */
 const directionalInputs = (design: DirectionalDesign<string>) =>
   inputSpecs(INPUT, {
@@ -153,19 +170,14 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       min: -1,
       max: 1,
       momentary: true,
-      positions: [
-        ...(design.positions === 3
-          ? [
-              { value: 1, label: 'position a', action: 'goes to position a' },
-              { value: 0, label: 'centre', action: 'goes to its centre' },
-              { value: -1, label: 'position b', action: 'goes to position b' },
-            ]
-          : [
-              { value: 1, label: 'actuated', action: 'is actuated' },
-              { value: 0, label: 'let go', action: 'is let go' },
-              { value: -1, label: 'pushed back', action: 'is pushed back' },
-            ]),
-      ],
+      positions: positionsOf(
+        design,
+        'goes to',
+        '',
+        design.positions === 3
+          ? { label: 'centre', action: 'goes to its centre' }
+          : { label: 'released', action: 'is released' },
+      ),
     },
     hand: {
       label: 'hand override',
@@ -174,19 +186,10 @@ const directionalInputs = (design: DirectionalDesign<string>) =>
       min: -1,
       max: 1,
       momentary: true,
-      positions: [
-        ...(design.positions === 3
-          ? [
-              { value: 1, label: 'position a', action: 'is pushed to position a by hand' },
-              { value: 0, label: 'released', action: 'is released by the hand' },
-              { value: -1, label: 'position b', action: 'is pushed to position b by hand' },
-            ]
-          : [
-              { value: 1, label: 'actuated', action: 'is actuated by hand' },
-              { value: 0, label: 'released', action: 'is released by the hand' },
-              { value: -1, label: 'pushed back', action: 'is pushed back by hand' },
-            ]),
-      ],
+      positions: positionsOf(design, 'is pushed to', ' by hand', {
+        label: 'released',
+        action: 'is released by the hand',
+      }),
     },
     coilA: coilInput('coil a'),
     coilB: coilInput('coil b'),
