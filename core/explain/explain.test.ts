@@ -1,16 +1,12 @@
-/** Answers: sums that are the pressure, ways that are the flows, balances that tell when something opens. */
+/** Answers: sums that are the pressure, ways that are the flows. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { kinds } from '../catalogue'
-import { netOf, restOf } from '../catalogue/answers'
-import { Fluid } from '../fluid/fluid'
-import { resolveFluid } from '../sheet/resolve'
-import { emptySheet, type Sheet } from '../sheet/schema'
-import { CircuitArrays } from '../simulate/circuit/arrays'
+import { restOf } from '../catalogue/answers'
+import type { Sheet } from '../sheet/schema'
 import { compile } from '../simulate/compile'
 import { consumerValues, fitting, type Consumer } from '../simulate/random-circuits'
 import { run } from '../simulate/run'
-import { bar, circuit, idOf, lpm, powerUnit, powerUnitPipes, timed, track, withDefaults } from '../testing'
+import { bar, circuit, idOf, lpm, powerUnit, powerUnitPipes, timed, track } from '../testing'
 import { answerPressure, lineOfPlace } from './answer'
 import { Trials } from './knobs'
 import { Moments } from './moment'
@@ -73,62 +69,6 @@ describe('answers at any instant of any circuit', () => {
       { numRuns: 25 },
     )
   }, 60_000)
-})
-
-const opening = [...kinds.values()].flatMap((kind) => {
-  const resolved = withDefaults(kind)
-  const fluid = new Fluid(resolveFluid(emptySheet('Test').fluid).data)
-  const model = kind.model(resolved.values, fluid)
-  return model.balances && model.states?.[0]?.name === 'opening' ? [{ name: kind.name, resolved, model }] : []
-})
-
-describe('a balance', () => {
-  it('is told by every pressure valve that opens by itself', () => {
-    expect(opening.map(({ name }) => name)).toEqual(
-      expect.arrayContaining([
-        'relief-valve-direct',
-        'sequence-valve',
-        'counterbalance-valve',
-        'reducing-valve',
-      ]),
-    )
-  })
-  it.each(opening)('changes sign where it begins to move: $name', ({ resolved, model }) => {
-    const { kind, values } = resolved
-    fc.assert(
-      fc.property(
-        fc.array(fc.double({ min: 0, max: 300, noNaN: true }), { minLength: 6, maxLength: 6 }),
-        (p) => {
-          const inputs = kind.inputs ?? []
-          const [local] = new CircuitArrays([{ model, ports: kind.ports.length, inputs: inputs.length }])
-            .locals
-          kind.ports.forEach((_: unknown, i: number) => (local.p[i] = p[i] * bar))
-          inputs.forEach(({ rest }: { rest: number | string }, i: number) => {
-            local.u[i] = typeof rest === 'string' ? Number(values[rest]) : rest
-          })
-          const closes = model.balances!(withObserved(local))[0].name === 'closes'
-          // from where it would move: shut for what opens, open for what closes
-          local.x[0] = closes ? 1 : 0
-          const balance = model.balances!(withObserved(local))[0]
-          const net = netOf(balance)
-          const largest = Math.max(...local.p, 100 * bar)
-          // its corners are rounded over a small part of its range
-          if (Math.abs(net) < 0.02 * largest) return
-          const moves = Math.abs(local.dx[0]) > 1e-9
-          expect(moves).toBe(net > 0)
-        },
-      ),
-      { numRuns: 60 },
-    )
-    function withObserved(local: Parameters<NonNullable<typeof model.observe>>[0]) {
-      model.evaluate?.(local)
-      // a valve that snaps changes its mode before it opens
-      for (let i = 0; i < local.g.length; i++) if (local.g[i] > 0) model.switch?.(local, i, 1)
-      model.evaluate?.(local)
-      model.observe?.(local)
-      return local
-    }
-  })
 })
 
 /** A cylinder that a lever moves against a force. */

@@ -1,5 +1,5 @@
 import { fourPorts, SHUT_IN_MIDDLE, spoolSection } from '../section-elements'
-import type { Way } from '../answers'
+import type { Balance, Way } from '../answers'
 import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
 import {
@@ -331,6 +331,24 @@ export const loadSensingSection = defineKind({
         let heat = 0
         for (let i = 0; i < 5; i++) heat += l.p[i] * l.q[i]
         l.power[Power.heat] = heat
+      },
+      /** Its compensator, while the spool is open. */
+      balances(l): Balance[] {
+        const opening = notch(l.x[STATE.spool])
+        if (opening === 0 || v.compensation === 'none') return []
+        return [
+          {
+            name: post ? 'passes oil on' : 'keeps its flow',
+            quantity: 'pressure',
+            pushing: [{ label: 'pressure at P', value: l.p[P] }],
+            opposing: [
+              post
+                ? { label: 'load signal at X', value: l.p[X] }
+                : { label: 'load', value: l.o[OUTPUT.load] },
+              { label: 'compensator spring', value: v.margin },
+            ],
+          },
+        ]
       },
       ways(l): Way[] {
         const { p, q } = l

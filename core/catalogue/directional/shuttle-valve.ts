@@ -75,6 +75,14 @@ export const shuttleValve = defineKind({
       observe(l) {
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[OUT] * l.q[OUT]
       },
+      balances: (l) => [
+        {
+          name: 'passes A on',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at A', value: l.p[A] }],
+          opposing: [{ label: 'pressure at B', value: l.p[B] }],
+        },
+      ],
     }
   },
   describeState: (l, _values, show) =>

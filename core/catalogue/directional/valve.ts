@@ -4,7 +4,7 @@
  */
 import type { SectionDrawing } from '../section'
 import { fourPorts, spoolSection } from '../section-elements'
-import type { Way } from '../answers'
+import type { Balance, Way } from '../answers'
 import {
   Power,
   quantity,
@@ -338,6 +338,31 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
     return l.u[INPUT.command] !== 0 || !coils ? l.u[INPUT.command] : engagedCoil(l)
   }
   const rated = names.map((name) => !RETURNS.has(name))
+  /** Oil at an end of the spool, or from the pilot stage, against the spring at full travel; nothing where a coil or a hand pushes too. */
+  const pilotBalances = (l: Local): readonly Balance[] => {
+    const spring = { label: 'spring at full travel', value: shiftPressure }
+    if (pilotStage && !piloted)
+      return [
+        {
+          name: ordered(l) === 0 ? 'can be shifted fully' : 'is shifted fully',
+          quantity: 'pressure',
+          pushing: [{ label: 'pilot supply', value: l.p[supply] }],
+          opposing: [spring, ...(drain < 0 ? [] : [{ label: 'pilot drain', value: l.p[drain] }])],
+        },
+      ]
+    if (!piloted || ordered(l) !== 0 || (!three && !pilotA)) return []
+    const atA = { label: 'pressure at X', value: pilotA * l.p[X] }
+    const atB = { label: 'pressure at Y', value: pilotB * l.p[Y] }
+    const towardsA = !three || !pilotB || (pilotA > 0 && atA.value >= atB.value)
+    return [
+      {
+        name: three ? `is shifted fully to position ${towardsA ? 'a' : 'b'}` : 'is shifted fully',
+        quantity: 'pressure',
+        pushing: [towardsA ? atA : atB],
+        opposing: [spring, ...(pilotA && pilotB ? [towardsA ? atB : atA] : [])],
+      },
+    ]
+  }
   return {
     idlePorts: [...(usesX ? [] : [X]), ...(usesY ? [] : [Y])],
     ...(coils
@@ -408,6 +433,7 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       l.c[CONDITION.lowPilot] = pilotStage ? Math.abs(ordered(l)) - pilotReach(l.p) - 1e-3 : -1
       l.power[Power.heat] = heat
     },
+    ...(piloted || pilotStage ? { balances: pilotBalances } : {}),
     ways: (l) => [
       ...paths.flatMap((path): Way[] => {
         const { from, to } = path

@@ -10,6 +10,7 @@ import {
   inputSpecs,
 } from '../kind'
 import { compensatedEdge, pathCoefficient, smoothSquareRoot, SHORT_FLOW } from '../flow-laws'
+import { compensatorBalance } from './compensated'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { arrow, arrowHead, dashed, line, rectangle, type Shape } from '../symbol'
 import { adjustable, checkInLine, dot, enclosureLine, restriction, spring } from '../symbol-elements'
@@ -141,6 +142,14 @@ export const flowControl2Way = defineKind({
         l.c[CONDITION.short] = drop > 0 ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.q[A] : -1
         l.power[Power.heat] = l.q[A] * drop
       },
+      balances: (l) => [
+        compensatorBalance(
+          'keeps its flow',
+          { port: 'A', pressure: l.p[A] },
+          { port: 'B', pressure: l.p[B] },
+          values.leastDrop,
+        ),
+      ],
     }
   },
   describeState: (l, values, show) =>

@@ -3,7 +3,7 @@ import { SHORT_FLOW } from '../flow-laws'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { arrowHead, line, rectangle } from '../symbol'
 import { adjustable, restriction } from '../symbol-elements'
-import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'
+import { compensated, compensatedParameters, compensatorBalance, flowInput, INPUT } from './compensated'
 
 const STATE = indices('bypass')
 const OUTPUT = indices('regulated', 'excess')
@@ -94,6 +94,14 @@ export const flowControl3Way = defineKind({
           l.o[OUTPUT.regulated] > 0 ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.o[OUTPUT.regulated] : -1
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[T] * l.q[T]
       },
+      balances: (l) => [
+        compensatorBalance(
+          'lets the excess go to T',
+          { port: 'A', pressure: l.p[A] },
+          { port: 'B', pressure: l.p[B] },
+          v.leastDrop,
+        ),
+      ],
     }
   },
   describeState: (l, _v, show) =>

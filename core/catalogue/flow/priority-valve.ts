@@ -3,7 +3,7 @@ import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } f
 import { SHORT_FLOW } from '../flow-laws'
 import { arrow, dashed, line, rectangle } from '../symbol'
 import { dot, spring } from '../symbol-elements'
-import { compensated, compensatedParameters, flowInput, INPUT } from './compensated'
+import { compensated, compensatedParameters, compensatorBalance, flowInput, INPUT } from './compensated'
 
 const STATE = indices('excessOpening')
 const OUTPUT = indices('first', 'excess')
@@ -97,6 +97,14 @@ export const priorityValve = defineKind({
         l.c[CONDITION.short] = l.p[P] > l.p[A] ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.o[OUTPUT.first] : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
       },
+      balances: (l) => [
+        compensatorBalance(
+          'gives B what is left',
+          { port: 'P', pressure: l.p[P] },
+          { port: 'A', pressure: l.p[A] },
+          v.leastDrop,
+        ),
+      ],
     }
   },
   describeState: (l, _v, show) =>

@@ -19,6 +19,7 @@ import {
   inlet,
   inletParameters,
   ratingParameter,
+  storeBalance,
 } from './accumulator'
 
 const STATE = indices('oil', 'temperature')
@@ -154,6 +155,7 @@ export const accumulatorGas = defineKind({
         l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P]
         l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P]
       },
+      balances: (l) => [storeBalance(l.p[P], l.o[OUTPUT.gas], 'gas')],
       holds: (l) => [
         {
           port: P,
