@@ -1,7 +1,8 @@
 <script setup lang="ts">
-/** What would change the pressure asked about: each setting, size and load by one step, and the value that gives a wanted pressure. */
+/** What would change the figure asked about: each setting, size and load by one step, and the value that gives a wanted figure. */
 import { proxy } from 'comlink'
 import { watchDebounced } from '@vueuse/core'
+import { LONGEST_MOTION, NO_CHANGE } from '@oar-bench/core/explain/figures'
 import type { Knob, Knobs } from '@oar-bench/core/explain/knobs'
 import { parseQuantity } from '@oar-bench/core/units/text'
 import { shownUnit } from '@oar-bench/core/units/quantities'
@@ -11,8 +12,6 @@ import type { KnobTester } from '../workers/knobs.worker'
 const AT_REST = 250
 /** Knobs listed at first. */
 const MOST = 8
-/** Share of the pressure below which an effect is none. */
-const NO_EFFECT = 5e-4
 
 const answers = useAnswers()
 const { show, system } = useUnits()
@@ -54,6 +53,7 @@ const named = computed(
 )
 const figure = computed(() => (answers.answer ? named.value?.figure : undefined))
 const quantity = computed(() => named.value?.quantity ?? 'pressure')
+const isUntilStill = computed(() => figure.value?.kind === 'untilStill')
 async function update(): Promise<void> {
   cancel()
   // what was found for another place or instant must not stand beside this one
@@ -89,7 +89,8 @@ watchDebounced([open, () => answers.answer, wantedFigure], update, { debounce: A
 
 const effective = computed(() => {
   const { knobs = [], now = 0 } = found.value ?? {}
-  const least = Math.max(NO_EFFECT * Math.abs(now), quantity.value === 'pressure' ? 1e3 : 0)
+  const share = NO_CHANGE[figure.value?.kind ?? 'pressure']
+  const least = Math.max(share * Math.abs(now), quantity.value === 'pressure' ? 1e3 : 0)
   return knobs.filter(({ effect }) => effect !== 0 && Math.abs(effect) >= least)
 })
 const without = computed(() => (found.value?.knobs.length ?? 0) - effective.value.length)
@@ -177,7 +178,7 @@ async function findValue(knob: Knob): Promise<void> {
           </button>
           <form v-if="asking === keyOf(k)" class="mt-1" @submit.prevent="findValue(k)">
             <label class="block text-soft">
-              What value of it gives {{ named?.label === 'this pressure' ? '' : 'as ' }}{{ named?.label }}?
+              What value of it gives, as {{ named?.label }}:
               <input
                 v-model="wanted"
                 class="field"
@@ -191,9 +192,20 @@ async function findValue(knob: Knob): Promise<void> {
           </form>
         </li>
       </ol>
-      <p v-if="found && !busy" class="mt-1 text-[12px] text-soft">
-        One step each: a setting by 10 bar, anything else by a tenth; solved on for a quarter of a second with
-        all commands held. {{ without }} others change nothing here.
+      <p v-if="found && Number.isNaN(found.now)" role="status">
+        {{
+          isUntilStill
+            ? `With all commands held it does not come to rest within ${show(LONGEST_MOTION, 'time')}.`
+            : 'From here it could not be solved on.'
+        }}
+      </p>
+      <p v-else-if="found && !busy" class="mt-1 text-[12px] text-soft">
+        <template v-if="isUntilStill"
+          >As it is: <span data-testid="figure-now">{{ show(found.now, quantity, 3) }}</span>.</template
+        >
+        One step each: a setting by 10 bar, anything else by a tenth; solved on
+        {{ isUntilStill ? 'until it stands still' : 'for a quarter of a second' }} with all commands held.
+        {{ without }} others change nothing here.
       </p>
     </template>
   </section>

@@ -4,7 +4,7 @@ import { acceptHMRUpdate, defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef, watch } from 'vue'
 import { findKind } from '@oar-bench/core/catalogue'
 import type { PressureAnswer } from '@oar-bench/core/explain/answer'
-import type { NamedFigure } from '@oar-bench/core/explain/knobs'
+import type { NamedFigure } from '@oar-bench/core/explain/figures'
 import type { PartAnswer } from '@oar-bench/core/explain/part'
 import type { Moments } from '@oar-bench/core/explain/moment'
 import { portKey } from '@oar-bench/core/sheet/netlist'
@@ -142,7 +142,7 @@ export const useAnswers = defineStore('answers', () => {
     try {
       const { moments, flows } = await momentsOf(shown.sheet, shown.result)
       const { answerPressure } = await import('@oar-bench/core/explain/answer')
-      const { figuresAt } = await import('@oar-bench/core/explain/knobs')
+      const { figuresAt } = await import('@oar-bench/core/explain/figures')
       const { answerPart } = await import('@oar-bench/core/explain/part')
       const { pipeShares } = await import('@oar-bench/core/explain/path-on-sheet')
       if (own !== turn) return

@@ -1,7 +1,8 @@
 /** Tries settings, sizes and loads one by one on the state of a run, outside the main thread. */
 import './zodConfig'
 import { expose } from 'comlink'
-import { Trials, type Figure, type Knobs } from '@oar-bench/core/explain/knobs'
+import type { Figure } from '@oar-bench/core/explain/figures'
+import { Trials, type Knobs } from '@oar-bench/core/explain/knobs'
 import { Moments, type RunSource } from '@oar-bench/core/explain/moment'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 

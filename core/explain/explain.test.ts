@@ -6,8 +6,9 @@ import type { Sheet } from '../sheet/schema'
 import { compile } from '../simulate/compile'
 import { consumerValues, fitting, type Consumer } from '../simulate/random-circuits'
 import { run } from '../simulate/run'
-import { bar, circuit, idOf, lpm, powerUnit, powerUnitPipes, timed, track } from '../testing'
+import { at, bar, circuit, idOf, lpm, powerUnit, powerUnitPipes, timed, track } from '../testing'
 import { answerPressure, lineOfPlace } from './answer'
+import { figuresAt, NO_CHANGE } from './figures'
 import { Trials } from './knobs'
 import { Moments } from './moment'
 import { answerPart, balanceText } from './part'
@@ -218,6 +219,45 @@ describe('what sets a pressure', () => {
     expect(() => lineOfPlace(sheet, result, { port: 'X9.P' })).toThrow('There is no port "X9.P".')
     expect(() => lineOfPlace(sheet, result, { gauge: 'X9' })).toThrow('There is no gauge "X9".')
     expect(() => lineOfPlace(sheet, result, { net: 'nowhere' })).toThrow('There is no line "nowhere"')
+  })
+})
+
+describe('what can be asked about a part that moves', () => {
+  const { sheet, moments, result } = runOf(lifting())
+  const ram = idOf(sheet, 'cylinder-double-acting')
+  const line = lineOfPlace(sheet, result, { port: `${ram}.A` })
+  const asked = (t: number) => {
+    moments.showRecorded(result, t)
+    return figuresAt(moments, line, ram)
+  }
+  const named = (label: RegExp, t: number) => {
+    const found = asked(t).find((f) => label.test(f.label))!
+    return { ...found, trials: new Trials(moments, found.figure) }
+  }
+
+  it('is how long and how far it goes on, with its commands held', () => {
+    const time = named(/the time until/, 0.8)
+    expect(time.quantity).toBe('time')
+    const position = at(result, `${ram}.position`, 0.8)
+    const speed = at(result, `${ram}.velocity`, 0.8)
+    // 400 mm of stroke at a steady speed
+    const left = 0.4 - position
+    expect(time.trials.figureWith() / (left / speed)).toBeCloseTo(1, 1)
+    const way = named(/its way until/, 0.8)
+    expect(way.quantity).toBe('length')
+    expect(way.trials.figureWith() / left).toBeCloseTo(1, 2)
+  })
+  it('changes with the pump, not with the relief while it is shut', () => {
+    const { knobs, now } = named(/the time until/, 0.8).trials.knobs()
+    const effect = (part: string, parameter: string) =>
+      knobs.find((k) => k.part === part && k.parameter === parameter)!.effect
+    // a tenth more oil: the same way in a tenth less, of 1.1
+    expect(effect('P1', 'displacement') / now).toBeCloseTo(1 / 1.1 - 1, 1)
+    expect(Math.abs(effect('V1', 'setting')) / now).toBeLessThan(NO_CHANGE.untilStill)
+  })
+  it('is not asked of what stands still', () => {
+    expect(asked(0.15).some((f) => f.figure.kind === 'untilStill')).toBe(false)
+    expect(asked(0.8).map((f) => f.label)).toContain('this pressure')
   })
 })
 

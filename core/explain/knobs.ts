@@ -9,41 +9,8 @@ import { Chattering } from '../simulate/circuit/event-functions'
 import type { Network } from '../simulate/circuit/network'
 import { StepFailure, Stepper } from '../simulate/stepper'
 import { siUnit, type Quantity } from '../units/quantities'
+import { readingOf, type Figure } from './figures'
 import type { Moments } from './moment'
-import { powerNow } from './power'
-
-/** What is asked about. */
-export type Figure =
-  | { readonly kind: 'pressure'; readonly line: number }
-  /** An output or a state of a component. */
-  | { readonly kind: 'signal'; readonly component: string; readonly name: string }
-  /** All heat of the circuit, W. */
-  | { readonly kind: 'heat' }
-
-/** A figure that can be asked about, with its name. */
-export interface NamedFigure {
-  readonly label: string
-  readonly quantity: Quantity
-  readonly figure: Figure
-}
-/** Quantities of a part worth asking about. */
-const ASKED: ReadonlySet<Quantity> = new Set(['speed', 'rotationalSpeed', 'flow', 'force', 'torque', 'power'])
-/** What can be asked about a place: its pressure, speeds, flows, forces of the part that is selected, and the heat of all. */
-export function figuresAt(moments: Moments, line: number, component?: string): NamedFigure[] {
-  const element = component === undefined ? undefined : moments.element(component)
-  const own = [...(element?.model.outputs ?? []), ...(element?.states ?? [])].filter(({ quantity }) =>
-    ASKED.has(quantity),
-  )
-  return [
-    { label: 'this pressure', quantity: 'pressure', figure: { kind: 'pressure', line } },
-    ...own.map(({ name, label, quantity }): NamedFigure => ({
-      label: `its ${label}`,
-      quantity,
-      figure: { kind: 'signal', component: component!, name },
-    })),
-    { label: 'the heat of the machine', quantity: 'power', figure: { kind: 'heat' } },
-  ]
-}
 
 export interface Knob {
   readonly part: string
@@ -58,19 +25,14 @@ export interface Knob {
   readonly effect: number
 }
 export interface Knobs {
-  /** The figure as it is, solved on alike. */
+  /** The figure as it is, solved on alike; NaN where it does not exist, and then there are no knobs. */
   readonly now: number
   /** The strongest first. */
   readonly knobs: readonly Knob[]
 }
 
-/** s that are solved: pressures settle, a rod at 0.2 m/s moves by a few centimetres. */
-const HORIZON = 0.25
-/** Share of it at its end over which the figure is averaged. */
-const AVERAGED = 0.4
 const TOLERANCE = 1e-3
 const FIRST_STEP = 1e-4
-const MOST_STEPS = 2000
 /** One step: a setting by 10 bar, anything else by a tenth. */
 const PRESSURE_STEP = 10e5
 const SHARE_STEP = 0.1
@@ -211,27 +173,26 @@ export class Trials {
     network.evaluate(this.time, this.y)
   }
 
-  /** Solves on with the inputs as they stand, and averages the figure over the end. */
+  /** Solves on with the inputs as they stand, and reads the figure. */
   private solve(): number {
     const { network, time } = this
+    network.observe(time, this.y)
+    const reading = readingOf(this.figure, this.moments)
+    const end = time + reading.horizon
     const stepper = new Stepper(network, TOLERANCE, false)
     const { integrator, events } = stepper
     const y = Float64Array.from(this.y)
     let t = time
-    let sum = 0
-    let span = 0
     try {
       integrator.restart(t, y, FIRST_STEP)
       events.initialise(t, y)
-      for (let steps = 0; t < time + HORIZON && steps < MOST_STEPS; steps++) {
-        const share = stepper.step(time + HORIZON)
-        const end = stepper.timeAt(share)
+      for (let steps = 0; t < end && steps < reading.maximumSteps; steps++) {
+        const share = stepper.step(end)
+        const reached = stepper.timeAt(share)
         y.set(stepper.y)
-        if (end > time + (1 - AVERAGED) * HORIZON) {
-          sum += this.read(end, y) * (end - t)
-          span += end - t
-        }
-        t = end
+        network.observe(reached, y)
+        if (reading.take(t - time, reached - time)) break
+        t = reached
         if (share === 1) continue
         integrator.restart(t, y, FIRST_STEP)
         events.switchAll(t, y)
@@ -240,19 +201,7 @@ export class Trials {
       if (!(error instanceof StepFailure || error instanceof Chattering)) throw error
       return Number.NaN
     }
-    return span > 0 ? sum / span : Number.NaN
-  }
-
-  private read(t: number, y: Float64Array): number {
-    const { network, figure } = this
-    network.observe(t, y)
-    if (figure.kind === 'pressure') return network.potential[figure.line]
-    if (figure.kind === 'heat') return powerNow(network).heat
-    const element = this.moments.element(figure.component)
-    const output = element?.model.outputs?.findIndex((o) => o.name === figure.name) ?? -1
-    if (element && output >= 0) return element.local.o[output]
-    const state = element?.states.findIndex((s) => s.name === figure.name) ?? -1
-    return element && state >= 0 ? element.local.x[state] : Number.NaN
+    return reading.value
   }
 
   /** All that has an effect, the strongest first. @param progress called with the share that is done; false ends it */
@@ -260,6 +209,7 @@ export class Trials {
     const choices = this.choices()
     const now = this.figureWith()
     const knobs: Knob[] = []
+    if (Number.isNaN(now)) return { now, knobs }
     for (const [i, choice] of choices.entries()) {
       const to = stepped(choice)
       if (to === choice.now) continue

@@ -24,8 +24,8 @@ export interface Mover {
 export type Direction = -1 | 0 | 1
 
 /** Share of the greatest speed, and least speed (m/s, rad/s), that count as moving. */
-const MOVES_SHARE = 0.02
-const MOVES = 5e-4
+export const MOVES_SHARE = 0.02
+export const MOVES = 5e-4
 
 /** What moves. Motors and loads that share a shaft count once. */
 export function moversOf(sheet: Sheet, result: RunResult): Mover[] {
