@@ -1,14 +1,9 @@
 <script setup lang="ts">
 /** The states of the machine: commands, contacts, pressures with what sets them, motions, power; each solved from the state itself. */
 import { Plus, X } from 'lucide-vue-next'
-import {
-  cellText,
-  metText,
-  outcomeText,
-  type ColumnGroup,
-  type StateRow,
-  type StateTable,
-} from '@oar-bench/core/explain/state-table'
+import type { ColumnGroup } from '@oar-bench/core/explain/state-figures'
+import type { StateRow, StateTable } from '@oar-bench/core/explain/state-table'
+import { cellText, countText, metText, outcomeText } from '@oar-bench/core/explain/state-words'
 import { fixedByShort } from '@oar-bench/core/explain/words'
 import type { SheetState } from '@oar-bench/core/sheet/schema'
 
@@ -85,16 +80,13 @@ function add(state: SheetState): void {
 }
 const remove = (name: string) =>
   sheetDocument.apply({ ...sheet.value, states: sheet.value.states.filter((s) => s.name !== name) })
-const isAdded = (row: StateRow) => !row.met.length && sheet.value.states.some((s) => s.name === row.title)
 </script>
 
 <template>
   <div class="flex h-full flex-col px-3 pb-3" data-testid="states">
     <div class="mb-1 flex flex-wrap items-center gap-2 text-[13px]">
       <span v-if="busy" class="text-soft" role="status">Solving, {{ Math.round(100 * progress) }} % …</span>
-      <span v-else-if="table" class="text-soft">
-        {{ table.rows.length }} states, from all schedules{{ sheet.states.length ? ' and those added' : '' }}.
-      </span>
+      <span v-else-if="table" class="text-soft" data-testid="states-count">{{ countText(table) }}</span>
       <button
         class="button ml-auto"
         data-testid="add-state"
@@ -149,13 +141,16 @@ const isAdded = (row: StateRow) => !row.met.length && sheet.value.states.some((s
                 <span class="mr-1 text-soft">{{ r + 1 }}</span><FactText :text="row.title" />
               </button>
               <button
-                v-if="isAdded(row)"
+                v-if="row.origin === 'added'"
                 class="ml-1 align-middle text-soft hover:text-error"
                 :aria-label="`Remove ${row.title}`"
                 @click="remove(row.title)"
               >
                 <X :size="13" />
               </button>
+              <span v-if="row.origin === 'control'" class="block text-[12px] text-soft">{{
+                metText(sheet, row, show)
+              }}</span>
               <span v-if="outcomeText(sheet, row)" class="block text-caution">{{
                 outcomeText(sheet, row)
               }}</span>
@@ -167,7 +162,7 @@ const isAdded = (row: StateRow) => !row.met.length && sheet.value.states.some((s
             >
               <span class="font-lettering">{{ cellText(cell, table.columns[i], show) }}</span>
               <button
-                v-if="cell.fixedBy && Math.abs(cell.value) > 0.5e5"
+                v-if="cell.fixedBy"
                 class="block text-[12px] text-soft hover:text-accent"
                 @click="look(cell.fixedBy.part)"
               >

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A combination of commands to be added to the table of states. */
-import { commandsOf, type StateCommand } from '@oar-bench/core/explain/state-table'
+import { commandsOf, type StateCommand } from '@oar-bench/core/explain/state-figures'
 import type { SheetState } from '@oar-bench/core/sheet/schema'
 import { parseQuantity } from '@oar-bench/core/units/text'
 import { shownUnit } from '@oar-bench/core/units/quantities'

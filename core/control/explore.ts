@@ -3,6 +3,7 @@
  * any order here, which is more than their times allow: what never happens here never happens. What does is replayed with the times.
  */
 import type { Sheet } from '../sheet/schema'
+import type { ControlOutput } from '../simulate/control-interface'
 import { nameOf } from '../sheet/schema'
 import { switchFacts, type Exclusion } from './facts'
 import { copyOf, Logic, Unstable, type LogicState, type Surroundings } from './logic'
@@ -149,7 +150,7 @@ export class Explorer {
   }
   proofs(): Proof[] {
     // a start that the stated facts exclude has no states, and proves nothing
-    const complete = this.places.length > 0 && this.next >= this.places.length && !this.incomplete
+    const complete = this.places.length > 0 && this.complete
     return this.properties.map((property): Proof => {
       const { id, name, watched } = property
       const states = this.places.length
@@ -161,6 +162,17 @@ export class Explorer {
       const excluded = property.apart ? 'chance' : 'orders'
       return { id, name, outcome: real ? 'refuted' : excluded, states, events: real ?? orders[0] }
     })
+  }
+
+  /** Whether every state has been seen that any order of events leads to. */
+  get complete(): boolean {
+    return this.next >= this.places.length && !this.incomplete
+  }
+  /** What it gives the machine in each state in which no relay is about to change; values that may vary all the time are left out. */
+  outputsAtRest(): ControlOutput[][] {
+    return this.places
+      .filter(({ state }) => isSettled(this.program, state))
+      .map(({ state }) => this.logic.outputs(state, ({ type }) => !!type.coils))
   }
 
   private eventsTo(at: number): ProofEvent[] {

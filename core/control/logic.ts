@@ -5,6 +5,7 @@
 import { initialState, type DeviceState, type DeviceView } from './device'
 import type { InputSpec } from '../catalogue/kind'
 import { nameOf } from '../sheet/schema'
+import type { ControlOutput } from '../simulate/control-interface'
 import type { Expression } from './expression'
 import type { ContactSource, Program } from './program'
 
@@ -346,6 +347,28 @@ export class Logic {
       changed = true
     })
     return changed
+  }
+
+  /** What it gives the machine: current of coils and of what relays switch, values of amplifiers. @param driven which devices count */
+  outputs(
+    state: LogicState,
+    driven: (device: Program['devices'][number]) => boolean = () => true,
+  ): ControlOutput[] {
+    const { targets, driving, devices } = this.program
+    const around: Surroundings = { isOn: () => false, input: () => 0 }
+    return [
+      ...targets.flatMap((target, i): ControlOutput[] =>
+        'component' in target
+          ? [{ component: target.component, input: target.input, value: state.currents[i] ? target.on : 0 }]
+          : [],
+      ),
+      ...driving
+        .filter(({ device }) => driven(devices[device]))
+        .map(({ device, component, input, on }): ControlOutput => {
+          const value = on * devices[device].type.output!(this.viewOf(state, device, around))
+          return { component, input, value }
+        }),
+    ]
   }
 
   private inputsOf(index: number): readonly InputSpec[] {

@@ -3,7 +3,6 @@ import type {
   Control,
   ControlDefinition,
   ControlEvent,
-  ControlOutput,
   Readings,
   Reaction,
 } from '../simulate/control-interface'
@@ -53,11 +52,11 @@ export class ControlMachine implements Control {
       events.push(...logic.solve(state, around, t))
       this.values = logic.outputValues(state)
       this.conditions = logic.violated(state, t)
-      return { outputs: this.outputs(), nextDue: logic.nextDue(state, t), events, ranges }
+      return { outputs: logic.outputs(state), nextDue: logic.nextDue(state, t), events, ranges }
     } catch (error) {
       if (!(error instanceof Unstable)) throw error
       events.push({ device: '', what: error.message })
-      return { outputs: this.outputs(), nextDue: Infinity, events }
+      return { outputs: logic.outputs(state), nextDue: Infinity, events }
     }
   }
 
@@ -78,23 +77,6 @@ export class ControlMachine implements Control {
       ranges.push([value - resolution, value + resolution])
     }
     return ranges
-  }
-
-  private outputs(): ControlOutput[] {
-    const { program } = this.logic
-    const { state } = this
-    const around: Surroundings = { isOn: () => false, input: () => 0 }
-    return [
-      ...program.targets.flatMap((target, i): ControlOutput[] =>
-        'component' in target
-          ? [{ component: target.component, input: target.input, value: state.currents[i] ? target.on : 0 }]
-          : [],
-      ),
-      ...program.driving.map(({ device, component, input, on }): ControlOutput => {
-        const { type } = program.devices[device]
-        return { component, input, value: on * type.output!(this.logic.viewOf(state, device, around)) }
-      }),
-    ]
   }
 
   save(): SavedControl {

@@ -10,10 +10,10 @@ import type { RunResult } from '../simulate/result'
 import type { Quantity } from '../units/quantities'
 import { answerPressure } from './answer'
 import { energyOf, totalOf, type EnergyShare } from './energy'
+import { measuringPlaces } from './measuring-places'
 import type { Moments } from './moment'
 import { motionsOf } from './motions'
 import { moversOf, verbOf } from './movers'
-import { measuringPlaces } from './walkthrough'
 import { fixedByShort, partName } from './words'
 
 /** A run with the circuit that it is of. */

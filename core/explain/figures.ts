@@ -1,7 +1,7 @@
 /** Figures that can be asked about at an instant, and how each is read while the circuit is solved on from there. */
 import type { Quantity } from '../units/quantities'
 import { MOVES, MOVES_SHARE } from './movers'
-import type { Moments } from './moment'
+import { readerOf, type Moments } from './moment'
 import { powerNow } from './power'
 
 /** What is asked about. */
@@ -70,13 +70,8 @@ export function figuresAt(moments: Moments, line: number, component?: string): N
 }
 
 /** Value of an output or a state of a component, SI; NaN where it has none of that name. @param moments its network stands observed */
-function signalValue(moments: Moments, component: string, name: string): number {
-  const element = moments.element(component)
-  const output = element?.model.outputs?.findIndex((o) => o.name === name) ?? -1
-  if (element && output >= 0) return element.local.o[output]
-  const state = element?.states.findIndex((s) => s.name === name) ?? -1
-  return element && state >= 0 ? element.local.x[state] : Number.NaN
-}
+const signalValue = ({ network }: Moments, component: string, name: string): number =>
+  readerOf(network, component, name)?.(network) ?? Number.NaN
 
 /** Share of a figure below which a change of it is none: what the tolerance of the solver leaves open. */
 export const NO_CHANGE: Readonly<Record<Figure['kind'], number>> = {

@@ -136,3 +136,21 @@ export class Moments {
     }
   }
 }
+
+/**
+ * Reads an output or a state of a component by its name from the observed network of any run of the sheet.
+ * @returns nothing where it has none of that name
+ */
+export function readerOf(
+  { elements }: Network,
+  component: string,
+  name: string,
+): ((network: Network) => number) | undefined {
+  const index = elements.findIndex((e) => e.id === component)
+  if (index < 0) return undefined
+  const { model, states } = elements[index]
+  const output = model.outputs?.findIndex((o) => o.name === name) ?? -1
+  if (output >= 0) return (network) => network.elements[index].local.o[output]
+  const state = states.findIndex((s) => s.name === name)
+  return state >= 0 ? (network) => network.elements[index].local.x[state] : undefined
+}

@@ -1,46 +1,37 @@
 /**
- * The states of a machine as a table: for each combination of commands and motions that its schedules reach, and each that was added, the
- * operating point, solved from that state with commands as they stand.
+ * The states of a machine as a table: for each combination of commands and motions that its schedules reach, that its control can give
+ * beside, and that was added by hand, the operating point.
  */
-import { Power, type InputSpec, type Show } from '../catalogue/kind'
+import type { InputSpec, Show } from '../catalogue/kind'
 import { findKind } from '../catalogue'
-import { compiledMachine, devicesOf } from '../control/run'
-import { resolveComponent } from '../sheet/resolve'
+import { controlCombinations } from '../control/combinations'
+import { compiledMachine } from '../control/run'
 import { nameOf, type Sheet, type SheetState } from '../sheet/schema'
 import type { Network } from '../simulate/circuit/network'
 import type { RunResult } from '../simulate/result'
 import { findSteadyState } from '../simulate/steady-state'
-import type { Quantity } from '../units/quantities'
 import { parseQuantity } from '../units/text'
 import { Moments } from './moment'
 import { directionOf, moversOf, type Mover } from './movers'
 import { LONGEST, settle, type Settled } from './settle'
 import { LinePorts, pressureStack, type Stack } from './stack'
-import { measuringPlaces, walkthroughOf, type WalkthroughState } from './walkthrough'
-import { instantText, partName, sentence, withoutNoise } from './words'
+import { stateFigures, type StateColumn, type StateFigure } from './state-figures'
+import { walkthroughOf, type WalkthroughState } from './walkthrough'
+import { partName, sentence } from './words'
 
-export type ColumnGroup = 'commands' | 'control' | 'pressures' | 'flows' | 'motion' | 'supply' | 'power'
-export interface StateColumn {
-  readonly key: string
-  readonly group: ColumnGroup
-  readonly label: string
-  readonly quantity: Quantity
-  readonly part?: string
-  /** What either direction of a motion is called. */
-  readonly verbs?: { readonly forward: string; readonly back: string; readonly still: number }
-}
 export interface StateCell {
   /** SI; with a range where there is no steady point. */
   readonly value: number
   readonly range?: readonly [least: number, most: number]
   /** In words, where a number alone would not do: "position a", "extends". */
   readonly text?: string
-  /** What sets the pressure. */
+  /** What sets the pressure, where there is one. */
   readonly fixedBy?: Stack['fixedBy']
 }
 export interface StateRow {
-  /** What begins it and what moves, in a sentence; or the name of one that was added. */
+  /** What begins it and what moves, in a sentence; what the control switches on; or the name of one that was added. */
   readonly title: string
+  readonly origin: 'schedule' | 'control' | 'added'
   /** Where it is met. */
   readonly met: readonly { readonly schedule: string; readonly at: number }[]
   readonly outcome: Settled['outcome']
@@ -51,17 +42,38 @@ export interface StateRow {
 export interface StateTable {
   readonly columns: readonly StateColumn[]
   readonly rows: readonly StateRow[]
+  /** Whether all that the control can do was looked at. */
+  readonly isControlComplete: boolean
 }
 
-interface Figure extends StateColumn {
-  read(network: Network): number
-  text?(value: number): string
-  /** Line whose pressure it is. */
-  readonly line?: number
+/** A row with all figures, before those that are alike everywhere are left out. */
+interface Found extends Omit<StateRow, 'met'> {
+  /** What tells it from others: commands, contacts and motions. */
+  readonly key: string
+  readonly met: { readonly schedule: string; readonly at: number }[]
 }
+/** An input that is set, SI. */
+interface Command {
+  readonly component: string
+  readonly input: string
+  readonly value: number
+}
+
+/** Of a state that ends by itself so much of the rest of it is solved, and so much at least, s. */
+const WITHIN = 0.9
+const SHORTEST = 0.05
+/** Share of a value from which on its range is given. */
+const SPREAD = 0.02
+/** Pressures of one state agree to this share, or this many Pa. */
+const ALIKE = 0.15
+const ALIKE_PRESSURE = 5e5
+/** Below this nothing need set a pressure, Pa. */
+const NO_PRESSURE = 0.5e5
+/** Commands that differ by less are the same. */
+const SAME_COMMAND = 1e-3
 
 /**
- * @param runOf a recorded run of each schedule @param show for the titles of the states @param added beside what the schedules reach
+ * @param runOf a recorded run of each schedule @param show for the titles of the states @param added beside what is found
  * @throws Error where the sheet cannot be simulated
  */
 export function stateTable(
@@ -71,44 +83,50 @@ export function stateTable(
   added: readonly SheetState[] = [],
 ): StateTable {
   const found: Found[] = []
-  let figures: Figure[] = []
+  let figures: StateFigure[] = []
   for (const { id } of sheet.schedules) {
     const result = runOf(id)
     const moments = new Moments(sheet, result)
     const movers = moversOf(sheet, result)
-    figures = figuresOf(moments, result, movers)
+    figures = stateFigures(moments, result, movers)
     for (const state of walkthroughOf(moments, result, show)) {
       moments.showRecorded(result, state.shownAt)
-      const { outcome, part, cells } = solved(moments, state, figures)
-      const key = keyOf(figures, cells, movers)
+      const row = solved(moments, state, figures)
+      const key = keyOf(figures, row.cells, movers)
       const met = { schedule: id, at: state.t }
-      const known = found.find((f) => f.key === key && isSame(f.cells, cells, figures))
+      const known = found.find((f) => f.key === key && isSame(f.cells, row.cells, figures))
       if (known) known.met.push(met)
       else
         found.push({
+          ...row,
           key,
           title: state.cause ? sentence(state.cause) : state.summary,
+          origin: 'schedule',
           met: [met],
-          outcome,
-          stopped: part,
-          cells,
         })
     }
   }
-  const result = sheet.schedules[0] && runOf(sheet.schedules[0].id)
-  if (result)
-    for (const { name, commands } of added) {
-      const { outcome, part, cells } = restWith(sheet, result, commands, figures)
-      found.push({ key: '', title: name, met: [], outcome, stopped: part, cells })
-    }
-  return compact(figures, found)
+  let isControlComplete = true
+  const first = sheet.schedules[0]
+  if (first) {
+    const result = runOf(first.id)
+    const { combinations, complete } = controlCombinations(sheet)
+    isControlComplete = complete
+    for (const commands of combinations)
+      if (!found.some(({ cells }) => hasCommands(figures, cells, commands)))
+        found.push(restRow(commandsTitle(sheet, commands), 'control', sheet, result, commands, figures))
+    for (const { name, commands } of added)
+      found.push(restRow(name, 'added', sheet, result, readCommands(sheet, result, commands), figures))
+  }
+  return { ...compact(figures, found), isControlComplete }
 }
 
-/** Of a state that ends by itself so much of the rest of it is solved, and so much at least, s. */
-const WITHIN = 0.9
-const SHORTEST = 0.05
 /** The operating point from the instant that is shown. */
-function solved(moments: Moments, { shownAt, end, endsBy }: WalkthroughState, figures: readonly Figure[]) {
+function solved(
+  moments: Moments,
+  { shownAt, end, endsBy }: WalkthroughState,
+  figures: readonly StateFigure[],
+): Pick<Found, 'outcome' | 'stopped' | 'cells'> {
   const { network } = moments
   const y = moments.state()
   const modes = network.arrays.mode.slice()
@@ -125,242 +143,127 @@ function solved(moments: Moments, { shownAt, end, endsBy }: WalkthroughState, fi
   network.arrays.mode.set(modes)
   network.invalidate()
   const isSteady = outcome === 'changes' && !cells.some((c) => c.range)
-  return { outcome: isSteady ? ('steady' as const) : outcome, part, cells }
+  return {
+    outcome: isSteady ? 'steady' : outcome,
+    ...(part === undefined ? {} : { stopped: part }),
+    cells,
+  }
 }
 
-/** The rest that a combination of commands leads to from where the machine is drawn. */
-function restWith(
-  sheet: Sheet,
-  result: RunResult,
-  commands: SheetState['commands'],
-  figures: readonly Figure[],
-) {
-  const moments = new Moments(sheet, result)
-  const { network } = moments
-  for (const { component, input: name, value } of commands) {
-    const input = network.inputs.find(component, name)
-    if (input < 0) throw new Error(`${partName(sheet, component)} has no command "${name}".`)
-    const { spec } = network.inputs.inputs[input]
+/** @throws Error where a command is none of the sheet, or its value cannot be read */
+function readCommands(sheet: Sheet, result: RunResult, commands: SheetState['commands']): Command[] {
+  const { network } = new Moments(sheet, result)
+  return commands.map(({ component, input, value }) => {
+    const index = network.inputs.find(component, input)
+    if (index < 0) throw new Error(`${partName(sheet, component)} has no command "${input}".`)
+    const { spec } = network.inputs.inputs[index]
     const read = parseQuantity(value, spec.quantity)
     if (!read.ok) throw new Error(`${partName(sheet, component)}, ${spec.label}: ${read.message}`)
-    network.inputs.set(input, Math.min(spec.max, Math.max(spec.min, read.si)), 'hand')
-  }
+    return { component, input, value: Math.min(spec.max, Math.max(spec.min, read.si)) }
+  })
+}
+
+/** What is switched on, in words. */
+function commandsTitle(sheet: Sheet, commands: readonly Command[]): string {
+  const on = commands
+    .filter(({ value }) => value !== 0)
+    .map(({ component, input, value }) => {
+      const part = sheet.components.find((c) => c.id === component)!
+      const spec = findKind(part.kind)?.inputs?.find(({ name }: InputSpec) => name === input)
+      const action = spec?.positions?.find((p: { value: number }) => p.value === value)?.action
+      return action ? `${nameOf(part)} ${action}` : `${nameOf(part)} is on`
+    })
+  return sentence(on.length ? on.join(', ') : 'nothing has current')
+}
+
+/** Whether a state has these commands. */
+const hasCommands = (
+  figures: readonly StateFigure[],
+  cells: readonly StateCell[],
+  commands: readonly Command[],
+): boolean =>
+  commands.every(({ component, input, value }) => {
+    const at = figures.findIndex(({ key }) => key === `${component}.${input}`)
+    return at < 0 || Math.abs(cells[at].value - value) < SAME_COMMAND
+  })
+
+/** The rest that a combination of commands leads to from where the machine is drawn. */
+function restRow(
+  title: string,
+  origin: Found['origin'],
+  sheet: Sheet,
+  result: RunResult,
+  commands: readonly Command[],
+  figures: readonly StateFigure[],
+): Found {
+  const { network } = new Moments(sheet, result)
+  for (const { component, input, value } of commands)
+    network.inputs.set(network.inputs.find(component, input), value, 'hand')
   network.unfreezeInputs()
   const { settings } = compiledMachine(sheet, result.schedule)
   const { converged } = findSteadyState(network, settings.tolerance)
   network.freezeInputs(0)
   network.invalidate()
   network.observe(0, network.initial)
-  return {
-    outcome: converged ? ('steady' as const) : ('changes' as const),
-    part: undefined,
-    cells: cellsOf(network, figures),
-  }
+  const cells = cellsOf(network, figures).map(
+    // the control itself is not worked out there
+    (cell, i): StateCell => (figures[i].group === 'control' ? { value: Number.NaN, text: '' } : cell),
+  )
+  return { key: '', title, origin, met: [], outcome: converged ? 'steady' : 'changes', cells }
 }
 
 function cellsOf(
   network: Network,
-  figures: readonly Figure[],
+  figures: readonly StateFigure[],
   range?: { readonly least: Float64Array; readonly most: Float64Array },
 ): StateCell[] {
   const ports = new LinePorts(network)
-  return figures.map((figure, i): StateCell => {
-    const value = figure.read(network)
-    const text = figure.text?.(value)
+  return figures.map(({ read, text, verbs, line }, i): StateCell => {
+    const value = read(network)
+    const words = text?.(value)
     const spread = range && range.most[i] - range.least[i]
-    const least = figure.verbs?.still ?? 0
     const isRange =
       spread !== undefined &&
-      spread > Math.max(least, SPREAD * Math.abs(range!.most[i])) &&
-      text === undefined
+      spread > Math.max(verbs?.still ?? 0, SPREAD * Math.abs(range!.most[i])) &&
+      words === undefined
+    const isPressed = line !== undefined && Math.abs(value) > NO_PRESSURE
     return {
       value,
       ...(isRange ? { range: [range!.least[i], range!.most[i]] as const } : {}),
-      ...(text === undefined ? {} : { text }),
-      ...(figure.line === undefined ? {} : { fixedBy: pressureStack(ports, figure.line).fixedBy }),
+      ...(words === undefined ? {} : { text: words }),
+      ...(isPressed ? { fixedBy: pressureStack(ports, line).fixedBy } : {}),
     }
   })
 }
 
-/** Share of a value from which on its range is told. */
-const SPREAD = 0.02
-interface Found {
-  readonly key: string
-  readonly title: string
-  readonly met: { readonly schedule: string; readonly at: number }[]
-  readonly outcome: Settled['outcome']
-  readonly stopped?: string
-  readonly cells: readonly StateCell[]
-}
-
 /** States with the same commands, contacts and motions have one key. */
-const keyOf = (figures: readonly Figure[], cells: readonly StateCell[], movers: readonly Mover[]) =>
+const keyOf = (figures: readonly StateFigure[], cells: readonly StateCell[], movers: readonly Mover[]) =>
   figures
-    .map(({ group }, i) => {
+    .map(({ group, part }, i) => {
       const { value } = cells[i]
       if (group === 'commands') return value.toFixed(2)
       if (group === 'control') return value > 0.5 ? 1 : 0
       if (group !== 'motion') return ''
-      const mover = movers.find((m) => m.component === figures[i].part)!
+      const mover = movers.find((m) => m.component === part)!
       return directionOf(value, mover.still)
     })
     .join()
-/** Pressures of one state agree to this share, or this many Pa. */
-const ALIKE = 0.15
-const ALIKE_PRESSURE = 5e5
 /** Whether two states of one key are the same: their pressures agree. */
-const isSame = (a: readonly StateCell[], b: readonly StateCell[], figures: readonly Figure[]) =>
+const isSame = (a: readonly StateCell[], b: readonly StateCell[], figures: readonly StateFigure[]) =>
   figures.every(
     ({ group }, i) =>
       group !== 'pressures' ||
       Math.abs(a[i].value - b[i].value) < Math.max(ALIKE_PRESSURE, ALIKE * Math.abs(b[i].value)),
   )
 
-/** All that a state is described by. */
-function figuresOf(moments: Moments, result: RunResult, movers: readonly Mover[]): Figure[] {
-  const { sheet, network } = moments
-  const devices = new Map(devicesOf(sheet).map((device) => [device.id, device]))
-  const element = (id: string) => moments.element(id)
-  const commands = network.inputs.inputs.flatMap(
-    ({ component, spec, fault, restParameter }, input): Figure[] => {
-      if (fault || spec.ofLoad || restParameter !== undefined || devices.has(component)) return []
-      const owner = sheet.components.find((c) => c.id === component)
-      if (!owner) return []
-      return [
-        {
-          key: `${component}.${spec.name}`,
-          group: 'commands',
-          label: spec.label === 'command' ? nameOf(owner) : `${nameOf(owner)} ${spec.label.split(',')[0]}`,
-          quantity: spec.quantity === 'ratio' && !spec.positions ? 'share' : spec.quantity,
-          part: component,
-          read: ({ arrays }) => arrays.u[input],
-          ...(spec.positions
-            ? {
-                text: (value: number) =>
-                  spec.positions!.find((p) => Math.abs(p.value - value) < 1e-3)?.label ?? value.toFixed(2),
-              }
-            : {}),
-        },
-      ]
-    },
-  )
-  const control = [...devices.values()].flatMap((device): Figure[] => {
-    const own = element(device.id)
-    const index = own?.model.outputs?.findIndex((o) => o.name === 'current') ?? -1
-    if (!own || index < 0) return []
-    return [
-      {
-        key: `${device.id}.current`,
-        group: 'control',
-        label: nameOf(device),
-        quantity: 'ratio',
-        part: device.id,
-        read: () => own.local.o[index],
-        text: (value) => (value > 0.5 ? 'on' : 'off'),
-      },
-    ]
-  })
-  const seen = new Set<number>()
-  const pressures = measuringPlaces(sheet, result).flatMap(({ component, line }): Figure[] => {
-    if (seen.has(line)) return []
-    seen.add(line)
-    return [
-      {
-        key: `${component.id} pressure`,
-        group: 'pressures',
-        label: nameOf(component),
-        quantity: 'pressure',
-        part: component.id,
-        line,
-        read: ({ potential }) => potential[line],
-      },
-    ]
-  })
-  const flows = sheet.components.flatMap((component): Figure[] => {
-    const own = element(component.id)
-    if (findKind(component.kind)?.family !== 'instruments' || !own) return []
-    return (own.model.outputs ?? []).flatMap((output, index) =>
-      output.quantity === 'flow'
-        ? [
-            {
-              key: `${component.id}.${output.name}`,
-              group: 'flows' as const,
-              label: nameOf(component),
-              quantity: 'flow' as const,
-              part: component.id,
-              read: () => own.local.o[index],
-            },
-          ]
-        : [],
-    )
-  })
-  const motion = movers.map((mover): Figure => {
-    const own = element(mover.component)!
-    const read = readerOf(own, mover.movement.speed)
-    return {
-      key: `${mover.component} speed`,
-      group: 'motion',
-      label: mover.name,
-      quantity: result.signals[mover.speed].quantity,
-      part: mover.component,
-      read,
-      verbs: { forward: mover.movement.forward, back: mover.movement.back, still: mover.still },
-    }
-  })
-  const supply = sheet.components.flatMap((component): Figure[] => {
-    const own = element(component.id)
-    const measures = findKind(component.kind)?.traits?.measures
-    if (!own || !measures) return []
-    return (['delivery', 'shaftPower'] as const).flatMap((measured) => {
-      const name = measures[measured]
-      if (typeof name !== 'string') return []
-      return [
-        {
-          key: `${component.id}.${name}`,
-          group: 'supply' as const,
-          label: `${nameOf(component)} ${measured === 'delivery' ? 'delivery' : 'power'}`,
-          quantity: measured === 'delivery' ? ('flow' as const) : ('power' as const),
-          part: component.id,
-          read: readerOf(own, name),
-        },
-      ]
-    })
-  })
-  const total = (label: string, index: number): Figure => ({
-    key: label,
-    group: 'power',
-    label,
-    quantity: 'power',
-    read: ({ elements }) => elements.reduce((sum, { local }) => sum + local.power[index], 0),
-  })
-  return [
-    ...commands,
-    ...control,
-    ...pressures,
-    ...flows,
-    ...motion,
-    ...supply,
-    total('put in', Power.input),
-    total('heat', Power.heat),
-  ]
-}
-
-/** Reads an output or a state of an element by its name. */
-function readerOf(
-  { model, states, local }: NonNullable<ReturnType<Moments['element']>>,
-  name: string,
-): () => number {
-  const output = model.outputs?.findIndex((o) => o.name === name) ?? -1
-  if (output >= 0) return () => local.o[output]
-  const state = states.findIndex((s) => s.name === name)
-  return () => local.x[state]
-}
-
 /** Commands and contacts that are alike in all states are left out. */
-function compact(figures: readonly Figure[], rows: readonly Found[]): StateTable {
-  const kept = figures.flatMap((figure, i) => {
+function compact(
+  figures: readonly StateFigure[],
+  rows: readonly Found[],
+): Pick<StateTable, 'columns' | 'rows'> {
+  const kept = figures.flatMap(({ group }, i) => {
     const varies =
-      (figure.group !== 'commands' && figure.group !== 'control') ||
+      (group !== 'commands' && group !== 'control') ||
       rows.some(({ cells }) => Math.abs(cells[i].value - rows[0].cells[i].value) > 1e-6)
     return varies ? [i] : []
   })
@@ -376,67 +279,13 @@ function compact(figures: readonly Figure[], rows: readonly Found[]): StateTable
         ...(verbs ? { verbs } : {}),
       }
     }),
-    rows: rows.map(({ title, met, outcome, stopped, cells }) => ({
+    rows: rows.map(({ title, origin, met, outcome, stopped, cells }) => ({
       title,
+      origin,
       met,
       outcome,
       ...(stopped === undefined ? {} : { stopped }),
       cells: kept.map((i) => cells[i]),
     })),
   }
-}
-
-/** How a state ends up, in words; empty where it has a steady point. */
-export function outcomeText(sheet: Sheet, { outcome, stopped }: StateRow): string {
-  switch (outcome) {
-    case 'steady':
-      return ''
-    case 'stop':
-      return `no steady point: ${stopped === undefined ? 'it' : partName(sheet, stopped)} runs to its stop before`
-    case 'hunts':
-      return 'no steady point: it hunts'
-    case 'changes':
-      return 'no steady point: it still changes'
-    case 'fails':
-      return 'could not be solved further'
-  }
-}
-/** A cell as it is read. */
-export function cellText(cell: StateCell, { quantity, verbs }: StateColumn, show: Show): string {
-  const { value, range, text } = cell
-  if (text !== undefined) return text
-  const read = withoutNoise(show)
-  if (!verbs)
-    return range ? `${read(range[0], quantity)} to ${read(range[1], quantity)}` : read(value, quantity)
-  if (Math.abs(value) < verbs.still) return 'stands still'
-  const ends = range ? [...range].map(Math.abs).sort((a, b) => a - b) : [Math.abs(value)]
-  return `${value > 0 ? verbs.forward : verbs.back} at ${ends.map((v) => read(v, quantity)).join(' to ')}`
-}
-/** Where a state is met: "cycle at 2.87 s". */
-export const metText = (sheet: Sheet, { met }: StateRow, show: Show): string =>
-  met
-    .map(
-      ({ schedule, at }) =>
-        `${sheet.schedules.find((s) => s.id === schedule)?.name || schedule} at ${instantText(at, show)}`,
-    )
-    .join('; ')
-
-/** An input that a state may set: a valve's command, a coil, a motor's supply. */
-export interface StateCommand {
-  readonly component: string
-  readonly name: string
-  readonly spec: InputSpec
-}
-/** The inputs of a sheet that states may set. */
-export function commandsOf(sheet: Sheet): StateCommand[] {
-  return sheet.components.flatMap((component) => {
-    const { resolved } = resolveComponent(component)
-    if (!resolved) return []
-    const idle = new Set<string>(resolved.kind.idleInputs?.(resolved.values) ?? [])
-    return (resolved.kind.inputs ?? []).flatMap((spec: InputSpec): StateCommand[] =>
-      spec.ofLoad || typeof spec.rest === 'string' || idle.has(spec.name)
-        ? []
-        : [{ component: component.id, name: nameOf(component), spec }],
-    )
-  })
 }

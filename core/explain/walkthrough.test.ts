@@ -1,9 +1,11 @@
 /** Whole runs in words and tables: states, what begins them, operating points, energy, strokes, comparison. */
 import { describe, expect, it } from 'vitest'
+import { runMachine } from '../control/run'
+import { withControl } from '../control/testing'
 import { walkthroughToMarkdown } from '../formats/walkthrough-text'
 import { emptyBrief, type Brief } from '../size/brief/brief'
 import type { Sheet, Track } from '../sheet/schema'
-import { at, bar, circuit, powerUnit, powerUnitPipes, runSheet, timed, track } from '../testing'
+import { at, bar, circuit, lpm, powerUnit, powerUnitPipes, runSheet, timed, track } from '../testing'
 import { showIn } from '../units/text'
 import { compareRuns, comparisonSummary } from './compare-runs'
 import { energyGraph, energyOf, steadyTemperature, steadyText, totalOf } from './energy'
@@ -13,7 +15,9 @@ import { motionsOf } from './motions'
 import { moversOf } from './movers'
 import { goingRound, mainWay, oilPath } from './oil-path'
 import { LinePorts, pressureStack } from './stack'
-import { cellText, commandsOf, outcomeText, stateTable } from './state-table'
+import { commandsOf } from './state-figures'
+import { stateTable, type StateRow } from './state-table'
+import { cellText, countText, metText, outcomeText } from './state-words'
 import { cutIntoStates } from './states'
 import { strokeSteps } from './stroke-steps'
 import { walkthroughOf } from './walkthrough'
@@ -408,5 +412,59 @@ describe('what moves unevenly', () => {
     expect(pressureStack(ports, result.lineOfPort['A1.A']).fixedBy.kind).toBe('void')
     expect(pressureStack(ports, result.lineOfPort['A1.B']).fixedBy).toEqual({ kind: 'load', part: 'A1' })
     expect(pressureStack(ports, result.lineOfPort['P1.P']).fixedBy.kind).toBe('void')
+  })
+})
+
+describe('states that only the control reaches', () => {
+  const drawn = circuit(
+    {
+      ...powerUnit,
+      back2: ['reservoir'],
+      back3: ['reservoir'],
+      valve: ['directional-valve-4-3', { centre: 'closed' }],
+      meter: ['flow-meter'],
+    },
+    [
+      ...powerUnitPipes,
+      'pump.P valve.P',
+      'valve.T back2.T',
+      'valve.A meter.A',
+      'meter.B back3.T',
+      'valve.B back3.T',
+    ],
+  )
+  const sheet = withControl(timed(drawn, 1, [], '10 ms'), { S1: ['push-button'], S2: ['push-button'] }, [
+    'S1 · /S2 -> V2.coilA',
+    'S2 · /S1 -> V2.coilB',
+  ])
+  const result = runMachine(sheet)
+  const added = { name: 'by hand', commands: [{ component: 'V2', input: 'command', value: '1' }] }
+  const table = stateTable(sheet, () => result, show, [added])
+  const value = (row: StateRow, key: string) => row.cells[table.columns.findIndex((c) => c.key === key)]
+
+  it('are each combination that it allows, solved, and no others', () => {
+    expect(table.isControlComplete).toBe(true)
+    const reached = table.rows.filter(({ origin }) => origin === 'control')
+    expect(reached.map(({ title }) => title)).toEqual([
+      '1-1V2 is switched on at coil a.',
+      '1-1V2 is switched on at coil b.',
+    ])
+    expect(countText(table)).toBe(
+      '4 states: 1 from all schedules, 2 more that the control can reach, 1 added.',
+    )
+    expect(metText(sheet, reached[0], show)).toMatch(/control can reach/)
+  })
+  it('have the figures of their own rest, as has one that was added', () => {
+    const [rest, onA, onB, byHand] = table.rows
+    const meter = table.columns.find(({ group }) => group === 'flows')!.key
+    for (const row of [onA, byHand]) {
+      expect(row.outcome).toBe('steady')
+      // all that the pump delivers goes through the meter
+      const delivery = value(row, 'P1.delivery').value
+      expect(delivery / lpm).toBeGreaterThan(20)
+      expect(value(row, meter).value / delivery).toBeCloseTo(1, 3)
+    }
+    for (const row of [rest, onB]) expect(value(row, meter).value / lpm).toBeCloseTo(0, 3)
+    expect(value(onA, 'P1.shaftPower').value).toBeLessThan(0.2 * value(rest, 'P1.shaftPower').value)
   })
 })

@@ -1,7 +1,5 @@
 /** A recorded run as states, each with sentences: what begins it, what moves, by which oil, at what pressures, what holds still and why. */
 import type { Show } from '../catalogue/kind'
-import { findKind } from '../catalogue'
-import { portKey } from '../sheet/netlist'
 import { deliveryPortsOf } from '../sheet/line-roles'
 import { nameOf, type Sheet } from '../sheet/schema'
 import { pipeFlows, type PipeFlow } from '../simulate/playback'
@@ -10,6 +8,7 @@ import type { Element } from '../simulate/circuit/elements'
 import { answerPressure, type PressureAnswer } from './answer'
 import { happeningsOf, type Happening } from './happenings'
 import type { Moments } from './moment'
+import { measuringPlaces } from './measuring-places'
 import { directionOf, moversOf, verbOf, type Direction, type Mover } from './movers'
 import { goingRound, mainWay, oilPath, standingBy, type OilPath } from './oil-path'
 import { answerPart } from './part'
@@ -83,18 +82,6 @@ const NO_PRESSURE = 0.5e5
 const NAMED_SHARE = 0.1
 /** Most causes that a line lists. */
 const MOST_CAUSES = 5
-
-/** Components at which a pressure is read: gauges, transducers, switches, test points. */
-export function measuringPlaces(
-  sheet: Sheet,
-  { lineOfPort }: Pick<RunResult, 'lineOfPort'>,
-): { readonly component: Sheet['components'][number]; readonly line: number }[] {
-  return sheet.components.flatMap((component) => {
-    const port = findKind(component.kind)?.traits?.measuringPort
-    const line = port === undefined ? undefined : lineOfPort[portKey(component.id, port)]
-    return line === undefined ? [] : [{ component, line }]
-  })
-}
 
 class Writer {
   private readonly sheet: Sheet

@@ -1,6 +1,7 @@
 /** The states of a machine as rows of a table, and as pages. */
 import type { Show } from '../catalogue/kind'
-import { cellText, metText, outcomeText, type StateTable } from '../explain/state-table'
+import type { StateTable } from '../explain/state-table'
+import { cellText, metText, outcomeText } from '../explain/state-words'
 import { fixedByShort } from '../explain/words'
 import type { Sheet } from '../sheet/schema'
 import type { Rows } from './csv'
