@@ -45,6 +45,8 @@ export interface Hold {
   readonly by: HoldBy
   /** It fixes the pressure now: a valve at its setting, a load that moves. Else the pressure only balances what else there is. */
   readonly leads: boolean
+  /** It only passes on the pressure at the first port behind it: what fixes that one fixes this one. */
+  readonly passesOn?: true
   readonly terms: readonly Term[]
   /** Pressures elsewhere that it adds to. The first is that of the oil on the other side. */
   readonly behind: readonly { readonly port: number; readonly factor: number; readonly label: string }[]

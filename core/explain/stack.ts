@@ -348,8 +348,10 @@ class Walk {
   private apply(line: number, hold: Hold, element: Element): number | undefined {
     const by = { kind: hold.by, part: partOf(element) }
     const pressure = this.p[line]
-    if (hold.by !== 'load' || loads(hold, pressure)) this.held ??= by
-    if (this.leads(hold, pressure)) this.fixedBy ??= by
+    if (!hold.passesOn) {
+      if (hold.by !== 'load' || loads(hold, pressure)) this.held ??= by
+      if (this.leads(hold, pressure)) this.fixedBy ??= by
+    }
     for (const { label, value, role } of hold.terms) this.add(line, element, label, value, role)
     const [first, ...others] = hold.behind
     for (const { label, port, factor } of others)

@@ -45,9 +45,9 @@ export function fixedByText(
         return `${name} sets it: its pilot needs as much to hold it open.`
       const setting = addends.findIndex((a) => a.part === part && a.role === 'setting')
       if (setting < 0) return `${name} sets it.`
-      // what its flow needs more or less follows the setting
+      // addends go from what fixes the pressure: what its flow needs more or less stands before the setting
       const { value } = addends[setting]
-      const more = addends[setting + 1]
+      const more = addends[setting - 1]
       const rest = more?.part === part && Math.abs(more.value) > WORTH_TELLING * value ? more.value : 0
       const flow = rest
         ? ` ${rest < 0 ? 'less' : 'and'} ${show(Math.abs(rest), 'pressure', 3)} at this flow`

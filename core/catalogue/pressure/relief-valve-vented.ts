@@ -1,6 +1,15 @@
 import { poppetSection } from '../section-elements'
-import { heldAtSetting } from '../answers'
-import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
+import { heldAtSetting, type Hold } from '../answers'
+import {
+  defineKind,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+  type Local,
+} from '../kind'
 import { circleArea, smoothSquareRoot } from '../flow-laws'
 import { dashed } from '../symbol'
 import { dot } from '../symbol-elements'
@@ -14,7 +23,7 @@ import {
   reliefSymbol,
   reliefTraits,
 } from './relief'
-import { reliefLaw } from './relief-law'
+import { heldSetting, reliefLaw } from './relief-law'
 import { INPUT } from './body'
 
 const STATE = indices('opening')
@@ -91,6 +100,31 @@ export const reliefValveVented = defineKind({
     const share = values.settingAt === 'cracking' ? 1 : 1 - values.override
     const { crack: set, full } = reliefPressures(values)
     const span = (full - set) / set
+    /** Its own setting, or what stands at X with its main spring over it. */
+    const holdOf = (l: Local): Hold => {
+      const leads = -l.q[T] > 1e-3 * values.ratedFlow
+      const atX = l.p[X] - l.p[T]
+      if (atX + MAIN_SPRING >= l.u[INPUT.setting] * share)
+        return heldAtSetting(
+          l.p,
+          P,
+          heldSetting(l.u[INPUT.setting]),
+          [{ port: T, factor: 1, label: 'behind it' }],
+          leads,
+        )
+      const isVented = atX < MAIN_SPRING
+      return {
+        ...heldAtSetting(
+          l.p,
+          P,
+          MAIN_SPRING,
+          [{ port: X, factor: 1, label: 'pressure at X' }],
+          leads,
+          'main spring',
+        ),
+        ...(isVented ? { by: 'spring' } : { passesOn: true }),
+      }
+    }
     return {
       states: stateSpecs(STATE, {
         opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
@@ -123,15 +157,7 @@ export const reliefValveVented = defineKind({
         l.c[CONDITION.full] = -l.q[T] - values.ratedFlow
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[T] * l.q[T] + l.p[X] * l.q[X]
       },
-      holds: (l) => [
-        heldAtSetting(
-          l.p,
-          P,
-          l.o[OUTPUT.effective],
-          [{ port: T, factor: 1, label: 'behind it' }],
-          -l.q[T] > 1e-3 * values.ratedFlow,
-        ),
-      ],
+      holds: (l) => [holdOf(l)],
       balances: (l) => [
         {
           name: 'opens',
