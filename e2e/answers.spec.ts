@@ -7,7 +7,7 @@ const select = (page: Page, id: string) => page.locator(`[data-component="${id}"
 for (const [sheet, gauge, at, cause] of [
   ['blade-press-switches', 'S1', 1.5, 'The load on 1-1A1 sets it.'],
   ['relief-rig', 'S1', 1, 'sets it, at its setting of'],
-  ['quay-crane', 'S1', 2.8, 'The control of the pump 1-0P1 sets it.'],
+  ['quay-crane', 'S1', 2.8, 'The control of the pump 1-0P1 sets it: margin over the load signal 20 bar.'],
   ['turntable-cross-port', 'S1', 12, '1-0V1 sets it, at its setting of 160 bar.'],
 ] as const)
   test(`tells what sets the pressure at a gauge: ${sheet}`, async ({ page }) => {

@@ -23,6 +23,8 @@ export interface Way {
   /** m³/s, positive along it. */
   readonly flow: number
   readonly element: WayElement
+  /** A compensator keeps its flow now, whatever the pressure before it: what is beyond does not set that pressure. */
+  readonly keepsFlow?: boolean
 }
 
 /** What fixes a pressure. */
@@ -65,6 +67,9 @@ export interface Balance {
 export const netOf = ({ pushing, opposing }: Balance): number =>
   pushing.reduce((sum, { value }) => sum + value, 0) - opposing.reduce((sum, { value }) => sum + value, 0)
 
+/** Share of its setting by which a valve may stay below it and hold a pressure: the override of a small relief, and less at a small flow. */
+const FAR_BELOW = 0.5
+
 /**
  * What a valve at its setting holds: p = setting + what is behind it + the rest, which is what the flow needs more or less than at the
  * flow for which the setting is given. @param p pressure at each port, Pa @param name what the setting is called
@@ -81,7 +86,8 @@ export function heldAtSetting(
   return {
     port,
     by: 'valve',
-    leads,
+    // one that is late to shut holds nothing far below its setting
+    leads: leads && rest > -FAR_BELOW * setting,
     terms: [
       { label: name, value: setting, role: 'setting' },
       { label: rest < 0 ? 'less at this flow' : 'more at this flow', value: rest },

@@ -222,6 +222,54 @@ describe('what sets a pressure', () => {
   })
 })
 
+describe('valves that keep a flow', () => {
+  const twoRams = (valve: [string, Record<string, string>], pipes: string[]) =>
+    timed(
+      circuit(
+        {
+          ...powerUnit,
+          back2: ['reservoir'],
+          valve,
+          light: ['cylinder-double-acting', { stroke: '1000 mm', loadForce: '10 kN' }],
+          heavy: ['cylinder-double-acting', { stroke: '1000 mm', loadForce: '30 kN' }],
+        },
+        [...powerUnitPipes, 'light.B back2.T', 'heavy.B back2.T', ...pipes],
+      ),
+      2,
+      [],
+    )
+  it('do not set the pressure before them: the load beside them does, with less oil', () => {
+    const { sheet, ask, result } = runOf(
+      twoRams(
+        ['flow-control-2-way', { flow: '15 L/min' }],
+        ['pump.P valve.A', 'valve.B light.A', 'pump.P heavy.A'],
+      ),
+    )
+    const [light, heavy] = [0, 1].map((n) => idOf(sheet, 'cylinder-double-acting', n))
+    expect(at(result, `flow(${light}.A)`, 1)).toBeGreaterThan(at(result, `flow(${heavy}.A)`, 1))
+    expect(ask(`${heavy}.A`, 1).stack.fixedBy).toEqual({ kind: 'load', part: heavy })
+    expect(ask('P1.P', 1).stack.fixedBy).toEqual({ kind: 'load', part: heavy })
+    expect(ask(`${light}.A`, 1).stack.fixedBy).toEqual({ kind: 'load', part: light })
+  })
+  it('let the excess go so that the inlet stands over the load by their drop', () => {
+    const { sheet, ask } = runOf(
+      twoRams(
+        ['flow-control-3-way', { flow: '10 L/min' }],
+        ['pump.P valve.A', 'valve.B light.A', 'valve.T back2.T', 'heavy.A back2.T'],
+      ),
+    )
+    const light = idOf(sheet, 'cylinder-double-acting')
+    const { stack } = ask('P1.P', 1)
+    expect(stack.fixedBy).toEqual({ kind: 'load', part: light })
+    const kept = stack.addends.find(({ label }) => label === 'regulated drop')!
+    expect(kept.value / bar).toBeCloseTo(7, 9)
+    // what is over the load is the drop, with what the excess needs to open its way
+    const { pressure } = ask(`${light}.A`, 1).stack
+    expect((stack.pressure - pressure) / bar).toBeGreaterThan(6.5)
+    expect((stack.pressure - pressure) / bar).toBeLessThan(8.2)
+  })
+})
+
 describe('what can be asked about a part that moves', () => {
   const { sheet, moments, result } = runOf(lifting())
   const ram = idOf(sheet, 'cylinder-double-acting')

@@ -19,6 +19,8 @@ export interface Happening {
    * button that is released) starts a state only where something follows.
    */
   readonly kind: 'command' | 'control' | 'effect' | 'release'
+  /** A motion that begins or ends, a switch of the machine that changes, or something of the control itself: a relay, a timer, a step. */
+  readonly role?: 'motion' | 'switch' | 'control'
   /** s: a command that takes its time ends here. */
   readonly until?: number
   /** Happenings of one key come and go in turn. */
@@ -157,6 +159,7 @@ const controlHappenings = ({ events }: RunResult, nameIn: (id: string) => string
             text: component === undefined ? what : `${nameIn(component)} ${what}`,
             part: component,
             kind: 'control',
+            role: 'control',
             key: `${component} acts`,
           },
         ]
@@ -193,26 +196,22 @@ function conditionHappenings(
 ): Happening[] {
   return conditions.flatMap(({ name, label, severity, component, start, end }): Happening[] => {
     if (severity !== 'info' || component === undefined) return []
-    const own = { part: component, kind: 'effect', key: `${component} ${name}` } as const
     const who = nameIn(component)
-    const spec: ConditionSpec | undefined = moments
-      .element(component)
-      ?.model.conditions?.find((c) => c.name === name)
+    const element = moments.element(component)
+    const spec: ConditionSpec | undefined = element?.model.conditions?.find((c) => c.name === name)
     // an event of the circuit, such as a contact
-    if (!spec) return []
-    if (end - start < SHORT) return []
-    if (start > 0 && end < duration && end - start < PASSING) {
-      const begins = spec.begins ? `${who} ${spec.begins}` : `${who}: ${label}`
-      return [{ ...own, at: start, text: `${begins} (${show(end - start, 'time', 2)})` }]
-    }
-    return [
-      ...(start > 0
-        ? [{ ...own, at: start, text: spec.begins ? `${who} ${spec.begins}` : `${who}: ${label}` }]
-        : []),
-      ...(end < duration
-        ? [{ ...own, at: end, text: spec.ends ? `${who} ${spec.ends}` : `${who}: no longer ${label}` }]
-        : []),
-    ]
+    if (!spec || end - start < SHORT) return []
+    const own = {
+      part: component,
+      kind: 'effect',
+      key: `${component} ${name}`,
+      ...(element?.resolved?.kind.traits?.isOn ? { role: 'switch' as const } : {}),
+    } as const
+    const begins = { ...own, at: start, text: `${who}${spec.begins ? ` ${spec.begins}` : `: ${label}`}` }
+    if (start > 0 && end < duration && end - start < PASSING)
+      return [{ ...begins, text: `${begins.text} (${show(end - start, 'time', 2)})` }]
+    const ends = { ...own, at: end, text: `${who}${spec.ends ? ` ${spec.ends}` : `: no longer ${label}`}` }
+    return [...(start > 0 ? [begins] : []), ...(end < duration ? [ends] : [])]
   })
 }
 
@@ -267,6 +266,7 @@ function motionHappenings(
             text: `${mover.name} ${direction === 0 ? 'stops' : verbOf(mover, direction)}`,
             part: mover.component,
             kind: 'effect',
+            role: 'motion',
             key: `${mover.component} moves`,
           },
         ]

@@ -63,6 +63,8 @@ const SAME = 0.2e5
 const JUST_SHUT = 2e5
 /** A way that loses less than this share of what the way out loses is wide beside it. */
 const WIDE = 0.2
+/** Share of what passes a line that a way must take to set its pressure beside one whose flow a compensator keeps. */
+const FREE_SHARE = 0.05
 /** Ways that are looked along for what fixes a pressure. */
 const MOST_STEPS = 4
 /** Share of a pressure that a load must be to set it. */
@@ -225,7 +227,12 @@ class Walk {
         this.isSupply(o.element.nodes[o.to], pressure),
     )
     if (supply) return this.along(line, supply.element, supply.to, supply.way!)
-    const best = outward.filter((o) => o.flow > least).sort((a, b) => b.flow - a.flow)[0]
+    const leaving = outward.filter((o) => o.flow > least).sort((a, b) => b.flow - a.flow)
+    // what a compensator keeps does not set the pressure before it, where more than a leak goes another way
+    const freely = leaving.find(
+      ({ flow, way }) => !way?.keepsFlow && way?.element !== 'leak' && flow > FREE_SHARE * through,
+    )
+    const best = freely ?? leaving[0]
     const feed =
       best && !best.hold
         ? this.feedOf(line, outward, pressure - this.p[best.element.nodes[best.to]])

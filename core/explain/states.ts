@@ -62,18 +62,22 @@ export function cutIntoStates(happenings: readonly Happening[], duration: number
 }
 
 /** Whether it is that an actuator begins to move, turns or stops. */
-export const isMotion = ({ key }: Happening) => key.endsWith(' moves')
+export const isMotion = ({ role }: Happening) => role === 'motion'
 
-/** Of motions that begin and end within one state only the outcome is kept. */
+/** Of motions that begin and end within one state only the outcome is kept; a state that nothing begins then belongs to the one before. */
 export function withOutcomes(states: readonly RunState[]): RunState[] {
   const last = new Map<string, string>()
-  return states.map((state) => {
+  const kept: RunState[] = []
+  for (const state of states) {
     const outcome = new Map<string, Happening>()
     for (const h of state.happenings) if (isMotion(h)) outcome.set(h.key, h)
     const happenings = state.happenings.filter(
       (h) => !isMotion(h) || (outcome.get(h.key) === h && last.get(h.key) !== h.text),
     )
     for (const [key, { text }] of outcome) last.set(key, text)
-    return { ...state, happenings }
-  })
+    const before = kept.at(-1)
+    if (before && !happenings.length) kept[kept.length - 1] = { ...before, end: state.end }
+    else kept.push({ ...state, happenings })
+  }
+  return kept
 }

@@ -82,6 +82,8 @@ const NO_PRESSURE = 0.5e5
 const NAMED_SHARE = 0.1
 /** Most causes that a line lists. */
 const MOST_CAUSES = 5
+/** s: a warning that is over sooner is a swing of the pressure and nothing to act upon. */
+const SHORTEST_WARNING = 0.05
 
 class Writer {
   private readonly sheet: Sheet
@@ -243,16 +245,21 @@ class Writer {
   private warnings({ start, end }: RunState): Sentence[] {
     const { result, show } = this
     return result.conditions
-      .filter((c) => c.severity !== 'info' && c.start >= start && c.start < end)
+      .filter(
+        (c) =>
+          c.start >= start &&
+          c.start < end &&
+          (c.severity === 'danger' || (c.severity === 'warning' && c.end - c.start >= SHORTEST_WARNING)),
+      )
       .map(({ component, pipe, node, label, worst, start: at, end: until }) => {
         const part = component ?? pipe
         const place =
           part === undefined ? (node === undefined ? '' : result.lines[node]) : partName(this.sheet, part)
-        const extent = worst ? `, ${worst.label} ${show(worst.value, worst.quantity, 3)}` : ''
+        const extent = worst ? ` (${worst.label} ${show(worst.value, worst.quantity, 3)})` : ''
         const lasts = until > at ? ` for ${show(until - at, 'time', 2)}` : ''
         return {
           kind: 'warning' as const,
-          text: `Take care: ${place}: ${label}${extent}${lasts}.`,
+          text: `Warning: ${place}: ${label}${extent}${lasts}.`,
           at,
           ...(part === undefined ? {} : { part }),
           ...(node === undefined ? {} : { line: node }),
@@ -318,6 +325,7 @@ class Writer {
     const way = (path: OilPath, line: number, direction: 'up' | 'down') =>
       mainWay(path, line, direction)
         .filter((part) => part !== element.id && sheet.components.some((c) => c.id === part))
+        .filter((part, i, parts) => part !== parts[i - 1])
         .map((part) => partName(sheet, part))
     const sentences: Sentence[] = []
     if (inlet.flow > LEAST_FLOW) {
@@ -419,11 +427,14 @@ class Writer {
       const name = names.join(', ')
       const { component } = this.places.find((p) => p.line === line)!
       const [first, last] = ends.map((answers) => answers.get(line))
-      const text = changes
-        ? `${name}: from ${show(from, 'pressure', 3)} to ${show(to, 'pressure', 3)}; ${this.fixedInTurn(first!, last!)}`
-        : Math.abs(now.stack.pressure) < NO_PRESSURE
-          ? `${name}: no pressure.`
-          : `${name}: ${show(now.stack.pressure, 'pressure', 3)}; ${fixed(now)}`
+      const isFilling = changes && to > from && last!.stack.fixedBy.kind === 'trapped'
+      const text = isFilling
+        ? `${name}: from ${show(from, 'pressure', 3)} to ${show(to, 'pressure', 3)}; what flows in has no way out yet.`
+        : changes
+          ? `${name}: from ${show(from, 'pressure', 3)} to ${show(to, 'pressure', 3)}; ${this.fixedInTurn(first!, last!)}`
+          : Math.abs(now.stack.pressure) < NO_PRESSURE
+            ? `${name}: no pressure.`
+            : `${name}: ${show(now.stack.pressure, 'pressure', 3)}; ${fixed(now)}`
       return { kind: 'pressure' as const, text, at, part: component.id, line }
     })
   }
@@ -485,10 +496,21 @@ const isPump = (element: Element | undefined) =>
   !!element?.resolved && deliveryPortsOf(element.resolved).length > 0
 const withoutStop = (text: string) => text.replace(/\.$/, '')
 
-/** Happenings that count as the cause of a state: commands and the control, else what follows by itself. */
+/**
+ * Happenings that count as the cause of a state: commands, and what the control does to the machine with the switch that made it do so; else
+ * what follows by itself. Relays and steps count where they do nothing to the machine.
+ */
 function causesOf({ happenings }: RunState, isMoving: boolean): Happening[] {
   const causes = happenings.filter((h) => h.kind !== 'effect')
-  if (causes.length) return causes.slice(0, MOST_CAUSES)
+  if (causes.length) {
+    const acted = causes.find((h) => h.kind === 'control')
+    const switched = happenings.filter((h) => h.role === 'switch' && acted && h.at <= acted.at)
+    const outer = causes.filter((h) => h.role !== 'control')
+    const isBegun = switched.length > 0 || outer.some((h) => h.kind !== 'control')
+    // where neither a hand nor a switch began it, a timer or a step did
+    const begun = isBegun || !outer.length ? [] : causes.filter((h) => h.role === 'control').slice(0, 1)
+    return [...begun, ...switched, ...(outer.length ? outer : causes)].slice(0, MOST_CAUSES)
+  }
   const effects = happenings.filter((h) => !isMotion(h))
   if (effects.length) return effects.slice(0, MOST_CAUSES)
   return isMoving ? [] : happenings.slice(0, MOST_CAUSES)

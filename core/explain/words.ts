@@ -54,8 +54,12 @@ export function fixedByText(
         : ''
       return `${name} sets it, at its setting of ${show(value, 'pressure')}${flow}.`
     }
-    case 'pumpControl':
-      return `The control of the pump ${name} sets it.`
+    case 'pumpControl': {
+      const setting = addends.find((a) => a.part === part && a.role === 'setting')
+      return setting
+        ? `The control of the pump ${name} sets it: ${setting.label} ${show(setting.value, 'pressure', 3)}.`
+        : `The control of the pump ${name} sets it.`
+    }
     case 'gas':
       return `The gas in ${name} sets it.`
     case 'spring':

@@ -52,6 +52,8 @@ const shuttleShapes: readonly Shape[] = [
 const ventedBoxes: readonly Box[] = [['P>A', 'B>T'], ['A-B-T'], ['P>B', 'A>T']]
 /** The check into the load signal line opens over this, Pa. */
 const SIGNAL_RANGE = 0.5e5
+/** Share by which the drop must exceed the spring of a compensator that keeps the flow. */
+const KEEPING = 0.1
 /** Behind the edge oil only goes on to its own load where the pump line is above it by this much, Pa. */
 const FORWARD_RANGE = 1e5
 
@@ -367,7 +369,15 @@ export const loadSensingSection = defineKind({
           element: 'edge',
         })
         const ways: Way[] = [
-          { from: P, to: one, flow: q[P], element: 'edge' },
+          {
+            from: P,
+            to: one,
+            flow: q[P],
+            element: 'edge',
+            keepsFlow: post
+              ? p[one] < p[X] - SIGNAL_RANGE
+              : v.compensation === 'pre' && p[P] - p[one] > (1 + KEEPING) * v.margin,
+          },
           rest(one, told - q[P]),
           rest(other, 0),
           { from: one, to: X, flow: told, element: 'check' },

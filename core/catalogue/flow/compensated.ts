@@ -1,5 +1,5 @@
 /** What the pressure-compensated flow valves with a bypass share: the regulated way and the way of the excess. */
-import type { Balance } from '../answers'
+import { heldAtSetting, type Balance, type Hold } from '../answers'
 import { quantity, indices, inputSpecs } from '../kind'
 import { compensatedEdge, pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 
@@ -58,4 +58,26 @@ export const compensatorBalance = (
     { label: `pressure at ${outlet.port}`, value: outlet.pressure },
     { label: 'spring', value: spring },
   ],
+})
+
+/** Opening of the way of the excess between which it throttles: shut there is no excess, wide open it keeps nothing. */
+const THROTTLES = [0.01, 0.98] as const
+
+/** The inlet of a metering edge over its outlet, while the compensator lets the excess go. @param opening of the way of the excess */
+export const compensatedHold = (
+  p: Float64Array,
+  inlet: number,
+  outlet: number,
+  drop: number,
+  opening: number,
+): Hold => ({
+  ...heldAtSetting(
+    p,
+    inlet,
+    drop,
+    [{ port: outlet, factor: 1, label: 'pressure behind its edge' }],
+    opening > THROTTLES[0] && opening < THROTTLES[1],
+    'regulated drop',
+  ),
+  passesOn: true,
 })

@@ -142,6 +142,15 @@ export const flowControl2Way = defineKind({
         l.c[CONDITION.short] = drop > 0 ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.q[A] : -1
         l.power[Power.heat] = l.q[A] * drop
       },
+      ways: (l) => [
+        {
+          from: A,
+          to: B,
+          flow: l.q[A],
+          element: 'restriction',
+          keepsFlow: l.p[A] - l.p[B] > values.leastDrop,
+        },
+      ],
       balances: (l) => [
         compensatorBalance(
           'keeps its flow',

@@ -3,7 +3,14 @@ import { SHORT_FLOW } from '../flow-laws'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { arrowHead, line, rectangle } from '../symbol'
 import { adjustable, restriction } from '../symbol-elements'
-import { compensated, compensatedParameters, compensatorBalance, flowInput, INPUT } from './compensated'
+import {
+  compensated,
+  compensatedParameters,
+  compensatedHold,
+  compensatorBalance,
+  flowInput,
+  INPUT,
+} from './compensated'
 
 const STATE = indices('bypass')
 const OUTPUT = indices('regulated', 'excess')
@@ -94,6 +101,8 @@ export const flowControl3Way = defineKind({
           l.o[OUTPUT.regulated] > 0 ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.o[OUTPUT.regulated] : -1
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[T] * l.q[T]
       },
+      // while it lets the excess go, the inlet stands over the load by the drop that it keeps
+      holds: (l) => [compensatedHold(l.p, A, B, v.leastDrop, l.x[STATE.bypass])],
       balances: (l) => [
         compensatorBalance(
           'lets the excess go to T',

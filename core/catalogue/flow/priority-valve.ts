@@ -3,7 +3,14 @@ import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } f
 import { SHORT_FLOW } from '../flow-laws'
 import { arrow, dashed, line, rectangle } from '../symbol'
 import { dot, spring } from '../symbol-elements'
-import { compensated, compensatedParameters, compensatorBalance, flowInput, INPUT } from './compensated'
+import {
+  compensated,
+  compensatedParameters,
+  compensatedHold,
+  compensatorBalance,
+  flowInput,
+  INPUT,
+} from './compensated'
 
 const STATE = indices('excessOpening')
 const OUTPUT = indices('first', 'excess')
@@ -97,6 +104,8 @@ export const priorityValve = defineKind({
         l.c[CONDITION.short] = l.p[P] > l.p[A] ? (1 - SHORT_FLOW) * l.u[INPUT.flow] - l.o[OUTPUT.first] : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
       },
+      // while its spool throttles the way to B, the inlet stands over A by the drop that it keeps
+      holds: (l) => [compensatedHold(l.p, P, A, v.leastDrop, l.x[STATE.excessOpening])],
       balances: (l) => [
         compensatorBalance(
           'gives B what is left',

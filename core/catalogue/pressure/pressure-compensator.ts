@@ -19,6 +19,8 @@ const CONDITION = indices('wide')
 const INPUT = indices('margin')
 
 const [A, B, Y] = [0, 1, 2]
+/** Opening below which it throttles. */
+const COMPENSATES = 0.95
 
 /**
  * Before the metering edge (pre-compensated): normally open, keeps its outlet above the load at Y by its spring,
@@ -128,6 +130,9 @@ export const pressureCompensator = defineKind({
         l.c[CONDITION.wide] = l.q[A] > 1e-3 * v.ratedFlow ? l.x[STATE.opening] - 0.98 : -1
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
+      ways: (l) => [
+        { from: A, to: B, flow: l.q[A], element: 'edge', keepsFlow: l.x[STATE.opening] < COMPENSATES },
+      ],
       balances: (l) => [
         {
           name: 'opens',

@@ -136,8 +136,14 @@ export const loadSensingPump = defineKind({
         const signal = [{ port: X, factor: 1, label: 'load signal' }]
         return [
           limited
-            ? { ...heldAtSetting(l.p, P, values.compensator, [], true), by: 'pumpControl' }
-            : { ...heldAtSetting(l.p, P, values.margin, signal, followed, 'margin'), by: 'pumpControl' },
+            ? {
+                ...heldAtSetting(l.p, P, values.compensator, [], true, 'compensator setting'),
+                by: 'pumpControl',
+              }
+            : {
+                ...heldAtSetting(l.p, P, values.margin, signal, followed, 'margin over the load signal'),
+                by: 'pumpControl',
+              },
         ]
       },
       balances: (l) => [

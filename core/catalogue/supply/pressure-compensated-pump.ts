@@ -102,7 +102,14 @@ export const pressureCompensatedPump = defineKind({
     }),
     holds: (l) => [
       {
-        ...heldAtSetting(l.p, P, values.compensator, [], l.p[P] > values.compensator - values.band),
+        ...heldAtSetting(
+          l.p,
+          P,
+          values.compensator,
+          [],
+          l.p[P] > values.compensator - values.band,
+          'compensator setting',
+        ),
         by: 'pumpControl',
       },
     ],
