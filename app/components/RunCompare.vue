@@ -75,6 +75,7 @@ const groups: Readonly<Record<ComparisonGroup, string>> = {
   motions: 'Motions',
   pressures: 'Pressures, and what sets them',
   forces: 'Forces and torques',
+  duty: 'Duty of motors and switches',
   energy: 'Energy',
   heat: 'Heat by component',
 }

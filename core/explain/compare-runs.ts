@@ -5,6 +5,7 @@
 import { findKind } from '../catalogue'
 import type { Show } from '../catalogue/kind'
 import { nameOf, type Sheet } from '../sheet/schema'
+import { dutyOf } from '../simulate/duty'
 import { signalMap } from '../simulate/playback'
 import type { RunResult } from '../simulate/result'
 import type { Quantity } from '../units/quantities'
@@ -22,7 +23,7 @@ export interface ComparedRun {
   readonly result: RunResult
   readonly moments: Moments
 }
-export type ComparisonGroup = 'order' | 'motions' | 'pressures' | 'forces' | 'energy' | 'heat'
+export type ComparisonGroup = 'order' | 'motions' | 'pressures' | 'forces' | 'duty' | 'energy' | 'heat'
 export interface ComparisonRow {
   readonly group: ComparisonGroup
   readonly label: string
@@ -60,6 +61,7 @@ export function compareRuns(first: ComparedRun, second: ComparedRun, show: Show)
     ...motionRows(motions, show),
     ...pressureRows(first, second, motions, show),
     ...forceRows(first, second, show),
+    ...dutyRows(first, second, show),
     ...energyRows(first, second, show),
   ]
 }
@@ -217,6 +219,30 @@ function forceRows(first: ComparedRun, second: ComparedRun, show: Show): Compari
       at: [x?.at, y?.at],
     })
   })
+}
+
+/** How often each motor is started and each switch goes, and how long motors run and are loaded. */
+function dutyRows(first: ComparedRun, second: ComparedRun, show: Show): ComparisonRow[] {
+  const [a, b] = [first, second].map(({ sheet, result }) => {
+    const { motors, switches } = dutyOf(sheet, result)
+    const named = (id: string) => partName(sheet, id)
+    return {
+      motors: new Map(motors.map((motor) => [named(motor.component), motor])),
+      switches: new Map(switches.filter(({ cycles }) => cycles).map((s) => [named(s.component), s])),
+    }
+  })
+  const both = <T>(x: ReadonlyMap<string, T>, y: ReadonlyMap<string, T>) =>
+    [...new Set([...x.keys(), ...y.keys()])].map((name) => [name, x.get(name), y.get(name)] as const)
+  return [
+    ...both(a.motors, b.motors).flatMap(([name, x, y]) => [
+      valueRow('duty', `${name}: starts an hour`, [x?.startsPerHour, y?.startsPerHour], 'ratio', show),
+      valueRow('duty', `${name}: runs`, [x?.running, y?.running], 'time', show),
+      valueRow('duty', `${name}: of it under load`, [x?.loadedShare, y?.loadedShare], 'share', show),
+    ]),
+    ...both(a.switches, b.switches).map(([name, x, y]) =>
+      valueRow('duty', `${name}: cycles an hour`, [x?.cyclesPerHour, y?.cyclesPerHour], 'ratio', show),
+    ),
+  ]
 }
 
 function energyRows(first: ComparedRun, second: ComparedRun, show: Show): ComparisonRow[] {

@@ -92,7 +92,7 @@ function changeText(
   show: Show,
 ): string {
   const { spec, fault } = input
-  if (fault) return after === 0 ? `${name}: no longer ${spec.label}` : `${name}: ${spec.label}`
+  if (fault) return after === 0 ? `${name} is sound again` : `${name}: ${spec.label}`
   const position = spec.positions?.find((p) => Math.abs(p.value - after) < 1e-3)
   if (position?.action && !seconds) return `${name} ${position.action}`
   const to = valueText(input, after, show)

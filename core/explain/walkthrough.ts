@@ -220,7 +220,9 @@ class Writer {
     const text = (value: number) => this.show(Math.abs(value), quantity, 3)
     if (swings) {
       const [slow, fast] = swings.map(Math.abs).sort((a, b) => a - b)
-      return `${text(speed)} in the mean, swinging between ${text(slow)} and ${text(fast)}`
+      return swings[0] < 0 === swings[1] < 0
+        ? `${text(speed)} in the mean, swinging between ${text(slow)} and ${text(fast)}`
+        : `${text(speed)} in the mean, swinging to ${text(fast)} and back to ${text(slow)} the other way`
     }
     const changes =
       directionOf(early, mover.still) === directionOf(speed, mover.still) &&

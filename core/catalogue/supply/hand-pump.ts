@@ -36,7 +36,7 @@ export const handPump = defineKind({
   },
   inputs: inputSpecs(INPUT, {
     strokes: {
-      label: 'double strokes',
+      label: 'stroke rate',
       quantity: 'rotationalSpeed',
       rest: 0,
       min: 0,
