@@ -16,11 +16,9 @@ const { csvFile, download } = useFiles()
 const { ask } = useRunQuestions()
 /** What it is compared with: "previous", "run ID", "sheet ID". */
 const other = ref('')
-const rows = shallowRef<readonly ComparisonRow[]>()
-const busy = ref(false)
-const problem = ref('')
+const { answer: rows, busy, problem, ask: askLatest } = useLatest<readonly ComparisonRow[]>()
+const { goTo } = useRunPlaces()
 const onlyDifferent = useSetting('compare-different', true)
-let turn = 0
 
 const choices = computed(() => [
   ...(runs.previous ? [{ value: 'previous', label: runs.previous.name }] : []),
@@ -46,29 +44,20 @@ async function otherRun() {
   })
   return { sheet: toRaw(detail.sheet.content) }
 }
-async function update(): Promise<void> {
-  const own = ++turn
+function update(): void {
   rows.value = undefined
   const shown = runs.shown
   if (!other.value || !shown || live.playing) return
-  busy.value = true
-  problem.value = ''
-  try {
+  void askLatest(async () => {
     const second = await otherRun()
     if (!second) throw new Error('That run is no longer there.')
-    const found = await ask((r) => r.compare(ofRun(shown), second, system.value))
-    if (own === turn) rows.value = found
-  } catch (error) {
-    if (own === turn) problem.value = (error as Error).message
-  } finally {
-    if (own === turn) busy.value = false
-  }
+    return ask((r) => r.compare(ofRun(shown), second, system.value))
+  })
 }
 watch([other, () => runs.shown, () => live.playing, system], update)
 watch(choices, (now) => {
   if (!now.some((c) => c.value === other.value)) other.value = ''
 })
-onScopeDispose(() => turn++)
 
 const groups: Readonly<Record<ComparisonGroup, string>> = {
   order: 'Order',
@@ -87,9 +76,8 @@ const shownGroups = computed(() =>
     }))
     .filter((g) => g.rows.length),
 )
-const goTo = (row: ComparisonRow) => {
-  const at = row.at?.[0]
-  if (at !== undefined) runs.time = at
+function showRow({ at }: ComparisonRow): void {
+  if (at?.[0] !== undefined) goTo(at[0])
 }
 async function exportCsv(): Promise<void> {
   if (!rows.value) return
@@ -154,7 +142,7 @@ async function exportCsv(): Promise<void> {
             data-testid="compare-row"
           >
             <td class="py-0.5 pr-2">
-              <button v-if="r.at?.[0] !== undefined" class="text-left hover:text-accent" @click="goTo(r)">
+              <button v-if="r.at?.[0] !== undefined" class="text-left hover:text-accent" @click="showRow(r)">
                 {{ r.label }}
               </button>
               <template v-else>{{ r.label }}</template>

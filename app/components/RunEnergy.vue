@@ -14,7 +14,7 @@ import { instantText, partName } from '@oar-bench/core/explain/words'
 
 const emit = defineEmits<{ reveal: [id: string] }>()
 const runs = useSimulationRuns()
-const selection = useSelection()
+const { look } = useRunPlaces((id) => emit('reveal', id))
 const { show } = useUnits()
 const { exportFormat } = useFormatExport()
 const questions = useRunQuestions()
@@ -80,31 +80,22 @@ const isLeft = (n: Node) => n.kind === 'input' || n.kind === 'given'
 const isEnd = (n: Node) => !n.sourceLinks?.length
 const label = (n: Node) => `${n.label} ${show(n.value ?? 0, 'energy', 3)}`
 const percent = (n: Node) => `${Math.round((100 * (n.value ?? 0)) / whole.value)} %`
-function look(part: string | undefined): void {
-  if (part === undefined || !sheet.value.components.some((c) => c.id === part)) return
-  selection.select([part])
-  emit('reveal', part)
-}
-
 // ---- steady temperature ------------------------------------------------------------------------------
-const steady = ref('')
-const finding = ref(false)
-async function findSteady(): Promise<void> {
+const { answer: steady, busy: finding, problem: unfound, ask, cancel } = useLatest<string>()
+function findSteady(): void {
   const run = runs.shown
-  if (!run) return
-  finding.value = true
-  try {
-    const found = await questions.ask((r) => r.steady(toRaw(run.sheet), run.result.schedule))
-    steady.value = steadyText(found, show)
-  } catch (error) {
-    steady.value = (error as Error).message
-  } finally {
-    finding.value = false
-  }
+  if (run)
+    void ask(async () => {
+      const found = await questions.ask((r) => r.steady(toRaw(run.sheet), run.result.schedule))
+      return steadyText(found, show)
+    })
 }
 watch(
   () => runs.shown?.result,
-  () => (steady.value = ''),
+  () => {
+    cancel()
+    steady.value = undefined
+  },
 )
 const rows = computed(() => {
   const a = account.value
@@ -198,7 +189,8 @@ const rows = computed(() => {
             {{ show(whole / (span[1] - span[0] || 1), 'power', 3) }}.
           </p>
           <h3 class="heading mt-3">Oil temperature</h3>
-          <p v-if="steady" data-testid="steady">{{ steady }}</p>
+          <p v-if="unfound" class="text-error" role="alert">{{ unfound }}</p>
+          <p v-else-if="steady" data-testid="steady">{{ steady }}</p>
           <button
             v-else
             class="button mt-1"

@@ -10,37 +10,23 @@ import type { SheetState } from '@oar-bench/core/sheet/schema'
 const emit = defineEmits<{ reveal: [id: string] }>()
 const runs = useSimulationRuns()
 const sheetDocument = useSheetDocument()
-const selection = useSelection()
 const { show, system } = useUnits()
 const { exportFormat } = useFormatExport()
 const questions = useRunQuestions()
-const table = shallowRef<StateTable>()
-const busy = ref(false)
+const { answer: table, busy, problem, ask } = useLatest<StateTable>()
+const { goTo, look } = useRunPlaces((id) => emit('reveal', id))
 const progress = ref(0)
-const problem = ref('')
 const adding = ref(false)
-let turn = 0
 
-async function update(): Promise<void> {
-  const own = ++turn
-  busy.value = true
-  problem.value = ''
+function update(): void {
   progress.value = 0
-  try {
-    const found = await questions.states((share) => {
-      if (own === turn) progress.value = share
-    })
-    if (own === turn) table.value = found
-  } catch (error) {
-    if (own !== turn) return
-    table.value = undefined
-    problem.value = (error as Error).message
-  } finally {
-    if (own === turn) busy.value = false
-  }
+  void ask((isLatest) =>
+    questions.states((share) => {
+      if (isLatest()) progress.value = share
+    }),
+  )
 }
 watch([() => sheetDocument.sheet, system], update, { immediate: true })
-onScopeDispose(() => turn++)
 
 const groups: Readonly<Record<ColumnGroup, string>> = {
   commands: 'Commands',
@@ -65,15 +51,6 @@ const sheet = computed(() => sheetDocument.sheet)
 /** Instant of the shown run at which a state is met. */
 const instantOf = ({ met }: StateRow) =>
   met.find(({ schedule }) => !runs.outdated && schedule === runs.shown?.result.schedule)?.at
-function goTo(row: StateRow): void {
-  const at = instantOf(row)
-  if (at !== undefined) runs.time = at
-}
-function look(part: string | undefined): void {
-  if (!part || !sheet.value.components.some((c) => c.id === part)) return
-  selection.select([part])
-  emit('reveal', part)
-}
 function add(state: SheetState): void {
   sheetDocument.apply({ ...sheet.value, states: [...sheet.value.states, state] })
   adding.value = false
@@ -136,7 +113,7 @@ const remove = (name: string) =>
                 class="text-left hover:text-accent disabled:hover:text-ink"
                 :disabled="instantOf(row) === undefined"
                 :title="metText(sheet, row, show)"
-                @click="goTo(row)"
+                @click="goTo(instantOf(row)!)"
               >
                 <span class="mr-1 text-soft">{{ r + 1 }}</span><FactText :text="row.title" />
               </button>

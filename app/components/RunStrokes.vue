@@ -8,7 +8,7 @@ import { instantText, withoutNoise } from '@oar-bench/core/explain/words'
 const emit = defineEmits<{ reveal: [id: string] }>()
 const runs = useSimulationRuns()
 const sheetDocument = useSheetDocument()
-const selection = useSelection()
+const { goTo, look } = useRunPlaces((id) => emit('reveal', id))
 const { show, system } = useUnits()
 const { download } = useFiles()
 const { ask } = useRunQuestions()
@@ -67,11 +67,9 @@ const signalLabels = computed(() => {
     return { ...s, x, text: hasRoom ? s.name : '' }
   })
 })
-function goTo(t: number, part?: string): void {
-  runs.time = Math.min(t, runs.shown?.result.duration ?? 0)
-  if (!part) return
-  selection.select([part])
-  emit('reveal', part)
+function showDifference({ at, part }: { at: number; part?: string }): void {
+  goTo(at)
+  look(part)
 }
 function pick(event: PointerEvent): void {
   if (!drawing.value) return
@@ -203,7 +201,7 @@ function exportSvg(): void {
         </p>
         <ul class="text-[13px]" data-testid="stroke-differences">
           <li v-for="d in diagram.differences" :key="d.text">
-            <button class="text-left hover:text-accent" @click="goTo(d.at, d.part)">
+            <button class="text-left hover:text-accent" @click="showDifference(d)">
               <span class="mr-2 font-lettering text-soft">{{ instantText(d.at, show) }}</span><FactText
                 :text="d.text"
               />

@@ -10,6 +10,7 @@ const runs = useSimulationRuns()
 const live = useLiveRun()
 const answers = useAnswers()
 const selection = useSelection()
+const { goTo, look } = useRunPlaces((id) => emit('reveal', id))
 const { show } = useUnits()
 const { exportFormat } = useFormatExport()
 const { walkthrough } = useRunQuestions()
@@ -25,10 +26,6 @@ watch(current, (i) => {
   list.value?.querySelector(`[data-state="${i}"]`)?.scrollIntoView({ block: 'nearest' })
 })
 
-function goTo(t: number): void {
-  if (live.playing) void live.play(false)
-  runs.time = Math.min(t, runs.shown?.result.duration ?? 0)
-}
 function openState(state: WalkthroughState, i: number): void {
   opened.value = opened.value === i ? undefined : i
   goTo(state.shownAt)
@@ -36,9 +33,7 @@ function openState(state: WalkthroughState, i: number): void {
 async function follow(sentence: Sentence): Promise<void> {
   goTo(sentence.at)
   const { part, line } = sentence
-  const isDrawn = runs.shown?.sheet.components.some((c) => c.id === part)
-  selection.select(part !== undefined && isDrawn ? [part] : [])
-  if (part !== undefined && isDrawn) emit('reveal', part)
+  if (!look(part)) selection.select([])
   await nextTick()
   answers.follow(line)
 }

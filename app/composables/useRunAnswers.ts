@@ -1,7 +1,7 @@
 /** Answers about the run that is shown, worked out in a worker and kept as long as the run is. */
 import { createSharedComposable } from '@vueuse/core'
 import { proxy, type Remote } from 'comlink'
-import { onScopeDispose, ref, shallowRef, toRaw, watch } from 'vue'
+import { onScopeDispose, toRaw, watch } from 'vue'
 import type { EnergyAccount } from '@oar-bench/core/explain/energy'
 import type { StateTable } from '@oar-bench/core/explain/state-table'
 import type { WalkthroughState } from '@oar-bench/core/explain/walkthrough'
@@ -10,6 +10,7 @@ import { useSheetDocument } from '../stores/sheetDocument'
 import { useSimulationRuns, type ShownRun } from '../stores/simulationRuns'
 import { workerClient, type WorkerClient } from '../utils/workerClient'
 import type { RunAnswers, RunOfSheet } from '../workers/answers.worker'
+import { useLatest } from './useLatest'
 import { useUnits } from './useUnits'
 
 /** What has been found, by run and question. */
@@ -84,28 +85,11 @@ export function useRunAnswer<T>(question: (run: ShownRun) => Promise<T>, inputs:
   const runs = useSimulationRuns()
   const live = useLiveRun()
   const { system } = useUnits()
-  const answer = shallowRef<T>()
-  const busy = ref(false)
-  const problem = ref('')
-  let turn = 0
+  const { answer, busy, problem, ask } = useLatest<T>()
   async function update(): Promise<void> {
-    const own = ++turn
     const run = runs.shown
-    if (!run || live.playing) return
-    busy.value = true
-    problem.value = ''
-    try {
-      const value = await question(run)
-      if (own === turn) answer.value = value
-    } catch (error) {
-      if (own !== turn) return
-      answer.value = undefined
-      problem.value = (error as Error).message
-    } finally {
-      if (own === turn) busy.value = false
-    }
+    if (run && !live.playing) await ask(() => question(run))
   }
   watch([() => runs.shown, () => live.playing, system, inputs], update, { immediate: true })
-  onScopeDispose(() => turn++)
   return { answer, busy, problem, update }
 }

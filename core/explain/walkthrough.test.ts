@@ -97,7 +97,7 @@ describe('what happens in a run', () => {
     const { result, moments } = walked(sheet)
     const texts = happeningsOf(moments, result, show).map((h) => h.text)
     expect(texts).toContain(`${RAM}: jammed in place`)
-    expect(texts).toContain(`${RAM}: no longer jammed in place`)
+    expect(texts).toContain(`${RAM} is sound again`)
     expect(texts.filter((t) => t.includes('load force'))).toEqual([])
   })
 })
