@@ -8,7 +8,7 @@ for (const [sheet, gauge, at, cause] of [
   ['blade-press-switches', 'S1', 1.5, 'The load on 1-1A1 sets it.'],
   ['relief-rig', 'S1', 1, 'sets it, at its setting of'],
   ['quay-crane', 'S1', 2.8, 'The control of the pump 1-0P1 sets it: margin over the load signal 20 bar.'],
-  ['turntable-cross-port', 'S1', 12, '1-0V1 sets it, at its setting of 160 bar.'],
+  ['turntable-cross-port', 'S1', 12, '1-0V1 sets it, at its setting of 160 bar less 17.7 bar at this flow.'],
 ] as const)
   test(`tells what sets the pressure at a gauge: ${sheet}`, async ({ page }) => {
     await openCopy(page, sheet, `Asked ${sheet}`, 'Run')
@@ -51,6 +51,30 @@ test('tells a balance, what would change a pressure, and the value that gives a 
   // another instant is answered anew: nothing else takes the oil there
   await goTo(page, 13)
   await expect(page.getByTestId('fixed-by')).toContainText('1-0V1 sets it')
+})
+
+test('tells how long a braked load goes on, and what a setting does to it', async ({ page }) => {
+  await openCopy(page, 'turntable-cross-port', 'Stopping', 'Run')
+  await run(page)
+  await goTo(page, 8.1)
+  await page.getByTestId('ask').click()
+  // a load has no oil, and is asked all the same
+  await select(page, 'W1')
+  await page.getByTestId('knobs-open').click()
+  await page.getByTestId('figure').selectOption('its way until it stands still')
+  await expect(page.getByTestId('knobs')).toContainText('1-1V2 setting from B to A', { timeout: 20_000 })
+  await expect(page.getByTestId('figure-now')).toContainText('°')
+  // the motor on its shaft, with the ways of its oil
+  await select(page, 'H1')
+  await expect(page.getByTestId('part-ways')).toContainText('through the motor')
+  await page.getByTestId('figure').selectOption('the time until it stands still')
+  await expect(page.getByTestId('knobs')).toContainText('1-1V2 setting from B to A', { timeout: 20_000 })
+  await page.getByTestId('knob-V3.back').click()
+  await page.getByTestId('wanted').fill('2 s')
+  await page.getByTestId('wanted').press('Enter')
+  await expect(page.getByTestId('wanted-answer')).toContainText('1-1V2 setting from B to A of', {
+    timeout: 20_000,
+  })
 })
 
 test('answers while a machine is worked by hand', async ({ page }) => {

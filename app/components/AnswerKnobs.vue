@@ -51,7 +51,7 @@ const wantedFigure = ref('')
 const named = computed(
   () => answers.figures.find((f) => f.label === wantedFigure.value) ?? answers.figures[0],
 )
-const figure = computed(() => (answers.answer ? named.value?.figure : undefined))
+const figure = computed(() => named.value?.figure)
 const quantity = computed(() => named.value?.quantity ?? 'pressure')
 const isUntilStill = computed(() => figure.value?.kind === 'untilStill')
 async function update(): Promise<void> {
@@ -85,7 +85,7 @@ async function update(): Promise<void> {
     if (own === turn) busy.value = false
   }
 }
-watchDebounced([open, () => answers.answer, wantedFigure], update, { debounce: AT_REST })
+watchDebounced([open, () => answers.figures, wantedFigure], update, { debounce: AT_REST })
 
 const effective = computed(() => {
   const { knobs = [], now = 0 } = found.value ?? {}

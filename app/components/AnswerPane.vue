@@ -10,9 +10,7 @@ import {
   pathText,
   standingText,
 } from '@oar-bench/core/explain/words'
-import { findKind } from '@oar-bench/core/catalogue'
 import { addPen } from '@oar-bench/core/sheet/pens'
-import { balanceText } from '@oar-bench/core/explain/part'
 
 defineEmits<{ close: []; reveal: [id: string] }>()
 const sheetDocument = useSheetDocument()
@@ -63,12 +61,8 @@ async function downloadPicture(): Promise<void> {
   const picture = addPen({ ...sheet.value, pens: [] }, name, shares)
   download(new Blob([await svgText(picture)], { type: 'image/svg+xml' }), '-path.svg')
 }
-/** The card of the selected part is open. */
-const guide = ref(false)
-const guided = computed(() => {
-  const [component] = selection.components
-  return component && findKind(component.kind)?.guide ? component : undefined
-})
+/** A part without oil is selected: a load, a shaft. */
+const isOilless = computed(() => !answers.asked && !!answers.part)
 const title = computed(() => {
   const [component] = selection.components
   return component ? partName(sheet.value, component.id) : (answers.asked?.label ?? '')
@@ -82,12 +76,18 @@ const title = computed(() => {
     data-testid="answers"
   >
     <div class="flex items-start justify-between gap-2">
-      <h2 class="heading">What sets this pressure</h2>
+      <h2 class="heading">{{ isOilless ? 'What it does now' : 'What sets this pressure' }}</h2>
       <ToolButton label="Close" @click="$emit('close')"><X :size="16" /></ToolButton>
     </div>
     <p v-if="!answers.open" class="text-[13px] text-soft">
       Run the machine first; then select a line, a gauge or a part.
     </p>
+    <template v-else-if="isOilless">
+      <p class="font-lettering">{{ title }}</p>
+      <p class="text-[13px]">{{ answers.part!.words }}</p>
+      <AnswerPart />
+      <AnswerKnobs />
+    </template>
     <p v-else-if="!answers.asked" class="text-[13px] text-soft">
       Select a line, a gauge or a part on the sheet, with the pointer or the arrow keys.
     </p>
@@ -143,36 +143,7 @@ const title = computed(() => {
             <span class="font-lettering">{{ show(answers.answer.stack.pressure, 'pressure', 3) }}</span>
           </li>
         </ol>
-        <button
-          v-if="guided"
-          class="mt-2 text-[13px] underline hover:text-accent"
-          :aria-expanded="guide"
-          data-testid="show-guide"
-          @click="guide = !guide"
-        >
-          {{ guide ? 'Hide what it does' : 'What it does, and what goes wrong' }}
-        </button>
-        <PartGuide v-if="guided && guide" :component="guided" />
-        <template v-if="answers.part">
-          <template v-for="b in answers.part.balances" :key="b.name">
-            <h3 class="heading mt-4">Its balance</h3>
-            <p class="text-[13px]" data-testid="balance">{{ balanceText(b, show) }}</p>
-            <dl class="mt-1 grid grid-cols-[1fr_auto] gap-x-2 text-[13px]">
-              <template v-for="p in b.pushing" :key="`+ ${p.label}`">
-                <dt>{{ p.label }}</dt>
-                <dd class="text-right font-lettering">{{ show(p.value, b.quantity, 3) }}</dd>
-              </template>
-              <template v-for="p in b.opposing" :key="`− ${p.label}`">
-                <dt class="text-soft">against it: {{ p.label }}</dt>
-                <dd class="text-right font-lettering text-soft">{{ show(p.value, b.quantity, 3) }}</dd>
-              </template>
-            </dl>
-          </template>
-          <PartInside v-if="answers.part.inside" :drawn="answers.part.inside" />
-          <p v-if="Math.abs(answers.part.heat) > 1" class="mt-2 text-[13px]">
-            It turns {{ show(answers.part.heat, 'power', 3) }} into heat.
-          </p>
-        </template>
+        <AnswerPart />
         <AnswerKnobs />
         <div class="mt-4 flex items-center justify-between gap-2">
           <h3 class="heading">Where the oil goes</h3>

@@ -98,6 +98,7 @@ export const useAnswers = defineStore('answers', () => {
 
   function clear(): void {
     answer.value = part.value = undefined
+    figures.value = []
     // the sheet is drawn again where this is another one
     if (shares.value.size) shares.value = new Map()
   }
@@ -135,7 +136,9 @@ export const useAnswers = defineStore('answers', () => {
     const own = ++turn
     const shown = runs.shown
     const line = asked.value?.line
-    if (!open.value || !shown || line === undefined) {
+    // a part on a shaft or a rod has no oil, and can be asked all the same
+    const [component] = followed.value ? [] : selection.components
+    if (!open.value || !shown || (line === undefined && !component)) {
       clear()
       return
     }
@@ -149,12 +152,11 @@ export const useAnswers = defineStore('answers', () => {
       const { result } = shown
       const { read, t } = valuesNow(result)
       moments.show(read, t)
-      const found = answerPressure(moments, result, line)
-      answer.value = markRaw(found)
-      const [component] = selection.components
-      figures.value = figuresAt(moments, line, component?.id)
+      const found = line === undefined ? undefined : markRaw(answerPressure(moments, result, line))
+      answer.value = found
       part.value = component && answerPart(moments, component.id, show)
-      shares.value = pipeShares(found, result.lineOfPipe, flows, read)
+      figures.value = line === undefined && !part.value ? [] : figuresAt(moments, line, component?.id)
+      shares.value = found ? pipeShares(found, result.lineOfPipe, flows, read) : new Map()
       problem.value = ''
     } catch (error) {
       if (own !== turn) return
@@ -178,7 +180,7 @@ export const useAnswers = defineStore('answers', () => {
   watchDebounced([() => runs.time, () => live.frame], update, { debounce: RESTS, maxWait: 4 * RESTS })
   // the result of a live run is another with each frame: its frames are looked at above
   const shownRun = computed(() => (live.open ? live.base : runs.shown))
-  watch([open, () => asked.value?.line, shownRun], update)
+  watch([open, () => asked.value?.line, () => selection.onlyId, shownRun], update)
 
   return { open, answer, part, figures, shares, problem, lines, asked, port, follow, keepPath, update, state }
 })

@@ -309,6 +309,28 @@ describe('what can be asked about a part that moves', () => {
   })
 })
 
+describe('the ways through a part', () => {
+  const { sheet, moments, result } = runOf(lifting())
+  const answer = (part: string, t: number) => {
+    moments.showRecorded(result, t)
+    return answerPart(moments, part, show)!
+  }
+  it('are those on which oil flows now, with what each loses', () => {
+    const ways = answer('V2', 1).ways
+    expect(ways.map(({ from, to }) => `${from} ${to}`).sort()).toEqual(['B T', 'P A'])
+    for (const { flow, drop } of ways) {
+      // 20 L/min at 10 bar, on either edge
+      expect(drop / (10 * bar) / (flow / (20 * lpm)) ** 2).toBeCloseTo(1, 1)
+    }
+    expect(answer('V1', 1).ways).toEqual([])
+    expect(answer(idOf(sheet, 'fixed-pump'), 1).ways[0]).toMatchObject({
+      from: 'S',
+      to: 'P',
+      element: 'pump',
+    })
+  })
+})
+
 describe('what would change a pressure', () => {
   const trials = (t: number) => {
     const { sheet, result, moments } = runOf(lifting())

@@ -1,4 +1,6 @@
 /** Figures that can be asked about at an instant, and how each is read while the circuit is solved on from there. */
+import { nameOf } from '../sheet/schema'
+import type { Element } from '../simulate/circuit/elements'
 import type { Quantity } from '../units/quantities'
 import { MOVES, MOVES_SHARE } from './movers'
 import { readerOf, type Moments } from './moment'
@@ -30,43 +32,64 @@ export interface NamedFigure {
 const ASKED: ReadonlySet<Quantity> = new Set(['speed', 'rotationalSpeed', 'flow', 'force', 'torque', 'power'])
 
 /**
- * What can be asked about a place: its pressure; speeds, flows and forces of the part that is selected, and where it moves how long and
- * how far it goes on; the heat of all. @param moments shows the instant
+ * What can be asked about a place: its pressure; speeds, flows and forces of the part that is selected; where it moves, or what hangs on its
+ * shaft, how long and how far that goes on; the heat of all. @param moments shows the instant @param line none where no oil comes
  */
-export function figuresAt(moments: Moments, line: number, component?: string): NamedFigure[] {
+export function figuresAt(moments: Moments, line: number | undefined, component?: string): NamedFigure[] {
   const element = component === undefined ? undefined : moments.element(component)
-  const signals = [...(element?.model.outputs ?? []), ...(element?.states ?? [])]
-  const own = signals.filter(({ quantity }) => ASKED.has(quantity))
+  const own = element ? signalsOf(element).filter(({ quantity }) => ASKED.has(quantity)) : []
   return [
-    { label: 'this pressure', quantity: 'pressure', figure: { kind: 'pressure', line } },
+    ...(line === undefined
+      ? []
+      : [{ label: 'this pressure', quantity: 'pressure', figure: { kind: 'pressure', line } } as const]),
     ...own.map(({ name, label, quantity }): NamedFigure => ({
       label: `its ${label}`,
       quantity,
       figure: { kind: 'signal', component: component!, name },
     })),
-    ...untilStill(),
+    ...(element ? untilStill(moments, element) : []),
     { label: 'the heat of the machine', quantity: 'power', figure: { kind: 'heat' } },
   ]
+}
 
-  function untilStill(): NamedFigure[] {
-    const movement = element?.resolved?.kind.traits?.movement
-    if (!movement || Math.abs(signalValue(moments, component!, movement.speed)) < MOVES) return []
-    const { speed, position } = movement
-    const way = signals.find(({ name }) => name === position)
-    const figure = { kind: 'untilStill', component: component!, speed } as const
-    return [
-      { label: 'the time until it stands still', quantity: 'time', figure },
-      ...(way
-        ? [
-            {
-              label: 'its way until it stands still',
-              quantity: way.quantity,
-              figure: { ...figure, position },
-            } as const,
-          ]
-        : []),
-    ]
-  }
+const signalsOf = ({ model, states }: Element) => [...(model.outputs ?? []), ...states]
+
+/** How long an element, or what hangs on its shaft, goes on moving, and how far. */
+function untilStill(moments: Moments, element: Element): NamedFigure[] {
+  const { nodes, elements } = moments.network
+  const shafts = element.nodes.filter((node) => nodes[node].domain === 'shaft')
+  const onShaft = elements.filter((e) => e !== element && e.nodes.some((node) => shafts.includes(node)))
+  const movers = [element, ...onShaft].flatMap((mover) => {
+    const movement = mover.resolved?.kind.traits?.movement
+    return movement && Math.abs(signalValue(moments, mover.id, movement.speed)) >= MOVES
+      ? [{ mover, speed: movement.speed, position: movement.position }]
+      : []
+  })
+  if (!movers.length) return []
+  const [{ mover: first, speed: firstSpeed }] = movers
+  const placed = movers.find(({ position }) => position !== undefined)
+  const quantity = placed && signalsOf(placed.mover).find(({ name }) => name === placed.position)?.quantity
+  return [
+    {
+      label: 'the time until it stands still',
+      quantity: 'time',
+      figure: { kind: 'untilStill', component: first.id, speed: firstSpeed },
+    },
+    ...(placed && quantity
+      ? [
+          {
+            label: `${placed.mover === element ? 'its way' : `the way of ${nameOf(placed.mover.resolved!.component)}`} until it stands still`,
+            quantity,
+            figure: {
+              kind: 'untilStill',
+              component: placed.mover.id,
+              speed: placed.speed,
+              position: placed.position,
+            },
+          } as const,
+        ]
+      : []),
+  ]
 }
 
 /** Value of an output or a state of a component, SI; NaN where it has none of that name. @param moments its network stands observed */

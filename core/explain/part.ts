@@ -1,11 +1,26 @@
 /** What a part does at an instant: what opposes each other in it, and what power it takes. */
-import { netOf, type Balance } from '../catalogue/answers'
+import { netOf, type Balance, type WayElement } from '../catalogue/answers'
 import { Power, type Show } from '../catalogue/kind'
 import { drawSection, type DrawnSection } from '../catalogue/section'
+import type { Element } from '../simulate/circuit/elements'
 import type { Moments } from './moment'
+import { waysOf } from './ways'
 
+/** A way of the oil through a part, in the direction of its flow. */
+export interface PartWay {
+  /** Ports. */
+  readonly from: string
+  readonly to: string
+  /** m³/s */
+  readonly flow: number
+  /** Pressure difference, Pa. */
+  readonly drop: number
+  readonly element: WayElement
+}
 export interface PartAnswer {
   readonly balances: readonly (Balance & { readonly net: number })[]
+  /** The ways through it on which oil flows, the largest flow first. */
+  readonly ways: readonly PartWay[]
   /** Heat that it makes, W. */
   readonly heat: number
   /** Its inside now, where its kind has a drawing of it. */
@@ -23,10 +38,45 @@ export function answerPart(moments: Moments, component: string, show: Show): Par
   const balances = model.balances?.(local) ?? []
   return {
     balances: balances.map((balance) => ({ ...balance, net: netOf(balance) })),
+    ways: partWays(element),
     heat: local.power[Power.heat],
     ...(section ? { inside: drawSection(section, local, moments.time, show) } : {}),
     words: resolved.kind.describeState?.(local, resolved.values, show),
   }
+}
+
+/** m³/s: less is no flow, but where it leaks. */
+const LEAST_FLOW = 1e-8
+function partWays(element: Element): PartWay[] {
+  const { portNames, local } = element
+  return waysOf(element)
+    .filter(({ flow }) => Math.abs(flow) > LEAST_FLOW)
+    .map(({ from, to, flow, element: what }): PartWay => {
+      const [a, b] = flow < 0 ? [to, from] : [from, to]
+      return {
+        from: portNames[a],
+        to: portNames[b],
+        flow: Math.abs(flow),
+        drop: local.p[a] - local.p[b],
+        element: what,
+      }
+    })
+    .sort((a, b) => b.flow - a.flow)
+}
+
+/** What makes the pressure difference along a way, in words. */
+export const elementText: Readonly<Record<WayElement, string>> = {
+  edge: 'edge of the spool',
+  seat: 'seat',
+  check: 'check valve',
+  spring: 'opened against its spring',
+  restriction: 'throttled',
+  filter: 'filter element',
+  line: 'line',
+  open: 'open',
+  leak: 'leakage',
+  pump: 'pumped',
+  motor: 'through the motor',
 }
 
 /** A difference below this share of what pushes is none. */
