@@ -15,7 +15,8 @@ const MOST = 8
 
 const answers = useAnswers()
 const { show, system } = useUnits()
-const open = ref(false)
+/** It stays open from one place to the next. */
+const open = useState('knobs-open', () => false)
 const found = shallowRef<Knobs>()
 const progress = ref(0)
 const busy = ref(false)
@@ -85,7 +86,7 @@ async function update(): Promise<void> {
     if (own === turn) busy.value = false
   }
 }
-watchDebounced([open, () => answers.figures, wantedFigure], update, { debounce: AT_REST })
+watchDebounced([open, () => answers.figures, wantedFigure], update, { debounce: AT_REST, immediate: true })
 
 const effective = computed(() => {
   const { knobs = [], now = 0 } = found.value ?? {}
