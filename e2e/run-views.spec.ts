@@ -50,7 +50,11 @@ test('strokes are laid over what the brief intends, with what differs', async ({
   expect(await time(page)).toBeCloseTo(6.54, 1)
   const svg = await saved(page, () => page.getByTestId('strokes-svg').click())
   expect(svg.toString()).toContain('1-2A1')
-  expect(svg.toString()).not.toContain('var(--')
+  expect(svg.toString()).toContain('300 mm')
+  const csv = await saved(page, () => page.getByTestId('strokes-csv').click())
+  expect(csv.toString()).toMatch(/^differs,1-1A1,/m)
+  const pdf = await saved(page, () => page.getByTestId('strokes-pdf').click())
+  expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
 })
 
 test('the table of states is opened, added to and exported', async ({ page }) => {

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** Stroke–step diagram: where each actuator stands over time, as intended and as simulated, with signals and what differs. */
 import { useElementSize } from '@vueuse/core'
-import { toRaw } from 'vue'
 import type { StrokeRow } from '@oar-bench/core/explain/stroke-steps'
 import { instantText, withoutNoise } from '@oar-bench/core/explain/words'
 
@@ -9,15 +8,15 @@ const emit = defineEmits<{ reveal: [id: string] }>()
 const runs = useSimulationRuns()
 const sheetDocument = useSheetDocument()
 const { goTo, look } = useRunPlaces((id) => emit('reveal', id))
-const { show, system } = useUnits()
-const { download } = useFiles()
-const { ask } = useRunQuestions()
+const { show } = useUnits()
+const { exportFormat } = useFormatExport()
+const questions = useRunQuestions()
 const {
   answer: diagram,
   busy,
   problem,
 } = useRunAnswer(
-  (run) => ask((r) => r.strokes(ofRun(run), toRaw(sheetDocument.brief), system.value)),
+  (run) => questions.strokes(run),
   () => sheetDocument.brief,
 )
 const read = withoutNoise(show)
@@ -75,23 +74,6 @@ function pick(event: PointerEvent): void {
   if (!drawing.value) return
   goTo(timeAt(event.clientX - drawing.value.getBoundingClientRect().left))
 }
-/** The diagram as it is drawn, with its colours put in. */
-function exportSvg(): void {
-  const source = drawing.value
-  if (!source) return
-  const copy = source.cloneNode(true) as SVGSVGElement
-  const originals = [...source.querySelectorAll('*')]
-  ;[...copy.querySelectorAll('*')].forEach((element, i) => {
-    const style = getComputedStyle(originals[i])
-    for (const name of ['fill', 'stroke', 'font-size', 'font-family'] as const)
-      element.setAttribute(name, style.getPropertyValue(name))
-    element.removeAttribute('class')
-  })
-  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
-  copy.querySelector('[data-cursor]')?.remove()
-  const text = new XMLSerializer().serializeToString(copy)
-  download(new Blob([text], { type: 'image/svg+xml' }), '-strokes.svg')
-}
 </script>
 
 <template>
@@ -120,7 +102,11 @@ function exportSvg(): void {
           >intended by the brief</span
         >
         <span v-else class="text-soft">The brief says nothing of these motions.</span>
-        <button class="button ml-auto" data-testid="strokes-svg" @click="exportSvg">SVG</button>
+        <span class="ml-auto flex gap-2">
+          <button class="button" data-testid="strokes-svg" @click="exportFormat('strokesSvg')">SVG</button>
+          <button class="button" data-testid="strokes-csv" @click="exportFormat('strokesCsv')">CSV</button>
+          <button class="button" data-testid="strokes-pdf" @click="exportFormat('strokesPdf')">PDF</button>
+        </span>
       </div>
       <svg
         ref="drawing"

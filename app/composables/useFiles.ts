@@ -44,6 +44,7 @@ export function useFiles() {
       walkthrough: () => questions.walkthrough(shownRun()),
       energy: () => questions.energy(shownRun(), 0, shownRun().result.duration),
       states: () => questions.states(),
+      strokes: () => questions.strokes(shownRun()),
     },
   })
   const shownRun = () => {

@@ -3,6 +3,7 @@ import { createSharedComposable } from '@vueuse/core'
 import { proxy, type Remote } from 'comlink'
 import { onScopeDispose, toRaw, watch } from 'vue'
 import type { EnergyAccount } from '@oar-bench/core/explain/energy'
+import type { StrokeSteps } from '@oar-bench/core/explain/stroke-steps'
 import type { StateTable } from '@oar-bench/core/explain/state-table'
 import type { WalkthroughState } from '@oar-bench/core/explain/walkthrough'
 import { useLiveRun } from '../stores/liveRun'
@@ -66,6 +67,10 @@ export function useRunQuestions() {
       ),
     energy: (run: ShownRun, from: number, to: number): Promise<EnergyAccount> =>
       once(run.result, `energy ${from} ${to}`, () => ask((r) => r.energy(ofRun(run), from, to))),
+    strokes: (run: ShownRun): Promise<StrokeSteps> => {
+      const brief = toRaw(sheetDocument.brief)
+      return ask((r) => r.strokes(ofRun(run), brief, system.value))
+    },
     /** @param progress called with the share that is solved */
     states(progress: (share: number) => void = () => {}): Promise<StateTable> {
       const sheet = toRaw(sheetDocument.sheet)

@@ -6,6 +6,8 @@ import { parseArgs } from 'node:util'
 import { energyOf } from '../explain/energy'
 import { Moments } from '../explain/moment'
 import { stateTable } from '../explain/state-table'
+import { strokeSteps } from '../explain/stroke-steps'
+import { emptyBrief } from '../size/brief/brief'
 import { walkthroughOf } from '../explain/walkthrough'
 import { exportFormats, type ExportSource } from '../formats/registry'
 import { readSheetText } from '../sheet/read'
@@ -102,6 +104,7 @@ async function main(): Promise<void> {
     answers: {
       walkthrough: () => Promise.resolve(walkthroughOf(moments(), result(), show)),
       energy: () => Promise.resolve(energyOf(moments(), result(), 0, result().duration)),
+      strokes: () => Promise.resolve(strokeSteps(sheet, result(), emptyBrief(), show)),
       states: () => Promise.resolve(stateTable(sheet, (id) => runOf(sheet, id), show, sheet.states)),
     },
     ...(run ? { run } : {}),

@@ -6,6 +6,7 @@ import type { Schedule, Sheet } from '../sheet/schema'
 import type { RunResult } from '../simulate/result'
 import type { EnergyAccount } from '../explain/energy'
 import type { StateTable } from '../explain/state-table'
+import type { StrokeSteps } from '../explain/stroke-steps'
 import type { WalkthroughState } from '../explain/walkthrough'
 import type { CsvStyle, Rows } from './csv'
 import { fontsFor, type LetteringFont } from './lettering-fonts'
@@ -30,6 +31,8 @@ export interface ExportSource {
     walkthrough(): Promise<readonly WalkthroughState[]>
     energy(): Promise<EnergyAccount>
     states(): Promise<StateTable>
+    /** Against the brief of the machine; of a sheet alone only as simulated. */
+    strokes(): Promise<StrokeSteps>
   }
   /** An SVG as a PNG. @param dots to a millimetre */
   rasterize(svg: string, dots: number): Promise<{ png: Uint8Array; dots: number }>
@@ -358,6 +361,51 @@ export const exportFormats: readonly ExportFormat[] = [
   },
   ...table('states', 'State table', 'Run', async ({ sheet, show, answers }) =>
     (await import('./state-rows')).stateRows(sheet, await answers.states(), show),
+  ),
+  {
+    name: 'strokesSvg',
+    label: 'Strokes and steps, SVG',
+    note: 'stroke–step diagram',
+    group: 'Run',
+    ending: '-strokes.svg',
+    mediaType: 'image/svg+xml',
+    needsRun: true,
+    async write(source) {
+      const { plotToSvg } = await import('./svg')
+      const { plotStrokes } = await import('./stroke-plot')
+      const plot = plotStrokes(
+        runHeading(source, 'strokes and steps').title,
+        await source.answers.strokes(),
+        source.show,
+      )
+      return { content: plotToSvg(plot, { fonts: await embeddedFonts(source) }) }
+    },
+  },
+  {
+    name: 'strokesPdf',
+    label: 'Strokes and steps, PDF',
+    note: 'with what differs from the brief',
+    group: 'Run',
+    ending: '-strokes.pdf',
+    mediaType: 'application/pdf',
+    needsRun: true,
+    async write(source) {
+      const { strokesToPdf } = await import('./stroke-plot')
+      const { bytes, missing } = await strokesToPdf(
+        await source.answers.strokes(),
+        runHeading(source, 'strokes and steps'),
+        source.fonts,
+        source.show,
+      )
+      return { content: bytes, ...shortcomings(missing) }
+    },
+  },
+  ...table(
+    'strokes',
+    'Strokes and steps',
+    'Run',
+    async ({ answers }) => (await import('./stroke-plot')).strokeRows(await answers.strokes()),
+    { needsRun: true },
   ),
   ...table(
     'energy',

@@ -60,18 +60,29 @@ function element(ink: DrawnShape): string {
 }
 
 export function sheetToSvg(sheet: Sheet, show: Show, options: SvgOptions = {}): string {
-  const plot = plotSheet(sheet, show, options)
+  return plotToSvg({ ...plotSheet(sheet, show, options), title: sheet.title }, options, {
+    head: [`<metadata><sheet xmlns="${NAMESPACE}">${escape(JSON.stringify(sheet))}</sheet></metadata>`],
+    ground: marksOf(sheet, options),
+  })
+}
+
+/** A plot with space around it, on white. @param more elements before everything, and on the ground under the strokes */
+export function plotToSvg(
+  plot: Plot,
+  { fonts }: Pick<SvgOptions, 'fonts'> = {},
+  more: { readonly head?: readonly string[]; readonly ground?: readonly string[] } = {},
+): string {
   const { x, y, w, h } = plot.bounds
   const [width, height] = [w + 2 * BORDER, h + 2 * BORDER]
-  const family = familyOf(options)
+  const family = familyOf({ fonts })
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
     `<svg xmlns="http://www.w3.org/2000/svg" width="${number(width * MODULE)}mm" height="${number(height * MODULE)}mm" viewBox="${[x - BORDER, y - BORDER, width, height].map(number).join(' ')}" font-family="${escape(family)}">`,
-    `<title>${escape(sheet.title)}</title>`,
-    `<metadata><sheet xmlns="${NAMESPACE}">${escape(JSON.stringify(sheet))}</sheet></metadata>`,
-    ...faceOf(options),
+    `<title>${escape(plot.title)}</title>`,
+    ...(more.head ?? []),
+    ...faceOf({ fonts }),
     `<rect x="${number(x - BORDER)}" y="${number(y - BORDER)}" width="${number(width)}" height="${number(height)}" fill="#fff"/>`,
-    ...marksOf(sheet, options),
+    ...(more.ground ?? []),
     ...layered(plot, family),
     '</svg>',
     '',
