@@ -1,4 +1,4 @@
-/** Something that is worked as long as it is held: by pointer, by touch or by a key. It falls back when it is let go, unless it is kept. */
+/** Something that is worked as long as it is held: by pointer, by touch or by a key. It falls back when it is released, unless it is kept. */
 import { computed } from 'vue'
 import type { Operable } from '@oar-bench/core/simulate/operable'
 import { useLiveRun } from '../stores/liveRun'

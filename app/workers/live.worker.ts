@@ -1,4 +1,4 @@
-/** A run that is worked by hand, away from the interface: it follows the clock, and tells what there is to see. */
+/** A run that is worked by hand, away from the interface: it follows the clock, and posts what there is to see. */
 import './zodConfig'
 import { expose, transfer } from 'comlink'
 import type { Finding } from '@oar-bench/core/sheet/finding'

@@ -153,7 +153,7 @@ export const springBroken = (input: number) => gone('springBroken', input, 'spri
 /** The command does not arrive: coil without voltage, lever disconnected. */
 export const lost = (input: number, label = 'command lost') => gone('lost', input, label)
 
-/** What takes nothing from its line reads more or less than is there, by this share; its words tell what it reads. */
+/** What takes nothing from its line reads more or less than is there, by this share; its words say what it reads. */
 export const misread = (port: number): FaultSpec => ({
   name: 'drift',
   label: 'zero offset',

@@ -99,7 +99,7 @@ export interface InputSpec {
   readonly rest: number | string
   readonly min: number
   readonly max: number
-  /** It is worked only as long as a hand holds it: let go, it takes its value at rest. A detent is part of the model. */
+  /** It is worked only as long as a hand holds it: released, it takes its value at rest. A detent is part of the model. */
   readonly momentary?: true
   /** It belongs to what the component moves: it is not worked at the symbol. */
   readonly ofLoad?: true
@@ -140,7 +140,7 @@ export interface OutputSpec {
 /** Something worth reporting while it lasts; active where its measure is above zero. */
 export interface ConditionSpec {
   readonly name: string
-  /** What the reader is told: "relief cracked". */
+  /** What the reader sees: "relief cracked". */
   readonly label: string
   readonly severity: 'info' | 'warning' | 'danger'
   /** What the component does as it begins and ends, for sentences: "opens", "shuts". Without them its label is shown. */
@@ -185,7 +185,7 @@ export interface Local {
   readonly e: Float64Array
   /** Force by which locks hold each rod that the component drives, N; read as friction. */
   readonly h: Float64Array
-  /** Force in each rod, N: told by what drives it, read by what measures it; only in `observe`. */
+  /** Force in each rod, N: given by what drives it, read by what measures it; only in `observe`. */
   readonly f: Float64Array
   /** Rates of the own states. */
   readonly dx: Float64Array
@@ -313,7 +313,7 @@ export interface Movement {
   readonly back: string
 }
 
-/** A valve that keeps oil from leaving a port, and how it lets go. */
+/** A valve that keeps oil from leaving a port, and how it releases it. */
 export interface LoadHolding {
   readonly port: string
   readonly outletPort: string
@@ -322,7 +322,7 @@ export interface LoadHolding {
   readonly ratio: string
   /** Parameter with the pressure at which it opens without pilot; a seat has none. */
   readonly setting?: string
-  /** Switch that tells whether back pressure behind it counts once only. */
+  /** Switch that says whether back pressure behind it counts once only. */
   readonly vented?: string
 }
 
@@ -397,7 +397,7 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
     readonly compensator?: number
   }
   readonly restrictions?: readonly Restriction[]
-  /** Ports before and behind an element that stops dirt, and the switch that tells whether a valve goes round it. */
+  /** Ports before and behind an element that stops dirt, and the switch that says whether a valve goes round it. */
   readonly filters?: { readonly from: string; readonly to: string; readonly bypass: string }
   /** Air goes into and out of a tank through it. */
   readonly tankBreather?: true

@@ -84,7 +84,7 @@ export interface DeviceType<P extends Parameters = Parameters> {
   closed?(d: DeviceView<Values<P>>, terminal: string): boolean
   /** One of its coils has gained or lost current. @param t s */
   currentChanged?(d: DeviceView<Values<P>>, coil: number, t: number): void
-  /** An operator works it, or has let it go. */
+  /** An operator works it, or has released it. */
   worked?(d: DeviceView<Values<P>>): void
   /** What was due at t happens. */
   expire?(d: DeviceView<Values<P>>, t: number): void
@@ -129,7 +129,7 @@ export const burnt: FaultSpec = {
   ],
 }
 
-/** An input that is pressed and let go, or stays where it was put. */
+/** An input that is pressed and released, or stays where it was put. */
 export const pressed = (stays: boolean): InputSpec => ({
   name: 'pressed',
   label: 'pressed',

@@ -343,7 +343,7 @@ type Visit = (state: LogicState, around: Around, t: number) => void
 
 /**
  * Plays events with the times of relays and timers. @param late whether they come just before a pending change, or at once
- * @param visit told each state, with its instant, s @param apart time between two events, s
+ * @param visit called with each state, with its instant, s @param apart time between two events, s
  */
 export function replayEvents(
   logic: Logic,
@@ -422,7 +422,7 @@ function restInputs({ devices }: Program): ReadonlyMap<string, number> {
   )
 }
 
-/** What tells states apart; times do not. */
+/** What distinguishes states; times do not. */
 function keyOf(state: LogicState, { on, inputs, afterLoss }: Around): string {
   const bit = (b: boolean) => (b ? '1' : '0')
   const devices = state.devices.map(
@@ -512,7 +512,7 @@ function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] 
   return properties
 }
 
-/** Explores all, or as much as is allowed. @param progress told the number of states; false ends it */
+/** Explores all, or as much as is allowed. @param progress called with the number of states; false ends it */
 export function prove(sheet: Sheet, progress?: (states: number) => boolean | void): Proof[] {
   const explorer = new Explorer(sheet)
   while (!explorer.done) {

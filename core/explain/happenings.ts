@@ -34,7 +34,7 @@ const MOST_CHANGING = 0.4
 const SAME_INPUT = 1e-4
 /** s: shorter conditions are an instant and no state. */
 const SHORT = 0.1
-/** s: conditions that pass sooner are told with how long they last. */
+/** s: conditions that pass sooner are listed with how long they last. */
 const PASSING = 0.5
 /** A part that comes and goes this often, with gaps below this many seconds, hunts or swings. */
 const MOST_TURNS = 6
@@ -274,7 +274,7 @@ function motionHappenings(
   )
 }
 
-/** What comes and goes by itself many times in short succession is told once. */
+/** What comes and goes by itself many times in short succession is listed once. */
 function withoutSwings(happenings: readonly Happening[], show: Show): Happening[] {
   const byKey = new Map<string, Happening[]>()
   const commands = happenings.filter((h) => h.kind !== 'effect').map((h) => h.at)

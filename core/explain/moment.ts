@@ -88,7 +88,7 @@ export class Moments {
     this.show((signal) => result.columns[signal][index], result.times[index])
   }
 
-  /** Shows the state that the signals tell. @param t s */
+  /** Shows the state that the signals give. @param t s */
   show(read: ReadSignal, t: number): void {
     const { network, y } = this
     for (const { signal, array, index } of this.targets) array[index] = read(signal)

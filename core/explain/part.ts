@@ -25,7 +25,7 @@ export interface PartAnswer {
   readonly heat: number
   /** Its inside now, where its kind has a drawing of it. */
   readonly inside?: DrawnSection
-  /** Its state in a sentence, as the kind tells it. */
+  /** Its state in a sentence, in the words of its kind. */
   readonly words?: string
 }
 

@@ -1,6 +1,6 @@
 /**
  * What sets a pressure: the addends from what fixes it to the place asked about, along the way the oil goes. They are differences of
- * the solved state and balances of forces told by the components, so their sum is the pressure itself.
+ * the solved state and balances of forces reported by the components, so their sum is the pressure itself.
  */
 import type { Hold, HoldBy, Term, Way } from '../catalogue/answers'
 import type { Element } from '../simulate/circuit/elements'

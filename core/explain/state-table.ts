@@ -48,7 +48,7 @@ export interface StateTable {
 
 /** A row with all figures, before those that are alike everywhere are left out. */
 interface Found extends Omit<StateRow, 'met'> {
-  /** What tells it from others: commands, contacts and motions. */
+  /** What distinguishes it: commands, contacts and motions. */
   readonly key: string
   readonly met: { readonly schedule: string; readonly at: number }[]
 }

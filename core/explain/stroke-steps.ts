@@ -283,7 +283,7 @@ function lostForces(
       const t = result.times[i]
       if (most < WORTH_HOLDING || column[i] > LOST_SHARE * most) continue
       const other = motions.find((m) => m.mover !== mover && m.start <= t + SWING && m.end > t)
-      // it was let go before anything else moved
+      // it was released before anything else moved
       if (!other) return []
       return [
         {

@@ -1,4 +1,4 @@
-/** The ways of the oil through components at an instant, told by their models or found from the flows at their ports. */
+/** The ways of the oil through components at an instant, given by their models or found from the flows at their ports. */
 import type { Way, WayElement } from '../catalogue/answers'
 import type { Element } from '../simulate/circuit/elements'
 
@@ -39,7 +39,7 @@ function pairsOf({
 }
 
 /**
- * The open ways through an element as it stands evaluated. Where its model does not tell them they are found from the flows at its
+ * The open ways through an element as it stands evaluated. Where its model does not give them they are found from the flows at its
  * ports: each goes along a pair of ports that its kind joins, the largest first; a pair without flow may be open as well. Ways and
  * chambers together have the flows of the ports.
  */

@@ -26,7 +26,7 @@ export function addendName(sheet: Sheet, { part, label, role }: Addend): string 
 /** A dynamic share above this makes a steady answer misleading. */
 const DYNAMIC = 0.1
 
-/** Share of a setting from which on it is told what the flow needs beside it. */
+/** Share of a setting from which on the sentence adds what the flow needs beside it. */
 const WORTH_TELLING = 0.03
 /** What fixes a pressure, as a sentence. */
 export function fixedByText(

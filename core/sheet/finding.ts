@@ -1,4 +1,4 @@
-/** Something to tell about a sheet, at the place it concerns. */
+/** A remark about a sheet, at the place it concerns. */
 export interface Location {
   readonly component?: string
   readonly port?: string

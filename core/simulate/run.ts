@@ -8,7 +8,7 @@ import { Simulation } from './simulation'
 export interface RunOptions {
   /** Where the run ends, s; the schedule's duration where nothing is said. Beyond it, commands stay as they are. */
   readonly until?: number
-  /** Told now and then how far the run is; false ends it. */
+  /** Called now and then with how far the run is; false ends it. */
   readonly progress?: (t: number, duration: number) => boolean | void
   readonly control?: Control
   readonly longestStep?: number

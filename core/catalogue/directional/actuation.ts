@@ -217,7 +217,7 @@ export function endShapes(half: number, positions: 2 | 3, values: ActuationValue
   }
 }
 
-/** Share of its rated voltage at which a coil pulls in, and below which it lets go. */
+/** Share of its rated voltage at which a coil pulls in, and below which it drops out. */
 export const PULL_IN = 0.85
 export const DROP_OUT = 0.4
 

@@ -79,7 +79,7 @@ export const loadSensingSection = defineKind({
   ],
   designationLetter: 'V',
   description:
-    'A proportional section that keeps the speed of its lever whatever its load, and tells its load to the pump at X.',
+    'A proportional section that keeps the speed of its lever whatever its load, and reports its load to the pump at X.',
   guide: {
     acts: 'Its lever opens an edge whose drop a compensator keeps: the lever sets a flow, not an opening. It reports its load at X.',
     fails:
@@ -304,9 +304,9 @@ export const loadSensingSection = defineKind({
         const other = y > 0 ? B : A
         const into = opening > 0 ? metered(l, opening, p[one]) : 0
         const out = outlet(y) * back * smoothSquareRoot(p[other] - p[T])
-        // the load is told while the spool is beyond its dead band
+        // the load is reported while the spool is beyond its dead band
         const above = p[one] - p[X]
-        const told =
+        const signalled =
           smoothRamp(opening / 0.02) *
           smoothRamp(above / SIGNAL_RANGE) *
           feed *
@@ -320,9 +320,9 @@ export const loadSensingSection = defineKind({
         q[A] = g * (p[A] - p[T]) + (vented > 0 ? vented * smoothSquareRoot(p[A] - p[T]) : 0)
         q[B] = g * (p[B] - p[T]) + (vented > 0 ? vented * smoothSquareRoot(p[B] - p[T]) : 0)
         q[T] = -q[A] - q[B] - out - bled
-        q[one] += told - into
+        q[one] += signalled - into
         q[other] += out
-        q[X] = bled - told
+        q[X] = bled - signalled
       },
       observe(l) {
         const y = l.x[STATE.spool]
@@ -358,7 +358,7 @@ export const loadSensingSection = defineKind({
         const [one, other] = y > 0 ? [A, B] : [B, A]
         const leakage = (v.leakage / 100e5) * fluid.leakageFactor
         const bled = bleed * fluid.orificeFactor * smoothSquareRoot(p[X] - p[T])
-        const told = bled - q[X]
+        const signalled = bled - q[X]
         const toTank = (port: number): Way[] => [
           { from: port, to: T, flow: leakage * (p[port] - p[T]), element: 'leak' },
         ]
@@ -378,9 +378,9 @@ export const loadSensingSection = defineKind({
               ? p[one] < p[X] - SIGNAL_RANGE
               : v.compensation === 'pre' && p[P] - p[one] > (1 + KEEPING) * v.margin,
           },
-          rest(one, told - q[P]),
+          rest(one, signalled - q[P]),
           rest(other, 0),
-          { from: one, to: X, flow: told, element: 'check' },
+          { from: one, to: X, flow: signalled, element: 'check' },
           { from: X, to: T, flow: bled, element: 'restriction' },
           ...toTank(A),
           ...toTank(B),
@@ -392,7 +392,7 @@ export const loadSensingSection = defineKind({
   describeState(l, v, show) {
     const y = l.x[STATE.spool]
     if (Math.abs(y) <= v.deadBand)
-      return `In neutral: ${v.neutral === 'vented' ? 'A and B open to T' : 'shut'}, and it tells no load.`
+      return `In neutral: ${v.neutral === 'vented' ? 'A and B open to T' : 'shut'}, and it reports no load.`
     return `Lever at ${Math.round(Math.abs(y) * 100)} %: ${show(l.q[P], 'flow')} to ${y > 0 ? 'A' : 'B'} against ${show(l.o[OUTPUT.load], 'pressure')}.`
   },
 })

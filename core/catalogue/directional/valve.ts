@@ -400,7 +400,7 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       let target = order * pilotReach(p)
       if (piloted) target += (pilotA * p[X] - pilotB * p[Y]) / shiftPressure
       target = target < least ? least : target > 1 ? 1 : target
-      // with a detent nothing moves it but a push; let go it rests in the nearest box
+      // with a detent nothing moves it but a push; released it rests in the nearest box
       if (stays && Math.abs(order) < 0.5 && !piloted) target = Math.round(y)
       l.dx[STATE.spool] = spoolRate(y, target, shiftTime)
       for (let i = 0; i < q.length; i++) q[i] = 0

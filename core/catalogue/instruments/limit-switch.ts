@@ -15,7 +15,7 @@ export const limitSwitch = defineKind({
   family: 'instruments',
   searchTerms: ['limit switch', 'position switch', 'proximity switch', 'end switch', 'lim'],
   designationLetter: 'S',
-  description: 'Switches while the rod is in its region, and lets go a little later than it takes.',
+  description: 'Switches while the rod is in its region, and releases a little later than it operates.',
   ports: [{ name: 'R', domain: 'rod', role: 'rod that is watched' }],
   parameters: {
     at: quantity('Switched on at', 'length', '395 mm', -20, 40, { note: 'position of the rod' }),

@@ -13,7 +13,7 @@ const CONDITION = indices('cracked', 'drawing')
 
 const [P, T] = [0, 1]
 
-/** A quick relief P→T and a suction check T→P in one body: what a load drives into the line is let go, what it draws is made up. */
+/** A quick relief P→T and a suction check T→P in one body: what a load drives into the line is released, what it draws is made up. */
 export const shockValve = defineKind({
   name: 'shock-valve',
   label: 'Shock and suction valve',

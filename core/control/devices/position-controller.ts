@@ -44,7 +44,7 @@ export const positionController = defineDevice({
     least: quantity('Least order', 'signal', '0', -1e3, 1e3),
     greatest: quantity('Greatest order', 'signal', '1', -1e3, 1e3),
     deadBand: quantity('Dead band, each side', 'signal', '0.01', 1e-6, 1e3),
-    back: quantity('Lets go at this share of the dead band', 'share', '50 %', 0, 0.99),
+    back: quantity('Releases at this share of the dead band', 'share', '50 %', 0, 0.99),
     form: {
       type: 'choice',
       label: 'Output',
