@@ -7,6 +7,10 @@ import type { Rect, XY } from '@oar-bench/core/sheet/geometry'
 /** Natural size, pixels to a module: a sheet of a few components is not fitted to more. */
 const NATURAL_SCALE = 10
 
+/** Least space above and below a fitted drawing, and the height of the toolbars that lie over its upper edge, pixels. */
+const EDGE = 14
+const TOOLBARS = 56
+
 interface Places {
   readonly host: Readonly<Ref<HTMLElement | null>>
   /** The window onto the sheet: it stays where it is. */
@@ -86,11 +90,14 @@ export function useSheetView({ host, pane, svg, layers, cover, content, taken }:
     if (!width || !height) return
     const { x, y, w, h } = content()
     const free = width - taken()
-    const k = Math.min(NATURAL_SCALE, (free - 24) / w, (height - 28) / h)
+    const k = Math.min(NATURAL_SCALE, (free - 24) / w, (height - 2 * EDGE) / h)
+    // in the middle, or below the toolbars where there is room for that
+    const spare = height - k * h
+    const top = Math.min(spare - EDGE, Math.max(spare / 2, TOOLBARS))
     const to = zoomIdentity
-      .translate(free / 2, height / 2)
+      .translate(free / 2, top)
       .scale(k)
-      .translate(-(x + w / 2), -(y + h / 2))
+      .translate(-(x + w / 2), -y)
     select(element).call(zoomer.transform, to)
   }
   const zoomBy = (factor: number) => select(pane.value!).call(zoomer.scaleBy, factor)

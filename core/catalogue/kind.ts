@@ -308,6 +308,8 @@ export interface Movement {
   readonly load?: string
   /** Torque by which oil drives it. */
   readonly drive?: string
+  /** Whether it stands at an end stop; from modes only. */
+  isAtStop?(l: Local): boolean
   /** Verbs: "extends", "retracts". */
   readonly forward: string
   readonly back: string

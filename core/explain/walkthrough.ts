@@ -376,11 +376,12 @@ class Writer {
     }
     for (const id of mover.driven) {
       const element = moments.element(id)
+      const isAtStop = element?.resolved?.kind.traits?.movement?.isAtStop?.(element.local) ?? false
       element?.nodes.forEach((line, port) => {
         if (moments.network.nodes[line].domain !== 'oil' || element.model.idlePorts?.includes(port)) return
         const { stack, shutIn } = answerPressure(moments, result, line)
         const where = `the oil at its port ${element.portNames[port]}`
-        if (stack.fixedBy.kind === 'void' && stack.pressure < VOID && !words.startsWith('On '))
+        if (stack.fixedBy.kind === 'void' && stack.pressure < VOID && !isAtStop)
           reasons.add(`there is a void at its port ${element.portNames[port]}, which oil must fill first`)
         if (stack.fixedBy.kind === 'trapped' && stack.pressure > WAITS)
           reasons.add(

@@ -219,6 +219,7 @@ export const cylinderMeasures = {
 } as const
 /** How a rod moves. */
 export const cylinderMovement: Movement = {
+  isAtStop: (l: Local) => l.mode[0] + l.mode[1] > 0,
   speed: 'velocity',
   position: 'position',
   load: 'loadForce',

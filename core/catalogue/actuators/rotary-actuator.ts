@@ -84,6 +84,7 @@ export const rotaryInputs = inputSpecs(INPUT, {
 })
 /** How a vane or rack actuator turns. */
 export const rotaryMovement: Movement = {
+  isAtStop: (l: Local) => l.mode[0] + l.mode[1] > 0,
   speed: 'speed',
   position: 'angle',
   drive: 'torque',
