@@ -156,6 +156,13 @@ export interface SpoolSection {
   readonly open: Readonly<Record<'PA' | 'PB' | 'AT' | 'BT' | 'PT', boolean>>
   /** Grooves that open little by little at its edges. */
   readonly notches?: true
+  /** A compensator before P: it throttles what comes from its inlet, against its spring and the pressure over that. */
+  readonly compensator?: {
+    readonly inlet: Read
+    readonly overSpring: Read
+    /** 1 wide open, 0 shut. */
+    readonly opening: Read
+  }
   readonly note?: string
 }
 
@@ -170,7 +177,14 @@ export const fourPorts = (P: number, T: number, A: number, B: number): SpoolSect
 export const SHUT_IN_MIDDLE: SpoolSection['open'] = { PA: false, PB: false, AT: false, BT: false, PT: false }
 
 /** A spool with two lands between the chambers T, A, P, B, T. */
-export function spoolSection({ pressure, position, open, notches, note }: SpoolSection): SectionDrawing {
+export function spoolSection({
+  pressure,
+  position,
+  open,
+  notches,
+  compensator,
+  note,
+}: SpoolSection): SectionDrawing {
   const [top, bottom] = [14, 22]
   const at = { T1: 18, A: 30, P: 42, B: 54, T2: 66 } as const
   const half = 4
@@ -206,11 +220,12 @@ export function spoolSection({ pressure, position, open, notches, note }: SpoolS
     points: up ? box(x - 2, 4, 4, top - 4) : box(x - 2, bottom, 4, 10),
     pressure: read,
   })
+  const below = compensator && compensatorBelow(at.P, pressure.P, compensator)
   return {
     width: 84,
-    height: 40,
+    height: below ? 62 : 40,
     ...(note === undefined ? {} : { note }),
-    body: [metal(box(2, 4, 80, 28))],
+    body: [metal(box(2, 4, 80, 28)), ...(below?.body ?? [])],
     oil: [
       { points: box(4, top, at.A - 4, bottom - top), pressure: pressure.T },
       { points: box(at.A, top, at.B - at.A, bottom - top), pressure: pressure.P },
@@ -220,15 +235,53 @@ export function spoolSection({ pressure, position, open, notches, note }: SpoolS
       passage(at.T2, false, pressure.T),
       passage(at.A, true, pressure.A),
       passage(at.B, true, pressure.B),
+      ...(below?.oil ?? []),
     ],
-    parts: [spool],
-    springs: [],
+    parts: [spool, ...(below?.parts ?? [])],
+    springs: below?.springs ?? [],
     labels: [
       named([at.A, 3], 'A', pressure.A, 'middle'),
       named([at.B, 3], 'B', pressure.B, 'middle'),
-      named([at.P, 36], 'P', pressure.P, 'middle'),
+      ...(below?.labels ?? [named([at.P, 36], 'P', pressure.P, 'middle')]),
       named([at.T1, 36], 'T', pressure.T, 'middle'),
       { at: [at.T2, 36], anchor: 'middle', text: percent('spool', position) },
+    ],
+  }
+}
+
+/** The compensator below the middle passage of a spool: its spring pushes it open, the pressure behind it shut. @param x of the passage */
+function compensatorBelow(
+  x: number,
+  behind: Read,
+  { inlet, overSpring, opening }: NonNullable<SpoolSection['compensator']>,
+): Pick<SectionDrawing, 'body' | 'oil' | 'parts' | 'springs'> & { readonly labels: readonly SectionLabel[] } {
+  const [top, bottom, left, right] = [38, 44, x - 20, x + 20]
+  return {
+    body: [metal(box(left - 2, 32, right - left + 4, 20))],
+    oil: [
+      { points: box(x - 2, 32, 4, top - 32), pressure: behind },
+      { points: box(left, top, 12, bottom - top), pressure: overSpring },
+      { points: box(left + 12, top, x + 7 - left - 12, bottom - top), pressure: behind },
+      { points: box(x + 3, bottom, 4, 8), pressure: inlet },
+      { points: box(x + 7, top, right - x - 7, bottom - top), pressure: behind },
+    ],
+    parts: [
+      {
+        shapes: [
+          part(box(left + 10, top, 4, bottom - top)),
+          part(box(left + 14, 40.2, x + 7 - left - 14, 1.6)),
+          part(box(x + 7, top, 6, bottom - top)),
+        ],
+        // wide open its land leaves the inlet free
+        place: (l) => ({ dx: -4 * (1 - Math.min(1, Math.max(0, opening(l)))) }),
+      },
+    ],
+    springs: [{ fixed: [left, 41], moving: [left + 10, 41], part: 1 }],
+    labels: [
+      named([x + 5, 58], 'P', inlet, 'middle'),
+      named([x - 26, 40], 'load', overSpring, 'end'),
+      named([x + 24, 50], 'after it', behind, 'start'),
+      { at: [x + 24, 44], anchor: 'start', text: percent('open', opening) },
     ],
   }
 }

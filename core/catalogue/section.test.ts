@@ -65,6 +65,25 @@ describe('the inside of a part', () => {
   })
 })
 
+describe('the section of a metering section', () => {
+  it('has its compensator as far open as it leaves of the drop to the edge', () => {
+    const { kind, values } = withDefaults({ name: 'load-sensing-section' })
+    const model = kind.model(values, fluid)
+    const [local] = new CircuitArrays([{ model, ports: 5, inputs: 1 }]).locals
+    // P, T, X, A, B: a load of 60 bar, and 7 bar on the edge
+    local.p.set([120, 2, 100, 60, 5].map((p) => p * bar))
+    local.x[0] = 0.7
+    const texts = drawSection(kind.section!(values)!, local, 0, show).labels.map(({ text }) => text)
+    expect(texts).toEqual(
+      expect.arrayContaining(['load 60 bar', 'after it 67 bar', 'open 12 %', 'P 120 bar']),
+    )
+    // not enough pressure for it: wide open
+    local.p[0] = 64 * bar
+    const wide = drawSection(kind.section!(values)!, local, 0, show).labels.map(({ text }) => text)
+    expect(wide).toEqual(expect.arrayContaining(['after it 64 bar', 'open 100 %']))
+  })
+})
+
 describe('the card of a kind', () => {
   const guided = [...kinds.values()].filter((k) => ['pressure', 'flow', 'directional'].includes(k.family))
   it.each(guided.map((k) => [k.name, k] as const))('is there, in words of its own: %s', (_, { guide }) => {

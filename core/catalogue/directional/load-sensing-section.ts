@@ -249,14 +249,34 @@ export const loadSensingSection = defineKind({
         ? 'flow sharing'
         : 'not compensated',
   ],
-  section: () =>
-    spoolSection({
+  section(v) {
+    const spool = {
       pressure: fourPorts(P, T, A, B),
-      position: (l) => l.x[STATE.spool],
+      position: (l: Local) => l.x[STATE.spool],
       open: SHUT_IN_MIDDLE,
       notches: true,
-      note: 'Its pressure compensator is not drawn: the flow is what it lets past.',
-    }),
+    } as const
+    if (v.compensation === 'none') return spoolSection(spool)
+    if (v.compensation === 'post')
+      return spoolSection({
+        ...spool,
+        note: 'Its compensator is not drawn: it lies behind the edge and holds the load signal and its spring there.',
+      })
+    // in neutral nothing but the tank stands over its spring
+    const overSpring = (l: Local) =>
+      Math.abs(l.x[STATE.spool]) > v.deadBand ? l.p[l.x[STATE.spool] > 0 ? A : B] : l.p[T]
+    const beforeEdge = (l: Local) => Math.min(l.p[P], overSpring(l) + v.margin)
+    return spoolSection({
+      ...spool,
+      pressure: { ...spool.pressure, P: beforeEdge },
+      compensator: {
+        inlet: (l) => l.p[P],
+        overSpring,
+        opening: (l) => (beforeEdge(l) < l.p[P] ? v.margin / (l.p[P] - overSpring(l)) : 1),
+      },
+      note: 'Its compensator is drawn as far open as the share of the drop that it leaves to the edge.',
+    })
+  },
   model(v, fluid) {
     const { inlet: notch, outlet } = meteringEdges(v)
     const post = v.compensation === 'post'
