@@ -2,7 +2,8 @@
 /** The run as a list of states beside the sheet: press a sentence, and the tape goes there and its path is drawn. */
 import { FileDown, PenLine, X } from 'lucide-vue-next'
 import { repeatsText, sectionsOf } from '@oar-bench/core/formats/walkthrough-text'
-import type { Sentence, WalkthroughState } from '@oar-bench/core/explain/walkthrough'
+import type { Sentence } from '@oar-bench/core/explain/sentence'
+import type { WalkthroughState } from '@oar-bench/core/explain/walkthrough'
 import { instantText } from '@oar-bench/core/explain/words'
 
 const emit = defineEmits<{ close: []; reveal: [id: string] }>()

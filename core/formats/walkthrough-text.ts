@@ -1,5 +1,6 @@
 /** The walkthrough of a run as Markdown (CommonMark): each state with its facts. */
-import type { Sentence, WalkthroughState } from '../explain/walkthrough'
+import type { Sentence } from '../explain/sentence'
+import type { WalkthroughState } from '../explain/walkthrough'
 import { instantText } from '../explain/words'
 import type { Show } from '../catalogue/kind'
 
