@@ -13,7 +13,7 @@ import type { Local } from './kind'
 const fluid = new Fluid(resolveFluid(emptySheet('Test').fluid).data)
 
 /** A component of a kind by itself, with its inputs at rest, to be evaluated at any pressures. */
-function alone(name: string, values: Record<string, string | boolean> = {}) {
+function alone(name: string, values: Record<string, string | number | boolean> = {}) {
   const { kind, values: standard } = withDefaults({ name })
   const used = { ...standard, ...values } as typeof standard
   const model = kind.model(used, fluid)
@@ -46,7 +46,9 @@ const pressure = fc.double({ min: 0, max: 300, noNaN: true })
 /** Kinds whose first state is what a spring holds shut, or open. */
 const opening = [...kinds.keys()].filter((name) => {
   const { model } = alone(name)
-  return model.balances && ['opening', 'excessOpening', 'bypass'].includes(model.states?.[0]?.name ?? '')
+  return (
+    model.balances && ['opening', 'excessOpening', 'bypass', 'lift'].includes(model.states?.[0]?.name ?? '')
+  )
 })
 
 describe('a balance', () => {
@@ -59,6 +61,7 @@ describe('a balance', () => {
         'reducing-valve',
         'priority-valve',
         'flow-control-3-way',
+        'brake',
       ]),
     )
   })
@@ -93,6 +96,59 @@ describe('a balance', () => {
       )
     },
   )
+
+  it.each(['double-pilot-check', 'cross-port-relief'])(
+    'of each side changes sign where it opens: %s',
+    (name) => {
+      const part = alone(name)
+      fc.assert(
+        fc.property(fc.array(pressure, { minLength: 6, maxLength: 6 }), (p) => {
+          const local = part.at(
+            Object.fromEntries(part.kind.ports.map((port, i) => [port.name, p[i]])),
+            [0, 0],
+          )
+          part.model.balances!(local).forEach((balance, side) => {
+            const net = netOf(balance)
+            if (Math.abs(net) < 0.02 * Math.max(...local.p, 100 * bar)) return
+            expect(local.dx[side] > 1e-9).toBe(net > 0)
+          })
+        }),
+        { numRuns: 60 },
+      )
+    },
+  )
+
+  it('of a pump control changes sign where it takes the stroke back', () => {
+    for (const name of ['pressure-compensated-pump', 'load-sensing-pump']) {
+      const part = alone(name)
+      fc.assert(
+        fc.property(pressure, fc.double({ min: 0, max: 100, noNaN: true }), (p, load) => {
+          const local = part.at({ P: p, X: load }, [1])
+          const nets = part.model.balances!(local).map(netOf)
+          if (nets.some((net) => Math.abs(net) < 3 * bar)) return
+          // either of two controls takes it back
+          expect(local.dx[0] < -1e-9).toBe(nets.some((net) => net > 0))
+        }),
+      )
+    }
+  })
+
+  it.each([0.1, -0.1])('of a cylinder has the sign of its acceleration, at %d m/s', (velocity) => {
+    const part = alone('cylinder-double-acting', { loadForce: 20e3 })
+    const [position, speed] = ['position', 'velocity'].map((name) =>
+      part.model.states!.findIndex((s) => s.name === name),
+    )
+    fc.assert(
+      fc.property(pressure, pressure, (a, b) => {
+        const states: number[] = []
+        states[position] = 0.1
+        states[speed] = velocity
+        const local = part.at({ A: a, B: b }, states)
+        const net = part.net(local)
+        if (Math.abs(net) > 50) expect(Math.sign(local.dx[speed])).toBe(Math.sign(net))
+      }),
+    )
+  })
 
   it('of a shuttle valve changes sign where the ball crosses', () => {
     const part = alone('shuttle-valve')
