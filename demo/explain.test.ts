@@ -63,12 +63,12 @@ describe('what fixes a pressure', () => {
     moments.showRecorded(result, t)
     return answerPressure(moments, result, lineOfPlace(sheet, result, { port })).stack
   }
-  it('a load-sensing pump keeps its margin above the load that it is told', () => {
+  it('a load-sensing pump keeps its margin above the load that is signalled to it', () => {
     const { fixedBy, addends } = fixedAt('Quay crane', 0, 0, 'P1.P', 4)
     expect(fixedBy).toEqual({ kind: 'pumpControl', part: 'P1' })
     const labels = addends.map((a) => `${a.part} ${a.label}`)
     expect(labels).toContain('A1 load')
-    expect(labels).toContain('P1 margin')
+    expect(labels).toContain('P1 margin over the load signal')
   })
   it('the clamp of the blade press is held by the oil that its pilot check shuts in', () => {
     expect(fixedAt('Blade press', 3, 0, 'A1.A', 5.5).fixedBy.kind).toBe('trapped')

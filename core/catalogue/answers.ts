@@ -51,7 +51,13 @@ export interface Hold {
   readonly passesOn?: true
   readonly terms: readonly Term[]
   /** Pressures elsewhere that it adds to. The first is that of the oil on the other side. */
-  readonly behind: readonly { readonly port: number; readonly factor: number; readonly label: string }[]
+  readonly behind: readonly {
+    readonly port: number
+    readonly factor: number
+    readonly label: string
+    /** What a factor other than 1 comes from, where it is no ratio of areas. */
+    readonly ratio?: string
+  }[]
 }
 
 /** What opposes each other in a part that opens, shuts, strokes or moves, in one unit. */

@@ -42,7 +42,7 @@ export function answerPressure(moments: Moments, recording: Recording, line: num
     time: t,
     stack,
     path: oilPath(ports, line),
-    standing: standingBy(ports, [line]),
+    standing: standingBy(ports, [line]).filter(({ passes }) => !passes),
     ...(stack.fixedBy.kind === 'trapped' ? { shutIn: shutInSince(moments, recording, line) } : {}),
     hunting: recording.conditions.some((c) => c.name === 'hunting' && c.start <= t && c.end >= t),
   }

@@ -27,5 +27,6 @@ export function causesOf({ happenings }: RunState, isMoving: boolean): Happening
 /** What begins a state, in a clause; empty where only what moves is new. */
 export function causeText(begunBy: readonly Happening[], start: number): string {
   const begins = start === 0 && !begunBy.some((h) => h.kind !== 'effect') ? ['the run begins'] : []
-  return [...begins, ...begunBy.map((h) => h.text)].join(', ')
+  // a part that bounces at its stop does so twice
+  return [...new Set([...begins, ...begunBy.map((h) => h.text)])].join(', ')
 }

@@ -251,6 +251,24 @@ describe('valves that keep a flow', () => {
     expect(ask('P1.P', 1).stack.fixedBy).toEqual({ kind: 'load', part: heavy })
     expect(ask(`${light}.A`, 1).stack.fixedBy).toEqual({ kind: 'load', part: light })
   })
+  it.each(['flow-divider-spool', 'flow-divider-gear'])(
+    'divide by their ratio: the heavier load sets the inlet, %s',
+    (kind) => {
+      const { sheet, ask } = runOf(
+        twoRams([kind, {}], ['pump.P valve.P', 'valve.A light.A', 'valve.B heavy.A']),
+      )
+      const [light, heavy] = [0, 1].map((n) => idOf(sheet, 'cylinder-double-acting', n))
+      const { stack } = ask('P1.P', 1)
+      expect(stack.fixedBy).toEqual({ kind: 'load', part: heavy })
+      expect(Math.abs(stack.error)).toBeLessThan(0.1 * bar)
+      if (kind === 'flow-divider-spool') return
+      // one shaft: the inlet stands between the two outlets
+      const [low, high] = [light, heavy].map((ram) => ask(`${ram}.A`, 1).stack.pressure)
+      expect(stack.pressure).toBeGreaterThan(low)
+      expect(stack.pressure).toBeLessThan(high)
+      expect(stack.addends.map(({ label }) => label)).toContain('at A, by its displacement')
+    },
+  )
   it('let the excess go so that the inlet stands over the load by their drop', () => {
     const { sheet, ask } = runOf(
       twoRams(

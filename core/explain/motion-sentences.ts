@@ -223,11 +223,6 @@ export class MotionSentences {
     const state = lowerFirst(words.replace(/^Stands( still)? ?/, '').replace(/\.$/, ''))
     const reasons = new Set<string>()
     const waiting = new Set<string>()
-    /** A valve of several ways is not shut while one of them is open. */
-    const passes = (part: string) => {
-      const element = moments.element(part)
-      return !!element && ports.waysOf(element).some(({ flow }) => Math.abs(flow) > LEAST_FLOW)
-    }
     for (const id of mover.driven) {
       const element = moments.element(id)
       const isAtStop = element?.resolved?.kind.traits?.movement?.isAtStop?.(element.local) ?? false
@@ -241,8 +236,8 @@ export class MotionSentences {
           reasons.add(
             `${where} is shut in${shutIn?.by === undefined ? '' : ` by ${partName(sheet, shutIn.by)}`} at ${show(stack.pressure, 'pressure', 3)}`,
           )
-        for (const { part, before, behind } of standingBy(ports, [line]))
-          if (behind - before > WAITS && !passes(part))
+        for (const { part, before, behind, passes } of standingBy(ports, [line]))
+          if (behind - before > WAITS && !passes)
             waiting.add(`${partName(sheet, part)} is shut, with ${show(behind, 'pressure', 3)} before it`)
       })
     }

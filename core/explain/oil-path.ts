@@ -140,9 +140,14 @@ export interface StandingBy {
   /** Pa at each end. */
   readonly before: number
   readonly behind: number
+  /** It lets oil past on another way: a spool that stands in one of its positions. */
+  readonly passes: boolean
 }
-/** A difference of pressure that is worth telling, Pa. */
+/** A difference of pressure that is worth a sentence, Pa. */
 const WAITS = 1e5
+
+/** m³/s: less is leakage. */
+const PASSES = 1e-7
 
 /** Valves along a line that let nothing past, and what waits at them. */
 export function standingBy(ports: LinePorts, lines: readonly number[]): StandingBy[] {
@@ -161,6 +166,7 @@ export function standingBy(ports: LinePorts, lines: readonly number[]): Standing
             to: element.portNames[other],
             before: p[line],
             behind,
+            passes: ports.waysOf(element).some(({ flow }) => Math.abs(flow) > PASSES),
           },
         ]
       }),

@@ -373,7 +373,8 @@ class Walk {
       this.end = { kind: 'trapped', part: partOf(element) }
       return undefined
     }
-    if (first.factor !== 1) this.add(line, element, 'area ratio', (first.factor - 1) * this.p[next])
+    if (first.factor !== 1)
+      this.add(line, element, first.ratio ?? 'area ratio', (first.factor - 1) * this.p[next])
     return next
   }
 

@@ -160,27 +160,30 @@ class Writer {
 
   private warnings({ start, end }: RunState): Sentence[] {
     const { result, show } = this
-    return result.conditions
-      .filter(
-        (c) =>
-          c.start >= start &&
-          c.start < end &&
-          (c.severity === 'danger' || (c.severity === 'warning' && c.end - c.start >= SHORTEST_WARNING)),
-      )
-      .map(({ component, pipe, node, label, worst, start: at, end: until }) => {
-        const part = component ?? pipe
-        const place =
-          part === undefined ? (node === undefined ? '' : result.lines[node]) : partName(this.sheet, part)
-        const extent = worst ? ` (${worst.label} ${show(worst.value, worst.quantity, 3)})` : ''
-        const lasts = until > at ? ` for ${show(until - at, 'time', 2)}` : ''
-        return {
-          kind: 'warning' as const,
-          text: `Warning: ${place}: ${label}${extent}${lasts}.`,
-          at,
-          ...(part === undefined ? {} : { part }),
-          ...(node === undefined ? {} : { line: node }),
-        }
-      })
+    const byKind = new Map<string, (typeof result.conditions)[number][]>()
+    for (const condition of result.conditions) {
+      const { severity, start: at, end: until, component, pipe, node, name } = condition
+      const isWorthIt = severity === 'danger' || (severity === 'warning' && until - at >= SHORTEST_WARNING)
+      if (!isWorthIt || at < start || at >= end) continue
+      const key = `${component ?? pipe ?? node} ${name}`
+      byKind.set(key, [...(byKind.get(key) ?? []), condition])
+    }
+    return [...byKind.values()].map((all) => {
+      const [{ component, pipe, node, label, worst, start: at, end: until }] = all
+      const part = component ?? pipe
+      const place =
+        part === undefined ? (node === undefined ? '' : result.lines[node]) : partName(this.sheet, part)
+      const extent = worst ? ` (${worst.label} ${show(worst.value, worst.quantity, 3)})` : ''
+      const lasts = until > at ? ` for ${show(until - at, 'time', 2)}` : ''
+      const again = all.length > 1 ? `, ${all.length} times in this state` : ''
+      return {
+        kind: 'warning' as const,
+        text: `Warning: ${place}: ${label}${extent}${lasts}${again}.`,
+        at,
+        ...(part === undefined ? {} : { part }),
+        ...(node === undefined ? {} : { line: node }),
+      }
+    })
   }
 
   /** The pressures at gauges and test points, and what sets each. */

@@ -1,3 +1,4 @@
+import type { Hold } from '../answers'
 import { leak } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { inletFilling, frictionReversal, SHAFT_REVERSAL } from '../flow-laws'
@@ -117,6 +118,30 @@ export const flowDividerGear = defineKind({
         l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - v.maxPressure
         l.power[Power.stored] = v.inertia * l.dx[STATE.speed] * l.x[STATE.speed]
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B] - l.power[Power.stored]
+      },
+      // balance of torques: the inlet stands at the mean of the outlets, by their displacements
+      holds(l): Hold[] {
+        const outlets = [
+          { port: A, factor: a / (a + b), label: 'at A, by its displacement', ratio: 'share of A' },
+          { port: B, factor: b / (a + b), label: 'at B, by its displacement', ratio: 'share of B' },
+        ].sort((one, other) => other.factor * l.p[other.port] - one.factor * l.p[one.port])
+        return [
+          {
+            port: P,
+            by: 'load',
+            leads: l.x[STATE.speed] > SHAFT_REVERSAL,
+            passesOn: true,
+            terms: [
+              { label: 'friction', value: friction(l.x[STATE.speed]) / (a + b) },
+              {
+                label: 'acceleration',
+                value: (v.inertia * l.dx[STATE.speed]) / (a + b),
+                role: 'acceleration',
+              },
+            ],
+            behind: outlets,
+          },
+        ]
       },
     }
   },

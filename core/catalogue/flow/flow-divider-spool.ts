@@ -13,6 +13,8 @@ const [P, A, B] = [0, 1, 2]
 const NARROWEST = 0.02
 /** Share of the rated flow over which dividing goes over into joining. */
 const SMALL = 0.01
+/** Travel of the spool from which on it throttles a side. */
+const THROTTLED = 0.02
 /** Drive of the spool towards equal shares, per unit of unequal flow. */
 const GAIN = 3
 
@@ -111,6 +113,23 @@ export const flowDividerSpool = defineKind({
           sum > 0.05 * v.ratedFlow ? Math.abs(Math.abs(l.q[A]) / sum - v.share) - 0.1 : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B]
       },
+      // the side that the spool throttles takes its share whatever its load: the other one sets the pressure at P
+      ways: (l) => [
+        {
+          from: P,
+          to: A,
+          flow: -l.q[A],
+          element: 'edge',
+          keepsFlow: l.q[P] > 0 && l.x[STATE.spool] > THROTTLED,
+        },
+        {
+          from: P,
+          to: B,
+          flow: -l.q[B],
+          element: 'edge',
+          keepsFlow: l.q[P] > 0 && l.x[STATE.spool] < -THROTTLED,
+        },
+      ],
     }
   },
   describeState: (l, _v, show) =>
