@@ -255,7 +255,10 @@ describe('valves that keep a flow', () => {
     'divide by their ratio: the heavier load sets the inlet, %s',
     (kind) => {
       const { sheet, ask } = runOf(
-        twoRams([kind, {}], ['pump.P valve.P', 'valve.A light.A', 'valve.B heavy.A']),
+        twoRams(
+          [kind, kind === 'flow-divider-spool' ? { ratedFlow: '24 L/min' } : {}],
+          ['pump.P valve.P', 'valve.A light.A', 'valve.B heavy.A'],
+        ),
       )
       const [light, heavy] = [0, 1].map((n) => idOf(sheet, 'cylinder-double-acting', n))
       const { stack } = ask('P1.P', 1)
