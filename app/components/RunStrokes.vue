@@ -42,7 +42,7 @@ const rows = computed(() =>
       top,
       simulatedLine: line(row.simulated),
       intendedLine: line(row.intended),
-      ends: [most, least].map((end) => read(Math.abs(end) < 2e-3 * (most - least) ? 0 : end, row.quantity)),
+      ends: [most, least].map((end) => read(end, row.quantity)),
     }
   }),
 )

@@ -7,9 +7,10 @@ import type { Rect, XY } from '@oar-bench/core/sheet/geometry'
 /** Natural size, pixels to a module: a sheet of a few components is not fitted to more. */
 const NATURAL_SCALE = 10
 
-/** Least space above and below a fitted drawing, and the height of the toolbars that lie over its upper edge, pixels. */
+/** Least space above and below a fitted drawing; height and widths of the toolbars that lie over its upper corners, pixels. */
 const EDGE = 14
 const TOOLBARS = 56
+const [LEFT_TOOLBAR, RIGHT_TOOLBAR] = [80, 300]
 
 interface Places {
   readonly host: Readonly<Ref<HTMLElement | null>>
@@ -90,8 +91,13 @@ export function useSheetView({ host, pane, svg, layers, cover, content, taken }:
     if (!width || !height) return
     const { x, y, w, h } = content()
     const free = width - taken()
-    const k = Math.min(NATURAL_SCALE, (free - 24) / w, (height - 2 * EDGE) / h)
-    // in the middle, or below the toolbars where there is room for that
+    const fitted = (room: number) => Math.min(NATURAL_SCALE, (free - 24) / w, room / h)
+    const whole = fitted(height - 2 * EDGE)
+    // in the middle, or below the toolbars where there is room for that, or where it would come under one
+    const isUnder = (k: number) =>
+      height - k * h < TOOLBARS + EDGE &&
+      ((free - k * w) / 2 < LEFT_TOOLBAR || (free + k * w) / 2 > width - RIGHT_TOOLBAR)
+    const k = isUnder(whole) ? fitted(height - TOOLBARS - EDGE) : whole
     const spare = height - k * h
     const top = Math.min(spare - EDGE, Math.max(spare / 2, TOOLBARS))
     const to = zoomIdentity

@@ -50,6 +50,8 @@ export interface StrokeSteps {
 
 /** Steps that lie nearer are one, as a share of the duration. */
 const SAME_STEP = 0.01
+/** Share of the range of a row below which a place is none. */
+const NOTHING = 5e-3
 /** Points of a row. */
 const MOST_POINTS = 400
 /** A motion takes too long beyond this factor, and one overlaps another by more than so many seconds. */
@@ -92,7 +94,7 @@ export function strokeSteps(sheet: Sheet, result: RunResult, brief: Brief, show:
       component: mover.component,
       name: mover.name,
       quantity: result.signals[mover.position].quantity,
-      range: [Math.min(...places), Math.max(...places)],
+      range: rangeOf(places),
       simulated,
       intended,
     }
@@ -105,6 +107,13 @@ export function strokeSteps(sheet: Sheet, result: RunResult, brief: Brief, show:
     signals,
     differences: known.length ? differencesOf({ sheet, result, known, motions, signals, matches, show }) : [],
   }
+}
+
+/** Least and greatest place; an end that a stop gives way by counts as nothing. */
+function rangeOf(places: readonly number[]): [number, number] {
+  const [least, most] = [Math.min(...places), Math.max(...places)]
+  const atZero = (end: number) => (Math.abs(end) < NOTHING * (most - least) ? 0 : end)
+  return [atZero(least), atZero(most)]
 }
 
 /** Points up to an instant, with the place there; held after the last. */
