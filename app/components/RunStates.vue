@@ -95,8 +95,12 @@ const remove = (name: string) =>
           <tr class="border-b border-rule">
             <th class="sticky left-0 z-10 bg-pane px-2 text-left font-normal text-soft">State</th>
             <th v-for="c in table.columns" :key="c.key" class="border-l border-rule px-2 py-1 text-left">
-              <button class="font-lettering hover:text-accent" :disabled="!c.part" @click="look(c.part)">
-                {{ c.label }}
+              <button
+                class="font-lettering hover:text-accent disabled:text-ink disabled:opacity-100"
+                :disabled="!c.part"
+                @click="look(c.part)"
+              >
+                <FactText :text="c.label" />
               </button>
             </th>
           </tr>
@@ -110,7 +114,7 @@ const remove = (name: string) =>
           >
             <th class="sticky left-0 w-64 min-w-56 bg-pane px-2 py-1 text-left font-normal">
               <button
-                class="text-left hover:text-accent disabled:hover:text-ink"
+                class="text-left hover:text-accent disabled:text-ink disabled:opacity-100"
                 :disabled="instantOf(row) === undefined"
                 :title="metText(sheet, row, show)"
                 @click="goTo(instantOf(row)!)"

@@ -25,8 +25,11 @@ export function cellText(cell: StateCell, { quantity, verbs }: StateColumn, show
   const { value, range, text } = cell
   if (text !== undefined) return text
   const read = withoutNoise(show)
-  if (!verbs)
-    return range ? `${read(range[0], quantity)} to ${read(range[1], quantity)}` : read(value, quantity)
+  if (!verbs) {
+    // both ends may read alike
+    const ends = new Set((range ?? [value]).map((end) => read(end, quantity)))
+    return [...ends].join(' to ')
+  }
   if (Math.abs(value) < verbs.still) return 'stands still'
   const ends = range ? [...range].map(Math.abs).sort((a, b) => a - b) : [Math.abs(value)]
   return `${value > 0 ? verbs.forward : verbs.back} at ${ends.map((v) => read(v, quantity)).join(' to ')}`
