@@ -17,7 +17,7 @@ const guided = computed(() => {
 <template>
   <button
     v-if="guided"
-    class="mt-2 text-[13px] underline hover:text-accent"
+    class="mt-2 self-start text-[13px] underline hover:text-accent"
     :aria-expanded="guide"
     data-testid="show-guide"
     @click="guide = !guide"
