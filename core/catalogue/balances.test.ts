@@ -118,6 +118,34 @@ describe('a balance', () => {
     },
   )
 
+  it('of a section changes sign where a port relief opens', () => {
+    const part = alone('valve-section', { portReliefs: true })
+    const reliefs = ['reliefA', 'reliefB'].map((name) => part.model.states!.findIndex((s) => s.name === name))
+    fc.assert(
+      fc.property(pressure, pressure, fc.double({ min: 0, max: 20, noNaN: true }), (a, b, tank) => {
+        const local = part.at({ A: a, B: b, T: tank })
+        part.model.balances!(local).forEach((balance, side) => {
+          const net = netOf(balance)
+          if (Math.abs(net) > 6 * bar) expect(local.dx[reliefs[side]] > 1e-9).toBe(net > 0)
+        })
+      }),
+    )
+    expect(alone('valve-section', { portReliefs: false }).model.balances!(part.at({}))).toEqual([])
+  })
+
+  it('of a two-stage pump changes sign where it unloads its large stage, and back at its reset', () => {
+    const part = alone('two-stage-pump')
+    fc.assert(
+      fc.property(pressure, (p) => {
+        const local = part.at({ P: p }, [1])
+        // it has unloaded: from then on its reset counts
+        const reset = local.mode[0] ? part.values.differential : 1
+        expect(part.net(local)).toBeCloseTo(p * bar - reset * part.values.changeOver, 3)
+        expect(local.dx[0] < -1e-9).toBe(p * bar > part.values.changeOver)
+      }),
+    )
+  })
+
   it('of a pump control changes sign where it takes the stroke back', () => {
     for (const name of ['pressure-compensated-pump', 'load-sensing-pump']) {
       const part = alone(name)

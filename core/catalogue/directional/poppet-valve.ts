@@ -1,3 +1,4 @@
+import type { Balance } from '../answers'
 import { blocked, leak, lost, stuck } from '../faults'
 import {
   defineKind,
@@ -155,6 +156,21 @@ export const poppetValve = defineKind({
         l.c[CONDITION.overPressure] = l.o[OUTPUT.held] - v.maxPressure
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
+      /** Switched shut it opens as a check, where it blocks one way only. */
+      balances: (l): Balance[] =>
+        check && l.u[INPUT.command] > 0.5 !== opens
+          ? [
+              {
+                name: 'opens as a check valve',
+                quantity: 'pressure',
+                pushing: [{ label: 'pressure at A', value: l.p[A] }],
+                opposing: [
+                  { label: 'pressure at B', value: l.p[B] },
+                  { label: 'spring', value: v.crackingPressure },
+                ],
+              },
+            ]
+          : [],
     }
   },
   describeState: (l, _v, show) =>

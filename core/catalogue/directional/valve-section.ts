@@ -262,6 +262,22 @@ export const valveSection = defineKind({
         }
         return ways.filter(({ flow }) => flow !== 0)
       },
+      balances: (l) =>
+        v.portReliefs
+          ? (
+              [
+                [A, v.reliefA, 'A'],
+                [B, v.reliefB, 'B'],
+              ] as const
+            ).map(([port, setting, name]) =>
+              relief.balance(
+                `opens its port relief at ${name}`,
+                { port: name, pressure: l.p[port] },
+                { port: 'T', pressure: l.p[T] },
+                setting,
+              ),
+            )
+          : [],
       holds: (l) =>
         v.portReliefs
           ? [

@@ -1,9 +1,11 @@
+import { heldAtSetting } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs } from '../kind'
 import { dashed } from '../symbol'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
+import { heldSetting } from './relief-law'
 
 const STATE = indices('opening', 'checkOpening')
 const OUTPUT = indices('flow')
@@ -90,16 +92,22 @@ export const backPressureValve = defineKind({
         l.o[OUTPUT.flow] = l.q[A]
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
+      holds: (l) => [
+        heldAtSetting(
+          l.p,
+          A,
+          heldSetting(l.u[INPUT.setting] * kept(l.p[X])),
+          [{ port: B, factor: 1, label: 'behind it' }],
+          l.q[A] > 1e-3 * v.ratedFlow,
+        ),
+      ],
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at A', value: l.p[A] }],
-          opposing: [
-            { label: 'pressure at B', value: l.p[B] },
-            { label: 'spring', value: relief.cracking(l.u[INPUT.setting] * kept(l.p[X])) },
-          ],
-        },
+        relief.balance(
+          'opens',
+          { port: 'A', pressure: l.p[A] },
+          { port: 'B', pressure: l.p[B] },
+          l.u[INPUT.setting] * kept(l.p[X]),
+        ),
       ],
     }
   },

@@ -1,4 +1,4 @@
-import { heldAtSetting, type Balance } from '../answers'
+import { heldAtSetting } from '../answers'
 import {
   defineKind,
   Power,
@@ -165,15 +165,9 @@ export const crossPortRelief = defineKind({
         { from: C, to: B, flow: -l.o[OUTPUT.spilled] - l.q[B], element: 'check' },
       ],
       balances(l) {
-        const side = (from: number, to: number, setting: number, name: string): Balance => ({
-          name,
-          quantity: 'pressure',
-          pushing: [{ label: `pressure at ${from === A ? 'A' : 'B'}`, value: l.p[from] }],
-          opposing: [
-            { label: 'spring', value: spill.cracking(setting) },
-            { label: `pressure at ${to === A ? 'A' : 'B'}`, value: l.p[to] },
-          ],
-        })
+        const at = (port: number) => ({ port: port === A ? 'A' : 'B', pressure: l.p[port] })
+        const side = (from: number, to: number, setting: number, name: string) =>
+          spill.balance(name, at(from), at(to), setting)
         return [
           side(A, B, l.u[INPUT.setting], 'opens from A to B'),
           side(B, A, l.u[INPUT.back], 'opens from B to A'),

@@ -1,4 +1,5 @@
 /** Quick reliefs with checks beside them: what guards the lines of an actuator. */
+import type { Balance } from '../answers'
 import { quantity } from '../kind'
 import { heldSetting, reliefLaw } from './relief-law'
 
@@ -21,8 +22,23 @@ export function portRelief(v: PortReliefValues) {
   const { override } = v
   return {
     flow,
-    /** Pressure difference at which it begins to open, Pa. @param setting Pa */
-    cracking: (setting: number) => heldSetting(setting) * (1 - override),
+    /** What pushes it open between two ports, by their names and pressures, Pa. @param name what then happens */
+    balance(
+      name: string,
+      inlet: { readonly port: string; readonly pressure: number },
+      outlet: { readonly port: string; readonly pressure: number },
+      setting: number,
+    ): Balance {
+      return {
+        name,
+        quantity: 'pressure',
+        pushing: [{ label: `pressure at ${inlet.port}`, value: inlet.pressure }],
+        opposing: [
+          { label: 'spring', value: heldSetting(setting) * (1 - override) },
+          { label: `pressure at ${outlet.port}`, value: outlet.pressure },
+        ],
+      }
+    },
     /** @param setting Pa @returns 1/s */
     rate(opening: number, drop: number, setting: number) {
       const full = heldSetting(setting)

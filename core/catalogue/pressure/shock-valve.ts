@@ -101,15 +101,12 @@ export const shockValve = defineKind({
         l.power[Power.heat] = l.q[P] * drop
       },
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at P', value: l.p[P] }],
-          opposing: [
-            { label: 'spring', value: relief.cracking(l.u[INPUT.setting]) },
-            { label: 'pressure at T', value: l.p[T] },
-          ],
-        },
+        relief.balance(
+          'opens',
+          { port: 'P', pressure: l.p[P] },
+          { port: 'T', pressure: l.p[T] },
+          l.u[INPUT.setting],
+        ),
       ],
       holds: (l) => [
         heldAtSetting(

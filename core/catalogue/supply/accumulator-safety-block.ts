@@ -1,3 +1,4 @@
+import { heldAtSetting } from '../answers'
 import { blocked } from '../faults'
 import {
   defineKind,
@@ -11,6 +12,7 @@ import {
 } from '../kind'
 import { circleArea, pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { portRelief } from '../pressure/port-relief'
+import { heldSetting } from '../pressure/relief-law'
 import { line, polygon } from '../symbol'
 import { dot, enclosureLine, reliefInLine } from '../symbol-elements'
 
@@ -145,6 +147,23 @@ export const accumulatorSafetyBlock = defineKind({
         l.c[CONDITION.shutOff] = l.u[INPUT.open] < 0.01 ? l.p[A] - 5e5 : -1
         l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[T] * l.q[T]
       },
+      holds: (l) => [
+        heldAtSetting(
+          l.p,
+          A,
+          heldSetting(v.setting),
+          [{ port: T, factor: 1, label: 'behind it' }],
+          relief.flow(l.x[STATE.opening], l.p[A] - l.p[T]) > 1e-3 * v.reliefFlow,
+        ),
+      ],
+      balances: (l) => [
+        relief.balance(
+          'opens its relief valve',
+          { port: 'A', pressure: l.p[A] },
+          { port: 'T', pressure: l.p[T] },
+          v.setting,
+        ),
+      ],
     }
   },
   describeState: (l, _v, show) =>

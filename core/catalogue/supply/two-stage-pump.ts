@@ -175,6 +175,20 @@ export const twoStagePump = defineKind({
         l.c[CONDITION.overPressure] = l.p[P] - v.maxPressure
         l.power[Power.heat] = l.o[OUTPUT.shaftPower] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
       },
+      balances: (l) => [
+        {
+          name: 'unloads its large stage',
+          quantity: 'pressure',
+          pushing: [{ label: 'pressure at P', value: l.p[P] }],
+          opposing: [
+            {
+              label: l.mode[0] ? 'spring of the unloader, once open' : 'spring of the unloader',
+              value: (l.mode[0] ? v.differential : 1) * v.changeOver,
+            },
+            { label: 'pressure at S', value: l.p[S] },
+          ],
+        },
+      ],
     }
   },
   describeState: (l, _v, show) =>
