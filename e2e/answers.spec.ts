@@ -30,6 +30,10 @@ test('tells a balance, what would change a pressure, and the value that gives a 
   await run(page)
   await goTo(page, 1.5)
   await page.getByTestId('ask').click()
+  // a pilot line says what it opens
+  await select(page, 'V4')
+  await page.getByTestId('ask-X').click()
+  await expect(page.getByTestId('oil-path')).toContainText('It pilots 1-1V2 at X, which opens')
   await select(page, 'V1')
   await expect(page.getByTestId('balance')).toContainText('to go until it opens.')
   // ports of a part by their letters

@@ -10,6 +10,7 @@ import {
   pathText,
   standingText,
 } from '@oar-bench/core/explain/words'
+import { pilotText } from '@oar-bench/core/explain/pilots'
 import { addPen } from '@oar-bench/core/sheet/pens'
 
 defineEmits<{ close: []; reveal: [id: string] }>()
@@ -50,6 +51,7 @@ const sentences = computed(() => {
     ...cautions(answer.stack, answer.hunting),
     ...pathText(sheet.value, answer.path, show),
     ...standingText(sheet.value, answer.standing, show),
+    ...pilotText(sheet.value, answer.piloted, show),
   ]
 })
 const { svgText, download } = useFiles()

@@ -6,6 +6,7 @@ import { answerPressure, lineOfPlace, type PressureAnswer } from '../explain/ans
 import { Trials } from '../explain/knobs'
 import { energyOf, steadyText, steadyTemperature, totalOf, type EnergyShare } from '../explain/energy'
 import { Moments } from '../explain/moment'
+import { pilotText } from '../explain/pilots'
 import { stateTable } from '../explain/state-table'
 import { walkthroughOf } from '../explain/walkthrough'
 import {
@@ -173,7 +174,7 @@ function energy(sheet: Sheet, { schedule, json }: Options): void {
   printLine(steadyText(steady, show))
 }
 
-function asJson(sheet: Sheet, { name, time, stack, path, shutIn }: PressureAnswer) {
+function asJson(sheet: Sheet, { name, time, stack, path, piloted, shutIn }: PressureAnswer) {
   return {
     line: name,
     time,
@@ -183,10 +184,14 @@ function asJson(sheet: Sheet, { name, time, stack, path, shutIn }: PressureAnswe
     error: stack.error,
     words: fixedByText(sheet, stack, show, shutIn),
     path,
+    piloted,
   }
 }
 
-function print(sheet: Sheet, { name, time, stack, path, standing, shutIn, hunting }: PressureAnswer): void {
+function print(
+  sheet: Sheet,
+  { name, time, stack, path, standing, piloted, shutIn, hunting }: PressureAnswer,
+): void {
   printLine(`${name} at ${show(time, 'time')}: ${show(stack.pressure, 'pressure')}`)
   for (const addend of listedAddends(stack))
     printLine(`  ${show(addend.value, 'pressure').padStart(12)}  ${addendName(sheet, addend)}`)
@@ -195,6 +200,7 @@ function print(sheet: Sheet, { name, time, stack, path, standing, shutIn, huntin
     ...cautions(stack, hunting),
     ...pathText(sheet, path, show),
     ...standingText(sheet, standing, show),
+    ...pilotText(sheet, piloted, show),
   ])
     printLine(line)
 }

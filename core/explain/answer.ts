@@ -4,6 +4,7 @@ import { nameOf, type Sheet } from '../sheet/schema'
 import { sampleAt, type RunResult } from '../simulate/result'
 import type { Moments } from './moment'
 import { oilPath, partsShutAt, standingBy, type OilPath, type StandingBy } from './oil-path'
+import { pilotedBy, type Piloted } from './pilots'
 import { LinePorts, pressureStack, type Stack } from './stack'
 
 /** When a line was shut in, and by which part. */
@@ -20,6 +21,8 @@ export interface PressureAnswer {
   readonly stack: Stack
   readonly path: OilPath
   readonly standing: readonly StandingBy[]
+  /** What the line pilots. */
+  readonly piloted: readonly Piloted[]
   readonly shutIn?: ShutIn
   /** The circuit hunts at this instant. */
   readonly hunting: boolean
@@ -43,6 +46,7 @@ export function answerPressure(moments: Moments, recording: Recording, line: num
     stack,
     path: oilPath(ports, line),
     standing: standingBy(ports, [line]).filter(({ passes }) => !passes),
+    piloted: pilotedBy(ports, line),
     ...(stack.fixedBy.kind === 'trapped' ? { shutIn: shutInSince(moments, recording, line) } : {}),
     hunting: recording.conditions.some((c) => c.name === 'hunting' && c.start <= t && c.end >= t),
   }

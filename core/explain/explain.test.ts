@@ -13,6 +13,7 @@ import { Trials } from './knobs'
 import { Moments } from './moment'
 import { answerPart, balanceText } from './part'
 import { pipeShares } from './path-on-sheet'
+import { pilotText } from './pilots'
 import { LinePorts, pressureStack } from './stack'
 import { addendName, fixedByText, listedAddends, pathText, standingText } from './words'
 import { pipeFlows } from '../simulate/playback'
@@ -349,6 +350,65 @@ describe('the ways through a part', () => {
       to: 'P',
       element: 'pump',
     })
+  })
+})
+
+describe('what a line pilots', () => {
+  const sheet = timed(
+    circuit(
+      {
+        ...powerUnit,
+        back2: ['reservoir'],
+        valve: ['directional-valve-4-3', { centre: 'closed' }],
+        check: ['pilot-operated-check', { pilotRatio: '4' }],
+        ram: [
+          'cylinder-double-acting',
+          { bore: '63 mm', rod: '36 mm', stroke: '400 mm', loadForce: '20 kN' },
+        ],
+        unloader: ['unloading-valve', { setting: '300 bar' }],
+      },
+      [
+        ...powerUnitPipes,
+        'pump.P valve.P',
+        'valve.T back2.T',
+        'valve.A check.A',
+        'check.B ram.A',
+        'valve.B ram.B',
+        'ram.B check.X',
+        'pump.P unloader.P',
+        'unloader.T back2.T',
+        'ram.B unloader.X',
+      ],
+    ),
+    4,
+    [track('V2', 'command', [0.2, '1'], [1.5, '0'], [2.5, '-1'])],
+  )
+  const { ask } = runOf(sheet)
+  const ram = idOf(sheet, 'cylinder-double-acting')
+  const check = idOf(sheet, 'pilot-operated-check')
+
+  it('is each valve at its pilot port, with the pressure that it needs there', () => {
+    // held: the load under the check, nothing at its pilot
+    const { piloted } = ask(`${ram}.B`, 2)
+    const held = ask(`${ram}.A`, 2).stack.pressure
+    const before = ask(`${check}.A`, 2).stack.pressure
+    const seat = piloted.find(({ part }) => part === check)!
+    // A + ratio · (X − A) = B and its spring
+    expect((seat.needed - (before + (held - before) / 4)) / bar).toBeCloseTo(0, 0)
+    expect(seat).toMatchObject({ port: 'X', name: 'opens', pushes: true })
+    expect(pilotText(sheet, [seat], show)[0]).toMatch(
+      /^It pilots 1-1V3 at X, which opens from [\d.]+ bar on: [\d.]+ bar to go\.$/,
+    )
+    const unloader = piloted.find(({ part }) => part !== check)!
+    expect(unloader.needed / bar).toBeCloseTo(300, 6)
+  })
+  it('is met while it opens them', () => {
+    const { piloted } = ask(`${ram}.B`, 3)
+    const seat = piloted.find(({ part }) => part === check)!
+    expect(seat.pressure).toBeGreaterThan(seat.needed)
+    expect(pilotText(sheet, [seat], show)[0]).toMatch(/it has [\d.]+ bar more\.$|without it\.$/)
+    // a line without pilots
+    expect(ask('P1.P', 3).piloted).toEqual([])
   })
 })
 
