@@ -402,6 +402,11 @@ describe('what a line pilots', () => {
     const unloader = piloted.find(({ part }) => part !== check)!
     expect(unloader.needed / bar).toBeCloseTo(300, 6)
   })
+  it('is none where the oil opens the seat by itself', () => {
+    const [seat] = ask(`${ram}.B`, 1).piloted.filter(({ part }) => part === check)
+    expect(seat.needed).toBe(0)
+    expect(pilotText(sheet, [seat], show)).toEqual(['It pilots 1-1V3 at X, which opens without it.'])
+  })
   it('is met while it opens them', () => {
     const { piloted } = ask(`${ram}.B`, 3)
     const seat = piloted.find(({ part }) => part === check)!

@@ -48,15 +48,16 @@ function thresholdsAt({ model, local }: Element, port: number) {
     local.p[port] = pressure
     return balances
   }
-  const now = balancesWith(pressure).map(netOf)
+  const [now, none] = [pressure, 0].map((value) => balancesWith(value).map(netOf))
   const high = balancesWith(HIGH)
   const higher = balancesWith(HIGH + STEP).map(netOf)
   return high.flatMap((balance, i) => {
     const net = netOf(balance)
     const slope = (higher[i] - net) / STEP
-    const needed = HIGH - net / slope
     const pushes = slope > 0
-    const agrees = now[i] > 0 === (pushes ? pressure > needed : pressure < needed)
+    // the pressure before a seat may open it without its pilot
+    const needed = pushes && none[i] > 0 ? 0 : HIGH - net / slope
+    const agrees = now[i] > 0 === (pushes ? needed === 0 || pressure > needed : pressure < needed)
     return balance.quantity === 'pressure' && slope !== 0 && agrees
       ? [{ does: balance.name, needed, pushes }]
       : []
