@@ -182,6 +182,9 @@ describe('braking a motor', () => {
       moments.showRecorded(result, 8.1)
       const { now, knobs } = new Trials(moments, figure).knobs()
       expect(now).toBeGreaterThan(0)
+      // a load that is harder to stop goes on for longer
+      const inertia = knobs.find((k) => k.part === 'W1' && k.parameter === 'inertia')!
+      expect(inertia.effect / now).toBeGreaterThan(0.05)
       const settings = knobs.filter(({ quantity }) => quantity === 'pressure')
       return Math.min(...settings.map(({ effect }) => effect)) / now
     })

@@ -37,6 +37,9 @@ const FIRST_STEP = 1e-4
 const PRESSURE_STEP = 10e5
 const SHARE_STEP = 0.1
 
+/** Quantities of loads: what hangs on a rod, a shaft or a rope. */
+const LOADS: ReadonlySet<Quantity> = new Set(['force', 'torque', 'mass', 'inertia'])
+
 /** A value of a component that a designer may choose. */
 interface Choice {
   readonly part: string
@@ -69,8 +72,8 @@ function choicesOf({ network }: Moments): Choice[] {
     return Object.entries(kind.parameters as Record<string, Parameter>).flatMap(
       ([name, parameter]): Choice[] => {
         const input = inputs.get(name)
-        if (parameter.type !== 'quantity' || idle.has(name) || (input === undefined && !sizes.has(name)))
-          return []
+        if (parameter.type !== 'quantity' || idle.has(name)) return []
+        if (input === undefined && !sizes.has(name) && !LOADS.has(parameter.quantity)) return []
         const now = input === undefined ? (values[name] as number) : network.arrays.u[input]
         // one step of nothing is nothing
         if (!Number.isFinite(now) || now === 0) return []
