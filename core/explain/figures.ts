@@ -158,6 +158,8 @@ class MeanOfEnd implements Reading {
 export const LONGEST_MOTION = 60
 /** s for which a part must stand: one that swings back has not come to rest. */
 const STANDS = 0.2
+/** A part that has come to rest moves again from so many times the speed on: a small rebound of the oil is none. */
+const REBOUND = 3
 
 class UntilStill implements Reading {
   readonly horizon = LONGEST_MOTION
@@ -187,7 +189,7 @@ class UntilStill implements Reading {
     const now = Math.abs(signalValue(this.moments, component, speed))
     this.fastest = Math.max(this.fastest, now)
     const still = Math.max(MOVES, MOVES_SHARE * this.fastest)
-    if (now >= still) this.stood = undefined
+    if (now >= (this.stood ? REBOUND : 1) * still) this.stood = undefined
     else {
       // linear within the step
       const share = this.before > now ? Math.max(0, this.before - still) / (this.before - now) : 0
