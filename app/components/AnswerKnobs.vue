@@ -17,15 +17,12 @@ const answers = useAnswers()
 const { show, system } = useUnits()
 /** It stays open from one place to the next. */
 const open = useState('knobs-open', () => false)
-const found = shallowRef<Knobs>()
+const { answer: found, busy, problem, ask: askLatest, cancel: forget } = useLatest<Knobs>()
 const progress = ref(0)
-const busy = ref(false)
-const problem = ref('')
 const asking = ref<string>()
 const wanted = ref('')
 const wantedAnswer = ref('')
 let client: WorkerClient<KnobTester> | undefined
-let turn = 0
 
 function tester(): WorkerClient<KnobTester> {
   client ??= workerClient<KnobTester>(
@@ -34,18 +31,16 @@ function tester(): WorkerClient<KnobTester> {
   )
   return client
 }
-/** Ends what is being worked out. */
-function cancel(): void {
-  turn++
-  if (!busy.value) return
+function stop(): void {
   client?.worker.terminate()
   client = undefined
-  busy.value = false
 }
-onBeforeUnmount(() => {
-  turn++
-  client?.worker.terminate()
-})
+/** Ends what is being worked out. */
+function cancel(): void {
+  if (busy.value) stop()
+  forget()
+}
+onBeforeUnmount(stop)
 
 /** What is asked about, by its label: the pressure, unless another figure of the place is chosen. */
 const wantedFigure = ref('')
@@ -55,36 +50,29 @@ const named = computed(
 const figure = computed(() => named.value?.figure)
 const quantity = computed(() => named.value?.quantity ?? 'pressure')
 const isUntilStill = computed(() => figure.value?.kind === 'untilStill')
-async function update(): Promise<void> {
+function update(): void {
   cancel()
   // what was found for another place or instant must not stand beside this one
   found.value = undefined
   asking.value = undefined
-  if (!open.value || !figure.value) return
-  const state = answers.state()
-  if (!state) return
-  const own = ++turn
-  busy.value = true
-  progress.value = 0
   problem.value = ''
-  const current = tester()
-  try {
-    const done = await Promise.race([
-      current.remote.knobs(
+  const asked = figure.value
+  const state = open.value && asked ? answers.state() : undefined
+  if (!asked || !state) return
+  progress.value = 0
+  const { remote, failed } = tester()
+  void askLatest((isLatest) =>
+    Promise.race([
+      remote.knobs(
         state,
-        figure.value,
+        asked,
         proxy((share: number) => {
-          progress.value = share
+          if (isLatest()) progress.value = share
         }),
       ),
-      current.failed,
-    ])
-    if (own === turn) found.value = done
-  } catch (error) {
-    if (own === turn) problem.value = (error as Error).message
-  } finally {
-    if (own === turn) busy.value = false
-  }
+      failed,
+    ]),
+  )
 }
 watchDebounced([open, () => answers.figures, wantedFigure], update, { debounce: AT_REST, immediate: true })
 
@@ -113,20 +101,21 @@ async function findValue(knob: Knob): Promise<void> {
   const state = answers.state()
   if (!state || !figure.value) return
   wantedAnswer.value = '…'
-  const own = turn
-  const current = tester()
+  const { remote, failed } = tester()
+  const about = found.value
+  // another place or instant may be asked about meanwhile, or another value
+  const isCurrent = () => found.value === about && asking.value === keyOf(knob)
   try {
     const value = await Promise.race([
-      current.remote.valueFor(state, figure.value, knob.part, knob.parameter, read.si),
-      current.failed,
+      remote.valueFor(state, figure.value, knob.part, knob.parameter, read.si),
+      failed,
     ])
-    // another place or instant was asked about meanwhile, or another value
-    if (own !== turn || asking.value !== keyOf(knob)) return
+    if (!isCurrent()) return
     wantedAnswer.value = value
       ? `${knob.label} of ${show(value.value, knob.quantity)} gives ${show(value.figure, quantity.value)}.`
       : `No value of it between a tenth and five times what it is gives ${show(read.si, quantity.value)}.`
   } catch (error) {
-    if (own === turn) wantedAnswer.value = (error as Error).message
+    if (isCurrent()) wantedAnswer.value = (error as Error).message
   }
 }
 </script>

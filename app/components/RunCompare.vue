@@ -16,7 +16,7 @@ const { csvFile, download } = useFiles()
 const { ask } = useRunQuestions()
 /** What it is compared with: "previous", "run ID", "sheet ID". */
 const other = ref('')
-const { answer: rows, busy, problem, ask: askLatest } = useLatest<readonly ComparisonRow[]>()
+const { answer: rows, busy, problem, ask: askLatest, cancel } = useLatest<readonly ComparisonRow[]>()
 const { goTo } = useRunPlaces()
 const onlyDifferent = useSetting('compare-different', true)
 
@@ -45,6 +45,7 @@ async function otherRun() {
   return { sheet: toRaw(detail.sheet.content) }
 }
 function update(): void {
+  cancel()
   rows.value = undefined
   const shown = runs.shown
   if (!other.value || !shown || live.playing) return

@@ -11,7 +11,7 @@ export function useLatest<T>() {
     turn++
     busy.value = false
   }
-  /** @param question is told by `isLatest` whether another was asked meanwhile; its error becomes `problem`, and there is no answer then */
+  /** @param question may ask `isLatest` whether another question followed; its error becomes `problem`, and there is no answer then */
   async function ask(question: (isLatest: () => boolean) => Promise<T>): Promise<void> {
     const own = ++turn
     busy.value = true

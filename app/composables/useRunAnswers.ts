@@ -90,10 +90,11 @@ export function useRunAnswer<T>(question: (run: ShownRun) => Promise<T>, inputs:
   const runs = useSimulationRuns()
   const live = useLiveRun()
   const { system } = useUnits()
-  const { answer, busy, problem, ask } = useLatest<T>()
+  const { answer, busy, problem, ask, cancel } = useLatest<T>()
   async function update(): Promise<void> {
     const run = runs.shown
     if (run && !live.playing) await ask(() => question(run))
+    else cancel()
   }
   watch([() => runs.shown, () => live.playing, system, inputs], update, { immediate: true })
   return { answer, busy, problem, update }

@@ -1,5 +1,6 @@
 /** Goes to instants of the run that is shown and to parts of its sheet, from views beside it. */
 import { useLiveRun } from '../stores/liveRun'
+import { useSheetDocument } from '../stores/sheetDocument'
 import { useSelection } from '../stores/selection'
 import { useSimulationRuns } from '../stores/simulationRuns'
 
@@ -8,6 +9,7 @@ export function useRunPlaces(reveal: (id: string) => void = () => {}) {
   const runs = useSimulationRuns()
   const live = useLiveRun()
   const selection = useSelection()
+  const sheetDocument = useSheetDocument()
   return {
     /** @param t s; a live run that goes on pauses */
     goTo(t: number): void {
@@ -16,7 +18,7 @@ export function useRunPlaces(reveal: (id: string) => void = () => {}) {
     },
     /** Selects a part and brings it into view. @returns whether it is drawn */
     look(part: string | undefined): boolean {
-      if (part === undefined || !runs.shown?.sheet.components.some((c) => c.id === part)) return false
+      if (part === undefined || !sheetDocument.sheet.components.some((c) => c.id === part)) return false
       selection.select([part])
       reveal(part)
       return true

@@ -308,7 +308,7 @@ class Walk {
     )
   }
   private leads(hold: Hold, pressure: number): boolean {
-    return hold.leads && (hold.by !== 'load' || loads(hold, pressure))
+    return hold.leads && (hold.passesOn === true || hold.by !== 'load' || loads(hold, pressure))
   }
 
   /** Whether something fixes the pressure of a line, or of one that stands open to it without a drop. */

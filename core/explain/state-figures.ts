@@ -34,7 +34,9 @@ export function stateFigures(moments: Moments, result: RunResult, movers: readon
   const devices = new Map(devicesOf(sheet).map((device) => [device.id, device]))
   const commands = network.inputs.inputs.flatMap(
     ({ component, spec, fault, restParameter }, input): StateFigure[] => {
-      if (fault || spec.ofLoad || restParameter !== undefined || devices.has(component)) return []
+      // a setting is no command; what has current or not is one, whatever value it then takes
+      const isSetting = restParameter !== undefined && !spec.electric
+      if (fault || spec.ofLoad || isSetting || devices.has(component)) return []
       const owner = sheet.components.find((c) => c.id === component)
       if (!owner) return []
       return [
