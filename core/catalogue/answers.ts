@@ -69,6 +69,15 @@ export interface Balance {
   readonly opposing: readonly { readonly label: string; readonly value: number }[]
 }
 
+const asTerms = (values: Readonly<Record<string, number>>) =>
+  Object.entries(values).map(([label, value]) => ({ label, value }))
+/** A balance of pressures, Pa, by what each is called. @param name what happens where those that push exceed those that oppose */
+export const pressureBalance = (
+  name: string,
+  pushing: Readonly<Record<string, number>>,
+  opposing: Readonly<Record<string, number>>,
+): Balance => ({ name, quantity: 'pressure', pushing: asTerms(pushing), opposing: asTerms(opposing) })
+
 /** Sum of what pushes less what opposes: above zero it happens. */
 export const netOf = ({ pushing, opposing }: Balance): number =>
   pushing.reduce((sum, { value }) => sum + value, 0) - opposing.reduce((sum, { value }) => sum + value, 0)

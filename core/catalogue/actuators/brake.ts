@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { springBroken, stuckPiston } from '../faults'
 import {
   defineKind,
@@ -95,14 +96,7 @@ export const brake = defineKind({
         l.c[CONDITION.slips] = l.x[STATE.lift] < 0.5 ? Math.abs(l.p[W]) - 5 * SLIP_SPEED : -1
         l.power[Power.heat] = l.q[W] * l.p[W] + l.p[X] * l.q[X]
       },
-      balances: (l) => [
-        {
-          name: 'lifts',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at X', value: l.p[X] }],
-          opposing: [{ label: 'springs', value: v.begins }],
-        },
-      ],
+      balances: (l) => [pressureBalance('lifts', { 'pressure at X': l.p[X] }, { springs: v.begins })],
     }
   },
   describeState: (l, _v, show) =>

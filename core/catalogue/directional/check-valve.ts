@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { checkInLine } from '../symbol-elements'
@@ -58,15 +59,11 @@ export const checkValve = defineKind({
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at A', value: l.p[A] }],
-          opposing: [
-            { label: 'pressure at B', value: l.p[B] },
-            { label: 'spring', value: values.crackingPressure },
-          ],
-        },
+        pressureBalance(
+          'opens',
+          { 'pressure at A': l.p[A] },
+          { 'pressure at B': l.p[B], spring: values.crackingPressure },
+        ),
       ],
     }
   },

@@ -1,4 +1,4 @@
-import type { Balance } from '../answers'
+import { type Balance, pressureBalance } from '../answers'
 import { leak, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
@@ -146,21 +146,16 @@ export const doublePilotCheck = defineKind({
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[A1]) + l.q[B] * (l.p[B] - l.p[B1])
       },
       balances(l) {
-        const side = (own: number, held: number, other: number, name: string): Balance => ({
-          name: `opens ${name}`,
-          quantity: 'pressure',
-          pushing: [
-            { label: `pressure at ${name}`, value: l.p[own] },
+        const side = (own: number, held: number, other: number, name: string): Balance =>
+          pressureBalance(
+            `opens ${name}`,
             {
-              label: `pilot from the other side, ${v.pilotRatio} times`,
-              value: v.pilotRatio * Math.max(0, l.p[other] - l.p[own]),
+              [`pressure at ${name}`]: l.p[own],
+              [`pilot from the other side, ${v.pilotRatio} times`]:
+                v.pilotRatio * Math.max(0, l.p[other] - l.p[own]),
             },
-          ],
-          opposing: [
-            { label: `pressure held at ${name}1`, value: l.p[held] },
-            { label: 'spring', value: v.crackingPressure },
-          ],
-        })
+            { [`pressure held at ${name}1`]: l.p[held], spring: v.crackingPressure },
+          )
         return [side(A, A1, B, 'A'), side(B, B1, A, 'B')]
       },
     }

@@ -1,5 +1,5 @@
 import { fourPorts, SHUT_IN_MIDDLE, spoolSection } from '../section-elements'
-import type { Balance, Way } from '../answers'
+import { pressureBalance, type Balance, type Way } from '../answers'
 import { idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
 import {
@@ -358,18 +358,12 @@ export const loadSensingSection = defineKind({
       balances(l): Balance[] {
         const opening = notch(l.x[STATE.spool])
         if (opening === 0 || v.compensation === 'none') return []
+        const pushing = { 'pressure at P': l.p[P] }
+        const spring = { 'compensator spring': v.margin }
         return [
-          {
-            name: post ? 'passes oil on' : 'keeps its flow',
-            quantity: 'pressure',
-            pushing: [{ label: 'pressure at P', value: l.p[P] }],
-            opposing: [
-              post
-                ? { label: 'load signal at X', value: l.p[X] }
-                : { label: 'load', value: l.o[OUTPUT.load] },
-              { label: 'compensator spring', value: v.margin },
-            ],
-          },
+          post
+            ? pressureBalance('passes oil on', pushing, { 'load signal at X': l.p[X], ...spring })
+            : pressureBalance('keeps its flow', pushing, { load: l.o[OUTPUT.load], ...spring }),
         ]
       },
       ways(l): Way[] {

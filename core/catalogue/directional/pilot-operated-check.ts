@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { poppetSection } from '../section-elements'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
@@ -146,21 +147,15 @@ export const pilotOperatedCheck = defineKind({
       balances(l) {
         const push = Math.max(0, l.p[X] - (external ? l.p[Y] : l.p[A]))
         return [
-          {
-            name: 'opens',
-            quantity: 'pressure',
-            pushing: [
-              { label: 'pressure at A', value: l.p[A] },
-              {
-                label: `pilot over ${external ? 'its drain' : 'A'}, ${values.pilotRatio} times`,
-                value: values.pilotRatio * push,
-              },
-            ],
-            opposing: [
-              { label: 'pressure held at B', value: l.p[B] },
-              { label: 'spring', value: values.crackingPressure },
-            ],
-          },
+          pressureBalance(
+            'opens',
+            {
+              'pressure at A': l.p[A],
+              [`pilot over ${external ? 'its drain' : 'A'}, ${values.pilotRatio} times`]:
+                values.pilotRatio * push,
+            },
+            { 'pressure held at B': l.p[B], spring: values.crackingPressure },
+          ),
         ]
       },
     }

@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { leak, reversed, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
@@ -76,19 +77,15 @@ export const pilotToCloseCheck = defineKind({
         l.power[Power.heat] = l.q[A] * (l.p[A] - l.p[B])
       },
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at A', value: l.p[A] }],
-          opposing: [
-            { label: 'pressure at B', value: l.p[B] },
-            { label: 'spring', value: v.crackingPressure },
-            {
-              label: `pilot over A, ${v.pilotRatio} times`,
-              value: v.pilotRatio * Math.max(0, l.p[X] - l.p[A]),
-            },
-          ],
-        },
+        pressureBalance(
+          'opens',
+          { 'pressure at A': l.p[A] },
+          {
+            'pressure at B': l.p[B],
+            spring: v.crackingPressure,
+            [`pilot over A, ${v.pilotRatio} times`]: v.pilotRatio * Math.max(0, l.p[X] - l.p[A]),
+          },
+        ),
       ],
     }
   },

@@ -1,4 +1,4 @@
-import type { Balance } from '../answers'
+import { type Balance, pressureBalance } from '../answers'
 import { blocked, leak, lost, stuck } from '../faults'
 import {
   defineKind,
@@ -160,15 +160,11 @@ export const poppetValve = defineKind({
       balances: (l): Balance[] =>
         check && l.u[INPUT.command] > 0.5 !== opens
           ? [
-              {
-                name: 'opens as a check valve',
-                quantity: 'pressure',
-                pushing: [{ label: 'pressure at A', value: l.p[A] }],
-                opposing: [
-                  { label: 'pressure at B', value: l.p[B] },
-                  { label: 'spring', value: v.crackingPressure },
-                ],
-              },
+              pressureBalance(
+                'opens as a check valve',
+                { 'pressure at A': l.p[A] },
+                { 'pressure at B': l.p[B], spring: v.crackingPressure },
+              ),
             ]
           : [],
     }

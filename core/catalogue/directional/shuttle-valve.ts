@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { blocked, stuck } from '../faults'
 import { defineKind, Power, quantity, indices, stateSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
@@ -76,12 +77,7 @@ export const shuttleValve = defineKind({
         l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[OUT] * l.q[OUT]
       },
       balances: (l) => [
-        {
-          name: 'passes A on',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at A', value: l.p[A] }],
-          opposing: [{ label: 'pressure at B', value: l.p[B] }],
-        },
+        pressureBalance('passes A on', { 'pressure at A': l.p[A] }, { 'pressure at B': l.p[B] }),
       ],
     }
   },

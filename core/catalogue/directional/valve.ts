@@ -4,7 +4,7 @@
  */
 import type { SectionDrawing } from '../section'
 import { fourPorts, spoolSection } from '../section-elements'
-import type { Balance, Way } from '../answers'
+import { pressureBalance, type Balance, type Way } from '../answers'
 import {
   Power,
   quantity,
@@ -340,27 +340,22 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   const rated = names.map((name) => !RETURNS.has(name))
   /** Oil at an end of the spool, or from the pilot stage, against the spring at full travel; nothing where a coil or a hand pushes too. */
   const pilotBalances = (l: Local): readonly Balance[] => {
-    const spring = { label: 'spring at full travel', value: shiftPressure }
-    if (pilotStage && !piloted)
-      return [
-        {
-          name: ordered(l) === 0 ? 'can be shifted fully' : 'is shifted fully',
-          quantity: 'pressure',
-          pushing: [{ label: 'pilot supply', value: l.p[supply] }],
-          opposing: [spring, ...(drain < 0 ? [] : [{ label: 'pilot drain', value: l.p[drain] }])],
-        },
-      ]
+    const spring = { 'spring at full travel': shiftPressure }
+    if (pilotStage && !piloted) {
+      const drained: Record<string, number> = drain < 0 ? {} : { 'pilot drain': l.p[drain] }
+      const name = ordered(l) === 0 ? 'can be shifted fully' : 'is shifted fully'
+      return [pressureBalance(name, { 'pilot supply': l.p[supply] }, { ...spring, ...drained })]
+    }
     if (!piloted || ordered(l) !== 0 || (!three && !pilotA)) return []
-    const atA = { label: 'pressure at X', value: pilotA * l.p[X] }
-    const atB = { label: 'pressure at Y', value: pilotB * l.p[Y] }
-    const towardsA = !three || !pilotB || (pilotA > 0 && atA.value >= atB.value)
+    const atA: Record<string, number> = pilotA ? { 'pressure at X': l.p[X] } : {}
+    const atB: Record<string, number> = pilotB ? { 'pressure at Y': l.p[Y] } : {}
+    const towardsA = !three || !pilotB || (pilotA > 0 && l.p[X] >= l.p[Y])
     return [
-      {
-        name: three ? `is shifted fully to position ${towardsA ? 'a' : 'b'}` : 'is shifted fully',
-        quantity: 'pressure',
-        pushing: [towardsA ? atA : atB],
-        opposing: [spring, ...(pilotA && pilotB ? [towardsA ? atB : atA] : [])],
-      },
+      pressureBalance(
+        three ? `is shifted fully to position ${towardsA ? 'a' : 'b'}` : 'is shifted fully',
+        towardsA ? atA : atB,
+        { ...spring, ...(towardsA ? atB : atA) },
+      ),
     ]
   }
   return {

@@ -1,5 +1,5 @@
 /** What the pressure-compensated flow valves with a bypass share: the regulated way and the way of the excess. */
-import { heldAtSetting, type Balance, type Hold } from '../answers'
+import { heldAtSetting, type Hold } from '../answers'
 import { quantity, indices, inputSpecs } from '../kind'
 import { compensatedEdge, pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 
@@ -40,25 +40,6 @@ export function compensated(v: CompensatedValues) {
     excess: (opening: number, drop: number) => (drop > 0 ? opening * wide * smoothSquareRoot(drop) : 0),
   }
 }
-
-/**
- * What pushes the compensator of a metering edge against its spring. @param name what it does where the drop exceeds the spring
- * @param inlet @param outlet pressure before and behind the edge, Pa
- */
-export const compensatorBalance = (
-  name: string,
-  inlet: { readonly port: string; readonly pressure: number },
-  outlet: { readonly port: string; readonly pressure: number },
-  spring: number,
-): Balance => ({
-  name,
-  quantity: 'pressure',
-  pushing: [{ label: `pressure at ${inlet.port}`, value: inlet.pressure }],
-  opposing: [
-    { label: `pressure at ${outlet.port}`, value: outlet.pressure },
-    { label: 'spring', value: spring },
-  ],
-})
 
 /** Opening of the way of the excess between which it throttles: shut there is no excess, wide open it keeps nothing. */
 const THROTTLES = [0.01, 0.98] as const

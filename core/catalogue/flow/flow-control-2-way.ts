@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { blocked, drifted } from '../faults'
 import {
   defineKind,
@@ -10,7 +11,6 @@ import {
   inputSpecs,
 } from '../kind'
 import { compensatedEdge, pathCoefficient, smoothSquareRoot, SHORT_FLOW } from '../flow-laws'
-import { compensatorBalance } from './compensated'
 import { checkParameters, checkValveFlow } from '../directional/check'
 import { arrow, arrowHead, dashed, line, rectangle, type Shape } from '../symbol'
 import { adjustable, checkInLine, dot, enclosureLine, restriction, spring } from '../symbol-elements'
@@ -152,11 +152,10 @@ export const flowControl2Way = defineKind({
         },
       ],
       balances: (l) => [
-        compensatorBalance(
+        pressureBalance(
           'keeps its flow',
-          { port: 'A', pressure: l.p[A] },
-          { port: 'B', pressure: l.p[B] },
-          values.leastDrop,
+          { 'pressure at A': l.p[A] },
+          { 'pressure at B': l.p[B], spring: values.leastDrop },
         ),
       ],
     }

@@ -1,16 +1,10 @@
+import { pressureBalance } from '../answers'
 import { blocked, drifted, stuck } from '../faults'
 import { SHORT_FLOW } from '../flow-laws'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { arrowHead, line, rectangle } from '../symbol'
 import { adjustable, restriction } from '../symbol-elements'
-import {
-  compensated,
-  compensatedParameters,
-  compensatedHold,
-  compensatorBalance,
-  flowInput,
-  INPUT,
-} from './compensated'
+import { compensated, compensatedParameters, compensatedHold, flowInput, INPUT } from './compensated'
 
 const STATE = indices('bypass')
 const OUTPUT = indices('regulated', 'excess')
@@ -104,11 +98,10 @@ export const flowControl3Way = defineKind({
       // while it lets the excess go, the inlet stands over the load by the drop that it keeps
       holds: (l) => [compensatedHold(l.p, A, B, v.leastDrop, l.x[STATE.bypass])],
       balances: (l) => [
-        compensatorBalance(
+        pressureBalance(
           'lets the excess go to T',
-          { port: 'A', pressure: l.p[A] },
-          { port: 'B', pressure: l.p[B] },
-          v.leastDrop,
+          { 'pressure at A': l.p[A] },
+          { 'pressure at B': l.p[B], spring: v.leastDrop },
         ),
       ],
     }

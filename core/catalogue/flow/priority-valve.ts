@@ -1,16 +1,10 @@
+import { pressureBalance } from '../answers'
 import { blocked, drifted, stuck } from '../faults'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { SHORT_FLOW } from '../flow-laws'
 import { arrow, dashed, line, rectangle } from '../symbol'
 import { dot, spring } from '../symbol-elements'
-import {
-  compensated,
-  compensatedParameters,
-  compensatedHold,
-  compensatorBalance,
-  flowInput,
-  INPUT,
-} from './compensated'
+import { compensated, compensatedParameters, compensatedHold, flowInput, INPUT } from './compensated'
 
 const STATE = indices('excessOpening')
 const OUTPUT = indices('first', 'excess')
@@ -107,11 +101,10 @@ export const priorityValve = defineKind({
       // while its spool throttles the way to B, the inlet stands over A by the drop that it keeps
       holds: (l) => [compensatedHold(l.p, P, A, v.leastDrop, l.x[STATE.excessOpening])],
       balances: (l) => [
-        compensatorBalance(
+        pressureBalance(
           'gives B what is left',
-          { port: 'P', pressure: l.p[P] },
-          { port: 'A', pressure: l.p[A] },
-          v.leastDrop,
+          { 'pressure at P': l.p[P] },
+          { 'pressure at A': l.p[A], spring: v.leastDrop },
         ),
       ],
     }

@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { poppetSection } from '../section-elements'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
@@ -185,18 +186,14 @@ export const counterbalanceValve = defineKind({
         ]
       },
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [
-            { label: 'load pressure at 1', value: l.p[HELD] },
-            { label: `pilot at X, ${values.pilotRatio} times`, value: values.pilotRatio * l.p[X] },
-          ],
-          opposing: [
-            { label: 'spring', value: l.u[INPUT.setting] },
-            { label: `back pressure at 2, ${back} times`, value: back * l.p[OUT] },
-          ],
-        },
+        pressureBalance(
+          'opens',
+          {
+            'load pressure at 1': l.p[HELD],
+            [`pilot at X, ${values.pilotRatio} times`]: values.pilotRatio * l.p[X],
+          },
+          { spring: l.u[INPUT.setting], [`back pressure at 2, ${back} times`]: back * l.p[OUT] },
+        ),
       ],
     }
   },

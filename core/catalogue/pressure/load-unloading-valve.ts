@@ -1,4 +1,4 @@
-import { heldAtSetting } from '../answers'
+import { heldAtSetting, pressureBalance } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, inputSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { blocked, drifted, stuck } from '../faults'
@@ -88,15 +88,11 @@ export const loadUnloadingValve = defineKind({
         ),
       ],
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at P', value: l.p[P] }],
-          opposing: [
-            { label: 'spring', value: l.u[INPUT.margin] },
-            { label: 'load signal at X', value: l.p[X] },
-          ],
-        },
+        pressureBalance(
+          'opens',
+          { 'pressure at P': l.p[P] },
+          { spring: l.u[INPUT.margin], 'load signal at X': l.p[X] },
+        ),
       ],
     }
   },

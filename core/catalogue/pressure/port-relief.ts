@@ -1,5 +1,5 @@
 /** Quick reliefs with checks beside them: what guards the lines of an actuator. */
-import type { Balance } from '../answers'
+import { type Balance, pressureBalance } from '../answers'
 import { quantity } from '../kind'
 import { heldSetting, reliefLaw } from './relief-law'
 
@@ -29,15 +29,11 @@ export function portRelief(v: PortReliefValues) {
       outlet: { readonly port: string; readonly pressure: number },
       setting: number,
     ): Balance {
-      return {
+      return pressureBalance(
         name,
-        quantity: 'pressure',
-        pushing: [{ label: `pressure at ${inlet.port}`, value: inlet.pressure }],
-        opposing: [
-          { label: 'spring', value: heldSetting(setting) * (1 - override) },
-          { label: `pressure at ${outlet.port}`, value: outlet.pressure },
-        ],
-      }
+        { [`pressure at ${inlet.port}`]: inlet.pressure },
+        { spring: heldSetting(setting) * (1 - override), [`pressure at ${outlet.port}`]: outlet.pressure },
+      )
     },
     /** @param setting Pa @returns 1/s */
     rate(opening: number, drop: number, setting: number) {

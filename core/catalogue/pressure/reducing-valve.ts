@@ -1,5 +1,5 @@
 import { throttlingSpoolSection } from '../section-elements'
-import { heldAtSetting } from '../answers'
+import { heldAtSetting, pressureBalance } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
 import { arrow, dashed, line } from '../symbol'
@@ -136,15 +136,11 @@ export const reducingValve = defineKind({
         ),
       ],
       balances: (l) => [
-        {
-          name: 'closes',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at A', value: l.p[A] }],
-          opposing: [
-            { label: 'spring', value: l.u[INPUT.setting] - values.range },
-            { label: 'pressure at the drain', value: l.p[Y] },
-          ],
-        },
+        pressureBalance(
+          'closes',
+          { 'pressure at A': l.p[A] },
+          { spring: l.u[INPUT.setting] - values.range, 'pressure at the drain': l.p[Y] },
+        ),
       ],
     }
   },

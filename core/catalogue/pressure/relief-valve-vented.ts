@@ -1,5 +1,5 @@
 import { poppetSection } from '../section-elements'
-import { heldAtSetting, type Hold } from '../answers'
+import { heldAtSetting, type Hold, pressureBalance } from '../answers'
 import {
   defineKind,
   Power,
@@ -159,15 +159,11 @@ export const reliefValveVented = defineKind({
       },
       holds: (l) => [holdOf(l)],
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at P', value: l.p[P] }],
-          opposing: [
-            { label: 'spring and vent', value: l.o[OUTPUT.effective] },
-            { label: 'pressure at T', value: l.p[T] },
-          ],
-        },
+        pressureBalance(
+          'opens',
+          { 'pressure at P': l.p[P] },
+          { 'spring and vent': l.o[OUTPUT.effective], 'pressure at T': l.p[T] },
+        ),
       ],
     }
   },

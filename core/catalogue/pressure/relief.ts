@@ -1,7 +1,7 @@
 /** The relief law, shared by the direct-acting and the pilot-operated kind. */
 import { poppetSection } from '../section-elements'
 import type { SectionDrawing } from '../section'
-import { heldAtSetting } from '../answers'
+import { heldAtSetting, pressureBalance } from '../answers'
 import {
   Power,
   quantity,
@@ -119,15 +119,11 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
     },
     holds: (l) => [heldAtSetting(l.p, P, heldSetting(settingOf(l)), [tankSide], l.q[P] > 1e-3 * ratedFlow)],
     balances: (l) => [
-      {
-        name: 'opens',
-        quantity: 'pressure',
-        pushing: [{ label: 'pressure at P', value: l.p[P] }],
-        opposing: [
-          { label: 'spring', value: heldSetting(settingOf(l)) * crackShare },
-          { label: 'pressure at T', value: l.p[T] },
-        ],
-      },
+      pressureBalance(
+        'opens',
+        { 'pressure at P': l.p[P] },
+        { spring: heldSetting(settingOf(l)) * crackShare, 'pressure at T': l.p[T] },
+      ),
     ],
   }
 }

@@ -1,5 +1,5 @@
 import { poppetSection } from '../section-elements'
-import { heldAtSetting } from '../answers'
+import { heldAtSetting, pressureBalance } from '../answers'
 import {
   defineKind,
   Power,
@@ -173,15 +173,11 @@ export const sequenceValve = defineKind({
             ]
           : [],
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [{ label: pilot === A ? 'pressure at A' : 'pressure at X', value: l.p[pilot] }],
-          opposing: [
-            { label: 'spring', value: l.u[INPUT.setting] },
-            { label: drain === Y ? 'pressure at Y' : 'pressure at B', value: l.p[drain] },
-          ],
-        },
+        pressureBalance(
+          'opens',
+          { [pilot === A ? 'pressure at A' : 'pressure at X']: l.p[pilot] },
+          { spring: l.u[INPUT.setting], [drain === Y ? 'pressure at Y' : 'pressure at B']: l.p[drain] },
+        ),
       ],
     }
   },

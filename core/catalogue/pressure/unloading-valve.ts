@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import {
   defineKind,
   Power,
@@ -133,18 +134,15 @@ export const unloadingValve = defineKind({
         l.power[Power.heat] = l.q[P] * (l.p[P] - l.p[T])
       },
       balances: (l) => [
-        {
-          name: 'opens',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at X', value: l.p[X] }],
-          opposing: [
-            {
-              label: snaps && l.mode[0] ? 'spring, once open' : 'spring',
-              value: (snaps && l.mode[0] ? values.differential : 1) * l.u[INPUT.setting],
-            },
-            { label: drain === Y ? 'pressure at Y' : 'pressure at T', value: l.p[drain] },
-          ],
-        },
+        pressureBalance(
+          'opens',
+          { 'pressure at X': l.p[X] },
+          {
+            [snaps && l.mode[0] ? 'spring, once open' : 'spring']:
+              (snaps && l.mode[0] ? values.differential : 1) * l.u[INPUT.setting],
+            [drain === Y ? 'pressure at Y' : 'pressure at T']: l.p[drain],
+          },
+        ),
       ],
     }
   },

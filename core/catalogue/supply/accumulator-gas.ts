@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { ATMOSPHERE } from '../../units/quantities'
 import { blockedStore, drifted } from '../faults'
 import {
@@ -19,7 +20,6 @@ import {
   inlet,
   inletParameters,
   ratingParameter,
-  storeBalance,
 } from './accumulator'
 
 const STATE = indices('oil', 'temperature')
@@ -155,7 +155,7 @@ export const accumulatorGas = defineKind({
         l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P]
         l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P]
       },
-      balances: (l) => [storeBalance(l.p[P], l.o[OUTPUT.gas], 'gas')],
+      balances: (l) => [pressureBalance('takes oil', { 'pressure at P': l.p[P] }, { gas: l.o[OUTPUT.gas] })],
       holds: (l) => [
         {
           port: P,

@@ -1,5 +1,5 @@
 /** What the accumulators share but for what pushes on their oil: the way in, how they empty, how they are drawn. */
-import type { Balance, HoldBy } from '../answers'
+import { pressureBalance, type HoldBy } from '../answers'
 import {
   Power,
   quantity,
@@ -70,18 +70,6 @@ export function inlet(v: InletValues) {
   }
 }
 
-/** The line against what pushes on its oil, Pa. @param by what pushes */
-export const storeBalance = (
-  line: number,
-  pushed: number,
-  by: Extract<HoldBy, 'gas' | 'spring' | 'weight'>,
-): Balance => ({
-  name: 'takes oil',
-  quantity: 'pressure',
-  pushing: [{ label: 'pressure at P', value: line }],
-  opposing: [{ label: by, value: pushed }],
-})
-
 /**
  * An accumulator whose oil stands under a pressure that follows from how much there is: dV/dt = Q = path(p_P − p(V)).
  * @param pushed pressure of the oil in it by its volume, Pa @param start oil at the start, m³ @param by what pushes
@@ -129,7 +117,9 @@ export function accumulatorModel(
       l.power[Power.stored] = l.o[OUTPUT.stored] * l.q[0]
       l.power[Power.heat] = (l.p[0] - l.o[OUTPUT.stored]) * l.q[0]
     },
-    balances: (l) => [storeBalance(l.p[0], l.o[OUTPUT.stored], by)],
+    balances: (l) => [
+      pressureBalance('takes oil', { 'pressure at P': l.p[0] }, { [by]: l.o[OUTPUT.stored] }),
+    ],
     holds: (l) => {
       const share = l.x[STATE.oil] / v.volume
       return [

@@ -1,5 +1,5 @@
 import { pistonSection } from '../section-elements'
-import { heldAtSetting } from '../answers'
+import { heldAtSetting, pressureBalance } from '../answers'
 import { leak, leakOut, stuck, wrongRotation } from '../faults'
 import { defineKind, quantity, type Local, indices } from '../kind'
 import { arrow, circle, line } from '../symbol'
@@ -148,15 +148,11 @@ export const loadSensingPump = defineKind({
       },
       balances: (l) => [
         takesStrokeBack(l.p[P], values.compensator - values.band),
-        {
-          name: 'takes its stroke back to the load signal',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at P', value: l.p[P] }],
-          opposing: [
-            { label: 'margin', value: values.margin - values.band / 2 },
-            { label: 'load signal at X', value: l.p[X] },
-          ],
-        },
+        pressureBalance(
+          'takes its stroke back to the load signal',
+          { 'pressure at P': l.p[P] },
+          { margin: values.margin - values.band / 2, 'load signal at X': l.p[X] },
+        ),
       ],
     }
   },

@@ -1,3 +1,4 @@
+import { pressureBalance } from '../answers'
 import { leak, stuck, wrongRotation } from '../faults'
 import {
   defineKind,
@@ -176,18 +177,15 @@ export const twoStagePump = defineKind({
         l.power[Power.heat] = l.o[OUTPUT.shaftPower] + l.p[S] * l.q[S] + l.p[P] * l.q[P]
       },
       balances: (l) => [
-        {
-          name: 'unloads its large stage',
-          quantity: 'pressure',
-          pushing: [{ label: 'pressure at P', value: l.p[P] }],
-          opposing: [
-            {
-              label: l.mode[0] ? 'spring of the unloader, once open' : 'spring of the unloader',
-              value: (l.mode[0] ? v.differential : 1) * v.changeOver,
-            },
-            { label: 'pressure at S', value: l.p[S] },
-          ],
-        },
+        pressureBalance(
+          'unloads its large stage',
+          { 'pressure at P': l.p[P] },
+          {
+            [l.mode[0] ? 'spring of the unloader, once open' : 'spring of the unloader']:
+              (l.mode[0] ? v.differential : 1) * v.changeOver,
+            'pressure at S': l.p[S],
+          },
+        ),
       ],
     }
   },

@@ -1,5 +1,5 @@
 /** Variable pumps in open circuits: what they share but for what sets their stroke. */
-import type { Balance } from '../answers'
+import { type Balance, pressureBalance } from '../answers'
 import type { Fluid } from '../../fluid/fluid'
 import {
   Power,
@@ -217,9 +217,5 @@ export function variablePumpModel(
 }
 
 /** The pressure from which a compensator takes the stroke back. @param from Pa */
-export const takesStrokeBack = (pressure: number, from: number): Balance => ({
-  name: 'takes its stroke back',
-  quantity: 'pressure',
-  pushing: [{ label: 'pressure at P', value: pressure }],
-  opposing: [{ label: 'compensator', value: from }],
-})
+export const takesStrokeBack = (pressure: number, from: number): Balance =>
+  pressureBalance('takes its stroke back', { 'pressure at P': pressure }, { compensator: from })
