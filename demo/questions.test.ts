@@ -7,6 +7,7 @@ import { compareRuns } from '../core/explain/compare-runs'
 import { figuresAt } from '../core/explain/figures'
 import { Trials } from '../core/explain/knobs'
 import { Moments } from '../core/explain/moment'
+import { moversOf } from '../core/explain/movers'
 import { stateTable } from '../core/explain/state-table'
 import { walkthroughOf } from '../core/explain/walkthrough'
 import { showIn } from '../core/units/text'
@@ -23,7 +24,7 @@ function runOf(machine: string, variant = 0, schedule = 0) {
   return { sheet, result, moments: new Moments(sheet, result) }
 }
 /** The states of a run, each as one text. */
-function told(machine: string, variant = 0, schedule = 0) {
+function statesOf(machine: string, variant = 0, schedule = 0) {
   const { result, moments } = runOf(machine, variant, schedule)
   return walkthroughOf(moments, result, show).map(({ summary, sentences }) =>
     [summary, ...sentences.map(({ text }) => text)].join('\n'),
@@ -38,7 +39,7 @@ const numberAfter = (text: string, before: RegExp) =>
 
 describe('relief valves', () => {
   it('how far below its setting each begins to hold, and what it makes of the oil', () => {
-    const [direct, both] = told('Relief rig')
+    const [direct, both] = statesOf('Relief rig')
     expect(direct).toMatch(/1-0V1 sets it, at its setting of 180 bar less [\d.]+ bar at this flow/)
     expect(direct).toMatch(/22\.5 L\/min of 1-0P1 go to the tank through 1-0V1 without doing work: 6\.16 kW/)
     // the piloted one opens at nearly its setting, and takes its share
@@ -46,7 +47,7 @@ describe('relief valves', () => {
     expect(both).toMatch(/of 1-0P1 go to the tank through 1-1V2 without doing work/)
   })
   it('unloaded by its vent, set from afar, and at most at its own knob', () => {
-    const states = told('Relief rig', 1)
+    const states = statesOf('Relief rig', 1)
     expect(states[0]).toMatch(/1-0S1: 4\.\d+ bar; the spring of 1-0V1 sets it/)
     expect(begun(states, '1-0V2 is actuated, 1-0V3 is actuated')).toMatch(
       /1-0V1 sets it, at its setting of 180 bar/,
@@ -54,11 +55,11 @@ describe('relief valves', () => {
     expect(begun(states, '1-0V4 is actuated')).toMatch(/1-0V5 sets it, at its setting of 90 bar/)
     expect(begun(states, '1-0V2 is released')).toMatch(/the spring of 1-0V1 sets it/)
     // one of two vents that sticks does not keep the pump loaded
-    const redundant = told('Relief rig', 1, 1)
+    const redundant = statesOf('Relief rig', 1, 1)
     expect(begun(redundant, '1-0V3: spool sticks')).toMatch(/setting of 180 bar/)
     expect(begun(redundant, '1-0V2 is released')).toMatch(/the spring of 1-0V1 sets it/)
     // a remote pilot above the knob has no effect
-    expect(told('Relief rig', 1, 2).at(-1)).toMatch(/1-0V1 sets it, at its setting of 180 bar/)
+    expect(statesOf('Relief rig', 1, 2).at(-1)).toMatch(/1-0V1 sets it, at its setting of 180 bar/)
   })
 })
 
@@ -73,7 +74,7 @@ describe('an accumulator pack', () => {
     expect(row('1-0M1: heat').difference).toMatch(/^\+/)
   })
   it('when the motor stops and starts, and by what', () => {
-    const states = told('Gate pack', 1)
+    const states = statesOf('Gate pack', 1)
     expect(begun(states, '1-0S2 switches on, 1-0M1 is switched off')).toBeDefined()
     expect(begun(states, '1-0S2 switches off, 1-0M1 is switched on')).toMatch(/Q1 pulls in/)
   })
@@ -81,7 +82,7 @@ describe('an accumulator pack', () => {
 
 describe('one cylinder', () => {
   it('speed out and back, what sets the pressures, and the oil that goes over the relief', () => {
-    const states = told('Shavings press', 2)
+    const states = statesOf('Shavings press', 2)
     const out = states.find((s) => /1-1A1 extends at/.test(s))!
     const back = states.filter((s) => /1-1A1 retracts at/.test(s)).at(-1)!
     expect(numberAfter(back, /retracts at /)).toBeGreaterThan(numberAfter(out, /extends at /))
@@ -92,9 +93,9 @@ describe('one cylinder', () => {
 
 describe('a held load', () => {
   it('what holds it, and what lets it down', () => {
-    const counterbalance = told('Boat lift')
+    const counterbalance = statesOf('Boat lift')
     expect(counterbalance.join('\n')).toMatch(/its pilot needs as much to hold it open/)
-    const lever = told('Boat lift', 2)
+    const lever = statesOf('Boat lift', 2)
     expect(begun(lever, '1-1Z1 is locked')).toMatch(/oil is shut in here/)
     expect(begun(lever, '1-1V1 is put to lower through its throttle')).toMatch(
       /1-1A1 > 1-1V2 > 1-1V1 > 1-0Z2/,
@@ -102,7 +103,7 @@ describe('a held load', () => {
     expect(begun(lever, '1-1V1 is put to float')).toMatch(/retracts at/)
   })
   it('that the hand pump lowers it when the engine is dead, and that it hunts', () => {
-    const dead = told('Boat lift', 1, 1).at(-1)!
+    const dead = statesOf('Boat lift', 1, 1).at(-1)!
     expect(dead).toMatch(/1-0Z1 > 1-0P2 > 1-1V1 > 1-1A1/)
     expect(dead).toMatch(/hunts/)
     expect(dead).toMatch(/in the mean, swinging to .* and back to .* the other way/)
@@ -111,19 +112,19 @@ describe('a held load', () => {
 
 describe('clamp, then work', () => {
   it('what starts the second motion: a pressure alone, or the switches', () => {
-    expect(begun(told('Blade press', 0), /1-2A1 extends/)).toBeDefined()
+    expect(begun(statesOf('Blade press', 0), /1-2A1 extends/)).toBeDefined()
     expect(
-      begun(told('Blade press', 3), /^1-1S2 switches on, 1-1S1 switches on, 1-2V1 is switched on/),
+      begun(statesOf('Blade press', 3), /^1-1S2 switches on, 1-1S1 switches on, 1-2V1 is switched on/),
     ).toMatch(/1-1A1 stands still: on its extended stop, pushed with 45\.4 kN/)
   })
   it('that a clamp jammed half way starts the squeeze where pressure alone says done', () => {
     const squeezes = (variant: number, schedule: number) =>
-      told('Blade press', variant, schedule).some((s) => /1-2A1 extends at/.test(s.split('\n')[0]))
+      statesOf('Blade press', variant, schedule).some((s) => /1-2A1 extends at/.test(s.split('\n')[0]))
     expect(squeezes(0, 1)).toBe(true)
     expect(squeezes(3, 1)).toBe(false)
   })
   it('that an emergency stop takes the current of every coil', () => {
-    const states = told('Blade press', 3, 2)
+    const states = statesOf('Blade press', 3, 2)
     const stop = begun(states, /is pressed.*is switched off/)
     expect(stop).toMatch(/nothing moves/)
   })
@@ -131,7 +132,7 @@ describe('clamp, then work', () => {
 
 describe('two pumps, high and low', () => {
   it('speed and power before and after the change-over', () => {
-    const states = told('Shavings press', 0)
+    const states = statesOf('Shavings press', 0)
     const at = states.findIndex((s) => s.startsWith('1-0V3 opens and unloads the pump'))
     const [before, after] = [states[at - 1], states[at]]
     expect(numberAfter(before, /extends at /)).toBeGreaterThan(3 * numberAfter(after, /extends at /))
@@ -143,7 +144,7 @@ describe('two pumps, high and low', () => {
 
 describe('load sensing', () => {
   it('that the pump keeps its margin, and whose load it follows', () => {
-    const states = told('Quay crane')
+    const states = statesOf('Quay crane')
     const alone = begun(states, 'The lever of 1-3V1 goes from 0 % to 60 %')
     expect(alone).toMatch(/margin over the load signal 20 bar/)
     expect(alone).toMatch(/1-0S2: .*the load on 1-3A1 sets it/)
@@ -152,7 +153,7 @@ describe('load sensing', () => {
     )
   })
   it('who slows where the pump has not enough: the highest load alone, or all alike', () => {
-    const [pre, sharing] = [0, 1].map((variant) => told('Quay crane', variant, 1).join('\n'))
+    const [pre, sharing] = [0, 1].map((variant) => statesOf('Quay crane', variant, 1).join('\n'))
     const short = (text: string, valve: string) =>
       new RegExp(`^.*${valve} gets less flow than its lever asks for[;,]`, 'm').test(text)
     expect(['1-1V1', '1-2V1', '1-3V1'].map((v) => short(pre, v))).toEqual([true, false, false])
@@ -164,7 +165,7 @@ describe('load sensing', () => {
 
 describe('a closed circuit', () => {
   it('what sets its low side, and what fails without its charge pump', () => {
-    const states = told('Slipway winch', 0, 1)
+    const states = statesOf('Slipway winch', 0, 1)
     expect(begun(states, 'The stroke of 1-1P1')).toMatch(
       /1-1S2: 18\.\d bar; 1-0V3 sets it, at its setting of 20 bar/,
     )
@@ -175,9 +176,11 @@ describe('a closed circuit', () => {
 
 describe('braking a motor', () => {
   it.each([0, 1, 2])('time and angle of its stop against the setting, variant %i', (variant) => {
-    const { result, moments } = runOf('Turntable', variant)
+    const { sheet, result, moments } = runOf('Turntable', variant)
     moments.showRecorded(result, 8.1)
-    const [time, angle] = figuresAt(moments, 0, 'W1').filter((f) => f.figure.kind === 'untilStill')
+    const [time, angle] = figuresAt(moments, moversOf(sheet, result), 0, 'W1').filter(
+      (f) => f.figure.kind === 'untilStill',
+    )
     const effects = [time, angle].map(({ figure }) => {
       moments.showRecorded(result, 8.1)
       const { now, knobs } = new Trials(moments, figure).knobs()
@@ -191,12 +194,12 @@ describe('braking a motor', () => {
     // ten bar more stop it sooner and within a smaller angle
     for (const effect of effects) expect(effect).toBeLessThan(-0.05)
     // what its inlet falls to
-    const states = told('Turntable', variant)
+    const states = statesOf('Turntable', variant)
     expect(begun(states, '1-1V1 goes to its centre')).toMatch(/driven by its load and held back with/)
     expect(states.join('\n')).not.toMatch(/starved/)
   })
   it('that blocked lines are made up, so that no inlet runs dry', () => {
-    const states = told('Turntable', 1)
+    const states = statesOf('Turntable', 1)
     expect(begun(states, '1-1V1 goes to its centre')).toMatch(/1-1V2 makes up oil/)
     expect(states.join('\n')).not.toMatch(/cavitation/)
   })
@@ -204,7 +207,7 @@ describe('braking a motor', () => {
 
 describe('a rotary-vane drive with two packs', () => {
   it('order and answer, lock, and the change-over as the level falls', () => {
-    const states = told('Sluice rotor', 0, 1)
+    const states = statesOf('Sluice rotor', 0, 1)
     expect(begun(states, 'S14 is pressed')).toMatch(/W1 turns from .* ° at 1\.64 rpm, against/)
     expect(begun(states, '1-0S1 switches on, 1-0V3 is switched off, 2-0V3 is switched on')).toMatch(
       /the speed of 2-0M1 goes to 1500 rpm/,
@@ -212,7 +215,7 @@ describe('a rotary-vane drive with two packs', () => {
     expect(begun(states, 'S15 is pressed')).toMatch(/2-0Z1 > 2-0P1 > 2-0V2 > 2-0V3 > 3-1V1/)
   })
   it('what happens when the control fails, and that a hand moves it', () => {
-    const lost = told('Sluice rotor', 0, 4)
+    const lost = statesOf('Sluice rotor', 0, 4)
     expect(begun(lost, 'T9: control voltage lost')).toMatch(/nothing moves/)
     expect(lost.join('\n')).toMatch(/1-0Z1 > 4-0P1 > 4-0V1 > 3-1A1/)
     expect(begun(lost, 'T9 is sound again')).toBeDefined()
@@ -221,7 +224,7 @@ describe('a rotary-vane drive with two packs', () => {
 
 describe('two pumps for a manifold', () => {
   it('which pump feeds what, and that the pilot supply stays while the pump line collapses', () => {
-    const states = told('Mud dredge')
+    const states = statesOf('Mud dredge')
     expect(begun(states, '1-1V1 goes to position a')).toMatch(/1-0Z1 > 1-0P1 > 1-0V4 > 1-1V1 > 1-1A1/)
     expect(begun(states, '2-0V2 is switched on, 3-0V1 is switched on')).toMatch(
       /2-0P1 > 3-0V1 > 1-1V1 > 1-1A1; 50 % of it from 1-0P1/,
@@ -233,7 +236,7 @@ describe('two pumps for a manifold', () => {
     expect(down).not.toMatch(/cavitation/)
   })
   it('which of the two settings of the relief holds', () => {
-    const states = told('Mud dredge', 0, 1)
+    const states = statesOf('Mud dredge', 0, 1)
     expect(begun(states, '1-0V1 goes to its higher setting')).toMatch(/at its setting of 210 bar/)
   })
 })
@@ -257,13 +260,13 @@ describe('a bank of lever valves', () => {
     expect(wrong.heat).toBeGreaterThan(10 * open.heat)
   })
   it('that a load drifts on its spool', () => {
-    expect(told('Yard tug bank', 1, 1).join('\n')).toMatch(/W2 (creeps: )?pays out at 2\.\d+ mm\/s/)
+    expect(statesOf('Yard tug bank', 1, 1).join('\n')).toMatch(/W2 (creeps: )?pays out at 2\.\d+ mm\/s/)
   })
 })
 
 describe('a pump on the rig', () => {
   it('what it gives against pressure: less, by its leakage', () => {
-    const [loaded, , free] = told('Relief rig')
+    const [loaded, , free] = statesOf('Relief rig')
     const flow = (s: string) => Number(/([\d.]+) L\/min of 1-0P1/.exec(s)![1])
     expect(flow(loaded)).toBeLessThan(0.96 * flow(free))
   })
@@ -271,7 +274,9 @@ describe('a pump on the rig', () => {
     const { result, moments, sheet } = runOf('Relief rig')
     moments.showRecorded(result, 0.8)
     const pump = sheet.components.find((c) => c.kind === 'fixed-pump')!.id
-    const delivery = figuresAt(moments, 0, pump).find((f) => f.label === 'its delivery')!
+    const delivery = figuresAt(moments, moversOf(sheet, result), 0, pump).find(
+      (f) => f.label === 'its delivery',
+    )!
     expect(delivery.quantity).toBe('flow')
     const { now, knobs } = new Trials(moments, delivery.figure).knobs()
     const ofPump = knobs.filter((k) => k.part === pump)

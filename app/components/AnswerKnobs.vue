@@ -2,7 +2,7 @@
 /** What would change the figure asked about: each setting, size and load by one step, and the value that gives a wanted figure. */
 import { proxy } from 'comlink'
 import { watchDebounced } from '@vueuse/core'
-import { LONGEST_MOTION, NO_CHANGE } from '@oar-bench/core/explain/figures'
+import { leastChange, LONGEST_MOTION } from '@oar-bench/core/explain/figures'
 import type { Knob, Knobs } from '@oar-bench/core/explain/knobs'
 import { parseQuantity } from '@oar-bench/core/units/text'
 import { shownUnit } from '@oar-bench/core/units/quantities'
@@ -78,8 +78,7 @@ watchDebounced([open, () => answers.figures, wantedFigure], update, { debounce: 
 
 const effective = computed(() => {
   const { knobs = [], now = 0 } = found.value ?? {}
-  const share = NO_CHANGE[figure.value?.kind ?? 'pressure']
-  const least = Math.max(share * Math.abs(now), quantity.value === 'pressure' ? 1e3 : 0)
+  const least = figure.value ? leastChange(figure.value, now) : 0
   return knobs.filter(({ effect }) => effect !== 0 && Math.abs(effect) >= least)
 })
 const without = computed(() => (found.value?.knobs.length ?? 0) - effective.value.length)

@@ -80,6 +80,7 @@ const isLeft = (n: Node) => n.kind === 'input' || n.kind === 'given'
 const isEnd = (n: Node) => !n.sourceLinks?.length
 const label = (n: Node) => `${n.label} ${show(n.value ?? 0, 'energy', 3)}`
 const percent = (n: Node) => `${Math.round((100 * (n.value ?? 0)) / whole.value)} %`
+
 // ---- steady temperature ------------------------------------------------------------------------------
 const { answer: steady, busy: finding, problem: unfound, ask, cancel } = useLatest<string>()
 function findSteady(): void {

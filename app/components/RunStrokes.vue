@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Stroke–step diagram: where each actuator stands over time, as intended and as simulated, with signals and what differs. */
 import { useElementSize } from '@vueuse/core'
-import type { StrokeRow } from '@oar-bench/core/explain/stroke-steps'
+import { strokeLayout } from '@oar-bench/core/formats/stroke-layout'
 import { instantText, withoutNoise } from '@oar-bench/core/explain/words'
 
 const emit = defineEmits<{ reveal: [id: string] }>()
@@ -30,42 +30,22 @@ const height = computed(() => TOP + (diagram.value?.rows.length ?? 0) * (ROW + G
 const xAt = (t: number) => LEFT + (t / (diagram.value?.duration || 1)) * (width.value - LEFT - RIGHT)
 const timeAt = (x: number) =>
   Math.max(0, ((x - LEFT) / (width.value - LEFT - RIGHT)) * (diagram.value?.duration ?? 0))
-const rows = computed(() =>
-  (diagram.value?.rows ?? []).map((row, i) => {
-    const top = TOP + i * (ROW + GAP)
-    const [least, most] = row.range
-    const yAt = (place: number) => top + ROW - ((place - least) / (most - least || 1)) * ROW
-    const line = (points: StrokeRow['simulated']) =>
-      points.map(([t, place]) => `${xAt(t).toFixed(1)},${yAt(place).toFixed(1)}`).join(' ')
-    return {
-      ...row,
-      top,
-      simulatedLine: line(row.simulated),
-      intendedLine: line(row.intended),
-      ends: [most, least].map((end) => read(end, row.quantity)),
-    }
-  }),
+const layout = computed(
+  () =>
+    diagram.value &&
+    strokeLayout(diagram.value, {
+      left: LEFT,
+      width: width.value - LEFT - RIGHT,
+      top: TOP,
+      row: ROW,
+      pitch: ROW + GAP,
+      letter: 8,
+      apart: 14,
+    }),
 )
-/** Steps are numbered as far as there is room between them. */
-const stepLabels = computed(() => {
-  let last = -Infinity
-  return (diagram.value?.steps ?? []).map((t, i) => {
-    const x = xAt(t)
-    const hasRoom = x - last > 14
-    if (hasRoom) last = x
-    return { t, x, text: hasRoom ? String(i + 1) : '' }
-  })
-})
-/** Signals between rows, names only where they do not touch. */
-const signalLabels = computed(() => {
-  let last = -Infinity
-  return (diagram.value?.signals ?? []).map((s) => {
-    const x = xAt(s.at)
-    const hasRoom = x - last > 8 * s.name.length + 6
-    if (hasRoom) last = x
-    return { ...s, x, text: hasRoom ? s.name : '' }
-  })
-})
+const asPoints = (points: readonly (readonly [number, number])[]) =>
+  points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')
+const hasIntended = computed(() => !!diagram.value?.rows.some(({ intended }) => intended.length))
 function showDifference({ at, part }: { at: number; part?: string }): void {
   goTo(at)
   look(part)
@@ -80,15 +60,15 @@ function pick(event: PointerEvent): void {
   <div ref="box" class="h-full overflow-auto px-3 pb-3" data-testid="strokes">
     <p v-if="problem" class="text-error" role="alert">{{ problem }}</p>
     <p v-else-if="busy && !diagram" class="text-soft" role="status">Working it out …</p>
-    <p v-else-if="diagram && !rows.length" class="text-soft">Nothing on this sheet moves.</p>
-    <template v-else-if="diagram">
+    <p v-else-if="diagram && !diagram.rows.length" class="text-soft">Nothing on this sheet moves.</p>
+    <template v-else-if="diagram && layout">
       <div class="mb-1 flex flex-wrap items-center gap-4 text-[13px]">
         <span class="flex items-center gap-1.5"
           ><svg width="28" height="6" aria-hidden="true">
             <line x1="0" x2="28" y1="3" y2="3" class="stroke-accent" stroke-width="2" /></svg
           >simulated</span
         >
-        <span v-if="rows.some((r) => r.intended.length)" class="flex items-center gap-1.5"
+        <span v-if="hasIntended" class="flex items-center gap-1.5"
           ><svg width="28" height="6" aria-hidden="true">
             <line
               x1="0"
@@ -118,7 +98,7 @@ function pick(event: PointerEvent): void {
         class="block cursor-crosshair font-lettering"
         @pointerdown="pick"
       >
-        <g v-for="s in stepLabels" :key="s.t">
+        <g v-for="(s, i) in layout.steps" :key="i">
           <line
             :x1="s.x"
             :x2="s.x"
@@ -131,32 +111,32 @@ function pick(event: PointerEvent): void {
             {{ s.text }}
           </text>
         </g>
-        <g v-for="row in rows" :key="row.component">
-          <text :x="8" :y="row.top + ROW / 2 + 4" font-size="13" class="fill-ink">{{ row.name }}</text>
-          <text :x="LEFT - 6" :y="row.top + 9" text-anchor="end" font-size="11" class="fill-soft">
-            {{ row.ends[0] }}
+        <g v-for="{ row, top, simulated, intended } in layout.rows" :key="row.component">
+          <text :x="8" :y="top + ROW / 2 + 4" font-size="13" class="fill-ink">{{ row.name }}</text>
+          <text :x="LEFT - 6" :y="top + 9" text-anchor="end" font-size="11" class="fill-soft">
+            {{ read(row.range[1], row.quantity) }}
           </text>
-          <text :x="LEFT - 6" :y="row.top + ROW" text-anchor="end" font-size="11" class="fill-soft">
-            {{ row.ends[1] }}
+          <text :x="LEFT - 6" :y="top + ROW" text-anchor="end" font-size="11" class="fill-soft">
+            {{ read(row.range[0], row.quantity) }}
           </text>
           <rect
             :x="LEFT"
-            :y="row.top"
+            :y="top"
             :width="width - LEFT - RIGHT"
             :height="ROW"
             fill="none"
             class="stroke-rule"
           />
           <polyline
-            :points="row.intendedLine"
+            :points="asPoints(intended)"
             fill="none"
             class="stroke-soft"
             stroke-width="1.5"
             stroke-dasharray="5 4"
           />
-          <polyline :points="row.simulatedLine" fill="none" class="stroke-accent" stroke-width="2" />
+          <polyline :points="asPoints(simulated)" fill="none" class="stroke-accent" stroke-width="2" />
         </g>
-        <g v-for="s in signalLabels" :key="`${s.part} ${s.at}`">
+        <g v-for="(s, i) in layout.signals" :key="i">
           <line
             :x1="s.x"
             :x2="s.x"
@@ -171,7 +151,6 @@ function pick(event: PointerEvent): void {
           </text>
         </g>
         <line
-          data-cursor
           :x1="xAt(runs.time)"
           :x2="xAt(runs.time)"
           :y1="TOP - 6"
@@ -180,7 +159,7 @@ function pick(event: PointerEvent): void {
           stroke-width="1"
         />
       </svg>
-      <template v-if="rows.some((r) => r.intended.length)">
+      <template v-if="hasIntended">
         <h3 class="heading mt-2">What differs</h3>
         <p v-if="!diagram.differences.length" class="text-[13px]" data-testid="no-differences">
           Order, overlap and times are as the brief intends them.

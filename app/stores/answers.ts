@@ -7,6 +7,7 @@ import type { PressureAnswer } from '@oar-bench/core/explain/answer'
 import type { NamedFigure } from '@oar-bench/core/explain/figures'
 import type { PartAnswer } from '@oar-bench/core/explain/part'
 import type { Moments } from '@oar-bench/core/explain/moment'
+import type { Mover } from '@oar-bench/core/explain/movers'
 import { portKey } from '@oar-bench/core/sheet/netlist'
 import { pipeFlows, type PipeFlow } from '@oar-bench/core/simulate/playback'
 import { sampleAt, type RunResult } from '@oar-bench/core/simulate/result'
@@ -74,10 +75,19 @@ export const useAnswers = defineStore('answers', () => {
   )
 
   /** The network of the run that is shown; made once for each. */
-  let made: { sheet: Sheet; signals: RunResult['signals']; moments: Moments; flows: PipeFlow[] } | undefined
+  let made:
+    | {
+        sheet: Sheet
+        signals: RunResult['signals']
+        moments: Moments
+        flows: PipeFlow[]
+        movers: readonly Mover[]
+      }
+    | undefined
   async function momentsOf(sheet: Sheet, result: RunResult) {
     if (made?.sheet === sheet && made.signals === result.signals) return made
     const { Moments } = await import('@oar-bench/core/explain/moment')
+    const { moversOf } = await import('@oar-bench/core/explain/movers')
     const source = {
       signals: result.signals,
       schedule: result.schedule,
@@ -92,6 +102,7 @@ export const useAnswers = defineStore('answers', () => {
       signals: result.signals,
       moments: markRaw(new Moments(sheet, source)),
       flows: pipeFlows(sheet, result),
+      movers: moversOf(sheet, result),
     }
     return made
   }
@@ -143,7 +154,7 @@ export const useAnswers = defineStore('answers', () => {
       return
     }
     try {
-      const { moments, flows } = await momentsOf(shown.sheet, shown.result)
+      const { moments, flows, movers } = await momentsOf(shown.sheet, shown.result)
       const { answerPressure } = await import('@oar-bench/core/explain/answer')
       const { figuresAt } = await import('@oar-bench/core/explain/figures')
       const { answerPart } = await import('@oar-bench/core/explain/part')
@@ -155,7 +166,7 @@ export const useAnswers = defineStore('answers', () => {
       const found = line === undefined ? undefined : markRaw(answerPressure(moments, result, line))
       answer.value = found
       part.value = component && answerPart(moments, component.id, show)
-      figures.value = line === undefined && !part.value ? [] : figuresAt(moments, line, component?.id)
+      figures.value = line === undefined && !part.value ? [] : figuresAt(moments, movers, line, component?.id)
       shares.value = found ? pipeShares(found, result.lineOfPipe, flows, read) : new Map()
       problem.value = ''
     } catch (error) {

@@ -2,7 +2,7 @@
 import type { Show } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import type { Sheet } from '../sheet/schema'
-import { check, compile, type Compiled } from '../simulate/compile'
+import { check, compile } from '../simulate/compile'
 import { compileLive, replay } from '../simulate/live-run'
 import { operatingPoint } from '../simulate/operating-point'
 import type { RunResult } from '../simulate/result'
@@ -19,15 +19,11 @@ export const compileMachine = (
 ) => compile(sheet, scheduleId, { ...options, control: control(sheet) })
 
 /** @throws Error with the first error of a sheet that cannot be simulated */
-export function compiledMachine(sheet: Sheet, scheduleId?: string): Compiled {
+export function runMachine(sheet: Sheet, scheduleId?: string): RunResult {
   const { compiled, findings } = compileMachine(sheet, scheduleId)
   if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
-  return compiled
+  return run(compiled)
 }
-
-/** @throws Error with the first error of a sheet that cannot be simulated */
-export const runMachine = (sheet: Sheet, scheduleId?: string): RunResult =>
-  run(compiledMachine(sheet, scheduleId))
 
 export const checkMachine = (sheet: Sheet, scheduleId?: string, show?: Show): Finding[] =>
   check(sheet, scheduleId, show, control(sheet))

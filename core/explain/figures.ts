@@ -1,8 +1,7 @@
 /** Figures that can be asked about at an instant, and how each is read while the circuit is solved on from there. */
-import { nameOf } from '../sheet/schema'
 import type { Element } from '../simulate/circuit/elements'
 import type { Quantity } from '../units/quantities'
-import { MOVES, MOVES_SHARE } from './movers'
+import { MOVES, MOVES_SHARE, type Mover } from './movers'
 import { readerOf, type Moments } from './moment'
 import { powerNow } from './power'
 
@@ -33,11 +32,18 @@ const ASKED: ReadonlySet<Quantity> = new Set(['speed', 'rotationalSpeed', 'flow'
 
 /**
  * What can be asked about a place: its pressure; speeds, flows and forces of the part that is selected; where it moves, or what hangs on its
- * shaft, how long and how far that goes on; the heat of all. @param moments shows the instant @param line none where no oil comes
+ * shaft, how long and how far that goes on; the heat of all.
+ * @param moments shows the instant @param movers of the same run @param line none where no oil comes
  */
-export function figuresAt(moments: Moments, line: number | undefined, component?: string): NamedFigure[] {
+export function figuresAt(
+  moments: Moments,
+  movers: readonly Mover[],
+  line: number | undefined,
+  component?: string,
+): NamedFigure[] {
   const element = component === undefined ? undefined : moments.element(component)
   const own = element ? signalsOf(element).filter(({ quantity }) => ASKED.has(quantity)) : []
+  const mover = movers.find((m) => m.component === component || m.driven.includes(component ?? ''))
   return [
     ...(line === undefined
       ? []
@@ -47,45 +53,27 @@ export function figuresAt(moments: Moments, line: number | undefined, component?
       quantity,
       figure: { kind: 'signal', component: component!, name },
     })),
-    ...(element ? untilStill(moments, element) : []),
+    ...(mover ? untilStill(moments, mover, component!) : []),
     { label: 'the heat of the machine', quantity: 'power', figure: { kind: 'heat' } },
   ]
 }
 
 const signalsOf = ({ model, states }: Element) => [...(model.outputs ?? []), ...states]
 
-/** How long an element, or what hangs on its shaft, goes on moving, and how far. */
-function untilStill(moments: Moments, element: Element): NamedFigure[] {
-  const { nodes, elements } = moments.network
-  const shafts = element.nodes.filter((node) => nodes[node].domain === 'shaft')
-  const onShaft = elements.filter((e) => e !== element && e.nodes.some((node) => shafts.includes(node)))
-  const movers = [element, ...onShaft].flatMap((mover) => {
-    const movement = mover.resolved?.kind.traits?.movement
-    return movement && Math.abs(signalValue(moments, mover.id, movement.speed)) >= MOVES
-      ? [{ mover, speed: movement.speed, position: movement.position }]
-      : []
-  })
-  if (!movers.length) return []
-  const [{ mover: first, speed: firstSpeed }] = movers
-  const placed = movers.find(({ position }) => position !== undefined)
-  const quantity = placed && signalsOf(placed.mover).find(({ name }) => name === placed.position)?.quantity
+/** How long a mover goes on, and how far. @param asked the part that is asked about: itself, or a motor on its shaft */
+function untilStill(moments: Moments, { component, name, movement }: Mover, asked: string): NamedFigure[] {
+  const { speed, position } = movement
+  if (Math.abs(signalValue(moments, component, speed)) < MOVES) return []
+  const way = signalsOf(moments.element(component)!).find((signal) => signal.name === position)
+  const figure = { kind: 'untilStill', component, speed } as const
   return [
-    {
-      label: 'the time until it stands still',
-      quantity: 'time',
-      figure: { kind: 'untilStill', component: first.id, speed: firstSpeed },
-    },
-    ...(placed && quantity
+    { label: 'the time until it stands still', quantity: 'time', figure },
+    ...(way
       ? [
           {
-            label: `${placed.mover === element ? 'its way' : `the way of ${nameOf(placed.mover.resolved!.component)}`} until it stands still`,
-            quantity,
-            figure: {
-              kind: 'untilStill',
-              component: placed.mover.id,
-              speed: placed.speed,
-              position: placed.position,
-            },
+            label: `${component === asked ? 'its way' : `the way of ${name}`} until it stands still`,
+            quantity: way.quantity,
+            figure: { ...figure, position },
           } as const,
         ]
       : []),
@@ -96,16 +84,20 @@ function untilStill(moments: Moments, element: Element): NamedFigure[] {
 const signalValue = ({ network }: Moments, component: string, name: string): number =>
   readerOf(network, component, name)?.(network) ?? Number.NaN
 
-/** Share of a figure below which a change of it is none: what the tolerance of the solver leaves open. */
-export const NO_CHANGE: Readonly<Record<Figure['kind'], number>> = {
-  pressure: 5e-4,
-  signal: 5e-4,
-  heat: 5e-4,
-  untilStill: 5e-3,
-}
+/** Share of a figure below which a change of it is none: what the tolerance of the solver leaves open, more where it is followed for long. */
+const NO_CHANGE = 5e-4
+const NO_CHANGE_UNTIL_STILL = 5e-3
+/** Pa that no gauge shows. */
+const NO_PRESSURE_CHANGE = 1e3
+/** Change of a figure below which it is none, in its unit. @param now the figure as it is */
+export const leastChange = ({ kind }: Figure, now: number): number =>
+  Math.max(
+    (kind === 'untilStill' ? NO_CHANGE_UNTIL_STILL : NO_CHANGE) * Math.abs(now),
+    kind === 'pressure' ? NO_PRESSURE_CHANGE : 0,
+  )
 
 /** Reads a figure while the circuit is solved on. */
-export interface Reading {
+interface Reading {
   /** s that are solved at most. */
   readonly horizon: number
   readonly maximumSteps: number

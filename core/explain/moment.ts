@@ -24,6 +24,8 @@ interface Target {
 
 export class Moments {
   readonly network: Network
+  /** Relative tolerance of the run. */
+  readonly tolerance: number
   /** Instant that is shown, s. */
   time = Number.NaN
   private readonly y: Float64Array
@@ -44,6 +46,7 @@ export class Moments {
     if (!compiled) throw new Error(findings.find((f) => f.severity === 'error')!.message)
     const network = new Network(compiled)
     this.network = network
+    this.tolerance = compiled.settings.tolerance
     network.freezeInputs(0)
     this.y = Float64Array.from(network.initial)
     const { elements, arrays, nodeState } = network

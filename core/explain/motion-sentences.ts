@@ -11,13 +11,10 @@ import { mainWay, oilPath, standingBy, type OilPath } from './oil-path'
 import { answerPart } from './part'
 import type { Sentence } from './sentence'
 import { VOID, type LinePorts } from './stack'
-import type { RunState } from './states'
+import { CHANGES, EARLY, type RunState } from './states'
+import { LEAST_FLOW } from './ways'
 import { lowerFirst, partName } from './words'
 
-/** Place in a state where an early speed is taken. */
-const EARLY = 0.3
-/** A speed that changes by more than this share within a state is reported at both ends. */
-const CHANGES = 0.12
 /** Part of a state over which a speed is looked at; range over its mean, and times that it crosses it, beyond which it swings. */
 const SWINGS = [0.55, 0.85] as const
 const SWINGING = 1
@@ -26,8 +23,6 @@ const CROSSINGS = 3
 const WAITS = 10e5
 /** m/s, rad/s: what is faster creeps. */
 const LEAST_SPEED = 5e-4
-/** m³/s: less is leakage. */
-const LEAST_FLOW = 1e-7
 /** Share of the oil of an actuator from which on another pump is named. */
 const NAMED_SHARE = 0.1
 

@@ -1,7 +1,7 @@
 /** Where the oil of a line comes from and goes to at an instant, with the share of it at every parting. */
 import type { Element } from '../simulate/circuit/elements'
 import { partOf, type LinePorts } from './stack'
-import { shutPairsOf } from './ways'
+import { LEAST_FLOW, shutPairsOf } from './ways'
 
 /** A part of the path: from one line to the next through a part. */
 export interface PathStep {
@@ -146,9 +146,6 @@ export interface StandingBy {
 /** A difference of pressure that is worth a sentence, Pa. */
 const WAITS = 1e5
 
-/** m³/s: less is leakage. */
-const PASSES = 1e-7
-
 /** Valves along a line that let nothing past, and what waits at them. */
 export function standingBy(ports: LinePorts, lines: readonly number[]): StandingBy[] {
   const p = ports.network.potential
@@ -166,7 +163,7 @@ export function standingBy(ports: LinePorts, lines: readonly number[]): Standing
             to: element.portNames[other],
             before: p[line],
             behind,
-            passes: ports.waysOf(element).some(({ flow }) => Math.abs(flow) > PASSES),
+            passes: ports.waysOf(element).some(({ flow }) => Math.abs(flow) > LEAST_FLOW),
           },
         ]
       }),

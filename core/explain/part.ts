@@ -45,12 +45,12 @@ export function answerPart(moments: Moments, component: string, show: Show): Par
   }
 }
 
-/** m³/s: less is no flow, but where it leaks. */
-const LEAST_FLOW = 1e-8
+/** m³/s: a leak that is listed. */
+const ANY_FLOW = 1e-8
 function partWays(element: Element): PartWay[] {
   const { portNames, local } = element
   return waysOf(element)
-    .filter(({ flow }) => Math.abs(flow) > LEAST_FLOW)
+    .filter(({ flow }) => Math.abs(flow) > ANY_FLOW)
     .map(({ from, to, flow, element: what }): PartWay => {
       const [a, b] = flow < 0 ? [to, from] : [from, to]
       return {

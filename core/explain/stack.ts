@@ -57,6 +57,8 @@ const NO_FLOW = 1e-8
 const LEAST_SHARE = 1e-3
 /** Below this, gauge, a line is void: 0.3 bar absolute, Pa. */
 export const VOID = -0.7e5
+/** Nothing need set a pressure below this, Pa. */
+export const NO_PRESSURE = 0.5e5
 /** A way without flow whose ends lie this near each other is open, Pa. */
 const SAME = 0.2e5
 /** A shut check valve is about to open with so much less before it than it needs, Pa. */

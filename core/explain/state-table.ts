@@ -5,7 +5,6 @@
 import type { InputSpec, Show } from '../catalogue/kind'
 import { findKind } from '../catalogue'
 import { controlCombinations } from '../control/combinations'
-import { compiledMachine } from '../control/run'
 import { nameOf, type Sheet, type SheetState } from '../sheet/schema'
 import type { Network } from '../simulate/circuit/network'
 import type { RunResult } from '../simulate/result'
@@ -14,7 +13,7 @@ import { parseQuantity } from '../units/text'
 import { Moments } from './moment'
 import { directionOf, moversOf, type Mover } from './movers'
 import { LONGEST, settle, type Settled } from './settle'
-import { LinePorts, pressureStack, type Stack } from './stack'
+import { LinePorts, NO_PRESSURE, pressureStack, type Stack } from './stack'
 import { stateFigures, type StateColumn, type StateFigure } from './state-figures'
 import { walkthroughOf, type WalkthroughState } from './walkthrough'
 import { partName, sentence } from './words'
@@ -67,8 +66,6 @@ const SPREAD = 0.02
 /** Pressures of one state agree to this share, or this many Pa. */
 const ALIKE = 0.15
 const ALIKE_PRESSURE = 5e5
-/** Below this nothing need set a pressure, Pa. */
-const NO_PRESSURE = 0.5e5
 /** Commands that differ by less are the same. */
 const SAME_COMMAND = 1e-3
 
@@ -114,9 +111,13 @@ export function stateTable(
     isControlComplete = complete
     for (const commands of combinations)
       if (!found.some(({ cells }) => hasCommands(figures, cells, commands)))
-        found.push(restRow(commandsTitle(sheet, commands), 'control', sheet, result, commands, figures))
-    for (const { name, commands } of added)
-      found.push(restRow(name, 'added', sheet, result, readCommands(sheet, result, commands), figures))
+        found.push(
+          restRow(commandsTitle(sheet, commands), 'control', new Moments(sheet, result), commands, figures),
+        )
+    for (const { name, commands } of added) {
+      const moments = new Moments(sheet, result)
+      found.push(restRow(name, 'added', moments, readCommands(moments, commands), figures))
+    }
   }
   return { ...compact(figures, found), isControlComplete }
 }
@@ -151,8 +152,7 @@ function solved(
 }
 
 /** @throws Error where a command is none of the sheet, or its value cannot be read */
-function readCommands(sheet: Sheet, result: RunResult, commands: SheetState['commands']): Command[] {
-  const { network } = new Moments(sheet, result)
+function readCommands({ sheet, network }: Moments, commands: SheetState['commands']): Command[] {
   return commands.map(({ component, input, value }) => {
     const index = network.inputs.find(component, input)
     if (index < 0) throw new Error(`${partName(sheet, component)} has no command "${input}".`)
@@ -187,21 +187,18 @@ const hasCommands = (
     return at < 0 || Math.abs(cells[at].value - value) < SAME_COMMAND
   })
 
-/** The rest that a combination of commands leads to from where the machine is drawn. */
+/** The rest that a combination of commands leads to from where the machine is drawn. @param moments new: nothing has been shown */
 function restRow(
   title: string,
   origin: Found['origin'],
-  sheet: Sheet,
-  result: RunResult,
+  { network, tolerance }: Moments,
   commands: readonly Command[],
   figures: readonly StateFigure[],
 ): Found {
-  const { network } = new Moments(sheet, result)
   for (const { component, input, value } of commands)
     network.inputs.set(network.inputs.find(component, input), value, 'hand')
   network.unfreezeInputs()
-  const { settings } = compiledMachine(sheet, result.schedule)
-  const { converged } = findSteadyState(network, settings.tolerance)
+  const { converged } = findSteadyState(network, tolerance)
   network.freezeInputs(0)
   network.invalidate()
   network.observe(0, network.initial)

@@ -9,6 +9,10 @@ export interface RunState {
   readonly happenings: readonly Happening[]
 }
 
+/** Where in a state an early value is taken, as a share of its length. */
+export const EARLY = 0.3
+/** A value that changes by more than this share within a state is reported with both ends. */
+export const CHANGES = 0.12
 /** What follows within this share of a run, and at least and at most so many seconds, belongs to what began it. */
 const TOGETHER = 0.01
 const LEAST_TOGETHER = 0.08

@@ -109,7 +109,7 @@ export function strokeSteps(sheet: Sheet, result: RunResult, brief: Brief, show:
   }
 }
 
-/** Least and greatest place; an end that a stop gives way by counts as nothing. */
+/** Least and greatest place; an end within the elastic give of a stop counts as zero. */
 function rangeOf(places: readonly number[]): [number, number] {
   const [least, most] = [Math.min(...places), Math.max(...places)]
   const atZero = (end: number) => (Math.abs(end) < NOTHING * (most - least) ? 0 : end)

@@ -14,10 +14,11 @@ import type { Direction } from './movers'
 import { goingRound } from './oil-path'
 import { pipeShares } from './path-on-sheet'
 import { powerNow } from './power'
+import { LEAST_FLOW } from './ways'
 import { withoutRepetitions } from './repetitions'
 import type { Sentence } from './sentence'
-import { LinePorts, type FixedBy } from './stack'
-import { cutIntoStates, isMotion, withOutcomes, type RunState } from './states'
+import { LinePorts, NO_PRESSURE, type FixedBy } from './stack'
+import { CHANGES, cutIntoStates, EARLY, isMotion, withOutcomes, type RunState } from './states'
 import { fixedByText, instantText, lowerFirst, partName, sentence, withoutNoise } from './words'
 
 export interface Moving {
@@ -47,18 +48,12 @@ export interface WalkthroughState {
 
 /** Where in a state its facts are taken. */
 const LATE = 0.7
-const EARLY = 0.3
 const LAST = 0.98
-/** A value that changes by more than this share within a state is reported with both ends, and by at least so many Pa. */
-const CHANGES = 0.12
+/** A pressure that changes within a state is reported with both ends where it changes by at least so many Pa. */
 const LEAST_CHANGE = 3e5
 /** Oil going round and heat below these are not reported: share of what is put in, W. */
 const WORTH = 0.1
 const LEAST_POWER = 30
-/** m³/s: less is leakage. */
-const LEAST_FLOW = 1e-7
-/** Lower pressures are none worth a reason, Pa. */
-const NO_PRESSURE = 0.5e5
 /** s: a warning that is over sooner is a swing of the pressure and nothing to act upon. */
 const SHORTEST_WARNING = 0.05
 

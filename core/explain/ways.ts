@@ -4,6 +4,8 @@ import type { Element } from '../simulate/circuit/elements'
 
 /** m³/s: less is no flow. */
 const NO_FLOW = 1e-12
+/** m³/s: less than this is leakage to a reader. */
+export const LEAST_FLOW = 1e-7
 /** m³/s: less past a valve is leakage at most. */
 const SHUT_FLOW = 1e-8
 const ALWAYS_OPEN: ReadonlySet<WayElement> = new Set(['pump', 'motor', 'leak', 'line'])

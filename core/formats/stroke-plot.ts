@@ -8,21 +8,30 @@ import type { Rows } from './csv'
 import type { PdfFile } from './faces'
 import type { LetteringFont } from './lettering-fonts'
 import { PageWriter, textDocument } from './pdf-pages'
-import { around, THIN, type Letters, type Plot, type Stroke } from './plot'
+import { THIN, type Letters, type Plot, type Stroke } from './plot'
+import { strokeLayout } from './stroke-layout'
 import type { WalkthroughHeading } from './walkthrough-text'
 
 /** In modules: room for names, width of the time axis, height of a row, space between rows, size of letters. */
 const [LEFT, WIDTH, ROW, GAP, SIZE] = [14, 64, 8, 3, 1.2]
-/** Steps and signals that lie nearer share one label, modules. */
-const [NEXT_STEP, NEXT_LETTER] = [2, 0.7]
+/** Width of a letter, and least distance of two step numbers, modules. */
+const [LETTER, APART] = [0.7, 2]
 const SIMULATED = { colour: '#0f5c66', width: 0.25 }
 /** Height of the diagram on a page, points. */
 const PAGE_HEIGHT = 420
 
 export function plotStrokes(title: string, steps: StrokeSteps, show: Show): Plot {
   const read = withoutNoise(show)
+  const layout = strokeLayout(steps, {
+    left: LEFT,
+    width: WIDTH,
+    top: 0,
+    row: ROW,
+    pitch: ROW + GAP,
+    letter: LETTER,
+    apart: APART,
+  })
   const strokes: Stroke[] = []
-  const xAt = (t: number) => LEFT + (WIDTH * t) / (steps.duration || 1)
   const height = steps.rows.length * (ROW + GAP)
   const line = (points: readonly XY[], dash?: 'pilot' | 'drain', look: Partial<Stroke> = {}) =>
     strokes.push({
@@ -31,6 +40,14 @@ export function plotStrokes(title: string, steps: StrokeSteps, show: Show): Plot
       ...look,
       ink: { shape: 'line', points, ...(dash ? { dash } : {}) },
     })
+  const upright = (x: number, from: number, to: number, dash?: 'drain') =>
+    line(
+      [
+        [x, from],
+        [x, to],
+      ],
+      dash,
+    )
   const write = (at: XY, text: string, anchor: Letters['anchor']) =>
     strokes.push({
       layer: 'lettering',
@@ -38,22 +55,12 @@ export function plotStrokes(title: string, steps: StrokeSteps, show: Show): Plot
       ink: { shape: 'letters', at, text, size: SIZE, anchor, on: 'baseline' },
     })
 
-  let last = -Infinity
-  steps.steps.forEach((t, i) => {
-    const x = xAt(t)
-    line([
-      [x, -0.6],
-      [x, height - GAP],
-    ])
-    if (x - last < NEXT_STEP) return
-    write([x, -1], String(i + 1), 'middle')
-    last = x
-  })
-  steps.rows.forEach((row, i) => {
-    const top = i * (ROW + GAP)
+  for (const { x, text } of layout.steps) {
+    upright(x, -0.6, height - GAP)
+    if (text) write([x, -1], text, 'middle')
+  }
+  for (const { row, top, simulated, intended } of layout.rows) {
     const [least, most] = row.range
-    const points = (list: StrokeRow['simulated']) =>
-      list.map(([t, place]): XY => [xAt(t), top + ROW - (ROW * (place - least)) / (most - least || 1)])
     line([
       [LEFT, top],
       [LEFT + WIDTH, top],
@@ -64,27 +71,17 @@ export function plotStrokes(title: string, steps: StrokeSteps, show: Show): Plot
     write([0, top + ROW / 2 + SIZE / 2], row.name, 'start')
     write([LEFT - 0.5, top + SIZE], read(most, row.quantity), 'end')
     write([LEFT - 0.5, top + ROW], read(least, row.quantity), 'end')
-    if (row.intended.length) line(points(row.intended), 'pilot')
-    line(points(row.simulated), undefined, SIMULATED)
-  })
-  last = -Infinity
-  for (const { at, name } of steps.signals) {
-    const x = xAt(at)
-    line(
-      [
-        [x, 0],
-        [x, height],
-      ],
-      'drain',
-    )
-    if (x - last < NEXT_LETTER * name.length) continue
-    write([x, height + SIZE], name, 'middle')
-    last = x + (NEXT_LETTER * name.length) / 2
+    if (intended.length) line(intended, 'pilot')
+    line(simulated, undefined, SIMULATED)
+  }
+  for (const { x, text } of layout.signals) {
+    upright(x, 0, height, 'drain')
+    if (text) write([x, height + SIZE], text, 'middle')
   }
   write([LEFT, height + 3 * SIZE], '0 s', 'start')
   write([LEFT + WIDTH, height + 3 * SIZE], show(steps.duration, 'time', 3), 'end')
   write([LEFT + WIDTH / 2, height + 3 * SIZE], 'thick: simulated; dashed: intended by the brief', 'middle')
-  const bounds = around([{ x: 0, y: -2.5, w: LEFT + WIDTH + 2, h: height + 3 * SIZE + 3 }])
+  const bounds = { x: 0, y: -2.5, w: LEFT + WIDTH + 2, h: height + 3 * SIZE + 3 }
   return { title, blocks: new Map(), symbols: [], strokes, boxes: [bounds], bounds }
 }
 
