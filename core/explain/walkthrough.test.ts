@@ -468,3 +468,21 @@ describe('states that only the control reaches', () => {
     expect(value(onA, 'P1.shaftPower').value).toBeLessThan(0.2 * value(rest, 'P1.shaftPower').value)
   })
 })
+
+describe('a state in which only a motor has current', () => {
+  it('is one of its own: what switches a motor is a command', () => {
+    const sheet = withControl(
+      timed(circuit(powerUnit, powerUnitPipes), 1, [], '10 ms'),
+      { S1: ['push-button'] },
+      ['S1 -> M1.speed'],
+    )
+    const result = runMachine(sheet)
+    const table = stateTable(sheet, () => result, show)
+    expect(table.rows.map(({ origin }) => origin)).toEqual(['schedule', 'control'])
+    const speed = table.columns.findIndex(({ key }) => key === 'M1.speed')
+    const [off, on] = table.rows.map(({ cells }) => cells[speed].value)
+    expect(off).toBe(0)
+    // 1500 r/min, as the motor is drawn
+    expect(on).toBeCloseTo((1500 * 2 * Math.PI) / 60, 3)
+  })
+})
