@@ -163,7 +163,18 @@ export interface SpoolSection {
     /** 1 wide open, 0 shut. */
     readonly opening: Read
   }
+  /** A compensator behind the edge: the oil after the edge pushes it open, its spring and the load signal shut. */
+  readonly sharing?: SharingCompensator
   readonly note?: string
+}
+
+interface SharingCompensator {
+  readonly afterEdge: Read
+  readonly overSpring: Read
+  /** The working line that is fed. */
+  readonly load: { readonly name: (l: Local) => string; readonly pressure: Read }
+  /** 1 wide open, 0 shut. */
+  readonly opening: Read
 }
 
 /** Pressures of a spool valve by the indices of its ports. */
@@ -183,6 +194,7 @@ export function spoolSection({
   open,
   notches,
   compensator,
+  sharing,
   note,
 }: SpoolSection): SectionDrawing {
   const [top, bottom] = [14, 22]
@@ -220,10 +232,12 @@ export function spoolSection({
     points: up ? box(x - 2, 4, 4, top - 4) : box(x - 2, bottom, 4, 10),
     pressure: read,
   })
-  const below = compensator && compensatorBelow(at.P, pressure.P, compensator)
+  const below =
+    (compensator && compensatorBelow(at.P, pressure.P, compensator)) ??
+    (sharing && compensatorBehind(at.P, sharing))
   return {
     width: 84,
-    height: below ? 62 : 40,
+    height: below ? 64 : 40,
     ...(note === undefined ? {} : { note }),
     body: [metal(box(2, 4, 80, 28)), ...(below?.body ?? [])],
     oil: [
@@ -242,19 +256,22 @@ export function spoolSection({
     labels: [
       named([at.A, 3], 'A', pressure.A, 'middle'),
       named([at.B, 3], 'B', pressure.B, 'middle'),
-      ...(below?.labels ?? [named([at.P, 36], 'P', pressure.P, 'middle')]),
+      ...(compensator ? [] : [named([at.P, 36], 'P', pressure.P, 'middle')]),
+      ...(below?.labels ?? []),
       named([at.T1, 36], 'T', pressure.T, 'middle'),
       { at: [at.T2, 36], anchor: 'middle', text: percent('spool', position) },
     ],
   }
 }
 
+type CompensatorDrawing = Pick<SectionDrawing, 'body' | 'oil' | 'parts' | 'springs' | 'labels'>
+
 /** The compensator below the middle passage of a spool: its spring pushes it open, the pressure behind it shut. @param x of the passage */
 function compensatorBelow(
   x: number,
   behind: Read,
   { inlet, overSpring, opening }: NonNullable<SpoolSection['compensator']>,
-): Pick<SectionDrawing, 'body' | 'oil' | 'parts' | 'springs'> & { readonly labels: readonly SectionLabel[] } {
+): CompensatorDrawing {
   const [top, bottom, left, right] = [38, 44, x - 20, x + 20]
   return {
     body: [metal(box(left - 2, 32, right - left + 4, 20))],
@@ -282,6 +299,41 @@ function compensatorBelow(
       named([x - 26, 40], 'load', overSpring, 'end'),
       named([x + 24, 50], 'after it', behind, 'start'),
       { at: [x + 24, 44], anchor: 'start', text: percent('open', opening) },
+    ],
+  }
+}
+
+/** The compensator behind the edge of a spool, in a bore of its own below it. @param x of its middle */
+function compensatorBehind(
+  x: number,
+  { afterEdge, overSpring, load, opening }: SharingCompensator,
+): CompensatorDrawing {
+  const [top, bottom, left, right] = [46, 52, x - 20, x + 20]
+  return {
+    body: [metal(box(left - 2, 40, right - left + 4, 17))],
+    oil: [
+      { points: box(left, top, x + 8 - left, bottom - top), pressure: overSpring },
+      { points: box(x + 8, top, right - x - 8, bottom - top), pressure: afterEdge },
+      { points: box(x + 9, 40, 4, top - 40), pressure: load.pressure },
+      { points: box(x + 15, bottom, 4, 5), pressure: afterEdge },
+    ],
+    parts: [
+      {
+        shapes: [part(box(x + 7, top, 6, bottom - top)), part(box(x - 4, 48.2, 11, 1.6))],
+        // shut its land covers the way to the load
+        place: (l) => ({ dx: -4 * Math.min(1, Math.max(0, opening(l))) }),
+      },
+    ],
+    springs: [{ fixed: [left, 49], moving: [x - 4, 49], part: 1 }],
+    labels: [
+      named([x - 24, 48], 'signal', overSpring, 'end'),
+      named([x + 17, 61], 'after edge', afterEdge, 'middle'),
+      {
+        at: [x + 24, 45],
+        anchor: 'start',
+        text: (l, show) => `to ${load.name(l)} ${show(load.pressure(l), 'pressure', 3)}`,
+      },
+      { at: [x + 24, 51], anchor: 'start', text: percent('open', opening) },
     ],
   }
 }

@@ -84,6 +84,41 @@ describe('the section of a metering section', () => {
   })
 })
 
+describe('the section of a metering section that shares', () => {
+  const { kind, values } = withDefaults({ name: 'load-sensing-section' })
+  const sharing = { ...values, compensation: 'post' }
+  const [local] = new CircuitArrays([{ model: kind.model(sharing, fluid), ports: 5, inputs: 1 }]).locals
+  const texts = () => drawSection(kind.section!(sharing)!, local, 0, show).labels.map(({ text }) => text)
+
+  it('holds the signal and its spring after the edge, and throttles from there to a lighter load', () => {
+    // P, T, X, A, B: another section reports 100 bar, this one has 60 at A
+    local.p.set([120, 2, 100, 60, 5].map((p) => p * bar))
+    local.x[0] = 0.7
+    // 7 of the 47 bar from after its edge to A
+    expect(texts()).toEqual(
+      expect.arrayContaining([
+        'signal 100 bar',
+        'after edge 107 bar',
+        'to A 60 bar',
+        'open 15 %',
+        'P 120 bar',
+      ]),
+    )
+    // the other way: the heaviest load itself, at which it stands wide open
+    local.x[0] = -0.7
+    local.p.set([120, 2, 100, 5, 100].map((p) => p * bar))
+    expect(texts()).toEqual(expect.arrayContaining(['after edge 107 bar', 'to B 100 bar', 'open 100 %']))
+  })
+  it('is shut where the pump does not reach the signal and the spring, and in neutral', () => {
+    local.p.set([104, 2, 100, 5, 60].map((p) => p * bar))
+    expect(local.x[0]).toBe(-0.7)
+    expect(texts()).toEqual(expect.arrayContaining(['after edge 104 bar', 'open 0 %']))
+    local.p[0] = 120 * bar
+    local.x[0] = 0
+    expect(texts()).toEqual(expect.arrayContaining(['after edge 2 bar', 'open 0 %']))
+  })
+})
+
 describe('the card of a kind', () => {
   const guided = [...kinds.values()].filter((k) => ['pressure', 'flow', 'directional'].includes(k.family))
   it.each(guided.map((k) => [k.name, k] as const))('is there, in words of its own: %s', (_, { guide }) => {

@@ -257,11 +257,24 @@ export const loadSensingSection = defineKind({
       notches: true,
     } as const
     if (v.compensation === 'none') return spoolSection(spool)
-    if (v.compensation === 'post')
+    if (v.compensation === 'post') {
+      const fed = (l: Local) => (l.x[STATE.spool] > 0 ? A : B)
+      const load = (l: Local) => l.p[fed(l)]
+      const metering = (l: Local) => Math.abs(l.x[STATE.spool]) > v.deadBand
+      const kept = (l: Local) => l.p[X] + v.margin
+      // where the pump cannot reach what it holds there, no oil passes the edge
+      const passes = (l: Local) => metering(l) && l.p[P] > kept(l) && l.p[P] > load(l)
       return spoolSection({
         ...spool,
-        note: 'Its compensator is not drawn: it lies behind the edge and holds the load signal and its spring there.',
+        sharing: {
+          afterEdge: (l) => (metering(l) ? Math.min(l.p[P], Math.max(kept(l), load(l))) : l.p[T]),
+          overSpring: (l) => l.p[X],
+          load: { name: (l) => (fed(l) === A ? 'A' : 'B'), pressure: load },
+          opening: (l) => (passes(l) ? v.margin / Math.max(kept(l) - load(l), v.margin) : 0),
+        },
+        note: 'Its compensator is drawn as far open as the share of its spring in the drop that it takes.',
       })
+    }
     // in neutral nothing but the tank stands over its spring
     const overSpring = (l: Local) =>
       Math.abs(l.x[STATE.spool]) > v.deadBand ? l.p[l.x[STATE.spool] > 0 ? A : B] : l.p[T]
