@@ -1,21 +1,12 @@
 /** The command line of the answers, as a process. */
-import { execFile } from 'node:child_process'
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
+import { runBundled } from './testing'
 
-const root = fileURLToPath(new URL('../..', import.meta.url))
 const press = 'demo/sheets/blade-press-switches.json'
-
-function explain(...args: string[]): Promise<{ code: number; out: string; err: string }> {
-  return new Promise((resolve) =>
-    execFile('npm', ['run', '--silent', 'explain', '--', ...args], { cwd: root }, (error, out, err) =>
-      resolve({ code: error ? Number(error.code) : 0, out, err }),
-    ),
-  )
-}
+const explain = (...args: string[]) => runBundled('explain', ...args)
 
 describe('answers without a browser', { timeout: 60_000 }, () => {
   it('tells the sum of a pressure at a gauge, what fixes it and what would change it', async () => {

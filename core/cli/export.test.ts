@@ -2,7 +2,6 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
 import { exportFormats } from '../formats/registry'
 import { sheetToPdf } from '../formats/pdf'
@@ -11,12 +10,12 @@ import { readSheetText } from '../sheet/read'
 import { showIn } from '../units/text'
 import { letteringFonts } from './fonts'
 import { pixelsOf } from './picture'
+import { bundled, root } from './testing'
 
-const root = fileURLToPath(new URL('../../', import.meta.url))
 const sheetFile = join(root, 'demo/sheets/relief-rig.json')
 const folder = mkdtempSync(join(tmpdir(), 'export-'))
 const exported = (...args: string[]) =>
-  spawnSync('npm', ['run', '--silent', 'export', '--', ...args], { cwd: root, encoding: 'utf8' })
+  spawnSync(process.execPath, [bundled('export'), ...args], { cwd: root, encoding: 'utf8' })
 const optionOf = (name: string) => `--${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`
 
 describe('the runner for exports', () => {

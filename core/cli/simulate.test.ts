@@ -2,22 +2,14 @@ import { execFile, spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { bundled, root, runBundled } from './testing'
 
-const root = fileURLToPath(new URL('../..', import.meta.url))
 const press = join(root, 'demo/sheets/shavings-press.json')
 let place: string
 beforeAll(() => (place = mkdtempSync(join(tmpdir(), 'oar-bench-'))))
 afterAll(() => rmSync(place, { recursive: true }))
-
-function simulate(...args: string[]): Promise<{ code: number; out: string; err: string }> {
-  return new Promise((resolve) =>
-    execFile('npm', ['run', '--silent', 'simulate', '--', ...args], { cwd: root }, (error, out, err) =>
-      resolve({ code: error ? Number(error.code) : 0, out, err }),
-    ),
-  )
-}
+const simulate = (...args: string[]) => runBundled('simulate', ...args)
 const file = (name: string, text: string) => {
   const path = join(place, name)
   writeFileSync(path, text)
@@ -182,9 +174,9 @@ describe('headless runner', { timeout: 30_000 }, () => {
 describe('actions on the command line', { timeout: 60_000 }, () => {
   const file = 'demo/sheets/shavings-press.json'
   const simulate = (...args: string[]) =>
-    spawnSync(process.execPath, ['--import', 'tsx', 'core/cli/simulate.ts', file, ...args], {
+    spawnSync(process.execPath, [bundled('simulate'), file, ...args], {
       encoding: 'utf8',
-      cwd: new URL('../..', import.meta.url),
+      cwd: root,
     })
   const folder = mkdtempSync(join(tmpdir(), 'actions-'))
   const at = (name: string) => join(folder, name)

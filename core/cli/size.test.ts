@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { cards } from '../size/cards'
 import { sizeCommand } from './size-command'
+import { bundled, root } from './testing'
 
 const run = (...args: string[]) => sizeCommand(args)
 
@@ -54,9 +55,9 @@ describe('the sizing command', () => {
   })
   it('ends as it says when it is run', () => {
     const ended = (...args: string[]) =>
-      spawnSync(process.execPath, ['--import', 'tsx', 'core/cli/size.ts', ...args], {
+      spawnSync(process.execPath, [bundled('size'), ...args], {
         encoding: 'utf8',
-        cwd: new URL('../..', import.meta.url),
+        cwd: root,
       })
     expect(ended('--list', '--json').stdout).toBe(run('--list', '--json').out)
     expect(ended('nothing')).toMatchObject({
