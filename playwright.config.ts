@@ -1,6 +1,11 @@
 import { defineConfig } from '@playwright/test'
 
-const port = 4173
+/** Each worker has a server and a database of its own, so tests of two files never meet. */
+const WORKERS = 2
+const portOf = (worker: number) => 4173 + worker
+/** Set by Playwright in the process of a worker, which reads this file again. */
+const worker = Number(process.env.TEST_PARALLEL_INDEX ?? 0)
+
 const chromium = [
   '--no-sandbox',
   '--disable-gpu',
@@ -16,22 +21,25 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 90_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  workers: WORKERS,
   forbidOnly: true,
   outputDir: 'test-results/browser',
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ? [['list'], ['json']] : 'list',
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
+    baseURL: `http://127.0.0.1:${portOf(worker)}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: '/usr/bin/chromium', args: chromium },
     trace: 'off',
   },
-  webServer: {
-    // the real built application on a database of its own
-    command: `rm -rf test-results/data && node node_modules/.bin/tsx demo/seed.ts test-results/data && node .output/server/index.mjs`,
-    url: `http://127.0.0.1:${port}/api/machines`,
-    env: { NUXT_DATA_FOLDER: 'test-results/data', PORT: String(port), HOST: '127.0.0.1' },
-    reuseExistingServer: false,
-    timeout: 60_000,
-  },
+  // the real built application
+  webServer: Array.from({ length: WORKERS }, (_, index) => {
+    const folder = `test-results/data-${index}`
+    return {
+      command: `rm -rf ${folder} && node node_modules/.bin/tsx demo/seed.ts ${folder} && node .output/server/index.mjs`,
+      url: `http://127.0.0.1:${portOf(index)}/api/machines`,
+      env: { NUXT_DATA_FOLDER: folder, PORT: String(portOf(index)), HOST: '127.0.0.1' },
+      reuseExistingServer: false,
+      timeout: 120_000,
+    }
+  }),
 })

@@ -11,11 +11,14 @@ export async function newMachine(page: Page, name: string): Promise<void> {
   await expect(page.getByTestId('machine-name')).toHaveText(name)
   await step(page, 'Sheet')
 }
-export const step = (page: Page, name: string) =>
-  page
+/** Goes to a step, and waits until it is shown. */
+export async function step(page: Page, name: string): Promise<void> {
+  const link = page
     .getByRole('navigation', { name: 'Steps' })
     .getByRole('link', { name: new RegExp(`^${name}`) })
-    .click()
+  await link.click()
+  await expect(link).toHaveAttribute('aria-current', 'step')
+}
 
 export async function openMachine(page: Page, name: string, at = 'Sheet'): Promise<void> {
   await page.goto('/')

@@ -26,7 +26,7 @@ function serve(env: Record<string, string>) {
 const folder = mkdtempSync(join(tmpdir(), 'oar-bench-security-'))
 test.afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
-test('a page elsewhere can neither read nor change anything', async ({ page, request }) => {
+test('a page elsewhere can neither read nor change anything', async ({ page, request, baseURL }) => {
   const evil = createServer((_, response) => response.end('<!doctype html><title>elsewhere</title>'))
   await new Promise<void>((resolve) => evil.listen(0, '127.0.0.1', resolve))
   const { port } = evil.address() as { port: number }
@@ -38,7 +38,7 @@ test('a page elsewhere can neither read nor change anything', async ({ page, req
         fetch(url, options)
           .then((r) => `answered ${r.status} ${r.type}`)
           .catch(() => 'blocked'),
-      [`http://127.0.0.1:4173${path}`, init] as const,
+      [`${baseURL}${path}`, init] as const,
     )
   await attempt('/api/machines', {
     method: 'POST',
@@ -114,10 +114,11 @@ test('started by hand the server listens on this machine only; elsewhere it dema
   await again.ended
 })
 
-test('what keeps the server from starting is said in plain words', async () => {
-  const taken = serve({ PORT: '4173', NUXT_DATA_FOLDER: join(folder, 'taken') })
+test('what keeps the server from starting is said in plain words', async ({ baseURL }) => {
+  const { port } = new URL(baseURL!)
+  const taken = serve({ PORT: port, NUXT_DATA_FOLDER: join(folder, 'taken') })
   expect(await taken.ended).toBe(1)
-  expect(taken.said()).toContain('Port 4173 is taken by another program')
+  expect(taken.said()).toContain(`Port ${port} is taken by another program`)
   const file = serve({ PORT: '4182', NUXT_DATA_FOLDER: join(process.cwd(), 'package.json') })
   expect(await file.ended).toBe(1)
   expect(file.said()).toMatch(/data folder ".*package\.json" is a file/)

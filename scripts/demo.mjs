@@ -24,9 +24,9 @@ if (problem) {
   process.exit(1)
 }
 
-installPackages()
-build()
-if (tool('tsx', ['demo/seed.ts', folder])) process.exit(1)
+await installPackages()
+await build()
+if (await tool('tsx', ['demo/seed.ts', folder])) process.exit(1)
 const server = spawn(process.execPath, ['.output/server/index.mjs'], {
   stdio: ['ignore', 'ignore', 'inherit'],
   env: { ...process.env, NUXT_DATA_FOLDER: folder, PORT: String(port), HOST: host },

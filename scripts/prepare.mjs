@@ -1,5 +1,5 @@
 /** Steps that both commands share: install what is missing, build what has changed. */
-import { spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
@@ -9,10 +9,15 @@ export const root = dirname(dirname(fileURLToPath(import.meta.url)))
 process.chdir(root)
 
 /** Runs a command with its output shown. @returns its exit code */
-export function sh(command, args, env = {}) {
-  const done = spawnSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } })
-  return done.status ?? 1
-}
+export const sh = (command, args, env = {}) =>
+  new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: 'inherit', env: { ...process.env, ...env } })
+    child.on('error', (error) => {
+      console.error(error.message)
+      resolve(1)
+    })
+    child.on('close', (code) => resolve(code ?? 1))
+  })
 /** A tool of the project, run by this Node. */
 export const tool = (name, args, env) =>
   sh(process.execPath, [join('node_modules', '.bin', name), ...args], env)
@@ -34,27 +39,27 @@ function remember(name, value) {
   writeFileSync(stampFile(name), value)
 }
 
-export function installPackages() {
+export async function installPackages() {
   const wanted = digest(['package.json', 'core/package.json', 'package-lock.json'])
   if (isDone('packages', wanted)) return
   console.log('Installing packages (SQLite is compiled here, which takes some minutes) …')
   // Node's own headers, where the system has them; else node-gyp looks for them itself
   const env = existsSync('/usr/include/node/node.h') ? { npm_config_nodedir: '/usr' } : {}
-  if (sh('npm', ['ci', '--no-audit', '--no-fund'], env)) process.exit(1)
+  if (await sh('npm', ['ci', '--no-audit', '--no-fund'], env)) process.exit(1)
   remember('packages', wanted)
 }
 
-export function build() {
+export async function build() {
   const sources = ['app', 'core', 'server', 'shared', 'public', 'nuxt.config.ts', 'package-lock.json']
   const wanted = digest(sources)
   if (existsSync('.output/server/index.mjs') && isDone('build', wanted)) return
   console.log('Building …')
-  if (tool('nuxt', ['build'])) process.exit(1)
+  if (await tool('nuxt', ['build'])) process.exit(1)
   remember('build', wanted)
 }
 
 /** From Debian's packages: the browser of the tests, and readers of PDF that the exporter does not use. */
-export function installTools() {
+export async function installTools() {
   const wanted = { chromium: '/usr/bin/chromium', 'poppler-utils': '/usr/bin/pdftotext' }
   const missing = Object.keys(wanted).filter((name) => !existsSync(wanted[name]))
   if (!missing.length) return
@@ -64,8 +69,8 @@ export function installTools() {
     const [command, ...rest] = [...admin, 'apt-get', ...args]
     return sh(command, rest, { DEBIAN_FRONTEND: 'noninteractive' })
   }
-  apt('update')
-  if (apt('install', '-y', '--no-install-recommends', ...missing)) {
+  await apt('update')
+  if (await apt('install', '-y', '--no-install-recommends', ...missing)) {
     console.error(`${missing.join(' and ')} could not be installed; install them by hand.`)
     process.exit(1)
   }
