@@ -50,12 +50,14 @@ const named = computed(
 const figure = computed(() => named.value?.figure)
 const quantity = computed(() => named.value?.quantity ?? 'pressure')
 const isUntilStill = computed(() => figure.value?.kind === 'untilStill')
-function update(): void {
+/** What was found for another place, instant or figure must not stand beside this one. */
+function clear(): void {
   cancel()
-  // what was found for another place or instant must not stand beside this one
   found.value = undefined
   asking.value = undefined
   problem.value = ''
+}
+function update(): void {
   const asked = figure.value
   const state = open.value && asked ? answers.state() : undefined
   if (!asked || !state) return
@@ -74,7 +76,9 @@ function update(): void {
     ]),
   )
 }
-watchDebounced([open, () => answers.figures, wantedFigure], update, { debounce: AT_REST, immediate: true })
+const question = [open, () => answers.figures, wantedFigure]
+watch(question, clear)
+watchDebounced(question, update, { debounce: AT_REST, immediate: true })
 
 const effective = computed(() => {
   const { knobs = [], now = 0 } = found.value ?? {}
