@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test'
 
-/** Each worker has a server and a database of its own, so tests of two files never meet. */
-const WORKERS = 2
+/** Each worker has a server and a database of its own, so tests of two files never meet; more of them than half the processors starve each other. */
+const WORKERS = Number(process.env.BROWSER_WORKERS ?? 1)
 const portOf = (worker: number) => 4173 + worker
 /** Set by Playwright in the process of a worker, which reads this file again. */
 const worker = Number(process.env.TEST_PARALLEL_INDEX ?? 0)

@@ -118,7 +118,9 @@ export async function placeByKey(
 ): Promise<[number, number]> {
   await page.getByTestId('sheet').focus()
   await page.keyboard.press('/')
+  await expect(page.getByTestId('palette-search')).toBeFocused()
   await page.keyboard.type(word)
+  await expect(page.getByTestId('palette-options').getByRole('option').first()).toBeVisible()
   await page.keyboard.press('Enter')
   const from = await ghostAt(page)
   const [x, y] = to ? [to[0] - from[0], to[1] - from[1]] : [0, 0]

@@ -34,6 +34,7 @@ test('the boat lift is drawn from nothing by keyboard alone, taken back twenty s
   const step = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: /^Sheet/ })
   await step.focus()
   await page.keyboard.press('Enter')
+  await expect(step).toHaveAttribute('aria-current', 'step')
   const parts: [word: string, id: string, x: number, y: number][] = [
     ['fp', 'P1', -16, 14],
     ['em', 'M1', -32, 14],
