@@ -1,6 +1,6 @@
 import { defineConfig } from '@playwright/test'
 
-/** Each worker has a server and a database of its own, so tests of two files never meet; more of them than half the processors starve each other. */
+/** Each worker has a separate server and database. One is enough for two processors. */
 const WORKERS = Number(process.env.BROWSER_WORKERS ?? 1)
 const portOf = (worker: number) => 4173 + worker
 /** Set by Playwright in the process of a worker, which reads this file again. */

@@ -2,7 +2,7 @@ import { effectScope } from 'vue'
 import { describe, expect, it } from 'vitest'
 import { useLatest } from './useLatest'
 
-/** A question that is answered when it is told to be. */
+/** A question with a promise that the test resolves or rejects. */
 function open<T>() {
   let answer!: (value: T) => void
   let fail!: (error: Error) => void

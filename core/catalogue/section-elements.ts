@@ -303,7 +303,7 @@ function compensatorBelow(
   }
 }
 
-/** The compensator behind the edge of a spool, in a bore of its own below it. @param x of its middle */
+/** The compensator behind the edge of a spool, in a second bore below it. @param x of the centre of that bore */
 function compensatorBehind(
   x: number,
   { afterEdge, overSpring, load, opening }: SharingCompensator,

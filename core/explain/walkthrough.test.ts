@@ -470,7 +470,7 @@ describe('states that only the control reaches', () => {
 })
 
 describe('a state in which only a motor has current', () => {
-  it('is one of its own: what switches a motor is a command', () => {
+  it('is a separate state where only a motor is switched', () => {
     const sheet = withControl(
       timed(circuit(powerUnit, powerUnitPipes), 1, [], '10 ms'),
       { S1: ['push-button'] },
