@@ -1,9 +1,9 @@
-import { execFile, spawnSync } from 'node:child_process'
+import { execFile } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { bundled, root, runBundled } from './testing'
+import { root, runBundled } from './testing'
 
 const press = join(root, 'demo/sheets/shavings-press.json')
 let place: string
@@ -172,22 +172,17 @@ describe('headless runner', { timeout: 30_000 }, () => {
 })
 
 describe('actions on the command line', { timeout: 60_000 }, () => {
-  const file = 'demo/sheets/shavings-press.json'
-  const simulate = (...args: string[]) =>
-    spawnSync(process.execPath, [bundled('simulate'), file, ...args], {
-      encoding: 'utf8',
-      cwd: root,
-    })
+  const simulatePress = (...args: string[]) => simulate(press, ...args)
   const folder = mkdtempSync(join(tmpdir(), 'actions-'))
   const at = (name: string) => join(folder, name)
   const ends = (name: string) =>
     (
       JSON.parse(readFileSync(at(name), 'utf8')) as { signals: { id: string; end: number; max: number }[] }
     ).signals.map(({ id, end, max }) => [id, end, max])
-  it('are done, listed as events, and continued in another process to the same last bit', () => {
+  it('are done, listed as events, and continued in another process to the same last bit', async () => {
     const doing = ['--until', '2', '--do', '1.5 L4.burst=3 mm', '--do', '0.5 1-0V1.setting=95 bar']
-    const first = simulate(...doing, '--save-at', '0.8', at('s'), '--json', at('a.json'))
-    expect(first.status).toBe(0)
+    const first = await simulatePress(...doing, '--save-at', '0.8', at('s'), '--json', at('a.json'))
+    expect(first.code).toBe(0)
     const { events } = JSON.parse(readFileSync(at('a.json'), 'utf8')) as {
       events: { at: number; source: string; what: string }[]
     }
@@ -196,7 +191,7 @@ describe('actions on the command line', { timeout: 60_000 }, () => {
       { at: 1.5, source: 'user', component: 'L4', what: 'L4.burst = 0.003' },
     ])
     expect(events.map((e) => e.at)).toEqual([...events.map((e) => e.at)].sort((a, b) => a - b))
-    expect(simulate('--until', '2', '--from', at('s'), '--json', at('b.json')).status).toBe(0)
+    expect((await simulatePress('--until', '2', '--from', at('s'), '--json', at('b.json'))).code).toBe(0)
     expect(ends('b.json')).toEqual(ends('a.json'))
     // the same from a file
     const list = [
@@ -204,10 +199,12 @@ describe('actions on the command line', { timeout: 60_000 }, () => {
       { at: '1.5 s', component: 'L4', target: 'burst', value: '3 mm' },
     ]
     writeFileSync(at('list.json'), JSON.stringify(list))
-    expect(simulate('--until', '2', '--actions', at('list.json'), '--json', at('c.json')).status).toBe(0)
+    expect(
+      (await simulatePress('--until', '2', '--actions', at('list.json'), '--json', at('c.json'))).code,
+    ).toBe(0)
     expect(ends('c.json')).toEqual(ends('a.json'))
   })
-  it('are refused in plain words', () => {
+  it('are refused in plain words', async () => {
     writeFileSync(at('bad.json'), '[{"at": 3}]')
     writeFileSync(at('none'), 'x')
     for (const [args, words] of [
@@ -219,8 +216,8 @@ describe('actions on the command line', { timeout: 60_000 }, () => {
       [['--from', at('none')], 'no snapshot'],
       [['--until', '3', '--set', 'V1.setting=99 bar', '--from', at('s')], 'belongs to another sheet'],
     ] as const) {
-      const { status, stderr } = simulate(...args)
-      expect([status, stderr]).toEqual([2, expect.stringContaining(words)])
+      const { code, err } = await simulatePress(...args)
+      expect([code, err]).toEqual([2, expect.stringContaining(words)])
     }
   })
 })

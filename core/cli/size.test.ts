@@ -1,11 +1,10 @@
-import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { cards } from '../size/cards'
 import { sizeCommand } from './size-command'
-import { bundled, root } from './testing'
+import { runBundled } from './testing'
 
 const run = (...args: string[]) => sizeCommand(args)
 
@@ -53,17 +52,12 @@ describe('the sizing command', () => {
     expect(code).toBe(2)
     expect(error).toContain(words)
   })
-  it('ends as it says when it is run', () => {
-    const ended = (...args: string[]) =>
-      spawnSync(process.execPath, [bundled('size'), ...args], {
-        encoding: 'utf8',
-        cwd: root,
-      })
-    expect(ended('--list', '--json').stdout).toBe(run('--list', '--json').out)
-    expect(ended('nothing')).toMatchObject({
-      status: 2,
-      stdout: '',
-      stderr: expect.stringContaining('nothing'),
+  it('ends as it says when it is run', async () => {
+    expect((await runBundled('size', '--list', '--json')).out).toBe(run('--list', '--json').out)
+    expect(await runBundled('size', 'nothing')).toEqual({
+      code: 2,
+      out: '',
+      err: expect.stringContaining('nothing'),
     })
   })
 })

@@ -9,7 +9,7 @@ export type Program = (typeof programs)[number]
 export const root = fileURLToPath(new URL('../..', import.meta.url))
 const folder = join(root, 'node_modules/.cache/oar-bench/cli')
 /** The bundle of a program; it starts in a quarter of the time that its sources take. */
-export const bundled = (name: Program) => join(folder, `${name}.js`)
+const bundled = (name: Program) => join(folder, `${name}.js`)
 
 /** Global setup of Vitest: bundles the programs as they are now. */
 export async function setup(): Promise<void> {
