@@ -1,7 +1,7 @@
 /** Components that ask the person something, mounted on their own. */
 import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { emptySheet } from '@oar-bench/core/sheet/schema'
 import { useSaving } from '../stores/saving'
 import { useSheetDocument } from '../stores/sheetDocument'
@@ -37,7 +37,7 @@ describe('DraftOffer', () => {
     expect(discard.text()).toBe('Discard them')
     await discard.trigger('click')
     await discard.trigger('click')
-    expect(useSaving().offered).toHaveLength(0)
+    await vi.waitFor(() => expect(useSaving().offered).toHaveLength(0))
   })
 })
 

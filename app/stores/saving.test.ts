@@ -1,8 +1,11 @@
+import { createStore, entries } from 'idb-keyval'
 import { createPinia, disposePinia, getActivePinia, setActivePinia, type Pinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { addComponent } from '@oar-bench/core/sheet/edit'
-import { fakeServer, fetchError } from '../testing/fakeServer'
-import { abandonedDrafts, draftsWritten } from '../utils/drafts'
+import { emptySheet } from '@oar-bench/core/sheet/schema'
+import { fakeServer } from '../testing/fakeServer'
+import { abandonedDrafts, draftsWritten, keepDraft, type Draft } from '../utils/drafts'
+import { TAB_ID } from '../utils/tabId'
 import { useOpenMachine } from '../composables/useOpenMachine'
 import { useSaving } from './saving'
 import { useSheetDocument } from './sheetDocument'
@@ -200,7 +203,7 @@ describe('edits that were never saved', () => {
     expect(again.saving.offered).toEqual([])
     expect(await ownDrafts()).toEqual([])
   })
-  it('can be discarded', async () => {
+  it('are offered until the browser has forgotten what is discarded', async () => {
     const { saving } = await opened()
     server.troubles.push('unreachable')
     withPump()
@@ -208,19 +211,23 @@ describe('edits that were never saved', () => {
     await draftsWritten()
     reload()
     const again = await opened()
-    again.saving.discardDraft(again.saving.offered[0])
+    const discarded = again.saving.discardDraft(again.saving.offered[0])
+    expect(again.saving.offered).toHaveLength(1)
+    await discarded
     expect(again.saving.offered).toEqual([])
     expect(await ownDrafts()).toEqual([])
   })
-})
-
-it('renaming a machine that the server refuses leaves the old name', async () => {
-  const { sheetDocument } = await opened()
-  await sheetDocument.rename('Baler', '')
-  expect(sheetDocument.machine!.name).toBe('Baler')
-  vi.stubGlobal('$fetch', async () => {
-    throw fetchError(400, 'No such name.')
+  it('are never out of the browser while they are restored', async () => {
+    const draft = { machineId: `machine-${count}`, sheetId: `sheet-${count}`, tab: 'earlier', at: 1 }
+    await keepDraft({ ...draft, sheet: addComponent(emptySheet('Earlier'), 'fixed-pump').sheet })
+    const { saving } = await opened()
+    const restored = saving.useDraft(saving.offered[0])
+    const stored = async () => {
+      const all = await entries<string, Draft>(createStore('oar-bench-drafts', 'drafts'))
+      return all.map(([, { sheetId, tab }]) => (sheetId === draft.sheetId ? tab : '')).filter(Boolean)
+    }
+    await vi.waitFor(async () => expect(await stored()).not.toContain('earlier'), { interval: 5 })
+    expect(await stored()).toEqual([TAB_ID])
+    await restored
   })
-  await expect(sheetDocument.rename('', '')).rejects.toThrow('No such name.')
-  expect(sheetDocument.machine!.name).toBe('Baler')
 })

@@ -6,7 +6,7 @@ import { writeSheetText } from '@oar-bench/core/sheet/read'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import type { Brief } from '@oar-bench/core/size/brief/brief'
 import type { MachineDetail, Saved } from '#shared/api'
-import { abandonedDrafts, dropDraft, keepDraft, type Draft } from '../utils/drafts'
+import { abandonedDrafts, draftsWritten, dropDraft, keepDraft, type Draft } from '../utils/drafts'
 import { conflictData, failureMessage, failureStatus } from '../utils/messages'
 import { randomId, TAB_ID } from '../utils/tabId'
 import { useSheetDocument } from './sheetDocument'
@@ -57,7 +57,7 @@ export const useSaving = defineStore('saving', () => {
   function settleSaved(): void {
     cancelSave()
     cancelRetry()
-    if (state.value !== 'saved') dropDraft(own())
+    if (state.value !== 'saved') void dropDraft(own())
     state.value = 'saved'
     problem.value = ''
   }
@@ -65,7 +65,7 @@ export const useSaving = defineStore('saving', () => {
   function keepInBrowser(): void {
     const machineId = sheetDocument.machine?.id
     if (!machineId || !isDirty()) return
-    keepDraft({
+    void keepDraft({
       ...own(),
       machineId,
       at: Date.now(),
@@ -223,20 +223,28 @@ export const useSaving = defineStore('saving', () => {
       (!draft.brief || JSON.stringify(draft.brief) === JSON.stringify(brief))
     const drafts = (await abandonedDrafts()).filter((draft) => draft.sheetId === sheetId)
     if (sheetDocument.sheetId !== sheetId) return
-    for (const draft of drafts) if (same(draft)) dropDraft(draft)
+    for (const draft of drafts) if (same(draft)) void dropDraft(draft)
     // what is being edited here meanwhile is no draft of an earlier visit
     offered.value = drafts.filter((draft) => !same(draft) && !(draft.tab === TAB_ID && unsaved.value))
   }
+  const withdrawOffer = (draft: Draft) => {
+    offered.value = offered.value.filter((other) => other !== draft)
+  }
+  /** An own draft goes when its edits are saved. */
+  const isStillOwn = (draft: Draft) => draft.tab === TAB_ID && unsaved.value
   /** Takes a draft as a step on the sheet, which is then saved. */
-  function useDraft(draft: Draft): void {
+  async function useDraft(draft: Draft): Promise<void> {
     if (draft.sheet) sheetDocument.apply(draft.sheet)
     if (draft.brief) sheetDocument.setBrief(draft.brief)
-    discardDraft(draft)
+    withdrawOffer(draft)
+    // the browser has the edits as a draft of this tab before it loses the other one
+    await draftsWritten()
+    if (!isStillOwn(draft)) await dropDraft(draft)
   }
-  function discardDraft(draft: Draft): void {
-    // an own draft goes when its edits are saved
-    if (draft.tab !== TAB_ID || !unsaved.value) dropDraft(draft)
-    offered.value = offered.value.filter((other) => other !== draft)
+  /** The offer stays until the browser has forgotten the draft: a reload does not bring it back. */
+  async function discardDraft(draft: Draft): Promise<void> {
+    if (!isStillOwn(draft)) await dropDraft(draft)
+    withdrawOffer(draft)
   }
 
   return {

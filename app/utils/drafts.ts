@@ -26,7 +26,7 @@ const keyOf = ({ sheetId, tab }: Pick<Draft, 'sheetId' | 'tab'>) => `${sheetId} 
 type Write = { readonly keep: Draft } | { readonly drop: Pick<Draft, 'sheetId' | 'tab'> }
 const writers = new Map<string, ReturnType<typeof latestWrite<Write>>>()
 /** One writer for each draft: what is dropped is not written again by an edit before. */
-function write(key: string, change: Write): void {
+function write(key: string, change: Write): Promise<void> {
   let writer = writers.get(key)
   if (!writer) {
     writer = latestWrite<Write>(
@@ -36,9 +36,12 @@ function write(key: string, change: Write): void {
     writers.set(key, writer)
   }
   writer.put(change)
+  return writer.done()
 }
-export const keepDraft = (draft: Draft): void => write(keyOf(draft), { keep: draft })
-export const dropDraft = (draft: Pick<Draft, 'sheetId' | 'tab'>): void => write(keyOf(draft), { drop: draft })
+/** Both resolve when the browser has written the change. */
+export const keepDraft = (draft: Draft): Promise<void> => write(keyOf(draft), { keep: draft })
+export const dropDraft = (draft: Pick<Draft, 'sheetId' | 'tab'>): Promise<void> =>
+  write(keyOf(draft), { drop: draft })
 /** Resolves when all drafts are written. */
 export const draftsWritten = () => Promise.all([...writers.values()].map((writer) => writer.done()))
 
