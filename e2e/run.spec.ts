@@ -193,9 +193,19 @@ test('renames and deletes kept runs', async ({ page }) => {
   await page.getByTestId('kept-runs').click()
   const name = page.getByTestId('kept-run').getByRole('textbox')
   await name.fill('First trial')
-  const renamed = page.waitForResponse((response) => response.request().method() === 'PATCH')
+  // the page is loaded anew while the name is still on a slow way to the server, and it gets there all the same
+  const network = await page.context().newCDPSession(page)
+  const unlimited = { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: -1 }
+  await network.send('Network.emulateNetworkConditions', { ...unlimited, uploadThroughput: 30 })
   await name.press('Tab')
-  expect((await renamed).ok()).toBe(true)
+  await page.reload()
+  await network.send('Network.emulateNetworkConditions', unlimited)
+  const machine = page.url().match(/machines\/([^/?]+)/)![1]
+  const names = async () => {
+    const detail = await (await page.request.get(`/api/machines/${machine}`)).json()
+    return detail.runs.map((run: { name: string }) => run.name)
+  }
+  await expect.poll(names).toEqual(['First trial'])
   await page.reload()
   await page.getByTestId('kept-runs').click()
   await expect(page.getByTestId('kept-run').getByRole('textbox')).toHaveValue('First trial')

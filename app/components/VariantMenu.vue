@@ -31,7 +31,7 @@ const rename = (variant: VariantRow, text: string) =>
   attempt(async () => {
     const name = text.trim()
     if (!name || name === variant.name) return
-    await $fetch(`/api/sheets/${variant.id}`, { method: 'PATCH', body: { name } })
+    await renameRequest(`/api/sheets/${variant.id}`, { name })
     sheetDocument.variants = sheetDocument.variants.map((v) => (v.id === variant.id ? { ...v, name } : v))
   })
 const remove = (variant: VariantRow) =>

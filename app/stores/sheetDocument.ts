@@ -10,6 +10,7 @@ import {
   type Brief,
 } from '@oar-bench/core/size/brief/brief'
 import type { MachineDetail, VariantRow } from '#shared/api'
+import { renameRequest } from '../utils/renameRequest'
 import { storedUndoSteps, storeUndoSteps } from '../utils/undoStorage'
 
 /** Steps that undo takes back at most. */
@@ -92,7 +93,7 @@ export const useSheetDocument = defineStore('sheetDocument', () => {
     const current = machine.value
     if (!current || (name === current.name && summary === current.summary)) return
     try {
-      await $fetch(`/api/machines/${current.id}`, { method: 'PATCH', body: { name, summary } })
+      await renameRequest(`/api/machines/${current.id}`, { name, summary })
       machine.value = { ...current, name, summary }
     } catch (error) {
       // a new object, so that the fields show the old name again

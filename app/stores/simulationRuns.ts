@@ -10,6 +10,7 @@ import type { RunResult } from '@oar-bench/core/simulate/result'
 import type { MachineDetail, RunRow } from '#shared/api'
 import { gzip } from '../utils/gzip'
 import { failureMessage } from '../utils/messages'
+import { renameRequest } from '../utils/renameRequest'
 import { roundUp } from '../utils/ramp'
 import { workerClient, type WorkerClient } from '../utils/workerClient'
 import type { Solver } from '../workers/simulate.worker'
@@ -167,7 +168,7 @@ export const useSimulationRuns = defineStore('simulationRuns', () => {
   }
   async function rename(row: RunRow, name: string) {
     try {
-      await $fetch(`/api/runs/${row.id}`, { method: 'PATCH', body: { name } })
+      await renameRequest(`/api/runs/${row.id}`, { name })
       savedRuns.value = savedRuns.value.map((r) => (r.id === row.id ? { ...r, name } : r))
     } catch (error) {
       problem.value = failureMessage(error)
