@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test'
 
-/** Each worker has a separate server and database. One is enough for two processors. */
-const WORKERS = Number(process.env.BROWSER_WORKERS ?? 1)
+/** Each worker has a separate server and database. */
+const WORKERS = Number(process.env.BROWSER_WORKERS ?? 2)
 const portOf = (worker: number) => 4173 + worker
 /** Set by Playwright in the process of a worker, which reads this file again. */
 const worker = Number(process.env.TEST_PARALLEL_INDEX ?? 0)

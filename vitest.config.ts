@@ -15,6 +15,7 @@ const nitroImports = Object.keys(h3).filter((name) => /^[a-z]/.test(name))
 
 export default defineConfig({
   test: {
+    maxWorkers: '100%',
     projects: [
       './core/vitest.config.ts',
       {
