@@ -32,12 +32,16 @@ describe('the sums of all pressures', () => {
       moments.showRecorded(result, (result.duration * (k + 0.5)) / INSTANTS)
       const { network } = moments
       const ports = new LinePorts(network)
-      for (const line of gauges) {
-        if (network.nodes[line].domain !== 'oil') continue
-        const { error, pressure } = pressureStack(ports, line)
+      network.nodes.forEach(({ domain }, line) => {
+        if (domain !== 'oil' || network.nodeState[line] < 0) return
+        const { error, pressure, addends, fixedBy } = pressureStack(ports, line)
         expect(Math.abs(error)).toBeLessThan(Math.max(1e-3 * Math.abs(pressure), 0.1 * bar))
-        asked++
-      }
+        // it does not go round through a load, and what sets it has a name
+        const loads = addends.filter(({ label }) => label === 'load').map(({ part }) => part)
+        expect(new Set(loads).size).toBe(loads.length)
+        if (!['trapped', 'void'].includes(fixedBy.kind)) expect(fixedBy.part).toBeTruthy()
+        if (gauges.has(line)) asked++
+      })
       for (const element of network.elements) {
         const { model, local } = element
         for (const hold of model.holds?.(local) ?? []) expect(Math.abs(restOf(hold, local.p))).toBeLessThan(1)

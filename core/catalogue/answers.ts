@@ -36,6 +36,8 @@ export interface Term {
   readonly value: number
   /** What it is beside its words: the setting of a valve or a control, what its pilot needs to hold it open, or what speeds something up. */
   readonly role?: 'setting' | 'pilot' | 'acceleration'
+  /** What hangs on the shaft at a port makes it, and what speeds that up: Pa for 1 N·m of torque that the shaft takes. */
+  readonly shaft?: { readonly port: number; readonly perTorque: number }
 }
 
 /**
@@ -139,4 +141,38 @@ export function torqueBalance(torque: number, load: number, friction: number, st
     ],
     opposing: others.filter(({ value }) => value > 0),
   }
+}
+
+/**
+ * What the pressure on either side of a rotary drive balances: p_A − p_B = (T_load + T_f + T_shaft) · Δp/T.
+ * @param ports those of the oil, and the shaft @param drop p_A − p_B, Pa @param torque of the oil, N·m, not 0
+ * @param behind what the other side is called
+ */
+export function heldByTorque(
+  ports: { readonly A: number; readonly B: number; readonly W: number },
+  drop: number,
+  torque: number,
+  resisting: { readonly load: number; readonly friction: number },
+  behind: string,
+): Hold[] {
+  const perTorque = drop / torque
+  const { load, friction } = resisting
+  const side = (port: number, other: number, sign: 1 | -1): Hold => {
+    const term = (label: string, value: number): Term => ({ label, value: sign * value * perTorque })
+    return {
+      port,
+      by: 'load',
+      leads: sign * drop > 0,
+      terms: [
+        term('load', load),
+        term('friction', friction),
+        {
+          ...term('load on its shaft', torque - load - friction),
+          shaft: { port: ports.W, perTorque: sign * perTorque },
+        },
+      ].filter(({ value }) => value !== 0),
+      behind: [{ port: other, factor: 1, label: behind }],
+    }
+  }
+  return [side(ports.A, ports.B, 1), side(ports.B, ports.A, -1)]
 }

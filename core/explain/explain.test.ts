@@ -16,7 +16,7 @@ import { answerPart, balanceText } from './part'
 import { pipeShares } from './path-on-sheet'
 import { pilotText } from './pilots'
 import { LinePorts, pressureStack } from './stack'
-import { addendName, fixedByText, listedAddends, pathText, standingText } from './words'
+import { addendName, cautions, fixedByText, listedAddends, pathText, standingText } from './words'
 import { pipeFlows } from '../simulate/playback'
 import { showIn } from '../units/text'
 
@@ -51,8 +51,11 @@ describe('answers at any instant of any circuit', () => {
             const ports = new LinePorts(network)
             network.nodes.forEach(({ domain }, line) => {
               if (domain !== 'oil' || network.nodeState[line] < 0) return
-              const { error, pressure } = pressureStack(ports, line)
+              const { error, pressure, addends } = pressureStack(ports, line)
               expect(Math.abs(error)).toBeLessThan(Math.max(1e-3 * Math.abs(pressure), 0.1 * bar))
+              // it does not go round through a load
+              const loads = addends.filter(({ label }) => label === 'load').map(({ part }) => part)
+              expect(new Set(loads).size).toBe(loads.length)
             })
             for (const element of network.elements) {
               const { model, local } = element
@@ -172,6 +175,162 @@ describe('what sets a pressure', () => {
     const { stack } = ask(`${ram}.A`, 1.4)
     expect(Math.abs(stack.error)).toBeLessThan(1)
     expect(stack.fixedBy).toMatchObject({ kind: 'valve', part: 'V1' })
+  })
+  it('tells what speeds up or slows down a shaft from what loads it', () => {
+    const { sheet, result, ask } = runOf(
+      timed(
+        circuit(
+          {
+            ...powerUnit,
+            back2: ['reservoir'],
+            drain: ['reservoir'],
+            valve: ['directional-valve-4-3', { centre: 'closed' }],
+            turner: [
+              'hydraulic-motor',
+              {
+                displacement: '50 cm³',
+                loadTorque: '0 N·m',
+                coulombTorque: '0 N·m',
+                viscousFriction: '0 N·m',
+              },
+            ],
+            table: ['rotating-load', { inertia: '3 kg·m²', friction: '8 N·m' }],
+          },
+          [
+            ...powerUnitPipes,
+            'pump.P valve.P',
+            'valve.T back2.T',
+            'valve.A turner.A',
+            'valve.B turner.B',
+            'turner.L drain.T',
+            'turner.W table.W',
+          ],
+        ),
+        10,
+        [track('V2', 'command', [0.2, '1'], [8, '0'])],
+      ),
+    )
+    const turner = idOf(sheet, 'hydraulic-motor')
+    const t = 8.2
+    const answer = ask(`${turner}.B`, t)
+    const term = (label: string) => answer.stack.addends.find((a) => a.label === label)?.value ?? 0
+    // the shut valve brakes it: ω̇ of the recorded speed, J = 3.5 kg·m², 50 cm³ and 92 %
+    const rate = (at(result, `${turner}.speed`, t + 0.01) - at(result, `${turner}.speed`, t - 0.01)) / 0.02
+    const perTorque = (2 * Math.PI) / (50e-6 * 0.92 ** -1)
+    expect(rate).toBeLessThan(-10)
+    expect(Math.abs(term('acceleration') / (-3.5 * rate * perTorque) - 1)).toBeLessThan(0.02)
+    expect(Math.abs(term('load on its shaft') / (-8 * perTorque) - 1)).toBeLessThan(0.02)
+    expect(cautions(answer.stack, false)).toContain(
+      'Much of it speeds something up or slows it down: it will not stay so.',
+    )
+    // at a steady speed nothing is left of it
+    const steady = ask(`${turner}.A`, 7.9)
+    expect(steady.stack.dynamicShare).toBeLessThan(0.05)
+    expect(cautions(steady.stack, false)).toEqual([])
+  })
+  it('is shut-in or drawn-in oil on one side of a locked motor, and the load on top of it on the other', () => {
+    const locked = (load: string) => {
+      const { sheet, ask } = runOf(
+        timed(
+          circuit(
+            {
+              ...powerUnit,
+              back2: ['reservoir'],
+              drain: ['reservoir'],
+              valve: ['directional-valve-4-3', { centre: 'closed' }],
+              turner: ['hydraulic-motor', { displacement: '50 cm³', loadTorque: load }],
+              tankA: ['reservoir'],
+              tankB: ['reservoir'],
+              checkA: ['check-valve', { crackingPressure: '0 bar' }],
+              checkB: ['check-valve', { crackingPressure: '0 bar' }],
+            },
+            [
+              ...powerUnitPipes,
+              'pump.P valve.P',
+              'valve.T back2.T',
+              'valve.A turner.A',
+              'valve.B turner.B',
+              'turner.L drain.T',
+              'tankA.T checkA.A',
+              'checkA.B turner.A',
+              'tankB.T checkB.A',
+              'checkB.B turner.B',
+            ],
+          ),
+          3,
+          [track('V2', 'command', [0.2, '1'], [1.5, '0'])],
+        ),
+      )
+      const turner = idOf(sheet, 'hydraulic-motor')
+      const at = (port: string) => {
+        const { stack } = ask(`${turner}.${port}`, 2.5)
+        expect(Math.abs(stack.error)).toBeLessThan(0.01 * bar)
+        return { by: stack.fixedBy.kind, begins: stack.addends[0], stack }
+      }
+      return { pulled: at('B'), other: at('A'), turner }
+    }
+    // 60 N·m pull on 50 cm³ and 92 %: the check draws in what leaks
+    const heavy = locked('-60 N·m')
+    expect(heavy.other.stack.addends.map(({ role }) => role)).toContain('tank')
+    expect([heavy.other.by, heavy.pulled.by]).toEqual(['returnLine', 'load'])
+    const load = heavy.pulled.stack.addends.filter((a) => a.label === 'load')
+    expect(load).toHaveLength(1)
+    expect(load[0].value / (60 * ((2 * Math.PI) / 50e-6) * 0.92)).toBeCloseTo(1, 2)
+    // 20 N·m are held by oil that is shut in on the other side
+    const light = locked('-20 N·m')
+    expect(light.other.by).toBe('trapped')
+    expect([light.pulled.by, light.pulled.begins.role]).toEqual(['load', 'trapped'])
+    expect(light.pulled.stack.addends.filter((a) => a.label === 'load')).toHaveLength(1)
+  })
+  it('is the throttle in front of a load that a pump can only push, on both sides of it', () => {
+    const { sheet, ask } = runOf(
+      timed(
+        circuit(
+          {
+            ...powerUnit,
+            back2: ['reservoir'],
+            valve: ['directional-valve-4-3', { centre: 'closed' }],
+            throttle: ['orifice', { diameter: '4 mm' }],
+            ram: [
+              'cylinder-double-acting',
+              { bore: '63 mm', rod: '36 mm', stroke: '400 mm', loadForce: '5 kN' },
+            ],
+          },
+          [
+            ...powerUnitPipes,
+            'pump.P valve.P',
+            'valve.T back2.T',
+            'valve.A throttle.B',
+            'throttle.A ram.A',
+            'valve.B ram.B',
+          ],
+        ),
+        4,
+        [track('V2', 'command', [0.1, '1'], [3, '-1'])],
+      ),
+    )
+    const ram = idOf(sheet, 'cylinder-double-acting')
+    const valve = idOf(sheet, 'directional-valve-4-3')
+    // extending, the load sets it
+    expect(ask(`${ram}.A`, 2.9).stack.fixedBy.kind).toBe('load')
+    // lowering, no more oil leaves than the pump pushes in
+    for (const port of [`${ram}.A`, `${ram}.B`, `${valve}.P`]) {
+      const { stack } = ask(port, 3.3)
+      expect(stack.fixedBy).toEqual({ kind: 'restriction', part: valve })
+      expect(stack.addends[0].label).toBe('tank')
+      expect(stack.addends.filter(({ label }) => label === 'load')).toHaveLength(port.endsWith('A') ? 0 : 1)
+    }
+  })
+  it('is no load where an end stop takes it, and no valve far below its setting', () => {
+    const { sheet, ask } = runOf(lifting({ stroke: '60 mm' }))
+    const ram = idOf(sheet, 'cylinder-double-acting')
+    const { stack } = ask(`${ram}.A`, 1.2)
+    expect(stack.fixedBy).toEqual({ kind: 'valve', part: idOf(sheet, 'relief-valve-direct') })
+    expect(stack.addends.map(({ label }) => label)).not.toContain('load')
+    // shut in at the stop, it stays at what the valve held
+    const shut = ask(`${ram}.A`, 2.5).stack
+    expect(shut.fixedBy.kind).toBe('trapped')
+    expect(shut.addends).toHaveLength(1)
   })
   it('says what a part does, and how far it is from changing', () => {
     const { sheet, moments, result, ask } = runOf(lifting())

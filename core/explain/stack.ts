@@ -67,8 +67,14 @@ const JUST_SHUT = 2e5
 const WIDE = 0.2
 /** Share of what passes a line that a way must take to set its pressure beside one whose flow a compensator keeps. */
 const FREE_SHARE = 0.05
+/** Where less than this share of what leaks from a line follows, its pressure falls. */
+const FALLING = 0.5
+/** Oil that is drawn into a line may lose so much, times `WIDE`, on its way, Pa. */
+const FEED = 5e5
 /** Ways that are looked along for what fixes a pressure. */
 const MOST_STEPS = 4
+/** Pa: what hangs on a shaft loads nothing below this. */
+const NO_LOAD = 1e-3
 /** Share of a pressure that a load must be to set it. */
 const LOAD_SHARE = 0.1
 /** From this much and this share of a pressure on, what throttles fixes it. */
@@ -122,15 +128,22 @@ export class LinePorts {
     if (!kept) this.kept.set(element, (kept = keptAt(element, this.waysOf(element))))
     return kept[port]
   }
-  /** Ways away from a port, with what flows along them, m³/s; negative towards it. */
+  /** Whether a node is the port of a component to which nothing is connected. */
+  private isPlugged(node: number): boolean {
+    return (
+      this.network.nodeState[node] < 0 && !this.ports[node].some(({ element, port }) => element.imposes[port])
+    )
+  }
+  /** Ways away from a port to where something is connected, with what flows along them, m³/s; negative towards it. */
   from({ element, port }: PortAt): { readonly to: number; readonly flow: number; readonly way: Way }[] {
-    return this.waysOf(element).flatMap((way) =>
+    const ways = this.waysOf(element).flatMap((way) =>
       way.from === port
         ? [{ to: way.to, flow: way.flow, way }]
         : way.to === port
           ? [{ to: way.from, flow: -way.flow, way }]
           : [],
     )
+    return ways.filter(({ to }) => !this.isPlugged(element.nodes[to]))
   }
 }
 
@@ -140,10 +153,31 @@ export const partOf = ({ id, pipe }: Element): string => pipe ?? id
 const loads = ({ terms }: Hold, pressure: number) =>
   terms.reduce((sum, { value }) => sum + value, 0) > LOAD_SHARE * Math.abs(pressure)
 
+interface PlacedHold {
+  readonly hold: Hold
+  readonly element: Element
+  /** m³/s through its port */
+  readonly flow: number
+}
+
+/** Where oil may go from a line: along a way to another port, or into what holds it. */
+interface Outward {
+  readonly element: Element
+  /** m³/s, negative into the line. */
+  readonly flow: number
+  /** Port; below 0 for a hold. */
+  readonly to: number
+  readonly way?: Way
+  readonly hold?: Hold
+}
+const leastOf = (through: number) => Math.max(NO_FLOW, LEAST_SHARE * through)
 class Walk {
   readonly addends: Addend[] = []
   readonly lines: number[] = []
   readonly parts: string[] = []
+  /** Addends that ways through components lose. */
+  private readonly drops: Addend[] = []
+  private isBehindLoad = false
   private fixedBy: Stack['fixedBy'] | undefined
   private held: Stack['fixedBy'] | undefined
   private end: Stack['fixedBy'] = { kind: 'tank' }
@@ -159,13 +193,14 @@ class Walk {
     if (this.fixedBy) return this.fixedBy
     if (this.end.kind === 'trapped' || this.end.kind === 'void') return this.end
     if (this.held) return this.held
-    const most = this.addends.reduce<Addend | undefined>(
-      (best, a) => (Math.abs(a.value) > Math.abs(best?.value ?? 0) ? a : best),
-      undefined,
-    )
+    const [most] = this.drops.toSorted((a, b) => b.value - a.value)
+    // beyond a load that only passes on the pressure, all that throttle count together
+    const throttled = this.isBehindLoad ? this.drops.reduce((sum, { value }) => sum + value, 0) : most?.value
     if (
-      most?.part !== undefined &&
-      most.value > Math.max(RESTRICTED, RESTRICTED_SHARE * pressure) &&
+      most &&
+      pressure > NO_PRESSURE &&
+      most.value > RESTRICTED &&
+      throttled > RESTRICTED_SHARE * pressure &&
       this.end.kind === 'tank'
     )
       return { kind: 'restriction', part: most.part }
@@ -194,32 +229,20 @@ class Walk {
       return this.ends(line, isTank ? 'tank' : 'source', end)
     }
     if (pressure < VOID) return this.ends(line, 'void', { kind: 'void' })
-    const holds = at.flatMap(({ element, port }) =>
-      (element.model.holds?.(element.local) ?? [])
-        .filter((hold) => hold.port === port)
-        .map((hold) => ({ hold, element, flow: Math.abs(element.local.q[port]) })),
-    )
-    const leading = holds
-      .filter(({ hold }) => this.leads(hold, pressure))
-      .sort((a, b) => RANK[a.hold.by] - RANK[b.hold.by] || b.flow - a.flow)
-    if (leading.length) return this.apply(line, leading[0].hold, leading[0].element)
+    const all = this.holdsAt(line)
+    const holds = all.filter((placed) => !this.returns(line, placed))
+    const through = this.throughOf(line)
+    const least = leastOf(through)
+    const outward = this.outwardOf(line, holds)
+    const [first] = this.leading(line, holds)
+    if (first) {
+      // a pump that can only push what is in its way sets the speed, and what throttles the oil on this side its pressure
+      const out = first.hold.by === 'load' && this.isPushed(first) ? this.wayOut(line) : undefined
+      return out
+        ? this.along(line, out.element, out.to, out.way!)
+        : this.apply(line, first.hold, first.element)
+    }
 
-    const through = at.reduce((sum, { element, port }) => sum + Math.abs(element.local.q[port]), 0) / 2
-    const least = Math.max(NO_FLOW, LEAST_SHARE * through)
-    const outward = at
-      .flatMap((place) => {
-        const { element, port } = place
-        const hold = holds.find((h) => h.element === element && h.hold.port === port)
-        const taken = element.local.q[port]
-        return [
-          ...this.ports
-            .from(place)
-            .filter(({ way }) => way.element !== 'pump' && way.element !== 'motor')
-            .map(({ to, flow, way }) => ({ element, flow, to, way, hold: undefined })),
-          ...(hold ? [{ element, flow: taken, to: -1, way: undefined, hold: hold.hold }] : []),
-        ]
-      })
-      .filter(({ element, to }) => to < 0 || !this.lines.includes(element.nodes[to]))
     // a supply line behind a check valve or a filter stands at what a valve at its setting holds before it
     const supply = outward.find(
       (o) =>
@@ -229,7 +252,13 @@ class Walk {
         this.isSupply(o.element.nodes[o.to], pressure),
     )
     if (supply) return this.along(line, supply.element, supply.to, supply.way!)
-    const leaving = outward.filter((o) => o.flow > least).sort((a, b) => b.flow - a.flow)
+    // a leak sets nothing beside a load that sets the other side from this one, or where no oil follows: the pressure only falls by it
+    const isOther = holds.length < all.length
+    const leaks = (o: Outward) =>
+      o.flow > 0 &&
+      o.way?.element === 'leak' &&
+      (isOther || (pressure > NO_PRESSURE && this.inflowOf(line) < FALLING * o.flow))
+    const leaving = outward.filter((o) => o.flow > least && !leaks(o)).sort((a, b) => b.flow - a.flow)
     // what a compensator keeps does not set the pressure before it, where more than a leak goes another way
     const freely = leaving.find(
       ({ flow, way }) => !way?.keepsFlow && way?.element !== 'leak' && flow > FREE_SHARE * through,
@@ -239,8 +268,10 @@ class Walk {
       best && !best.hold
         ? this.feedOf(line, outward, pressure - this.p[best.element.nodes[best.to]])
         : best?.hold?.by === 'load' && !loads(best.hold, pressure)
-          ? this.feedOf(line, outward, pressure)
-          : undefined
+          ? this.feedOf(line, outward, Math.max(pressure, FEED))
+          : isOther && !best
+            ? this.feedOf(line, outward, Math.max(pressure, FEED))
+            : undefined
     if (feed) return this.along(line, feed.element, feed.to, feed.way!)
     if (best) {
       if (best.hold) return this.apply(line, best.hold, best.element)
@@ -249,24 +280,108 @@ class Walk {
     // nothing leaves it: it stands in balance with where its oil comes from, or with what an open way leads to
     const moved = (flow: number) => (Math.abs(flow) > NO_FLOW ? Math.abs(flow) : 0)
     const opened = outward
-      .filter((o) => o.to >= 0 && this.isOpen(line, o.element, o.to, o.flow, o.way!))
+      .filter((o) => o.to >= 0 && !leaks(o) && this.isOpen(line, o.element, o.to, o.flow, o.way!))
       .sort((a, b) => moved(b.flow) - moved(a.flow) || this.rank(b.way!) - this.rank(a.way!))
     const open = opened.find((o) => this.isFixedBehind(o.element.nodes[o.to], [...this.lines])) ?? opened[0]
     if (open) return this.along(line, open.element, open.to, open.way!)
     return this.ends(line, 'trapped', { kind: 'trapped' })
   }
 
+  private holdsAt(line: number): PlacedHold[] {
+    return this.ports
+      .at(line)
+      .flatMap(({ element, port }) =>
+        (element.model.holds?.(element.local) ?? [])
+          .filter((hold) => hold.port === port)
+          .map((hold) => ({ hold, element, flow: Math.abs(element.local.q[port]) })),
+      )
+  }
+  /** Those that fix the pressure of a line now, the first one before the others. */
+  private leading(line: number, holds: readonly PlacedHold[]): PlacedHold[] {
+    return holds
+      .filter(({ hold }) => this.leads(hold, this.p[line]))
+      .sort((a, b) => RANK[a.hold.by] - RANK[b.hold.by] || b.flow - a.flow)
+  }
+  /** Whether the other side, from which a load would set this one, is itself set from this one. */
+  private returns(line: number, { hold, element }: PlacedHold): boolean {
+    if (hold.by !== 'load' || !hold.behind.length) return false
+    const other = element.nodes[hold.behind[0].port]
+    if (other === line) return false
+    if (this.lines.includes(other)) return true
+    if (this.leads(hold, this.p[line])) return false
+    const [first] = this.leading(other, this.holdsAt(other))
+    if (first?.element !== element || element.nodes[first.hold.behind[0]?.port] !== line) return false
+    return !this.wayOut(other, line)
+  }
+  /** Whether what is behind a load is set by nothing but the load: oil that is shut in, or pushed in. */
+  private isPushed({ hold, element }: PlacedHold): boolean {
+    if (!hold.behind.length) return false
+    const other = element.nodes[hold.behind[0].port]
+    return !this.lines.includes(other) && this.endFrom(other).kind === 'trapped'
+  }
+  /** Where the walk ends from another line on, without those that it has passed. */
+  private endFrom(line: number, ...passed: readonly number[]): Stack['fixedBy'] {
+    const walk = new Walk(this.ports)
+    walk.lines.push(...this.lines, ...passed)
+    walk.from(line)
+    return walk.end
+  }
+  /** The way by which most of its oil leaves a line to where something fixes the pressure. @param except a line that it may not lead to */
+  private wayOut(line: number, except = line): Outward | undefined {
+    const least = leastOf(this.throughOf(line))
+    const [most] = this.outwardOf(line, [])
+      .filter(({ element, to, flow, way }) => {
+        const next = element.nodes[to]
+        return flow > least && way!.element !== 'leak' && next !== except && next !== line
+      })
+      .sort((a, b) => b.flow - a.flow)
+    return most && this.endFrom(most.element.nodes[most.to], line, except).kind !== 'trapped'
+      ? most
+      : undefined
+  }
+
+  /** m³/s */
+  private throughOf(line: number): number {
+    return (
+      this.ports.at(line).reduce((sum, { element, port }) => sum + Math.abs(element.local.q[port]), 0) / 2
+    )
+  }
+  /** m³/s */
+  private inflowOf(line: number): number {
+    return this.ports
+      .at(line)
+      .reduce((sum, { element, port }) => sum + Math.max(0, -element.local.q[port]), 0)
+  }
+  private outwardOf(line: number, holds: readonly PlacedHold[]): Outward[] {
+    return this.ports
+      .at(line)
+      .flatMap((place): Outward[] => {
+        const { element, port } = place
+        // a valve or a control that does not hold its setting is a way for the oil, no more
+        const hold = holds.find(
+          (h) =>
+            h.element === element && h.hold.port === port && (h.hold.leads || RANK[h.hold.by] !== RANK.valve),
+        )
+        return [
+          ...this.ports
+            .from(place)
+            .filter(({ way }) => way.element !== 'pump' && way.element !== 'motor')
+            .map(({ to, flow, way }) => ({ element, flow, to, way })),
+          ...(hold ? [{ element, flow: element.local.q[port], to: -1, hold: hold.hold }] : []),
+        ]
+      })
+      .filter(({ element, to }) => to < 0 || !this.lines.includes(element.nodes[to]))
+  }
+
   /** A wide way by which oil comes from a line whose pressure something fixes, where what takes it away is narrow: a signal line. */
-  private feedOf<O extends { readonly element: Element; readonly to: number; readonly flow: number }>(
-    line: number,
-    outward: readonly O[],
-    lost: number,
-  ): O | undefined {
+  private feedOf(line: number, outward: readonly Outward[], lost: number): Outward | undefined {
     return outward
       .filter(({ element, to, flow }) => {
         if (to < 0 || flow >= 0) return false
         const drop = this.p[element.nodes[to]] - this.p[line]
-        return drop >= 0 && drop < WIDE * lost && this.isFixed(element.nodes[to], WIDE * lost)
+        const isHeld =
+          this.ports.network.nodeState[element.nodes[to]] < 0 || this.isFixed(element.nodes[to], WIDE * lost)
+        return drop >= 0 && drop < WIDE * lost && isHeld
       })
       .sort((a, b) => a.flow - b.flow)[0]
   }
@@ -349,19 +464,32 @@ class Walk {
     const [from, end] = way.to === to ? [way.from, way.to] : [way.to, way.from]
     const drop = this.p[line] - this.p[next]
     if (element.pipe === undefined)
-      this.add(line, element, `${element.portNames[from]} to ${element.portNames[end]}`, drop)
+      this.drops.push(
+        this.add(line, element, `${element.portNames[from]} to ${element.portNames[end]}`, drop),
+      )
     else this.add(line, element, 'pipe', drop, 'pipe')
     return next
+  }
+
+  /** Torque that speeds a shaft up, J·dω/dt = −ΣT, N·m; 0 where something imposes its speed. */
+  private speedingUp(shaft: number): number {
+    if (this.ports.network.nodeState[shaft] < 0) return 0
+    return this.ports.at(shaft).reduce((net, { element, port }) => net - element.local.q[port], 0)
   }
 
   private apply(line: number, hold: Hold, element: Element): number | undefined {
     const by = { kind: hold.by, part: partOf(element) }
     const pressure = this.p[line]
+    if (hold.by === 'load') this.isBehindLoad = true
     if (!hold.passesOn) {
       if (hold.by !== 'load' || loads(hold, pressure)) this.held ??= by
       if (this.leads(hold, pressure)) this.fixedBy ??= by
     }
-    for (const { label, value, role } of hold.terms) this.add(line, element, label, value, role)
+    for (const { label, value, role, shaft } of hold.terms) {
+      const rate = shaft ? shaft.perTorque * this.speedingUp(element.nodes[shaft.port]) : 0
+      if (rate !== 0) this.add(line, element, 'acceleration', rate, 'acceleration')
+      if (!shaft || Math.abs(value - rate) > NO_LOAD) this.add(line, element, label, value - rate, role)
+    }
     const [first, ...others] = hold.behind
     for (const { label, port, factor } of others)
       this.add(line, element, label, factor * this.p[element.nodes[port]])
@@ -380,10 +508,12 @@ class Walk {
     return next
   }
 
-  private add(line: number, element: Element, label: string, value: number, role?: Addend['role']): void {
+  private add(line: number, element: Element, label: string, value: number, role?: Addend['role']): Addend {
     const part = partOf(element)
     if (!this.parts.includes(part)) this.parts.push(part)
-    this.addends.push({ part, label, value, line, ...(role ? { role } : {}) })
+    const addend = { part, label, value, line, ...(role ? { role } : {}) }
+    this.addends.push(addend)
+    return addend
   }
   private ends(line: number, role: 'tank' | 'source' | 'trapped' | 'void', end: Stack['fixedBy']): undefined {
     this.addends.push({ part: end.part, label: role, role, value: this.p[line], line })

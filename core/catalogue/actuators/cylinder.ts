@@ -499,18 +499,18 @@ export function cylinderModel(
       const speed = l.x[STATE.velocity]
       const area = cap(x)
       const load = l.o[OUTPUT.loadForce]
-      const stops = stopsAt(l)
+      // an end stop takes what the pressures leave
+      if (stopsAt(l) !== 0) return []
       const locked = l.h[R] === 0 ? 0 : l.h[R] * frictionReversal(speed / HELD_SPEED)
       const forces = [
         { label: 'load', value: load },
         { label: 'friction', value: frictionAt(speed) },
         { label: 'lock', value: locked },
-        { label: 'end stop', value: stops },
         { label: 'acceleration', role: 'acceleration' as const, value: mass * l.dx[STATE.velocity] },
       ].filter(({ label, value }) => value !== 0 || label === 'load')
       const [throttledA, throttledB] = [A < 0 ? 0 : pressureA(l) - l.p[A], B < 0 ? 0 : pressureB(l) - l.p[B]]
       const held: Hold[] = []
-      const free = stops === 0 && Math.abs(locked) < NO_PUSH
+      const free = Math.abs(locked) < NO_PUSH
       if (A >= 0)
         held.push({
           port: A,

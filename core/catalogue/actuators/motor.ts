@@ -1,5 +1,5 @@
 /** Hydraulic motors of fixed and of variable displacement: what they share. */
-import { torqueBalance, type Hold } from '../answers'
+import { heldByTorque, torqueBalance } from '../answers'
 import type { Fluid } from '../../fluid/fluid'
 import { leak, leakOut } from '../faults'
 import {
@@ -197,25 +197,10 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
     balances: (l) => [torqueBalance(l.o[OUTPUT.torque], l.u[INPUT.loadTorque], friction(l.p[W]), 0)],
     holds(l) {
       const torque = l.o[OUTPUT.torque]
-      const drop = l.p[A] - l.p[B]
       // without displacement no torque stands against the oil
       if (Math.abs(full * swing(l)) < 1e-12 || torque === 0) return []
-      const perTorque = drop / torque
-      const load = l.u[INPUT.loadTorque]
-      const rubbing = friction(l.p[W])
-      const terms = [
-        { label: 'load', value: load },
-        { label: 'friction', value: rubbing },
-        { label: 'shaft: its load and acceleration', value: torque - load - rubbing },
-      ].filter(({ value }) => value !== 0)
-      const side = (port: number, other: number, sign: 1 | -1): Hold => ({
-        port,
-        by: 'load',
-        leads: sign * drop > 0,
-        terms: terms.map(({ label, value }) => ({ label, value: sign * value * perTorque })),
-        behind: [{ port: other, factor: 1, label: 'behind it' }],
-      })
-      return [side(A, B, 1), side(B, A, -1)]
+      const resisting = { load: l.u[INPUT.loadTorque], friction: friction(l.p[W]) }
+      return heldByTorque({ A, B, W }, l.p[A] - l.p[B], torque, resisting, 'behind it')
     },
   }
 }

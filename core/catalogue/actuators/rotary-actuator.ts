@@ -1,5 +1,5 @@
 /** Actuators that turn through part of a turn: what the vane and the rack have in common. */
-import { torqueBalance, type Hold } from '../answers'
+import { heldByTorque, torqueBalance } from '../answers'
 import type { Fluid } from '../../fluid/fluid'
 import { air, leak } from '../faults'
 import {
@@ -171,26 +171,12 @@ export function rotaryModel(
       return [torqueBalance(l.o[OUTPUT.torque], l.u[INPUT.loadTorque], friction(speed), stops)]
     },
     holds(l) {
-      const speed = l.p[W]
-      const angle = l.x[STATE.angle]
-      const drop = l.p[A] - l.p[B]
+      const [speed, angle, drop] = [l.p[W], l.x[STATE.angle], l.p[A] - l.p[B]]
       const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
-      const load = l.u[INPUT.loadTorque]
-      const rubbing = friction(speed)
-      const terms = [
-        { label: 'load', value: load },
-        { label: 'friction', value: rubbing },
-        { label: 'end stop', value: stops },
-        { label: 'shaft: its load and acceleration', value: perRadian * drop - load - rubbing - stops },
-      ].filter(({ value }) => value !== 0)
-      const side = (port: number, other: number, sign: 1 | -1): Hold => ({
-        port,
-        by: 'load',
-        leads: stops === 0 && sign * drop > 0,
-        terms: terms.map(({ label, value }) => ({ label, value: (sign * value) / perRadian })),
-        behind: [{ port: other, factor: 1, label: 'other chamber' }],
-      })
-      return [side(A, B, 1), side(B, A, -1)]
+      // an end stop takes what the pressures leave
+      if (drop === 0 || stops !== 0) return []
+      const resisting = { load: l.u[INPUT.loadTorque], friction: friction(speed) }
+      return heldByTorque({ A, B, W }, drop, perRadian * drop, resisting, 'other chamber')
     },
   }
 }
