@@ -8,6 +8,7 @@ for (const [sheet, gauge, at, cause] of [
   ['blade-press-switches', 'S1', 1.5, 'The load on 1-1A1 sets it.'],
   ['relief-rig', 'S1', 1, 'sets it, at its setting of'],
   ['quay-crane', 'S1', 2.8, 'The control of the pump 1-0P1 sets it: margin over the load signal 20 bar.'],
+  ['turntable-brake-valve', 'S1', 1.25, 'The inertia of what 1-1A1 moves sets it: its speed is changing.'],
   ['turntable-cross-port', 'S1', 12, '1-0V1 sets it, at its setting of 160 bar less 17.7 bar at this flow.'],
 ] as const)
   test(`tells what sets the pressure at a gauge: ${sheet}`, async ({ page }) => {

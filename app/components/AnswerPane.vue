@@ -48,7 +48,6 @@ const sentences = computed(() => {
   const { answer } = answers
   if (!answer) return []
   return [
-    ...cautions(answer.stack, answer.hunting),
     ...pathText(sheet.value, answer.path, show),
     ...standingText(sheet.value, answer.standing, show),
     ...pilotText(sheet.value, answer.piloted, show),
@@ -118,7 +117,12 @@ const title = computed(() => {
           </span>
         </p>
         <p class="my-2 rounded bg-accent-paper px-2 py-1.5" data-testid="fixed-by">
-          {{ fixedByText(sheet, answers.answer.stack, show, answers.answer.shutIn) }}
+          {{
+            [
+              fixedByText(sheet, answers.answer.stack, show, answers.answer.shutIn),
+              ...cautions(answers.answer.stack, answers.answer.hunting),
+            ].join(' ')
+          }}
         </p>
         <ol class="space-y-1" aria-label="Sum of the pressure" data-testid="stack">
           <li v-for="b in bars" :key="b.key">

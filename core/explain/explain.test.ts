@@ -220,6 +220,9 @@ describe('what sets a pressure', () => {
     expect(rate).toBeLessThan(-10)
     expect(Math.abs(term('acceleration') / (-3.5 * rate * perTorque) - 1)).toBeLessThan(0.02)
     expect(Math.abs(term('load on its shaft') / (-8 * perTorque) - 1)).toBeLessThan(0.02)
+    expect(fixedByText(sheet, answer.stack, show)).toBe(
+      'The inertia of what 1-1A1 moves sets it: its speed is changing.',
+    )
     expect(cautions(answer.stack, false)).toContain(
       'Much of it speeds something up or slows it down: it will not stay so.',
     )

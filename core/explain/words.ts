@@ -28,6 +28,8 @@ const DYNAMIC = 0.1
 
 /** Share of a setting from which on the sentence adds what the flow needs beside it. */
 const WORTH_TELLING = 0.03
+/** Share of a pressure from which on the sentence names what changes its speed, not the load. */
+const MOSTLY = 0.5
 /** What fixes a pressure, as a sentence. */
 export function fixedByText(
   sheet: Sheet,
@@ -38,8 +40,14 @@ export function fixedByText(
   const { kind, part } = fixedBy
   const name = part === undefined ? '' : partName(sheet, part)
   switch (kind) {
-    case 'load':
-      return `The load on ${name} sets it.`
+    case 'load': {
+      const inertia = addends
+        .filter((a) => a.part === part && a.role === 'acceleration')
+        .reduce((sum, { value }) => sum + value, 0)
+      return inertia > MOSTLY * pressure
+        ? `The inertia of what ${name} moves sets it: its speed is changing.`
+        : `The load on ${name} sets it.`
+    }
     case 'valve': {
       if (addends.some((a) => a.part === part && a.role === 'pilot'))
         return `${name} sets it: its pilot needs as much to hold it open.`
