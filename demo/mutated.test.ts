@@ -30,7 +30,7 @@ const sheets = demoMachines().flatMap(({ name, variants }, machine) =>
 describe('a mutated machine', () => {
   it('can be run in most cases', () => expect(sheets.length).toBeGreaterThan(12))
 
-  it.each(sheets)('%s is told in whole sentences, with sums that add up', (_, sheet) => {
+  it.each(sheets)('%s is explained in whole sentences, with sums that add up', (_, sheet) => {
     const result = run(compileMachine(sheet).compiled!)
     const moments = new Moments(sheet, result)
     for (const { summary, sentences } of walkthroughOf(moments, result, show))

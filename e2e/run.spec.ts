@@ -193,7 +193,7 @@ test('renames and deletes kept runs', async ({ page }) => {
   await page.getByTestId('kept-runs').click()
   const name = page.getByTestId('kept-run').getByRole('textbox')
   await name.fill('First trial')
-  // the page is loaded anew while the name is still on a slow way to the server, and it gets there all the same
+  // the page is reloaded while a slow network still transfers the name, which reaches the server all the same
   const network = await page.context().newCDPSession(page)
   const unlimited = { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: -1 }
   await network.send('Network.emulateNetworkConditions', { ...unlimited, uploadThroughput: 30 })

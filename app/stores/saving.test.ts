@@ -3,7 +3,7 @@ import { createPinia, disposePinia, getActivePinia, setActivePinia, type Pinia }
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { addComponent } from '@oar-bench/core/sheet/edit'
 import { emptySheet } from '@oar-bench/core/sheet/schema'
-import { fakeServer } from '../testing/fakeServer'
+import { fakeServer, fetchError } from '../testing/fakeServer'
 import { abandonedDrafts, draftsWritten, keepDraft, type Draft } from '../utils/drafts'
 import { TAB_ID } from '../utils/tabId'
 import { useOpenMachine } from '../composables/useOpenMachine'
@@ -230,4 +230,15 @@ describe('edits that were never saved', () => {
     expect(await stored()).toEqual([TAB_ID])
     await restored
   })
+})
+
+it('renaming a machine that the server refuses leaves the old name', async () => {
+  const { sheetDocument } = await opened()
+  await sheetDocument.rename('Baler', '')
+  expect(sheetDocument.machine!.name).toBe('Baler')
+  vi.stubGlobal('$fetch', async () => {
+    throw fetchError(400, 'No such name.')
+  })
+  await expect(sheetDocument.rename('', '')).rejects.toThrow('No such name.')
+  expect(sheetDocument.machine!.name).toBe('Baler')
 })

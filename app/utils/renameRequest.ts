@@ -1,4 +1,4 @@
-/** A new name goes to the server at once, and gets there although the page is left or loaded anew. */
+/** Sends a new name to the server; the request is completed even when the page is closed or reloaded. @throws FetchError where the server refuses */
 export async function renameRequest(
   url: string,
   body: { readonly name: string; readonly summary?: string },

@@ -77,23 +77,39 @@ describe('answers at any instant of any circuit', () => {
   }, 60_000)
 })
 
-/** A cylinder that a lever moves against a force. */
-const lifting = (parameters: Record<string, string> = {}) =>
+/** A power unit whose lever-operated valve, shut in its centre, moves what is connected to it. */
+const byLever = (
+  parts: Parameters<typeof circuit>[0],
+  pipes: readonly string[],
+  duration: number,
+  ...commands: [number, string][]
+) =>
   timed(
     circuit(
       {
         ...powerUnit,
         back2: ['reservoir'],
         valve: ['directional-valve-4-3', { centre: 'closed' }],
-        ram: [
-          'cylinder-double-acting',
-          { bore: '63 mm', rod: '36 mm', stroke: '400 mm', loadForce: '20 kN', ...parameters },
-        ],
+        ...parts,
       },
-      [...powerUnitPipes, 'pump.P valve.P', 'valve.T back2.T', 'valve.A ram.A', 'valve.B ram.B'],
+      [...powerUnitPipes, 'pump.P valve.P', 'valve.T back2.T', ...pipes],
     ),
+    duration,
+    [track('V2', 'command', ...commands)],
+  )
+/** A cylinder that the lever moves against a force. */
+const lifting = (parameters: Record<string, string> = {}) =>
+  byLever(
+    {
+      ram: [
+        'cylinder-double-acting',
+        { bore: '63 mm', rod: '36 mm', stroke: '400 mm', loadForce: '20 kN', ...parameters },
+      ],
+    },
+    ['valve.A ram.A', 'valve.B ram.B'],
     3,
-    [track('V2', 'command', [0.2, '1'], [1.5, '0'])],
+    [0.2, '1'],
+    [1.5, '0'],
   )
 
 describe('what sets a pressure', () => {
@@ -176,38 +192,21 @@ describe('what sets a pressure', () => {
     expect(Math.abs(stack.error)).toBeLessThan(1)
     expect(stack.fixedBy).toMatchObject({ kind: 'valve', part: 'V1' })
   })
-  it('tells what speeds up or slows down a shaft from what loads it', () => {
+  it('separates the acceleration of a shaft from the load on it', () => {
     const { sheet, result, ask } = runOf(
-      timed(
-        circuit(
-          {
-            ...powerUnit,
-            back2: ['reservoir'],
-            drain: ['reservoir'],
-            valve: ['directional-valve-4-3', { centre: 'closed' }],
-            turner: [
-              'hydraulic-motor',
-              {
-                displacement: '50 cm³',
-                loadTorque: '0 N·m',
-                coulombTorque: '0 N·m',
-                viscousFriction: '0 N·m',
-              },
-            ],
-            table: ['rotating-load', { inertia: '3 kg·m²', friction: '8 N·m' }],
-          },
-          [
-            ...powerUnitPipes,
-            'pump.P valve.P',
-            'valve.T back2.T',
-            'valve.A turner.A',
-            'valve.B turner.B',
-            'turner.L drain.T',
-            'turner.W table.W',
+      byLever(
+        {
+          drain: ['reservoir'],
+          turner: [
+            'hydraulic-motor',
+            { displacement: '50 cm³', loadTorque: '0 N·m', coulombTorque: '0 N·m', viscousFriction: '0 N·m' },
           ],
-        ),
+          table: ['rotating-load', { inertia: '3 kg·m²', friction: '8 N·m' }],
+        },
+        ['valve.A turner.A', 'valve.B turner.B', 'turner.L drain.T', 'turner.W table.W'],
         10,
-        [track('V2', 'command', [0.2, '1'], [8, '0'])],
+        [0.2, '1'],
+        [8, '0'],
       ),
     )
     const turner = idOf(sheet, 'hydraulic-motor')
@@ -234,34 +233,27 @@ describe('what sets a pressure', () => {
   it('is shut-in or drawn-in oil on one side of a locked motor, and the load on top of it on the other', () => {
     const locked = (load: string) => {
       const { sheet, ask } = runOf(
-        timed(
-          circuit(
-            {
-              ...powerUnit,
-              back2: ['reservoir'],
-              drain: ['reservoir'],
-              valve: ['directional-valve-4-3', { centre: 'closed' }],
-              turner: ['hydraulic-motor', { displacement: '50 cm³', loadTorque: load }],
-              tankA: ['reservoir'],
-              tankB: ['reservoir'],
-              checkA: ['check-valve', { crackingPressure: '0 bar' }],
-              checkB: ['check-valve', { crackingPressure: '0 bar' }],
-            },
-            [
-              ...powerUnitPipes,
-              'pump.P valve.P',
-              'valve.T back2.T',
-              'valve.A turner.A',
-              'valve.B turner.B',
-              'turner.L drain.T',
-              'tankA.T checkA.A',
-              'checkA.B turner.A',
-              'tankB.T checkB.A',
-              'checkB.B turner.B',
-            ],
-          ),
+        byLever(
+          {
+            drain: ['reservoir'],
+            turner: ['hydraulic-motor', { displacement: '50 cm³', loadTorque: load }],
+            tankA: ['reservoir'],
+            tankB: ['reservoir'],
+            checkA: ['check-valve', { crackingPressure: '0 bar' }],
+            checkB: ['check-valve', { crackingPressure: '0 bar' }],
+          },
+          [
+            'valve.A turner.A',
+            'valve.B turner.B',
+            'turner.L drain.T',
+            'tankA.T checkA.A',
+            'checkA.B turner.A',
+            'tankB.T checkB.A',
+            'checkB.B turner.B',
+          ],
           3,
-          [track('V2', 'command', [0.2, '1'], [1.5, '0'])],
+          [0.2, '1'],
+          [1.5, '0'],
         ),
       )
       const turner = idOf(sheet, 'hydraulic-motor')
@@ -270,7 +262,7 @@ describe('what sets a pressure', () => {
         expect(Math.abs(stack.error)).toBeLessThan(0.01 * bar)
         return { by: stack.fixedBy.kind, begins: stack.addends[0], stack }
       }
-      return { pulled: at('B'), other: at('A'), turner }
+      return { pulled: at('B'), other: at('A') }
     }
     // 60 N·m pull on 50 cm³ and 92 %: the check draws in what leaks
     const heavy = locked('-60 N·m')
@@ -287,29 +279,18 @@ describe('what sets a pressure', () => {
   })
   it('is the throttle in front of a load that a pump can only push, on both sides of it', () => {
     const { sheet, ask } = runOf(
-      timed(
-        circuit(
-          {
-            ...powerUnit,
-            back2: ['reservoir'],
-            valve: ['directional-valve-4-3', { centre: 'closed' }],
-            throttle: ['orifice', { diameter: '4 mm' }],
-            ram: [
-              'cylinder-double-acting',
-              { bore: '63 mm', rod: '36 mm', stroke: '400 mm', loadForce: '5 kN' },
-            ],
-          },
-          [
-            ...powerUnitPipes,
-            'pump.P valve.P',
-            'valve.T back2.T',
-            'valve.A throttle.B',
-            'throttle.A ram.A',
-            'valve.B ram.B',
+      byLever(
+        {
+          throttle: ['orifice', { diameter: '4 mm' }],
+          ram: [
+            'cylinder-double-acting',
+            { bore: '63 mm', rod: '36 mm', stroke: '400 mm', loadForce: '5 kN' },
           ],
-        ),
+        },
+        ['valve.A throttle.B', 'throttle.A ram.A', 'valve.B ram.B'],
         4,
-        [track('V2', 'command', [0.1, '1'], [3, '-1'])],
+        [0.1, '1'],
+        [3, '-1'],
       ),
     )
     const ram = idOf(sheet, 'cylinder-double-acting')

@@ -171,6 +171,7 @@ interface Outward {
   readonly hold?: Hold
 }
 const leastOf = (through: number) => Math.max(NO_FLOW, LEAST_SHARE * through)
+
 class Walk {
   readonly addends: Addend[] = []
   readonly lines: number[] = []
@@ -267,11 +268,9 @@ class Walk {
     const feed =
       best && !best.hold
         ? this.feedOf(line, outward, pressure - this.p[best.element.nodes[best.to]])
-        : best?.hold?.by === 'load' && !loads(best.hold, pressure)
+        : (best?.hold ? best.hold.by === 'load' && !loads(best.hold, pressure) : isOther)
           ? this.feedOf(line, outward, Math.max(pressure, FEED))
-          : isOther && !best
-            ? this.feedOf(line, outward, Math.max(pressure, FEED))
-            : undefined
+          : undefined
     if (feed) return this.along(line, feed.element, feed.to, feed.way!)
     if (best) {
       if (best.hold) return this.apply(line, best.hold, best.element)
