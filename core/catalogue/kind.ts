@@ -442,6 +442,8 @@ export type SizingResult =
   | 'motorDisplacement'
   | 'rotaryVolume'
   | 'reliefSetting'
+  | 'reliefFlow'
+  | 'brakeTorque'
   | 'unloadSetting'
   | 'sequenceSetting'
   | 'counterbalanceSetting'

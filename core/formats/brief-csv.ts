@@ -6,6 +6,9 @@ import {
   holdings,
   LARGEST_BRIEF,
   motionFieldNames,
+  mountings,
+  speedControls,
+  workWays,
   type ActuatorName,
   type Brief,
   type CycleStep,
@@ -13,7 +16,18 @@ import {
 } from '../size/brief/brief'
 import { rowsOf } from './csv-read'
 
-const MOTION = ['motion', 'name', 'actuator', 'designation', 'holding', 'people', 'load table'] as const
+const MOTION = [
+  'motion',
+  'name',
+  'actuator',
+  'designation',
+  'holding',
+  'mounting',
+  'speed control',
+  'work way',
+  'people',
+  'load table',
+] as const
 const STEP = ['step', 'motion', 'way', 'start', 'delay', 'duration', 'condition'] as const
 
 /** Rows of a brief; `readBriefCsv` reads them back. */
@@ -25,6 +39,9 @@ export const briefRows = ({ motions, cycle }: Brief): string[][] => [
     m.actuator,
     m.designation,
     m.holding,
+    m.mounting,
+    m.speedControl,
+    m.workWay,
     m.people ? 'yes' : 'no',
     m.loadTable.map(([x, force]) => `${x}: ${force}`).join('; '),
     ...motionFieldNames.map((name) => m.values[name] ?? ''),
@@ -66,6 +83,14 @@ export function readBriefCsv(
       const holding = cell('holding') || 'spool'
       if (!(holding in holdings))
         return { message: `Row ${line}: it is held by one of ${Object.keys(holdings).join(', ')}.` }
+      const choices = {
+        mounting: [cell('mounting') || 'unknown', mountings],
+        'speed control': [cell('speed control') || 'none', speedControls],
+        'work way': [cell('work way') || 'out', workWays],
+      } as const
+      for (const [name, [chosen, options]] of Object.entries(choices))
+        if (!(chosen in options))
+          return { message: `Row ${line}: ${name} is one of ${Object.keys(options).join(', ')}.` }
       const table = cell('load table')
         .split(';')
         .map((pair) => pair.split(':').map((part) => part.trim()))
@@ -78,6 +103,9 @@ export function readBriefCsv(
         actuator: actuator as ActuatorName,
         designation: cell('designation'),
         holding: holding as Motion['holding'],
+        mounting: choices.mounting[0],
+        speedControl: choices['speed control'][0],
+        workWay: choices['work way'][0],
         people: /^(yes|true|1)$/i.test(cell('people')),
         loadTable: table,
         values: Object.fromEntries(

@@ -5,9 +5,11 @@ import { setParameter } from '../sheet/edit'
 import { readParameter } from '../sheet/resolve'
 import { nameOf, type Sheet, type SheetComponent } from '../sheet/schema'
 import type { Quantity } from '../units/quantities'
-import { familyOf, type Brief } from './brief/brief'
-import type { SizedNode, Sizing } from './graph'
-import { textOf } from './text'
+import { familyOf, type Brief, type Motion } from './brief/brief'
+import type { Formula } from './formula'
+import type { SizedNode } from './graph'
+import { besideActuator, besidePumps } from './jobs'
+import { roundedText, textOf } from './text'
 
 /** A result that the sheet can take. */
 export interface Result {
@@ -41,11 +43,15 @@ export const resultsOf = (node: SizedNode): Result[] =>
   Object.entries(node.card.variables).flatMap(([variable, v]) => {
     const value = node.values[variable]
     if (v.role === 'input' || !v.sized || value === undefined) return []
+    if (v.sizedWhen && !isMet(v.sizedWhen, node.values)) return []
     const { sized, label, quantity } = v
-    const needed = v.role === 'choice' && v.atLeast ? v.formula.evaluate(node.values) : undefined
+    const needed = v.atLeast ? v.formula.evaluate(node.values) : undefined
     const least = needed === undefined ? undefined : Math.min(needed, value)
     return [{ node, variable, sized, label, quantity, value, exact: v.role === 'choice', least }]
   })
+
+const isMet = (when: Formula, values: Readonly<Record<string, number>>) =>
+  when.names.every((name) => name in values) && !!when.evaluate(values)
 
 /** The values of a sheet that can take a result. */
 export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] {
@@ -74,15 +80,47 @@ export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] 
   })
   const { motion } = node
   const rivals = motion ? brief.motions.filter((m) => familyOf(m) === familyOf(motion)).length : 1
+  const job = jobOf(sheet, brief, result)
+  // a result is offered only to what does that job; where nothing does, a person chooses among all
+  const doing = candidates.filter((c) => c.actuator || !job || job.has(c.component.id))
+  const offered = chosen || !doing.length ? candidates : doing
   const isMeant = (name: string, actuator: boolean, usual: boolean) => {
     if (chosen) return chosen.includes(name)
     if (actuator && motion?.designation) return name === motion.designation
-    return usual && candidates.length === 1 && rivals === 1
+    if (!doing.length) return usual && candidates.length === 1 && rivals === 1
+    if (doing.length > 1) return false
+    return (job && motion && !actuator) || (usual && rivals === 1)
   }
-  return candidates.map(({ actuator, usual, ...target }) => ({
+  return offered.map(({ actuator, usual, ...target }) => ({
     ...target,
     assigned: isMeant(nameOf(target.component), actuator, usual),
   }))
+}
+
+/** The actuator of a motion on a sheet: the one that is named, or the only one of its kind. */
+function actuatorOf(sheet: Sheet, brief: Brief, motion: Motion): SheetComponent | undefined {
+  const all = sheet.components.filter((c) => {
+    const traits = findKind(c.kind)?.traits
+    return findKind(c.kind)?.family === 'actuators' && !!traits?.sizingTargets
+  })
+  if (motion.designation) return all.find((c) => nameOf(c) === motion.designation)
+  const own = all.filter((c) => movesLike(c, motion))
+  const rivals = brief.motions.filter((m) => familyOf(m) === familyOf(motion)).length
+  return own.length === 1 && rivals === 1 ? own[0] : undefined
+}
+const movesLike = ({ kind }: SheetComponent, motion: Motion) => {
+  const targets = findKind(kind)?.traits?.sizingTargets ?? {}
+  return familyOf(motion) === 'linear'
+    ? 'bore' in targets || 'lastStage' in targets
+    : 'motorDisplacement' in targets || 'rotaryVolume' in targets
+}
+/** Components that do the job of a result, by id; nothing where any may. */
+function jobOf(sheet: Sheet, brief: Brief, { node, sized }: Result): ReadonlySet<string> | undefined {
+  if (node.motion) {
+    const actuator = actuatorOf(sheet, brief, node.motion)
+    return actuator && besideActuator(sheet, actuator.id)
+  }
+  return sized === 'reliefSetting' || sized === 'reliefFlow' ? besidePumps(sheet) : undefined
 }
 
 /** Whether a value is the result, but for rounding where it is written, or at least as large as it must be. */
@@ -101,7 +139,7 @@ export const applyResult = (sheet: Sheet, target: Target, result: Result): Sheet
         sheet,
         target.component.id,
         target.parameter,
-        textOf(result.exact ? result.value : Number(result.value.toPrecision(4)), result.quantity),
+        result.exact ? textOf(result.value, result.quantity) : roundedText(result.value, result.quantity),
       )
     : sheet
 
@@ -120,14 +158,14 @@ export const assignComponents = (
   },
 })
 
-/** How a card stands: it cannot be computed, warns, or the sheet agrees with it or differs; nothing where the sheet takes nothing of it. */
+/** How a card stands: it cannot be computed or must not be built so, warns, or the sheet agrees with it or differs; nothing where the sheet takes nothing of it. */
 export type CardState = 'problem' | 'warning' | 'agrees' | 'differs'
 /** @param machine sheet and brief of the machine; without them the card stands by itself */
 export function stateOf(
   node: SizedNode,
   machine?: { readonly sheet: Sheet; readonly brief: Brief },
 ): CardState | undefined {
-  if (node.problems.length) return 'problem'
+  if (node.problems.length || node.warnings.some((w) => w.severity === 'error')) return 'problem'
   if (node.warnings.length) return 'warning'
   if (!machine) return undefined
   const agreeing = resultsOf(node).flatMap((result) =>
@@ -137,31 +175,4 @@ export function stateOf(
   )
   if (!agreeing.length) return undefined
   return agreeing.every(Boolean) ? 'agrees' : 'differs'
-}
-
-interface Pair {
-  readonly result: Result
-  readonly target: Target
-}
-const assignedPairs = (sheet: Sheet, brief: Brief, sizing: Sizing): Pair[] =>
-  sizing.nodes.flatMap(resultsOf).flatMap((result) =>
-    targetsOf(sheet, brief, result)
-      .filter(({ assigned }) => assigned)
-      .map((target) => ({ result, target })),
-  )
-
-/** The sheet with every result in the values that are meant for it. */
-export const applyAll = (sheet: Sheet, brief: Brief, sizing: Sizing): Sheet =>
-  assignedPairs(sheet, brief, sizing).reduce(
-    (applied, { result, target }) => applyResult(applied, target, result),
-    sheet,
-  )
-
-/** How many values of a sheet take results of its machine, and how many of them agree. */
-export function agreement(sheet: Sheet, brief: Brief, sizing: Sizing): { sized: number; agreeing: number } {
-  const pairs = assignedPairs(sheet, brief, sizing)
-  return {
-    sized: pairs.length,
-    agreeing: pairs.filter(({ target, result }) => agrees(target, result)).length,
-  }
 }

@@ -7,6 +7,7 @@ import type { Measured, SizingResult } from '../catalogue/kind'
 import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
 import { formula, type Formula } from './formula'
+import { givenProblem } from './given-results'
 import type { LineService } from './lines'
 import type { SeriesName } from './series'
 
@@ -58,6 +59,10 @@ export interface StepVariable extends VariableBase {
   /** The same in the constants of the trade. */
   readonly trade?: TradeFormula
   readonly sized?: SizingResult
+  /** The sheet takes it only where this holds. */
+  readonly sizedWhen?: Formula
+  /** What is larger than needed does as well. */
+  readonly atLeast?: true
   readonly measure?: Measure
 }
 /** A value taken from a standard series, next to a computed one; a person may choose another. */
@@ -71,6 +76,8 @@ export interface ChoiceVariable extends VariableBase {
   /** It is the bore of these lines. */
   readonly service?: LineService
   readonly sized?: SizingResult
+  /** The sheet takes it only where this holds. */
+  readonly sizedWhen?: Formula
 }
 export type Variable = InputVariable | StepVariable | ChoiceVariable
 
@@ -87,6 +94,16 @@ export interface Warning {
   readonly when: Formula
   readonly message: string
   /** The variable at which it is said. */
+  readonly at: string
+  /** An error: a machine built with this value hurts someone, breaks, or does not work. */
+  readonly severity: Severity
+}
+export type Severity = 'warning' | 'error'
+
+/** What must hold between values of a card; where it does not, the value at which it is said is not used. */
+export interface Relation {
+  readonly holds: Formula
+  readonly message: string
   readonly at: string
 }
 
@@ -166,6 +183,7 @@ export interface Card {
   readonly source: string
   readonly variables: Readonly<Record<string, Variable>>
   readonly warnings: readonly Warning[]
+  readonly relations: readonly Relation[]
   /** What to keep in mind. */
   readonly notes: readonly string[]
   /** Variables shown for each candidate of a series; those of other cards as `card.variable`. */
@@ -244,19 +262,32 @@ export function option(
   }
 }
 
-type StepOptions = Pick<StepVariable, 'note' | 'source' | 'valid' | 'trade' | 'sized' | 'ruler' | 'measure'>
+type StepOptions = Pick<
+  StepVariable,
+  'note' | 'source' | 'valid' | 'trade' | 'sized' | 'ruler' | 'measure' | 'atLeast'
+> & { readonly sizedWhen?: string }
+const sizedWhenOf = (text: string | undefined) => (text === undefined ? undefined : formula(text))
 /** A computed value. @param text formula in the names of the variables before it */
 export const step = (
   symbol: string,
   label: string,
   quantity: Quantity,
   text: string,
-  options: StepOptions = {},
-): StepVariable => ({ role: 'step', symbol, label, quantity, formula: formula(text), ...options })
+  { sizedWhen, ...options }: StepOptions = {},
+): StepVariable => ({
+  role: 'step',
+  symbol,
+  label,
+  quantity,
+  formula: formula(text),
+  sizedWhen: sizedWhenOf(sizedWhen),
+  ...options,
+})
 
 type ChoiceOptions = Pick<ChoiceVariable, 'note' | 'sized' | 'ruler' | 'service'> & {
   readonly rounding?: 'up' | 'down'
   readonly atLeast?: true
+  readonly sizedWhen?: string
 }
 /** A value of a series. @param text formula of the value needed, of which the next of the series is taken */
 export const choice = (
@@ -265,7 +296,7 @@ export const choice = (
   quantity: Quantity,
   series: SeriesName,
   text: string,
-  { rounding = 'up', atLeast, ...options }: ChoiceOptions = {},
+  { rounding = 'up', atLeast, sizedWhen, ...options }: ChoiceOptions = {},
 ): ChoiceVariable => ({
   role: 'choice',
   symbol,
@@ -275,6 +306,7 @@ export const choice = (
   formula: formula(text),
   rounding,
   atLeast: atLeast ?? false,
+  sizedWhen: sizedWhenOf(sizedWhen),
   ...options,
 })
 
@@ -287,6 +319,18 @@ export const trade = (text: string, unit: string, units: Readonly<Record<string,
 export const warning = (at: string, when: string, message: string): Warning => ({
   at,
   when: formula(when),
+  message,
+  severity: 'warning',
+})
+/** A warning of what must not be built so. */
+export const failure = (at: string, when: string, message: string): Warning => ({
+  ...warning(at, when, message),
+  severity: 'error',
+})
+/** What must hold between values. @param at the value that is not used where it does not */
+export const relation = (at: string, holds: string, message: string): Relation => ({
+  at,
+  holds: formula(holds),
   message,
 })
 export const chart = (
@@ -313,13 +357,19 @@ type Description = Pick<
   Card,
   'id' | 'title' | 'group' | 'scope' | 'about' | 'source' | 'variables' | 'answer'
 > &
-  Partial<Pick<Card, 'applies' | 'warnings' | 'notes' | 'compare' | 'charts' | 'split' | 'demand' | 'assess'>>
+  Partial<
+    Pick<
+      Card,
+      'applies' | 'warnings' | 'relations' | 'notes' | 'compare' | 'charts' | 'split' | 'demand' | 'assess'
+    >
+  >
 
 /** A card. @throws Error where a formula reads a variable that is not before it, or a name is not there */
 export function card(description: Description): Card {
   const made: Card = {
     applies: {},
     warnings: [],
+    relations: [],
     notes: [],
     compare: [],
     charts: [],
@@ -336,10 +386,15 @@ export function card(description: Description): Card {
     if (variable.role !== 'input') reads(variable.formula)
     known.add(name)
     if (variable.role === 'step' && variable.trade) reads(variable.trade.formula)
+    if (variable.role !== 'input' && variable.sizedWhen) reads(variable.sizedWhen)
   }
   for (const { when, at } of made.warnings) {
     reads(when)
     if (!known.has(at)) fail(`no variable ${at}`)
+  }
+  for (const { holds, at } of made.relations) {
+    reads(holds)
+    if (!holds.names.includes(at)) fail(`the relation "${holds.text}" does not read ${at}`)
   }
   for (const { x, from, to, lines, points } of made.charts) {
     for (const each of [from, to, ...points.flatMap((p) => [p.x, p.y])]) reads(each)
@@ -378,9 +433,15 @@ export function readValue(
   }
   const read = parseQuantity(text, variable.quantity)
   if (!read.ok) return { message: read.message }
-  if (variable.role === 'input' && (read.si < variable.min || read.si > variable.max))
-    return { message: rangeMessage(variable) }
-  return { value: read.si }
+  const problem = rangeProblem(variable, read.si)
+  return problem === undefined ? { value: read.si } : { message: problem }
+}
+
+/** What is wrong with a value that is given for a variable; nothing where it is in its range. @param value SI */
+export function rangeProblem(variable: Variable, value: number): string | undefined {
+  if (variable.role !== 'input') return givenProblem(variable, value)
+  const slack = 1e-9 * Math.max(Math.abs(variable.min), Math.abs(variable.max))
+  return value >= variable.min - slack && value <= variable.max + slack ? undefined : rangeMessage(variable)
 }
 
 /** What an input may be, in words. */

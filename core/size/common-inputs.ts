@@ -1,4 +1,5 @@
 /** Inputs that several cards share. */
+import { speedControls, type Holding } from './brief/brief'
 import { choice, input, option, step, trade } from './card'
 import type { LineService } from './lines'
 
@@ -58,4 +59,43 @@ export const cylinderKind = () =>
     },
     'doubleActing',
     { from: 'motion.actuator' },
+  )
+
+/** In which direction workpiece and load table are met: 0 out, 1 back. */
+export const workWayOption = () =>
+  option('', 'Workpiece met', 'ratio', { out: [0, 'going out'], back: [1, 'coming back'] }, 'out', {
+    from: 'motion.workWay',
+  })
+
+/** What holds a motion, as it is compared in formulas. */
+const HELD: Readonly<Record<Holding, readonly [value: number, label: string]>> = {
+  none: [0, 'nothing'],
+  spool: [1, 'a closed spool'],
+  pilotCheck: [2, 'a pilot-operated check valve'],
+  counterbalance: [3, 'a counterbalance valve'],
+  brake: [4, 'a brake'],
+  lock: [5, 'a mechanical lock'],
+}
+export const holdingOption = () => option('', 'Held by', 'ratio', HELD, 'spool', { from: 'motion.holding' })
+
+/** 1 where somebody may be under or in front of what moves. */
+export const peopleOption = () =>
+  option('', 'People under or in front of it', 'ratio', { no: [0, 'no'], yes: [1, 'yes'] }, 'no', {
+    from: 'motion.people',
+  })
+
+/** Where flow controls limit the speed: 0 nowhere, 1 out, 2 back, 3 both ways. */
+export const speedControlOption = () =>
+  option(
+    '',
+    'Speed limited by',
+    'ratio',
+    {
+      none: [0, speedControls.none],
+      out: [1, speedControls.out],
+      back: [2, speedControls.back],
+      both: [3, speedControls.both],
+    },
+    'none',
+    { from: 'motion.speedControl' },
   )

@@ -99,6 +99,7 @@ const SPREADSHEET: Readonly<Record<string, string>> = {
   min: 'MIN',
   abs: 'ABS',
   log: 'LN',
+  exp: 'EXP',
   sin: 'SIN',
   round: 'ROUND',
 }

@@ -23,7 +23,7 @@ import { readValue, type Card, type InputVariable } from './card'
 import { cards as allCards } from './cards'
 import { evaluateCard, type Evaluation } from './evaluate'
 import { standardSeries, type SeriesSet } from './series'
-import { solveCard } from './solve'
+import { dependencies, solveCard } from './solve'
 
 /** Where the value of an input comes from. */
 export type Origin =
@@ -32,7 +32,15 @@ export type Origin =
   | { readonly type: 'default' }
   | { readonly type: 'brief'; readonly label: string; readonly motion?: string }
   | { readonly type: 'cycle'; readonly label: string }
-  | { readonly type: 'card'; readonly node: string; readonly variable: string; readonly label: string }
+  | {
+      readonly type: 'card'
+      readonly node: string
+      readonly variable: string
+      readonly label: string
+      /** Where several cards give it together: how, and all of them. */
+      readonly aggregate?: string
+      readonly nodes?: readonly string[]
+    }
 
 export interface SizedNode extends Evaluation {
   /** Card, and motion where it has one: "cylinder-bore@press". */
@@ -71,25 +79,42 @@ const briefDerived: Readonly<Record<string, { label: string; value(brief: Brief)
   grid: { label: 'Grid', value: (b) => b.grid },
   drive: { label: 'Drive', value: (b) => b.drive },
 }
+/** Greatest and least force of the load table of a motion, N; the workpiece is not in it. */
+const extremesOfTable = (motion: Motion) => {
+  if (!motion.loadTable.length) return undefined
+  const { travel = 0 } = movementOf(motion)
+  const plain = (loadTable: Motion['loadTable']) => ({
+    ...motion,
+    loadTable,
+    values: { ...motion.values, workForce: '0 N' },
+  })
+  const constant = loadAt(plain([]), 0, motion.workWay)
+  const forces = Array.from(
+    { length: 101 },
+    (_, i) => loadAt(plain(motion.loadTable), (travel * i) / 100, motion.workWay) - constant,
+  )
+  return { greatest: Math.max(...forces), least: Math.min(...forces) }
+}
 const motionDerived: Readonly<Record<string, { label: string; value(motion: Motion): Value | undefined }>> = {
   actuator: { label: 'Actuator', value: (m) => m.actuator },
   travel: { label: 'Stroke or angle', value: (m) => movementOf(m).travel },
   outTime: { label: 'Time out', value: (m) => movementOf(m).out },
   backTime: { label: 'Time back', value: (m) => movementOf(m).back ?? movementOf(m).out },
-  tableForce: {
-    label: 'Greatest force of the load table',
-    value: (m) => (m.loadTable.length ? greatestOfTable(m) : undefined),
+  torqueResisting: {
+    label: 'Torque against it, out',
+    // a torque that drives one way does not drive the other; what resists is there both ways unless it is said
+    value: (m) => {
+      const torque = motionValue(m, 'torqueOut')
+      return torque === undefined || torque >= 0 ? torque : -torque
+    },
   },
-}
-const greatestOfTable = (motion: Motion) => {
-  const { travel = 0 } = movementOf(motion)
-  const constant = loadAt({ ...motion, loadTable: [] }, 0, 'out')
-  return Math.max(
-    ...Array.from({ length: 101 }, (_, i) => {
-      const plain = { ...motion, values: { ...motion.values, workForce: '0 N' } }
-      return loadAt(plain, (travel * i) / 100, 'out') - constant
-    }),
-  )
+  tableForce: { label: 'Greatest force of the load table', value: (m) => extremesOfTable(m)?.greatest },
+  tableLeast: { label: 'Least force of the load table', value: (m) => extremesOfTable(m)?.least },
+  holding: { label: 'Held by', value: (m) => m.holding },
+  people: { label: 'People in its way', value: (m) => (m.people ? 'yes' : 'no') },
+  mounting: { label: 'Mounting', value: (m) => m.mounting },
+  speedControl: { label: 'Speed limited by', value: (m) => m.speedControl },
+  workWay: { label: 'Workpiece met', value: (m) => m.workWay },
 }
 const cycleFields: Readonly<Record<string, { label: string; value(cycle: Cycle): number }>> = {
   peakFlow: { label: 'greatest flow of the cycle', value: (c) => c.flow.peak },
@@ -100,8 +125,9 @@ const cycleFields: Readonly<Record<string, { label: string; value(cycle: Cycle):
   volume: { label: 'oil used in a cycle', value: (c) => c.volume },
 }
 
-const aggregates: Readonly<Record<string, (values: readonly number[]) => number>> = {
+export const aggregates: Readonly<Record<string, (values: readonly number[]) => number>> = {
   max: (values) => Math.max(...values),
+  min: (values) => Math.min(...values),
   sum: (values) => values.reduce((a, b) => a + b, 0),
 }
 
@@ -156,6 +182,19 @@ function partsOf(link: string): LinkParts {
   return parts
 }
 
+/** What is known of a card while it is evaluated. */
+interface Work {
+  readonly written: Readonly<Record<string, string>>
+  readonly given: Record<string, number | undefined>
+  readonly origins: Record<string, Origin>
+  readonly missing: Record<string, string>
+  readonly problems: Map<string, string>
+  readonly resolved: Set<string>
+  /** Values that were asked for before the whole card was. */
+  readonly values: Map<string, number | undefined>
+  isSolving: boolean
+}
+
 type Found =
   | { readonly value: Value; readonly origin: Origin }
   /** `unknown`: the source is there and has no value; a default in its place would look like a result. */
@@ -185,54 +224,98 @@ export function sizeMachine(
   const slotsByCard = new Map<string, Slot[]>()
   for (const slot of slots) slotsByCard.set(slot.card.id, [...(slotsByCard.get(slot.card.id) ?? []), slot])
   const nodes = new Map<string, SizedNode>()
-  const underWay = new Set<string>()
+  const works = new Map<string, Work>()
   let cycle: Cycle | undefined
 
-  const evaluate = (slot: Slot): SizedNode | undefined => {
-    const done = nodes.get(slot.id)
-    if (done) return done
-    if (underWay.has(slot.id)) return undefined
-    underWay.add(slot.id)
-    const node = evaluateSlot(slot)
-    underWay.delete(slot.id)
-    nodes.set(slot.id, node)
-    return node
+  const workOf = (slot: Slot): Work => {
+    let work = works.get(slot.id)
+    if (!work) {
+      work = {
+        written: { ...brief.cardValues[slot.id], ...decisions.values[slot.id] },
+        given: {},
+        origins: {},
+        missing: {},
+        problems: new Map(),
+        resolved: new Set(),
+        values: new Map(),
+        isSolving: false,
+      }
+      works.set(slot.id, work)
+      // results that are given stand in the place of what they are computed from
+      for (const [name, variable] of Object.entries(slot.card.variables))
+        if (variable.role !== 'input') resolve(slot, work, name)
+    }
+    return work
   }
 
-  function evaluateSlot(slot: Slot): SizedNode {
-    const { id, card, motion } = slot
-    const written = { ...brief.cardValues[id], ...decisions.values[id] }
-    const given: Record<string, number | undefined> = {}
-    const origins: Record<string, Origin> = {}
-    const missing: Record<string, string> = {}
-    const problems: { variable: string; message: string }[] = []
-    for (const [name, variable] of Object.entries(card.variables)) {
-      const text = written[name]?.trim()
-      if (text) {
-        const read = readValue(variable, text)
-        if ('message' in read) problems.push({ variable: name, message: read.message })
-        else {
-          given[name] = read.value
-          origins[name] = { type: 'given' }
-          continue
-        }
+  /** Looks up what is given for a variable, or what its links lead to. */
+  function resolve(slot: Slot, work: Work, name: string): void {
+    if (work.resolved.has(name)) return
+    work.resolved.add(name)
+    const { written, given, origins, missing, problems } = work
+    const variable = slot.card.variables[name]
+    const text = written[name]?.trim()
+    if (text) {
+      const read = readValue(variable, text)
+      if ('message' in read) problems.set(name, read.message)
+      else {
+        given[name] = read.value
+        origins[name] = { type: 'given' }
+        return
       }
-      if (variable.role !== 'input') continue
-      const found = linked(variable, slot)
-      if (isFound(found)) {
-        const value = typeof found.value === 'string' ? variable.options?.[found.value]?.value : found.value
-        if (typeof value === 'number') {
-          given[name] = value
-          origins[name] = found.origin
-          continue
-        }
-      }
-      origins[name] = { type: 'default' }
-      if (isFound(found)) {
-        if (variable.required) missing[name] = `${variable.label} is not given.`
-      } else if (variable.required || found.unknown) missing[name] = found.missing
     }
-    return completed({ id, card, motion, given, origins, missing, problems }, decisions.solved[id], series)
+    if (variable.role !== 'input') return
+    // until its source is known: a card that would need itself finds this, and no default
+    missing[name] = `${variable.label} would depend on itself.`
+    const found = linked(variable, slot)
+    delete missing[name]
+    if (isFound(found)) {
+      const value = typeof found.value === 'string' ? variable.options?.[found.value]?.value : found.value
+      if (typeof value === 'number') {
+        given[name] = value
+        origins[name] = found.origin
+        return
+      }
+    }
+    origins[name] = { type: 'default' }
+    if (isFound(found)) {
+      if (variable.required) missing[name] = `${variable.label} is not given.`
+    } else if (variable.required || found.unknown) missing[name] = found.missing
+  }
+
+  /** A value of a card, of which only that is computed on which it depends; nothing where it has none. SI. */
+  function valueOf(slot: Slot, name: string): number | undefined {
+    const done = nodes.get(slot.id)
+    if (done) return done.values[name]
+    const work = workOf(slot)
+    if (decisions.solved[slot.id]) {
+      if (work.isSolving) return undefined
+      return evaluate(slot).values[name]
+    }
+    if (work.values.has(name)) return work.values.get(name)
+    // a value that would depend on itself has none
+    work.values.set(name, undefined)
+    const only = dependencies(slot.card, name, work.given)
+    for (const each of only) resolve(slot, work, each)
+    const { given, missing } = work
+    const value = evaluateCard(slot.card, given, { series, missing, only }).values[name]
+    work.values.set(name, value)
+    return value
+  }
+
+  function evaluate(slot: Slot): SizedNode {
+    const done = nodes.get(slot.id)
+    if (done) return done
+    const { id, card, motion } = slot
+    const work = workOf(slot)
+    work.isSolving = true
+    for (const name of Object.keys(card.variables)) resolve(slot, work, name)
+    const { given, origins, missing } = work
+    const problems = [...work.problems].map(([variable, message]) => ({ variable, message }))
+    const prepared = { id, card, motion, given: { ...given }, origins, missing, problems }
+    const node = completed(prepared, decisions.solved[id], series)
+    nodes.set(id, node)
+    return node
   }
 
   /** What a machine gives an input: the first of its links that has a value. */
@@ -263,15 +346,14 @@ export function sizeMachine(
     const sources = slotsByCard.get(room) ?? []
     const wanted = aggregate ? sources : sources.filter((s) => !s.motion || s.motion.id === motion?.id)
     const known = wanted.flatMap((source) => {
-      const node = evaluate(source)
-      const value = node?.values[name]
-      return node && value !== undefined ? [{ node, value }] : []
+      const value = valueOf(source, name)
+      return value === undefined ? [] : [{ source, value }]
     })
     const from = wanted[0] ?? sources[0]
     const variable = from?.card.variables[name]
     if (!from) return { missing: `${room} is not among the cards of this machine.` }
     if (known.length < wanted.length || !known.length) {
-      const failing = wanted.find((s) => !known.some((k) => k.node.id === s.id)) ?? from
+      const failing = wanted.find((s) => !known.some((k) => k.source.id === s.id)) ?? from
       const whose = failing.motion ? ` of ${failing.motion.name}` : ''
       return {
         missing: `${variable.label} is not known: see "${failing.card.title}"${whose}.`,
@@ -280,16 +362,19 @@ export function sizeMachine(
     }
     const value = aggregate ? aggregates[aggregate](known.map((k) => k.value)) : known[0].value
     // one of several is named where its value is the one that is taken
-    const { node } = known.find((k) => k.value === value) ?? known[0]
-    const whose = node.motion && aggregate && known.length > 1 ? `, ${node.motion.name}` : ''
+    const { source } = known.find((k) => k.value === value) ?? known[0]
+    const whose = source.motion && aggregate && known.length > 1 ? `, ${source.motion.name}` : ''
     return {
       value,
       origin: {
         type: 'card',
-        node: node.id,
+        node: source.id,
         variable: name,
         label:
-          aggregate === 'sum' && known.length > 1 ? `${node.card.title}, all` : `${node.card.title}${whose}`,
+          aggregate === 'sum' && known.length > 1
+            ? `${source.card.title}, all`
+            : `${source.card.title}${whose}`,
+        ...(aggregate && known.length > 1 ? { aggregate, nodes: known.map((k) => k.source.id) } : {}),
       },
     }
   }
@@ -304,15 +389,14 @@ export function sizeMachine(
 
   function sizedDemand(motion: Motion): Demand | undefined {
     const slot = slots.find((s) => s.card.demand && s.motion?.id === motion.id)
-    const node = slot && evaluate(slot)
-    if (!node) return undefined
+    if (!slot) return undefined
     const links = (links: readonly string[]) => {
       if (!links.length) return 1
       const found = links.map((link) => follow(link, slot)).find(isFound)
       return typeof found?.value === 'number' ? found.value : undefined
     }
-    const { out, back } = node.card.demand!
-    return demandOf(node, {
+    const { out, back } = slot.card.demand!
+    return demandOf(slot.card, (name) => valueOf(slot, name), {
       out: { speed: links(out.speed), load: links(out.load) },
       back: { speed: links(back.speed), load: links(back.load) },
     })
@@ -372,7 +456,10 @@ function completed(
   }
 }
 
-function demandOf({ card, values }: SizedNode, reference: Reference): Demand {
+function demandOf(card: Card, valueOf: (name: string) => number | undefined, reference: Reference): Demand {
+  const values: Record<string, number | undefined> = {}
+  for (const { flow, pressure, idlePressure } of [card.demand!.out, card.demand!.back])
+    for (const name of [flow, pressure, idlePressure]) values[name] = valueOf(name)
   return {
     flow(way, speed) {
       const at = reference[way].speed
@@ -385,7 +472,8 @@ function demandOf({ card, values }: SizedNode, reference: Reference): Demand {
       const idle = values[idlePressure]
       if (idle === undefined) return undefined
       const at = reference[way].load
-      const slope = at && values[pressure] !== undefined ? (values[pressure] - idle) / at : 0
+      const highest = values[pressure]
+      const slope = at && highest !== undefined ? (highest - idle) / at : 0
       return Math.max(0, idle + slope * load)
     },
   }

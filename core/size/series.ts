@@ -7,6 +7,8 @@ export interface Series {
   readonly quantity: Quantity
   /** Rising, SI. */
   readonly values: readonly number[]
+  /** Its values are marks of a scale, not sizes that are made: anything between them can be set. */
+  readonly continuous?: true
 }
 
 const scaled = (factor: number, list: readonly number[]) =>
@@ -83,6 +85,7 @@ const builtIn = {
     source: 'steps of 5 bar, as a gauge is read',
     quantity: 'pressure',
     values: scaled(1e5, steps(5, 700, 5)),
+    continuous: true,
   },
   accumulatorVolumes: {
     label: 'Gas volumes of accumulators',

@@ -1,5 +1,5 @@
 /** Any unknown of a card: the input with which a result takes a wanted value. */
-import { defaultValue, rangeMessage, type Card, type InputVariable } from './card'
+import { defaultValue, rangeMessage, type Card, type InputVariable, type Variable } from './card'
 import { evaluateCard } from './evaluate'
 import { showQuantity } from '../units/text'
 import { standardSeries, type SeriesSet } from './series'
@@ -53,8 +53,12 @@ function rootsOf(
   return roots
 }
 
+/** It is a size that is made, and not a setting that can be anything. */
+const isRounded = (variable: Variable, series: SeriesSet) =>
+  variable.role === 'choice' && !series[variable.series].continuous
+
 /** What a variable depends on, itself included, as far as nothing is given in the place of it. */
-function dependencies(
+export function dependencies(
   card: Card,
   result: string,
   given: Readonly<Record<string, number | undefined>>,
@@ -93,7 +97,15 @@ export function solveCard(
   const rest = { ...others, [wanted.name]: undefined }
   const only = dependencies(card, wanted.name, rest)
   const resultAt = (x: number, held: Readonly<Record<string, number>> = {}): number => {
-    const { values } = evaluateCard(card, { ...rest, ...held, [unknown]: x }, { series, only })
+    const { values } = evaluateCard(
+      card,
+      { ...rest, ...held, [unknown]: x },
+      {
+        series,
+        only,
+        continuous: true,
+      },
+    )
     if (target.role === 'step') return values[wanted.name] ?? NaN
     return target.formula.names.every((name) => name in values) ? target.formula.evaluate(values) : NaN
   }
@@ -113,6 +125,7 @@ export function solveCard(
   for (const name of only) {
     const size = card.variables[name]
     if (size.role !== 'choice' || name === wanted.name || rest[name] !== undefined) continue
+    if (series[size.series].continuous) continue
     if (!dependencies(card, name, rest).has(unknown)) continue
     for (const value of series[size.series].values) {
       const held = (x: number) => difference(x, { [name]: value })
@@ -136,7 +149,7 @@ export function solveCard(
   const show = (si: number) => showQuantity(si, target.quantity, 'metric')
   const sizes = [...only].filter(
     (name) =>
-      card.variables[name].role === 'choice' &&
+      isRounded(card.variables[name], series) &&
       name !== wanted.name &&
       rest[name] === undefined &&
       dependencies(card, name, rest).has(unknown),

@@ -50,6 +50,7 @@ export const brake = defineKind({
     torque: { label: 'braking torque', quantity: 'torque', rest: 'torque', min: 0, max: 1e7 },
   }),
   faults: [stuckPiston(STATE.lift, X, 'brake sticks'), springBroken(INPUT.torque)],
+  traits: { sizingTargets: { brakeTorque: 'torque' } },
   safetyNote: 'A brake holds; it is not sized to stop a running load again and again.',
   validate: (v) =>
     v.lifted <= v.begins

@@ -256,5 +256,10 @@ export const reliefTraits = {
   paths: [{ from: 'P', to: 'T', type: 'relief' }],
   pressureSettings: [{ does: 'limits', parameter: 'setting', port: 'P' }],
   measures: { pressure: { port: 'P' }, relieved: 'flow' },
-  sizingTargets: { reliefSetting: 'setting', chargeReliefSetting: 'setting', crossPortSetting: 'setting' },
+  sizingTargets: {
+    reliefSetting: 'setting',
+    reliefFlow: 'ratedFlow',
+    chargeReliefSetting: 'setting',
+    crossPortSetting: 'setting',
+  },
 } as const

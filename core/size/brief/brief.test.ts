@@ -80,7 +80,7 @@ describe('briefs of version 1', () => {
       purpose: 'p',
       values: { stroke: '700 mm', pressForce: '80 kN', lineLoss: '12 bar', bucklingLength: '0.7' },
     })
-    expect(read.version).toBe(2)
+    expect(read.version).toBe(3)
     expect(read.purpose).toBe('p')
     expect(read.motions).toHaveLength(1)
     // what was not given stood at the default that the machine was sized with
@@ -101,8 +101,8 @@ describe('briefs of version 1', () => {
     expect(readBrief(JSON.parse(JSON.stringify(once)))).toEqual(once)
   })
   it('are told from newer ones and from what is no brief', () => {
-    expect(() => readBrief({ version: 3 })).toThrow('version 3')
-    expect(() => readBrief({ version: 2, motions: 5 })).toThrow('cannot be read')
+    expect(() => readBrief({ version: 4 })).toThrow('version 4')
+    expect(() => readBrief({ version: 3, motions: 5 })).toThrow('cannot be read')
     expect(() => readBrief('text')).toThrow('cannot be read')
   })
 })

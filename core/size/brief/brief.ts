@@ -3,7 +3,7 @@ import { z } from 'zod'
 import type { Quantity } from '../../units/quantities'
 import { parseQuantity, showQuantity } from '../../units/text'
 
-export const BRIEF_VERSION = 2
+export const BRIEF_VERSION = 3
 
 // ---- what can be given -------------------------------------------------------------------------------------
 
@@ -51,6 +51,54 @@ export const holdings = {
   lock: 'a mechanical lock',
 } as const
 export type Holding = keyof typeof holdings
+
+/** How the ends of a cylinder are held, of which its buckling length follows. */
+export const mountings = {
+  unknown: 'not given yet',
+  fixedFree: 'cylinder fixed, rod end free',
+  pivotedPivoted: 'cylinder pivoted, rod end pivoted',
+  fixedPivoted: 'cylinder fixed, rod end pivoted and guided',
+  pivotedFixed: 'cylinder pivoted, rod end fixed and guided',
+  fixedFixed: 'cylinder fixed, rod end fixed and guided',
+  trunnionPivoted: 'trunnion, rod end pivoted',
+} as const
+export type Mounting = keyof typeof mountings
+
+/** In which directions a flow control limits the speed of a motion, whatever the supply can send. */
+export const speedControls = {
+  none: 'nothing: it takes what the supply sends',
+  out: 'a flow control, out',
+  back: 'a flow control, back',
+  both: 'flow controls, out and back',
+} as const
+export type SpeedControl = keyof typeof speedControls
+
+/** In which direction workpiece and load table are met. */
+export const workWays = { out: 'going out', back: 'coming back' } as const
+export type WorkWay = keyof typeof workWays
+
+export const startModes = {
+  open: 'not given yet',
+  press: 'one press of a button',
+  twoHand: 'two buttons, pressed with both hands together',
+  holdToRun: 'a button or lever that is held all the way',
+} as const
+export const stopModes = {
+  open: 'not given yet',
+  button: 'a stop button',
+  emergencyStop: 'a stop button and an emergency stop',
+} as const
+export const cycleModes = {
+  open: 'not given yet',
+  single: 'one cycle for each start',
+  automatic: 'one cycle after the other until it is stopped',
+  selector: 'set up or cycle, by a selector',
+} as const
+export const restartModes = {
+  open: 'not given yet',
+  byPress: 'only by a press, after the supply was lost',
+  automatic: 'by itself when the supply returns',
+} as const
 
 export const supplies = {
   fixedPump: 'one fixed pump with a relief valve',
@@ -109,15 +157,18 @@ export const motionFields = {
   ),
   forceBack: straight(field('Force against it, back', 'force', -1e8, 1e8, 'Load')),
   mass: straight(field('Moved mass', 'mass', 0, 1e7, 'Load')),
+  leastMass: straight(
+    field('Moved mass, least', 'mass', 0, 1e7, 'Load', { fallback: '0 kg', note: 'without what it carries' }),
+  ),
   slope: straight(
     field('Slope', 'angle', -Math.PI / 2, Math.PI / 2, 'Load', {
       fallback: '0 °',
-      note: '90° where extending lifts',
+      note: '90° where extending lifts, −90° where it lowers',
     }),
   ),
   friction: straight(field('Friction of guides', 'force', 0, 1e8, 'Load', { fallback: '0 N' })),
   workForce: linear(
-    field('Force of the workpiece', 'force', 0, 1e8, 'Load', { note: 'at the end of the stroke' }),
+    field('Force of the workpiece', 'force', 0, 1e8, 'Load', { note: 'at the end of its way' }),
   ),
   workStroke: linear(
     field('Stroke on the workpiece', 'length', 1e-4, 20, 'Load', {
@@ -181,7 +232,11 @@ export const motionSchema = z.strictObject({
     .array(z.tuple([valueText, valueText]))
     .max(LARGEST_BRIEF.table)
     .default([]),
+  /** The way in which workpiece and load table are met. */
+  workWay: z.enum(Object.keys(workWays) as [WorkWay]).default('out'),
   holding: z.enum(Object.keys(holdings) as [Holding]).default('spool'),
+  mounting: z.enum(Object.keys(mountings) as [Mounting]).default('unknown'),
+  speedControl: z.enum(Object.keys(speedControls) as [SpeedControl]).default('none'),
   /** Somebody may be under or in front of what it moves. */
   people: z.boolean().default(false),
 })
@@ -201,6 +256,17 @@ export const cycleStepSchema = z.strictObject({
 })
 export type CycleStep = z.infer<typeof cycleStepSchema>
 
+const choiceOf = <T extends string>(options: Readonly<Record<T, string>>) =>
+  z.enum(Object.keys(options) as [T]).default('open' as T)
+export const operationSchema = z
+  .strictObject({
+    start: choiceOf(startModes),
+    stop: choiceOf(stopModes),
+    cycle: choiceOf(cycleModes),
+    restart: choiceOf(restartModes),
+  })
+  .prefault({})
+
 export const briefSchema = z.strictObject({
   version: z.literal(BRIEF_VERSION).default(BRIEF_VERSION),
   purpose: text.describe('What the machine must do, in which order.'),
@@ -213,6 +279,7 @@ export const briefSchema = z.strictObject({
   drive: z.enum(Object.keys(drives) as [keyof typeof drives]).default('electric'),
   grid: z.enum(Object.keys(grids) as [keyof typeof grids]).default('hz50'),
   fluid: z.enum(Object.keys(fluids) as [keyof typeof fluids]).default('vg46'),
+  operation: operationSchema.describe('How it is started and stopped; the control is checked against it.'),
   motions: z.array(motionSchema).max(LARGEST_BRIEF.motions).default([]),
   cycle: z.array(cycleStepSchema).max(LARGEST_BRIEF.steps).default([]),
   cardValues: z
@@ -318,6 +385,14 @@ export function briefProblems(brief: Brief): BriefProblem[] {
       const read = readField(motionFields[name], motion.values[name])
       if ('message' in read) at(name, read.message)
     }
+    if (
+      familyOf(motion) === 'winch' &&
+      ((motionValue(motion, 'slope') ?? 0) < 0 || (motionValue(motion, 'forceOut') ?? 0) < 0)
+    )
+      at(
+        (motionValue(motion, 'slope') ?? 0) < 0 ? 'slope' : 'forceOut',
+        'A rope only pulls: hauling in is always against the load. Describe the other way as paying out.',
+      )
     const turning = familyOf(motion) === 'rotary'
     for (const [time, speed] of [
       ['outTime', turning ? 'outRotation' : 'outSpeed'],

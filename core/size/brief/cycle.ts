@@ -57,11 +57,13 @@ export function loadAt(motion: Motion, x: number, way: 'out' | 'back'): number {
   const work = value('workForce')
   const { travel = 0 } = movementOf(motion)
   const over = motionValue(motion, 'workStroke') ?? travel
-  const met = work > 0 && over > 0 ? work * Math.max(0, Math.min(1, (x - travel + over) / over)) : 0
-  const along = interpolate(table, x)
-  return way === 'out'
-    ? value('forceOut') + weight + value('friction') + met + along
-    : value('forceBack') - weight + value('friction')
+  const isWorkWay = way === motion.workWay
+  // from where the workpiece is met: the last part of the way on which it is
+  const before = (way === 'out' ? travel - x : x) - over
+  const met = isWorkWay && work > 0 && over > 0 ? work * Math.max(0, Math.min(1, -before / over)) : 0
+  const along = isWorkWay ? interpolate(table, x) : 0
+  const constant = way === 'out' ? value('forceOut') + weight : value('forceBack') - weight
+  return constant + value('friction') + met + along
 }
 
 /** Along straight lines between points, constant beyond them; 0 without points. */

@@ -91,7 +91,9 @@ function fromFirst({ purpose = '', never = '', onLoss = '', values: given = {} }
 export function migrateBrief(data: unknown): unknown {
   if (typeof data !== 'object' || data === null || Array.isArray(data)) return data
   const { version } = data as { version?: unknown }
-  return version === undefined ? fromFirst(data) : data
+  if (version === undefined) return fromFirst(data)
+  // what version 3 added stands at its default: nothing was asked for before
+  return version === 2 ? { ...data, version: BRIEF_VERSION } : data
 }
 
 /** Reads a brief of any version. @throws Error with words for people */

@@ -54,6 +54,15 @@ import { heatInput } from './tank/heat-input'
 import { heatBalance } from './tank/heat-balance'
 import { filterSize } from './tank/filter-size'
 import { oilViscosity } from './tank/viscosity'
+import { pressureLevels } from './load/pressure-levels'
+import { highestPressures } from './load/highest-pressures'
+import { cylinderForce } from './cylinder/cylinder-force'
+import { rmsPower } from './pump/rms-power'
+import { reliefOverride } from './valve/relief-override'
+import { temperatureTime } from './tank/temperature-time'
+import { tubeOutside } from './line/tube-outside'
+import { lineTypes } from './line/line-types'
+import { holdingBrake } from './rotary/holding-brake'
 
 export const cards: readonly Card[] = [
   linearLoad,
@@ -61,6 +70,7 @@ export const cards: readonly Card[] = [
   consumer,
   rotaryLoad,
   winchLoad,
+  pressureLevels,
   cylinderBore,
   telescopicStages,
   cylinderBuckling,
@@ -71,10 +81,12 @@ export const cards: readonly Card[] = [
   cylinderDrift,
   cylinderRegenerative,
   cylinderResult,
+  cylinderForce,
   motorDisplacement,
   semiRotary,
   motorResult,
   motorBraking,
+  holdingBrake,
   workingPressure,
   pumpDisplacement,
   compensatedPump,
@@ -85,12 +97,14 @@ export const cards: readonly Card[] = [
   handPump,
   pumpInlet,
   electricMotor,
+  rmsPower,
   accumulatorStrokes,
   accumulatorVolume,
   accumulatorCycle,
   accumulatorPulsation,
   prechargeTemperature,
   reliefSetting,
+  reliefOverride,
   directionalValve,
   sequenceSetting,
   counterbalance,
@@ -98,16 +112,20 @@ export const cards: readonly Card[] = [
   flowControl,
   pressureSwitch,
   reducingValve,
+  highestPressures,
   linePressure,
   lineReturn,
   lineDrain,
   lineLoss,
   lineWall,
+  tubeOutside,
+  lineTypes,
   waterHammer,
   hoseLength,
   tankVolume,
   heatInput,
   heatBalance,
+  temperatureTime,
   filterSize,
   oilViscosity,
 ]

@@ -67,15 +67,19 @@ export const accumulatorCycle = card({
       '(chargePower * loaded + idlePower * (1 - loaded)) * hours',
     ),
     heat: step('P_w', 'Heat of the unloaded pump', 'power', 'idlePower * (1 - loaded)'),
-    cutIn: step('p_e', 'Pressure switch, cut-in', 'pressure', 'low', {
+    cutIn: choice('p_e', 'Pressure switch, cut-in', 'pressure', 'settings', 'low', {
       sized: 'switchReset',
       ruler: 'setting',
     }),
-    cutOut: step('p_s', 'Pressure switch or unloading valve, cut-out', 'pressure', 'high', {
+    cutOut: choice('p_s', 'Pressure switch or unloading valve, cut-out', 'pressure', 'settings', 'high', {
+      rounding: 'down',
       sized: 'switchSet',
       ruler: 'setting',
     }),
-    unloadAt: step('p_v', 'Setting of the unloading valve', 'pressure', 'high', { sized: 'unloadSetting' }),
+    unloadAt: choice('p_v', 'Setting of the unloading valve', 'pressure', 'settings', 'high', {
+      rounding: 'down',
+      sized: 'unloadSetting',
+    }),
   },
   warnings: [
     warning(

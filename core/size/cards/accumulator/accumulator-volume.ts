@@ -21,7 +21,7 @@ export const accumulatorVolume = card({
       required: true,
     }),
     high: input('p₂', 'Highest working pressure', 'pressure', '160 bar', 1e5, 1000e5, {
-      from: 'brief.maximumPressure',
+      from: ['pressure-levels.available', 'brief.maximumPressure'],
       required: true,
     }),
     share: input('k', 'Precharge, share of the lowest pressure', 'share', '90 %', 0.2, 1, {
@@ -41,7 +41,7 @@ export const accumulatorVolume = card({
     temperature: input('ϑ', 'Gas temperature', 'temperature', '20 °C', 233.15, 353.15),
     air: input('p_a', 'Pressure of the air', 'pressure', '1.01325 bar', 0.5e5, 1.1e5),
     looked: input('p', 'Pressure that is looked at', 'pressure', '130 bar', 0, 1000e5, {
-      from: 'brief.maximumPressure',
+      from: ['pressure-levels.available', 'brief.maximumPressure'],
     }),
     precharge: step('p₀', 'Precharge', 'pressure', 'share * (low + air) - air', {
       sized: 'precharge',

@@ -1,7 +1,7 @@
-import { card, choice, input, step, trade, warning } from '../../card'
+import { card, choice, failure, input, relation, step, trade } from '../../card'
 import { cylinderKind } from '../../common-inputs'
 
-/** Bore from force and pressure. */
+/** Bore from the forces that resist, out on the piston side and back on the rod side. */
 export const cylinderBore = card({
   id: 'cylinder-bore',
   title: 'Bore',
@@ -9,16 +9,32 @@ export const cylinderBore = card({
   scope: 'motion',
   applies: { actuators: ['linear'] },
   about:
-    'The bore that gives the force with the pressure that is there; of a telescopic cylinder that of its last stage.',
+    'The bore that gives the forces both ways with the pressure that is there; of a telescopic cylinder that of its last stage.',
   source: 'balance of forces at the piston; bores of ISO 3320',
   answer: 'bore',
   variables: {
-    force: input('F', 'Force, extending', 'force', '60 kN', 0, 1e8, {
+    force: input('F', 'Force that resists, out', 'force', '60 kN', 0, 1e8, {
       from: 'linear-load.forceOut',
       required: true,
+      note: 'on the piston side',
     }),
-    maximumPressure: input('p', 'Maximum working pressure', 'pressure', '160 bar', 5e5, 700e5, {
-      from: 'brief.maximumPressure',
+    forceBack: input('Fᵣ', 'Force that resists, back', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.forceBack',
+      note: 'on the rod side',
+    }),
+    forceMovingBack: input('F_mᵣ', 'Force while it only moves, back', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.forceMovingBack',
+    }),
+    heldOut: input('F_h', 'Load to be held against moving out', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.heldOut',
+      note: 'on the rod side',
+    }),
+    heldBack: input('F_hᵣ', 'Load to be held against moving back', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.heldBack',
+      note: 'on the piston side',
+    }),
+    maximumPressure: input('p', 'Working pressure, at most', 'pressure', '160 bar', 1e5, 700e5, {
+      from: ['pressure-levels.available', 'brief.maximumPressure'],
       required: true,
     }),
     lineLoss: input('Δp', 'Pressure loss to the cylinder', 'pressure', '10 bar', 0, 100e5, {
@@ -27,36 +43,76 @@ export const cylinderBore = card({
     backPressure: input('p₂', 'Back pressure on the other side', 'pressure', '5 bar', 0, 200e5),
     efficiency: input('η', 'Cylinder efficiency', 'share', '93 %', 0.3, 1, { note: 'seal friction' }),
     kind: cylinderKind(),
-    rodShare: input('k', 'Rod to bore, with two rods', 'ratio', '0.5', 0.1, 0.9, {
-      note: 'where both sides have a rod it takes its area from both',
+    rodShare: input('k', 'Rod to bore, expected', 'ratio', '0.6', 0.1, 0.95, {
+      note: 'for a first guess; the rod itself is chosen by buckling',
     }),
-    area: step(
-      'A',
-      'Piston area needed',
+    effective: step(
+      'p_e',
+      'Pressure that works',
+      'pressure',
+      'efficiency * (maximumPressure - lineLoss) - backPressure',
+      { note: 'the back pressure on the whole area, on the safe side' },
+    ),
+    areaResisting: step('A_F', 'Area that moves the load, out', 'area', 'force / effective'),
+    areaHeld: step(
+      'A_h',
+      'Area that holds a load which drives back',
       'area',
-      'force / (efficiency * (maximumPressure - lineLoss) - backPressure)',
+      '1.2 * heldBack / maximumPressure',
       {
-        note: 'the back pressure on the whole area, on the safe side',
-        valid: { min: 0, message: 'Losses and back pressure take the whole working pressure.' },
+        note: 'a fifth in hand, so that the valve that holds it can be set above it',
       },
     ),
-    boreNeeded: step(
-      'D₀',
-      'Bore needed',
-      'length',
-      'kind == 1 ? sqrt(4 * area / (pi * (1 - rodShare^2))) : sqrt(4 * area / pi)',
+    area: step('A', 'Area needed on the piston side', 'area', 'max(areaResisting, areaHeld)'),
+    areaBack: step(
+      'Aᵣ',
+      'Area needed on the rod side',
+      'area',
+      'max(forceBack / effective, 1.2 * heldOut / maximumPressure)',
+      { note: 'to move the load back, and to hold one that drives out' },
     ),
+    guess: step(
+      'D_g',
+      'First guess of the bore',
+      'length',
+      'sqrt(4 * max(area, kind >= 2 ? 0 : areaBack) / (pi * (1 - rodShare^2)))',
+      { note: 'for the rod that buckling will ask for' },
+    ),
+    rod: input('d', 'Rod that buckling will ask for', 'length', '45 mm', 0, 2, {
+      from: 'cylinder-buckling.rodGuess',
+      note: 'takes its section from the area beside it',
+    }),
+    boreOut: step(
+      'D₁',
+      'Bore needed, out',
+      'length',
+      'kind == 1 ? sqrt(4 * area / pi + rod^2) : sqrt(4 * area / pi)',
+    ),
+    boreBack: step(
+      'D₂',
+      'Bore needed, back',
+      'length',
+      'kind >= 2 or areaBack == 0 ? 0 : sqrt(4 * areaBack / pi + rod^2)',
+    ),
+    boreRod: step(
+      'D₃',
+      'Bore that takes this rod',
+      'length',
+      'kind == 4 ? 0 : (kind == 3 ? rod : 1.15 * rod)',
+      { note: 'a plunger is its own rod' },
+    ),
+    boreNeeded: step('D₀', 'Bore needed', 'length', 'max(max(boreOut, boreBack), boreRod)'),
     bore: choice('D', 'Bore', 'length', 'bores', 'boreNeeded', { sized: 'bore' }),
     pistonArea: step(
       'A₁',
       'Area that pushes',
       'area',
-      'kind == 1 ? pi * bore^2 / 4 * (1 - rodShare^2) : pi * bore^2 / 4',
+      'kind == 1 ? pi * (bore^2 - rod^2) / 4 : pi * bore^2 / 4',
       {
-        trade: trade('kind == 1 ? 0.7854 * bore^2 * (1 - rodShare^2) : 0.7854 * bore^2', 'in²', {
+        trade: trade('kind == 1 ? 0.7854 * (bore^2 - rod^2) : 0.7854 * bore^2', 'in²', {
           bore: 'in',
           kind: '',
-          rodShare: '',
+          rod: 'in',
         }),
       },
     ),
@@ -68,11 +124,20 @@ export const cylinderBore = card({
     ),
     margin: step('M', 'Pressure margin', 'share', '1 - pressure / maximumPressure'),
   },
+  relations: [
+    relation('effective', 'effective > 0', 'Losses and back pressure take the whole working pressure.'),
+    relation('rod', 'kind != 1 or rod < bore', 'The rod must be thinner than the bore.'),
+  ],
   warnings: [
-    warning(
+    failure(
       'bore',
       'pressure > maximumPressure * 1.000001',
-      'With this bore the force needs more than the maximum working pressure.',
+      'With this bore the force needs more than the working pressure that there is.',
+    ),
+    failure(
+      'forceMovingBack',
+      'kind >= 2 and forceMovingBack > 0',
+      'This cylinder is not pushed back by oil, and a force resists its way back: take a double-acting one, or let the load bring it back.',
     ),
   ],
   compare: [

@@ -1,4 +1,5 @@
-import { card, chart, choice, input, option, step, warning } from '../../card'
+import { card, chart, choice, failure, input, option, relation, step, warning } from '../../card'
+import { cylinderKind } from '../../common-inputs'
 
 /** Rod from buckling: Euler for slender rods, Johnson or Tetmajer for stocky ones. */
 export const cylinderBuckling = card({
@@ -7,15 +8,29 @@ export const cylinderBuckling = card({
   group: 'cylinder',
   scope: 'motion',
   applies: { actuators: ['linear'] },
-  about: 'The rod that does not buckle under the force when it is out, for the way its ends are held.',
+  about:
+    'The rod that does not buckle under the greatest force that can push it while it is out, for the way its ends are held.',
   source:
     'Euler; J. B. Johnson’s parabola; Tetmajer’s line for steel with 335 N/mm² − 0.62 N/mm² · λ; rods of ISO 3320',
   answer: 'rod',
   variables: {
-    force: input('F', 'Force that pushes the rod', 'force', '60 kN', 0, 1e8, {
-      from: 'linear-load.forceOut',
-      required: true,
+    load: input('F_L', 'Load that presses on the rod', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.stoppingBack',
+      note: 'what drives it back, while it is stopped',
     }),
+    pull: input('F_z', 'Load that pulls at the rod', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.stoppingOut',
+      note: 'what drives it out, while it is stopped',
+    }),
+    resisting: input('Fᵣ', 'Force that resists, back', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.forceBack',
+      note: 'pulls at the rod as well',
+    }),
+    pressure: input('p', 'Highest pressure on the piston side', 'pressure', '160 bar', 0, 700e5, {
+      from: 'brief.maximumPressure',
+      note: 'up to which the relief valve may be set: the rod may be stopped on its way',
+    }),
+    kind: cylinderKind(),
     bore: input('D', 'Bore', 'length', '80 mm', 1e-3, 2, { from: 'cylinder-bore.bore', required: true }),
     stroke: input('s', 'Stroke', 'length', '600 mm', 1e-3, 20, { from: 'motion.travel', required: true }),
     overhang: input('s₀', 'Additional length that can buckle', 'length', '250 mm', 0, 10, {
@@ -32,8 +47,10 @@ export const cylinderBuckling = card({
         pivotedFixed: [0.7, 'cylinder pivoted, rod end fixed and guided'],
         fixedFixed: [0.5, 'cylinder fixed, rod end fixed and guided'],
         trunnionPivoted: [1, 'trunnion, rod end pivoted (length from the trunnion)'],
+        unknown: [2.0000001, 'not given: as for a free rod end'],
       },
       'pivotedPivoted',
+      { from: 'motion.mounting' },
     ),
     safety: input('S', 'Safety against buckling', 'ratio', '3.5', 1, 10),
     modulus: input('E', 'Modulus of elasticity', 'stress', '210 GPa', 1e9, 1e12, { note: 'steel' }),
@@ -52,6 +69,29 @@ export const cylinderBuckling = card({
     smallest: input('k', 'Smallest rod, share of the bore', 'share', '55 %', 0, 0.95, {
       note: 'about the smaller of the two usual rods of a bore',
     }),
+    bore0: input('D_g', 'First guess of the bore', 'length', '80 mm', 0, 2, {
+      from: 'cylinder-bore.guess',
+    }),
+    forceGuess: step(
+      'F_g',
+      'Force that pushes the rod, a size above that guess',
+      'force',
+      'max(load, pressure * pi * (1.25 * bore0)^2 / 4)',
+    ),
+    rodGuess: step(
+      'd_g',
+      'Rod expected',
+      'length',
+      'max(max(sqrt(4 * safety * forceGuess / (pi * yieldStress)), (64 * safety * forceGuess * (mounting * (stroke + overhang))^2 / (pi^3 * modulus))^(1/4) * 1.05), smallest * 1.25 * bore0)',
+      { note: 'by which the bore leaves room for it', source: 'Euler, and crushing of a stocky rod' },
+    ),
+    force: step(
+      'F',
+      'Greatest force that pushes the rod',
+      'force',
+      'max(load, pressure * pi * (bore^2 - (kind == 1 ? (smallest * bore)^2 : 0)) / 4)',
+      { note: 'relief valve at the pressure class, or the load alone' },
+    ),
     length: step('Lₖ', 'Buckling length', 'length', 'mounting * (stroke + overhang)'),
     rodEuler: step(
       'd_E',
@@ -87,7 +127,13 @@ export const cylinderBuckling = card({
       'length',
       '4 * length / max(rodStocky, 1e-9) < limit ? rodStocky : rodEuler',
     ),
-    rod: choice('d', 'Rod', 'length', 'rods', 'max(rodNeeded, smallest * bore)', {
+    rodTension: step(
+      'd_z',
+      'Rod needed, pulled',
+      'length',
+      'sqrt(4 * safety * max(pull, resisting) / (pi * yieldStress))',
+    ),
+    rod: choice('d', 'Rod', 'length', 'rods', 'max(max(rodNeeded, rodTension), smallest * bore)', {
       sized: 'rod',
       atLeast: true,
     }),
@@ -101,20 +147,34 @@ export const cylinderBuckling = card({
     bucklingForce: step('Fₖ', 'Buckling force', 'force', 'stress * pi * rod^2 / 4'),
     reached: step('S₁', 'Safety that is reached', 'ratio', 'bucklingForce / max(force, 1)'),
   },
+  relations: [
+    relation(
+      'rod',
+      'kind >= 3 or rod < bore',
+      'The rod is not thinner than the bore: choose a larger bore, a shorter buckling length or better guided ends.',
+    ),
+  ],
   warnings: [
-    warning(
+    failure(
       'rod',
       'reached < safety * 0.99999',
       'This rod does not reach the safety against buckling that is asked for.',
     ),
-    warning(
+    failure(
       'rod',
-      'rod >= bore',
-      'The rod is not thinner than the bore: choose a larger bore or a shorter buckling length.',
+      'rod < rodTension * 0.99999',
+      'This rod does not reach the safety against being pulled apart that is asked for.',
     ),
-  ],
-  notes: [
-    'A relief valve that can be set higher than the load lets the cylinder push harder: put that force in where the rod can be stopped on its way.',
+    failure(
+      'rod',
+      'kind == 3 and rod > bore * 1.000001',
+      'The plunger itself would buckle: it must be at least this thick.',
+    ),
+    warning(
+      'mounting',
+      'mounting > 2',
+      'How the ends are held is not given: the rod is computed for the worst case, a free rod end. Give the mounting in the brief.',
+    ),
   ],
   compare: [
     'reached',

@@ -1,4 +1,5 @@
-import { card, input, step, warning } from '../../card'
+import { card, failure, input, step, warning } from '../../card'
+import { holdingOption } from '../../common-inputs'
 
 /** How far a cylinder creeps while it is held. */
 export const cylinderDrift = card({
@@ -7,33 +8,68 @@ export const cylinderDrift = card({
   group: 'cylinder',
   scope: 'motion',
   applies: { actuators: ['linear'], holding: ['spool', 'pilotCheck', 'counterbalance', 'lock'] },
-  about: 'How far the load creeps in the time for which it is held, by leakage of valve and seals.',
+  about:
+    'How far the load creeps in the time for which it is held, by leakage of what really holds it: rod side for a load that drives it out, piston side for one that drives it back.',
   source: 'laminar leakage in proportion to pressure and to 1/ν',
   answer: 'drift',
   variables: {
-    force: input('F', 'Force on the rod', 'force', '10 kN', 0, 1e8, {
-      from: ['linear-load.drivingBack', 'linear-load.forceOut'],
+    holding: holdingOption(),
+    inducedOut: input('p_h', 'Pressure that a load induces on the rod side', 'pressure', '0 bar', 0, 1500e5, {
+      from: 'cylinder-motion.inducedOut',
     }),
-    area: input('A', 'Area that holds', 'area', '50.27 cm²', 1e-6, 4, {
+    inducedBack: input(
+      'p_hᵣ',
+      'Pressure that a load induces on the piston side',
+      'pressure',
+      '50 bar',
+      0,
+      1500e5,
+      { from: 'cylinder-motion.inducedBack' },
+    ),
+    capArea: input('A₁', 'Area of the piston side', 'area', '50.27 cm²', 1e-6, 4, {
       from: 'cylinder-motion.capArea',
       required: true,
     }),
-    leakage: input('q', 'Leakage at 100 bar and 46 mm²/s', 'flow', '20 cm³/min', 0, 1e-3, {
-      note: 'a spool 10 to 50, a seat below 0.1, good seals none',
+    rodArea: input('A₂', 'Area of the rod side', 'area', '34.36 cm²', 0, 4, {
+      from: 'cylinder-motion.rodArea',
+    }),
+    seals: input('q_s', 'Leakage of the piston seal at 100 bar and 46 mm²/s', 'flow', '0 cm³/min', 0, 1e-3, {
+      note: 'good seals none, worn ones 1 to 10',
     }),
     viscosity: input('ν', 'Viscosity while held', 'viscosity', '46 mm²/s', 1e-6, 5e-3),
     time: input('t', 'Held for', 'time', '600 s', 0, 1e7, { from: 'motion.holdTime' }),
     allowed: input('x_a', 'Allowed drift', 'length', '5 mm', 1e-6, 1, { from: 'motion.accuracy' }),
-    pressure: step('p', 'Pressure that holds', 'pressure', 'force / area'),
-    flow: step('q₁', 'Leakage at this pressure', 'flow', 'leakage * pressure / 100e5 * 46e-6 / viscosity'),
+    leakage: step(
+      'q',
+      'Leakage of what holds at 100 bar and 46 mm²/s',
+      'flow',
+      'holding <= 1 ? 3.333e-7 : (holding == 3 ? 4.167e-9 : (holding == 2 ? 1.667e-9 : 0))',
+      {
+        note: 'usual: spool 20 cm³/min, counterbalance valve 0.25, seat 0.1; give that of the valve that is bought',
+      },
+    ),
+    pressure: step('p', 'Pressure that holds', 'pressure', 'max(inducedOut, inducedBack)'),
+    area: step('A', 'Area that holds', 'area', 'inducedOut > inducedBack ? rodArea : capArea'),
+    flow: step(
+      'q₁',
+      'Leakage at this pressure',
+      'flow',
+      'holding == 5 ? 0 : (leakage + seals) * pressure / 100e5 * 46e-6 / viscosity',
+      { note: 'a mechanical lock holds without oil' },
+    ),
     speed: step('v', 'Speed of the drift', 'speed', 'flow / area'),
     drift: step('x', 'Drift', 'length', 'speed * time'),
   },
   warnings: [
-    warning(
+    failure(
       'drift',
       'drift > allowed',
       'It drifts further than is allowed: hold it with a seat valve, or with a mechanical lock.',
+    ),
+    warning(
+      'pressure',
+      'pressure == 0 and holding >= 2 and holding <= 3',
+      'No load drives this motion, so there is nothing to be held: check slope, mass and signs of the forces.',
     ),
   ],
   notes: ['No valve alone may hold a load under which somebody works: a mechanical lock belongs under it.'],

@@ -1,4 +1,4 @@
-import { card, choice, input, step, trade, warning } from '../../card'
+import { card, choice, failure, input, relation, step, trade, warning } from '../../card'
 import { cylinderKind } from '../../common-inputs'
 
 /** Speeds, flows, pressures and forces of a cylinder both ways. */
@@ -51,7 +51,21 @@ export const cylinderMotion = card({
     forceMoving: input('F_m', 'Force while it only moves, out', 'force', '2 kN', 0, 1e8, {
       from: 'linear-load.forceMoving',
     }),
-    forceBack: input('Fᵣ', 'Force, back', 'force', '4 kN', 0, 1e8, { from: 'linear-load.forceBack' }),
+    forceBack: input('Fᵣ', 'Force that resists, back', 'force', '4 kN', 0, 1e8, {
+      from: 'linear-load.forceBack',
+      note: 'on the rod side',
+    }),
+    forceMovingBack: input('F_mᵣ', 'Force while it only moves, back', 'force', '2 kN', 0, 1e8, {
+      from: 'linear-load.forceMovingBack',
+    }),
+    heldOut: input('F_h', 'Load to be held against moving out', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.heldOut',
+      note: 'on the rod side',
+    }),
+    heldBack: input('F_hᵣ', 'Load to be held against moving back', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.heldBack',
+      note: 'on the piston side',
+    }),
     lineLoss: input('Δp', 'Pressure loss to the cylinder', 'pressure', '10 bar', 0, 100e5, {
       from: 'cylinder-bore.lineLoss',
     }),
@@ -61,9 +75,12 @@ export const cylinderMotion = card({
     efficiency: input('η', 'Cylinder efficiency', 'share', '93 %', 0.3, 1, {
       from: 'cylinder-bore.efficiency',
     }),
-    maximumPressure: input('p', 'Maximum working pressure', 'pressure', '160 bar', 5e5, 700e5, {
-      from: 'brief.maximumPressure',
+    maximumPressure: input('p', 'Working pressure, at most', 'pressure', '160 bar', 1e5, 700e5, {
+      from: ['pressure-levels.available', 'brief.maximumPressure'],
       required: true,
+    }),
+    class: input('p_N', 'Pressure class', 'pressure', '160 bar', 5e5, 700e5, {
+      from: 'brief.maximumPressure',
     }),
     rating: input('p_R', 'Rated pressure of the cylinder', 'pressure', '250 bar', 1e5, 1000e5, {
       ruler: 'rating',
@@ -75,9 +92,21 @@ export const cylinderMotion = card({
       'area',
       'kind == 4 ? pi * last^2 / 4 : capArea',
     ),
-    rodArea: step('A₂', 'Area, retracting', 'area', 'kind >= 2 ? 0 : pi * (bore^2 - rod^2) / 4', {
-      valid: { min: 0, message: 'The rod is thicker than the bore.' },
-    }),
+    rodArea: step('A₂', 'Area, retracting', 'area', 'kind >= 2 ? 0 : pi * (bore^2 - rod^2) / 4'),
+    inducedOut: step(
+      'p_h',
+      'Pressure that a load induces on the rod side',
+      'pressure',
+      'rodArea > 0 ? heldOut / rodArea : 0',
+      { note: 'a load that drives the rod out' },
+    ),
+    inducedBack: step(
+      'p_hᵣ',
+      'Pressure that a load induces on the piston side',
+      'pressure',
+      'heldBack / loadedArea',
+      { note: 'a load that drives the rod back' },
+    ),
     stroke: choice('s₁', 'Stroke of the series', 'length', 'strokes', 'travel', {
       note: 'where the machine has stops of its own',
     }),
@@ -132,6 +161,13 @@ export const cylinderMotion = card({
       'pressure',
       'rodArea == 0 ? 0 : backPressure * capArea / (rodArea * efficiency) + lineLoss',
     ),
+    movingBack: step(
+      'p_mᵣ',
+      'Pressure while it only moves, back',
+      'pressure',
+      'rodArea == 0 ? 0 : (forceMovingBack + backPressure * capArea) / (rodArea * efficiency) + lineLoss',
+      { ruler: 'moving' },
+    ),
     pressureBack: step(
       'pᵣ',
       'Pressure, retracting',
@@ -142,10 +178,10 @@ export const cylinderMotion = card({
     areaRatio: step('φ', 'Ratio of areas', 'ratio', 'rodArea == 0 ? 1 : capArea / rodArea'),
     intensified: step(
       'p_φ',
-      'Rod side blocked or throttled without load',
+      'Side that is blocked or throttled, with the load that drives it',
       'pressure',
-      'maximumPressure * areaRatio',
-      { note: 'intensification' },
+      'max(class * areaRatio + inducedOut, class / areaRatio + inducedBack)',
+      { note: 'intensification, at the pressure class' },
     ),
     power: step('P', 'Hydraulic power, extending', 'power', 'flowOut * pressureOut', {
       trade: trade('flowOut * pressureOut / 1714', 'hp', { flowOut: 'gpm', pressureOut: 'psi' }),
@@ -165,16 +201,27 @@ export const cylinderMotion = card({
       { source: 'steel: tube, rod, heads and piston as two thirds of a cube of the bore' },
     ),
   },
+  relations: [relation('rod', 'rod < bore or kind >= 2', 'The rod must be thinner than the bore.')],
   warnings: [
-    warning(
+    failure(
       'pressureOut',
       'pressureOut > maximumPressure * 1.000001',
-      'Extending needs more than the maximum working pressure: take a larger bore.',
+      'Extending needs more than the working pressure that there is: take a larger bore.',
     ),
-    warning(
+    failure(
       'pressureBack',
       'pressureBack > maximumPressure * 1.000001',
-      'Retracting needs more than the maximum working pressure: the rod is too thick or the bore too small.',
+      'Retracting needs more than the working pressure that there is: the rod is too thick or the bore too small.',
+    ),
+    failure(
+      'heldOut',
+      'heldOut > 0 and rodArea == 0',
+      'A load drives the rod out, and this cylinder has no rod side that could hold it: take a double-acting one.',
+    ),
+    failure(
+      'inducedOut',
+      'max(inducedOut, inducedBack) > class',
+      'The load alone induces more than the pressure class where it is held: take a larger bore.',
     ),
     warning(
       'intensified',

@@ -1,5 +1,4 @@
 import { card, input, step, warning } from '../../card'
-import { supplyInput } from '../../common-inputs'
 
 /** What a cylinder does with the pump that was chosen, to be seen in a run. */
 export const cylinderResult = card({
@@ -8,13 +7,15 @@ export const cylinderResult = card({
   group: 'cylinder',
   scope: 'motion',
   applies: { actuators: ['linear'] },
-  about: 'Speeds and chamber pressure with the sizes that were chosen; a run shows the same.',
+  about: 'Greatest speeds and chamber pressures with the sizes that were chosen; a run shows the same.',
   source: 'continuity and balance of forces at the piston',
   answer: 'speedOut',
   variables: {
-    supply: supplyInput('a fixed pump sets the speed, else the valve does'),
-    delivered: input('Q', 'Flow of the pump', 'flow', '34.5 L/min', 0, 1, {
-      from: ['pump-displacement.delivered', 'high-low-pump.delivered'],
+    ratioOut: input('k', 'Greatest speed against the speed asked for, out', 'share', '100 %', 0, 1e6, {
+      from: 'flow-control.ratioOut',
+    }),
+    ratioBack: input('kᵣ', 'Greatest speed against the speed asked for, back', 'share', '100 %', 0, 1e6, {
+      from: 'flow-control.ratioBack',
     }),
     capArea: input('A₁', 'Area, extending', 'area', '50.27 cm²', 1e-6, 4, {
       from: 'cylinder-motion.capArea',
@@ -33,9 +34,12 @@ export const cylinderResult = card({
       from: 'cylinder-motion.speedBack',
       required: true,
     }),
-    force: input('F', 'Greatest force, out', 'force', '60 kN', 0, 1e8, {
+    force: input('F', 'Greatest force that resists, out', 'force', '60 kN', 0, 1e8, {
       from: 'linear-load.forceOut',
       required: true,
+    }),
+    forceBack: input('Fᵣ', 'Greatest force that resists, back', 'force', '4 kN', 0, 1e8, {
+      from: 'linear-load.forceBack',
     }),
     backPressure: input('p₂', 'Back pressure on the other side', 'pressure', '5 bar', 0, 200e5, {
       from: 'cylinder-motion.backPressure',
@@ -43,16 +47,12 @@ export const cylinderResult = card({
     efficiency: input('η', 'Cylinder efficiency', 'share', '93 %', 0.3, 1, {
       from: 'cylinder-motion.efficiency',
     }),
-    speedOut: step('v', 'Speed, extending', 'speed', 'supply <= 1 ? delivered / capArea : wantedOut', {
+    speedOut: step('v', 'Speed, extending', 'speed', 'wantedOut * ratioOut', {
       measure: { what: 'speed', while: 'out', take: 'usual' },
     }),
-    speedBack: step(
-      'vᵣ',
-      'Speed, retracting',
-      'speed',
-      'supply <= 1 and rodArea > 0 ? delivered / rodArea : wantedBack',
-      { measure: { what: 'speed', while: 'back', take: 'usual' } },
-    ),
+    speedBack: step('vᵣ', 'Speed, retracting', 'speed', 'wantedBack * ratioBack', {
+      measure: { what: 'speed', while: 'back', take: 'usual' },
+    }),
     timeOut: step('t', 'Time, extending', 'time', 'travel / speedOut'),
     timeBack: step('tᵣ', 'Time, retracting', 'time', 'travel / speedBack'),
     chamber: step(
@@ -61,6 +61,13 @@ export const cylinderResult = card({
       'pressure',
       '(force + backPressure * rodArea) / (capArea * efficiency)',
       { measure: { what: 'pressure', while: 'out', take: 'most' } },
+    ),
+    chamberBack: step(
+      'pᵣ',
+      'Chamber pressure at the greatest force, back',
+      'pressure',
+      'rodArea > 0 ? (forceBack + backPressure * capArea) / (rodArea * efficiency) : 0',
+      { measure: { what: 'pressure', while: 'back', take: 'most' } },
     ),
   },
   warnings: [

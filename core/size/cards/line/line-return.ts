@@ -13,7 +13,7 @@ export const lineReturn = card({
   answer: 'bore',
   variables: {
     flow: input('Q', 'Flow', 'flow', '30 L/min', 0, 1, {
-      from: ['max:cylinder-motion.returnBack', 'cycle.peakFlow'],
+      from: ['max:flow-control.greatestReturn', 'max:cylinder-motion.returnBack', 'cycle.peakFlow'],
       required: true,
     }),
     ...boreVariables('2 m/s', '1.5 to 2.5 m/s; the piston side gives more than the pump', 'return'),

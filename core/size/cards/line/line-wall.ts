@@ -12,7 +12,7 @@ export const lineWall = card({
   answer: 'wall',
   variables: {
     pressure: input('p', 'Highest pressure', 'pressure', '200 bar', 0, 2000e5, {
-      from: ['relief-setting.full', 'brief.maximumPressure'],
+      from: ['highest-pressures.highest', 'relief-setting.highest', 'brief.maximumPressure'],
       required: true,
     }),
     bore: input('d', 'Bore', 'length', '13 mm', 1e-3, 1, { from: 'line-pressure.bore', required: true }),

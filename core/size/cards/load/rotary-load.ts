@@ -15,7 +15,7 @@ export const rotaryLoad = card({
       from: 'motion.torqueOut',
     }),
     torqueBack: input('T₀ᵣ', 'Torque against it, back', 'torque', '0 N·m', -1e8, 1e8, {
-      from: ['motion.torqueBack', 'motion.torqueOut'],
+      from: ['motion.torqueBack', 'motion.torqueResisting'],
     }),
     frictionTorque: input('T_f', 'Friction torque', 'torque', '0 N·m', 0, 1e8, {
       from: 'motion.frictionTorque',
@@ -37,7 +37,8 @@ export const rotaryLoad = card({
     }),
     speedOut: step('ω', 'Speed of the machine, out', 'rotationalSpeed', 'angle / outTime'),
     speedBack: step('ωᵣ', 'Speed of the machine, back', 'rotationalSpeed', 'angle / backTime'),
-    accelerating: step('T_a', 'Torque to accelerate', 'torque', 'inertia * max(speedOut, speedBack) / ramp'),
+    accelerating: step('T_a', 'Torque to accelerate, out', 'torque', 'inertia * speedOut / ramp'),
+    acceleratingBack: step('T_aᵣ', 'Torque to accelerate, back', 'torque', 'inertia * speedBack / ramp'),
     machineTorqueOut: step(
       'T',
       'Torque at the machine, out',
@@ -48,7 +49,7 @@ export const rotaryLoad = card({
       'Tᵣ',
       'Torque at the machine, back',
       'torque',
-      'max(0, torqueBack + frictionTorque + accelerating)',
+      'max(0, torqueBack + frictionTorque + acceleratingBack)',
     ),
     motorTorqueOut: step(
       'T_m',
@@ -62,14 +63,40 @@ export const rotaryLoad = card({
       'torque',
       'machineTorqueBack / (gear * gearEfficiency)',
     ),
+    steadyOut: step(
+      'T_c',
+      'Steady torque of the actuator, out',
+      'torque',
+      'max(0, torqueOut + frictionTorque) / (gear * gearEfficiency)',
+      { note: 'without accelerating' },
+    ),
+    steadyBack: step(
+      'T_cᵣ',
+      'Steady torque of the actuator, back',
+      'torque',
+      'max(0, torqueBack + frictionTorque) / (gear * gearEfficiency)',
+      { note: 'without accelerating' },
+    ),
     motorSpeedOut: step('ω_m', 'Speed of the actuator, out', 'rotationalSpeed', 'speedOut * gear'),
     motorSpeedBack: step('ω_mᵣ', 'Speed of the actuator, back', 'rotationalSpeed', 'speedBack * gear'),
     motorInertia: step('J_m', 'Inertia at the actuator', 'inertia', 'inertia / gear^2'),
-    drivingTorque: step(
+    drivingOut: step(
       'T_d',
-      'Torque that drives the actuator',
+      'Torque that drives the actuator, out',
       'torque',
-      'max(0, -min(torqueOut, torqueBack) - frictionTorque) * gearEfficiency / gear',
+      'max(0, -torqueOut - frictionTorque) * gearEfficiency / gear',
     ),
+    drivingBack: step(
+      'T_dᵣ',
+      'Torque that drives the actuator, back',
+      'torque',
+      'max(0, -torqueBack - frictionTorque) * gearEfficiency / gear',
+    ),
+    heldOut: step('T_h', 'Torque to be held against turning out', 'torque', 'max(0, -torqueOut) / gear', {
+      note: 'at the actuator; neither friction nor losses of the gear counted on',
+    }),
+    heldBack: step('T_hᵣ', 'Torque to be held against turning back', 'torque', 'max(0, -torqueBack) / gear', {
+      note: 'at the actuator; neither friction nor losses of the gear counted on',
+    }),
   },
 })

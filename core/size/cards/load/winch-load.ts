@@ -15,10 +15,16 @@ export const winchLoad = card({
       from: 'linear-load.forceOut',
       required: true,
     }),
+    steadyPull: input('F_c', 'Steady pull, hauling in', 'force', '18 kN', 0, 1e8, {
+      from: 'linear-load.forceMoving',
+    }),
     pullBack: input('Fᵣ', 'Pull needed to pay out', 'force', '0 N', 0, 1e8, {
       from: 'linear-load.forceBack',
     }),
-    driving: input('F_d', 'Pull that drives it', 'force', '0 N', 0, 1e8, { from: 'linear-load.drivingBack' }),
+    driving: input('F_d', 'Pull that drives it, paying out', 'force', '0 N', 0, 1e8, {
+      from: 'linear-load.drivingBack',
+    }),
+    held: input('F_h', 'Pull to be held', 'force', '0 N', 0, 1e8, { from: 'linear-load.heldBack' }),
     ropeSpeedOut: input('v', 'Rope speed, hauling in', 'speed', '12 m/min', 1e-6, 20, {
       from: 'linear-load.speedOut',
       required: true,
@@ -48,6 +54,13 @@ export const winchLoad = card({
       'torque',
       'pullBack * drum / 2 / (gear * gearEfficiency)',
     ),
+    steadyOut: step(
+      'T_c',
+      'Steady torque of the motor, hauling in',
+      'torque',
+      'steadyPull * drum / 2 / (gear * gearEfficiency)',
+      { note: 'without accelerating' },
+    ),
     motorSpeedOut: step(
       'ω_m',
       'Speed of the motor, hauling in',
@@ -61,12 +74,15 @@ export const winchLoad = card({
       'ropeSpeedBack / (drum / 2) * gear',
     ),
     motorInertia: step('J_m', 'Inertia of the load at the motor', 'inertia', 'mass * (drum / 2 / gear)^2'),
-    drivingTorque: step(
+    drivingBack: step(
       'T_d',
-      'Torque that drives the motor',
+      'Torque that drives the motor, paying out',
       'torque',
       'driving * drum / 2 * gearEfficiency / gear',
     ),
+    heldBack: step('T_h', 'Torque to be held at the motor', 'torque', 'held * drum / 2 / gear', {
+      note: 'losses of the gear not counted on',
+    }),
     power: step('P', 'Power at the rope', 'power', 'pullOut * ropeSpeedOut'),
   },
 })

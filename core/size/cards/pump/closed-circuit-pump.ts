@@ -1,4 +1,4 @@
-import { card, choice, input, step, trade, warning } from '../../card'
+import { card, choice, failure, input, step, trade, warning } from '../../card'
 
 /** Main pump of a closed circuit. */
 export const closedCircuitPump = card({
@@ -23,6 +23,9 @@ export const closedCircuitPump = card({
     }),
     charge: input('p_c', 'Charge pressure', 'pressure', '20 bar', 0, 50e5),
     margin: input('k', 'High-pressure reliefs above the load', 'share', '15 %', 0, 1),
+    class: input('p_N', 'Pressure class', 'pressure', '250 bar', 5e5, 700e5, {
+      from: 'brief.maximumPressure',
+    }),
     displacement: choice(
       'V',
       'Displacement',
@@ -64,6 +67,16 @@ export const closedCircuitPump = card({
     ),
   },
   warnings: [
+    failure(
+      'relief',
+      'relief > class * 1.000001',
+      'The cross-port reliefs stand above the pressure class: take a larger motor, or a smaller margin.',
+    ),
+    failure(
+      'relief',
+      'relief < (pressure + charge) * 0.99999',
+      'The cross-port reliefs open while the motor drives its load.',
+    ),
     warning(
       'displacement',
       'delivered < flow * 0.999',

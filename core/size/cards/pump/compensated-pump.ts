@@ -1,4 +1,4 @@
-import { card, choice, input, step, trade, warning } from '../../card'
+import { card, choice, failure, input, step, trade } from '../../card'
 
 /** Compensator of a pressure-compensated pump. */
 export const compensatedPump = card({
@@ -37,10 +37,10 @@ export const compensatedPump = card({
     }),
   },
   warnings: [
-    warning(
+    failure(
       'compensator',
-      'compensator > maximumPressure * 1.1',
-      'The compensator would be set more than a tenth above the pressure class: make the actuators larger.',
+      'compensator > maximumPressure',
+      'The compensator would be set above the pressure class: make the actuators larger.',
     ),
   ],
 })

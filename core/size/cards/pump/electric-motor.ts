@@ -20,10 +20,10 @@ export const electricMotor = card({
         'load-sensing.compensator',
         'compensated-pump.compensator',
         'closed-circuit-pump.pressure',
-        'relief-setting.full',
+        'relief-setting.highest',
         'brief.maximumPressure',
       ],
-      note: 'the relief valve at rated flow, on the safe side',
+      note: 'at which the relief valve passes it, on the safe side',
     }),
     overall: input('η', 'Overall efficiency of the pump', 'share', '85 %', 0.1, 1),
     given: input('P₀', 'Shaft power from another card', 'power', '0 kW', 0, 1e7, {

@@ -21,7 +21,7 @@ export const highLowPump = card({
     }),
     unloaded: input('p₀', 'Pressure of the unloaded pump', 'pressure', '3 bar', 0, 50e5),
     pressure: input('p', 'Highest pressure', 'pressure', '160 bar', 1e5, 700e5, {
-      from: ['relief-setting.full', 'brief.maximumPressure'],
+      from: ['relief-setting.highest', 'brief.maximumPressure'],
       required: true,
     }),
     fastPressure: input('p_f', 'Pressure of the fast motion', 'pressure', '20 bar', 0, 500e5, {
@@ -93,7 +93,7 @@ export const highLowPump = card({
       ruler: 'setting',
     }),
     looked: input('p₁', 'Pressure that is looked at', 'pressure', '160 bar', 0, 700e5, {
-      from: ['relief-setting.full', 'brief.maximumPressure'],
+      from: ['relief-setting.highest', 'brief.maximumPressure'],
     }),
     flowAt: step('Q₁', 'Flow at this pressure', 'flow', 'looked < unload ? highFlow + lowFlow : highFlow'),
     powerAt: step(

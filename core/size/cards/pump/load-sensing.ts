@@ -1,4 +1,4 @@
-import { card, choice, input, step, trade, warning } from '../../card'
+import { card, choice, failure, input, step, trade } from '../../card'
 
 /** Margin and compensator of a load-sensing pump. */
 export const loadSensing = card({
@@ -40,10 +40,10 @@ export const loadSensing = card({
     lost: step('k', 'Power lost over the section at the highest load', 'share', 'margin / (load + margin)'),
   },
   warnings: [
-    warning(
+    failure(
       'compensator',
-      'compensator > maximumPressure * 1.1',
-      'The compensator would be set more than a tenth above the pressure class: make the actuator larger or the margin smaller.',
+      'compensator > maximumPressure',
+      'The compensator would be set above the pressure class: make the actuators larger or the margin smaller.',
     ),
   ],
 })

@@ -1,4 +1,4 @@
-import { card, chart, choice, input, option, step, trade, warning } from '../../card'
+import { card, chart, choice, failure, input, option, relation, step, trade, warning } from '../../card'
 
 /** Displacement of a hydraulic motor from torque and pressure, and what it takes. */
 export const motorDisplacement = card({
@@ -42,8 +42,14 @@ export const motorDisplacement = card({
       from: ['rotary-load.motorSpeedBack', 'winch-load.motorSpeedBack'],
       required: true,
     }),
-    maximumPressure: input('p', 'Maximum working pressure', 'pressure', '160 bar', 5e5, 700e5, {
-      from: 'brief.maximumPressure',
+    heldOut: input('T_h', 'Torque to be held against turning out', 'torque', '0 N·m', 0, 1e8, {
+      from: 'rotary-load.heldOut',
+    }),
+    heldBack: input('T_hᵣ', 'Torque to be held against turning back', 'torque', '0 N·m', 0, 1e8, {
+      from: ['rotary-load.heldBack', 'winch-load.heldBack'],
+    }),
+    maximumPressure: input('p', 'Working pressure, at most', 'pressure', '160 bar', 1e5, 700e5, {
+      from: ['pressure-levels.available', 'brief.maximumPressure'],
       required: true,
     }),
     lineLoss: input('Δp_l', 'Pressure loss of valve and lines', 'pressure', '15 bar', 0, 200e5),
@@ -62,14 +68,18 @@ export const motorDisplacement = card({
       'Pressure difference at the motor',
       'pressure',
       'maximumPressure - lineLoss - backPressure',
-      {
-        valid: { min: 0, message: 'Losses and back pressure take the whole working pressure.' },
-      },
     ),
     underLoad: option('', 'Starts', 'ratio', { yes: [1, 'under load'], no: [0, 'without load'] }, 'yes'),
+    displacementHeld: step(
+      'V_h',
+      'Displacement that holds the load',
+      'displacement',
+      '1.2 * 2 * pi * max(heldOut, heldBack) / maximumPressure',
+      { note: 'a fifth in hand, so that the valve that holds it can be set above it' },
+    ),
     displacementNeeded: step(
       'V₀',
-      'Displacement needed',
+      'Displacement needed to turn it',
       'displacement',
       '2 * pi * max(torqueOut, torqueBack) / (difference * (underLoad == 1 ? min(starting, mechanical) : mechanical))',
       {
@@ -87,9 +97,16 @@ export const motorDisplacement = card({
         ),
       },
     ),
-    displacement: choice('V', 'Displacement', 'displacement', 'displacements', 'displacementNeeded', {
-      sized: 'motorDisplacement',
-    }),
+    displacement: choice(
+      'V',
+      'Displacement',
+      'displacement',
+      'displacements',
+      'max(displacementNeeded, displacementHeld)',
+      {
+        sized: 'motorDisplacement',
+      },
+    ),
     startingTorque: step(
       'T_s',
       'Torque when starting',
@@ -117,6 +134,20 @@ export const motorDisplacement = card({
       'pressure',
       '2 * pi * torqueBack / (displacement * mechanical) + idle',
       { ruler: 'working' },
+    ),
+    inducedOut: step(
+      'p_h',
+      'Pressure that a load induces, turning out',
+      'pressure',
+      '2 * pi * heldOut / displacement',
+      { note: 'at the outlet of the way out; friction not counted on' },
+    ),
+    inducedBack: step(
+      'p_hᵣ',
+      'Pressure that a load induces, turning back',
+      'pressure',
+      '2 * pi * heldBack / displacement',
+      { note: 'at the outlet of the way back; friction not counted on' },
     ),
     flowOut: step('Q', 'Flow, out', 'flow', 'displacement * speedOut / (2 * pi) / volumetric', {
       trade: trade('displacement * speedOut / (231 * volumetric)', 'gpm', {
@@ -170,6 +201,9 @@ export const motorDisplacement = card({
     ),
     margin: step('M', 'Pressure margin', 'share', '1 - max(pressureOut, pressureBack) / maximumPressure'),
   },
+  relations: [
+    relation('difference', 'difference > 0', 'Losses and back pressure take the whole working pressure.'),
+  ],
   warnings: [
     warning(
       'startingTorque',
@@ -181,10 +215,10 @@ export const motorDisplacement = card({
       'min(speedOut, speedBack) < 1',
       'Below about 10 rev/min most motors turn by jerks: choose a slow-running one or a gear.',
     ),
-    warning(
+    failure(
       'displacement',
       'max(pressureOut, pressureBack) > maximumPressure * 1.000001',
-      'With this displacement the torque needs more than the maximum working pressure.',
+      'With this displacement the torque needs more than the working pressure that there is.',
     ),
   ],
   compare: [

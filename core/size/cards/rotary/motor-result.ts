@@ -1,5 +1,4 @@
 import { card, input, step, warning } from '../../card'
-import { supplyInput } from '../../common-inputs'
 
 /** What a motor does with the pump that was chosen, to be seen in a run. */
 export const motorResult = card({
@@ -12,19 +11,22 @@ export const motorResult = card({
   source: 'continuity; T = V · Δp / (2 · π)',
   answer: 'speed',
   variables: {
-    supply: supplyInput('a fixed pump sets the speed, else the valve or the stroke does'),
-    delivered: input('Q', 'Flow of the pump', 'flow', '32 L/min', 0, 1, {
-      from: ['pump-displacement.delivered', 'high-low-pump.delivered'],
+    ratioOut: input('k', 'Greatest speed against the speed asked for, out', 'share', '100 %', 0, 1e6, {
+      from: 'flow-control.ratioOut',
+    }),
+    ratioBack: input('kᵣ', 'Greatest speed against the speed asked for, back', 'share', '100 %', 0, 1e6, {
+      from: 'flow-control.ratioBack',
     }),
     displacement: input('V', 'Displacement', 'displacement', '100 cm³/rev', 1e-7, 0.1, {
       from: 'motor-displacement.displacement',
       required: true,
     }),
-    volumetric: input('η_v', 'Volumetric efficiency', 'share', '94 %', 0.2, 1, {
-      from: 'motor-displacement.volumetric',
-    }),
-    wanted: input('ω₀', 'Speed wanted', 'rotationalSpeed', '300 rpm', 1e-6, 2000, {
+    wanted: input('ω₀', 'Speed wanted, out', 'rotationalSpeed', '300 rpm', 1e-6, 2000, {
       from: 'motor-displacement.speedOut',
+      required: true,
+    }),
+    wantedBack: input('ω₀ᵣ', 'Speed wanted, back', 'rotationalSpeed', '300 rpm', 1e-6, 2000, {
+      from: 'motor-displacement.speedBack',
       required: true,
     }),
     torque: input('T', 'Greatest torque', 'torque', '200 N·m', 0, 1e8, {
@@ -37,13 +39,12 @@ export const motorResult = card({
     backPressure: input('p₂', 'Back pressure at the outlet', 'pressure', '5 bar', 0, 200e5, {
       from: 'motor-displacement.backPressure',
     }),
-    speed: step(
-      'ω',
-      'Speed of the motor',
-      'rotationalSpeed',
-      'supply <= 1 ? delivered * volumetric * 2 * pi / displacement : wanted',
-      { measure: { what: 'speed', while: 'out', take: 'usual' } },
-    ),
+    speed: step('ω', 'Speed of the motor, out', 'rotationalSpeed', 'wanted * ratioOut', {
+      measure: { what: 'speed', while: 'out', take: 'usual' },
+    }),
+    speedBack: step('ωᵣ', 'Speed of the motor, back', 'rotationalSpeed', 'wantedBack * ratioBack', {
+      measure: { what: 'speed', while: 'back', take: 'usual' },
+    }),
     pressure: step(
       'p',
       'Pressure at the inlet, starting',
@@ -52,5 +53,12 @@ export const motorResult = card({
       { measure: { what: 'pressure', while: 'out', take: 'most' } },
     ),
   },
-  warnings: [warning('speed', 'speed < wanted * 0.98', 'It turns more slowly than the brief asks for.')],
+  warnings: [
+    warning('speed', 'speed < wanted * 0.98', 'It turns more slowly than the brief asks for.'),
+    warning(
+      'speedBack',
+      'speedBack < wantedBack * 0.98',
+      'Going back it turns more slowly than the brief asks for.',
+    ),
+  ],
 })

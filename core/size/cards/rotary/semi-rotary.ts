@@ -1,4 +1,4 @@
-import { card, input, option, step, warning } from '../../card'
+import { card, failure, input, option, relation, step, warning } from '../../card'
 
 /** Vane actuators and racks: volume for an angle, and what they take. */
 export const semiRotary = card({
@@ -42,8 +42,14 @@ export const semiRotary = card({
     timeBack: input('tᵣ', 'Time back', 'time', '5 s', 0.01, 86400, {
       from: ['motion.backTime', 'motion.outTime'],
     }),
-    maximumPressure: input('p', 'Maximum working pressure', 'pressure', '100 bar', 5e5, 700e5, {
-      from: 'brief.maximumPressure',
+    heldOut: input('T_h', 'Torque to be held against turning out', 'torque', '0 N·m', 0, 1e8, {
+      from: 'rotary-load.heldOut',
+    }),
+    heldBack: input('T_hᵣ', 'Torque to be held against turning back', 'torque', '0 N·m', 0, 1e8, {
+      from: 'rotary-load.heldBack',
+    }),
+    maximumPressure: input('p', 'Working pressure, at most', 'pressure', '100 bar', 1e5, 700e5, {
+      from: ['pressure-levels.available', 'brief.maximumPressure'],
       required: true,
     }),
     lineLoss: input('Δp_l', 'Pressure loss of valve and lines', 'pressure', '10 bar', 0, 200e5),
@@ -54,19 +60,16 @@ export const semiRotary = card({
     outer: input('R', 'Outer radius of the vane', 'length', '100 mm', 5e-3, 2),
     inner: input('r', 'Radius of the shaft', 'length', '50 mm', 1e-3, 2),
     pitchRadius: input('r_p', 'Pitch radius of the pinion', 'length', '60 mm', 5e-3, 2),
-    difference: step('Δp', 'Pressure difference', 'pressure', 'maximumPressure - lineLoss - backPressure', {
-      valid: { min: 0, message: 'Losses and back pressure take the whole working pressure.' },
-    }),
+    difference: step('Δp', 'Pressure difference', 'pressure', 'maximumPressure - lineLoss - backPressure'),
     perRadian: step(
       'q',
       'Volume a radian',
       'volume',
-      'max(torqueOut, torqueBack) / (difference * efficiency)',
+      'max(max(torqueOut, torqueBack) / (difference * efficiency), 1.2 * max(heldOut, heldBack) / maximumPressure)',
+      { note: 'to turn the load, or to hold it with a fifth in hand' },
     ),
     volume: step('V', 'Volume of the angle', 'volume', 'perRadian * angle', { sized: 'rotaryVolume' }),
-    width: step('b', 'Width of the vanes', 'length', '2 * perRadian / (vanes * (outer^2 - inner^2))', {
-      valid: { min: 0, message: 'The shaft is thicker than the vane reaches.' },
-    }),
+    width: step('b', 'Width of the vanes', 'length', '2 * perRadian / (vanes * (outer^2 - inner^2))'),
     rackBore: step('D', 'Bore of the rack', 'length', 'sqrt(4 * perRadian / (pi * pitchRadius))'),
     idle: step('pᵢ', 'Pressure without load', 'pressure', 'backPressure + lineLoss'),
     actual: step('q₁', 'Volume a radian of the volume that is chosen', 'volume', 'volume / angle'),
@@ -76,16 +79,22 @@ export const semiRotary = card({
     pressureBack: step('pᵣ', 'Pressure, back', 'pressure', 'torqueBack / (actual * efficiency) + idle', {
       ruler: 'working',
     }),
+    inducedOut: step('p_h', 'Pressure that a load induces, turning out', 'pressure', 'heldOut / actual'),
+    inducedBack: step('p_hᵣ', 'Pressure that a load induces, turning back', 'pressure', 'heldBack / actual'),
     flowOut: step('Q', 'Flow, out', 'flow', 'volume / timeOut / (kind == 1 ? 1 : volumetric)'),
     flowBack: step('Qᵣ', 'Flow, back', 'flow', 'volume / timeBack / (kind == 1 ? 1 : volumetric)'),
   },
+  relations: [
+    relation('difference', 'difference > 0', 'Losses and back pressure take the whole working pressure.'),
+    relation('inner', 'inner < outer', 'The shaft must be thinner than the vane reaches.'),
+  ],
   warnings: [
     warning('vanes', 'vanes != round(vanes)', 'The number of vanes is a whole number.'),
     warning('angle', 'kind == 0 and angle > 2 * pi * 0.97 / vanes', 'So many vanes cannot turn so far.'),
-    warning(
+    failure(
       'volume',
       'max(pressureOut, pressureBack) > maximumPressure * 1.0001',
-      'With this volume the torque needs more than the maximum working pressure.',
+      'With this volume the torque needs more than the working pressure that there is.',
     ),
   ],
   compare: ['pressureOut', 'flowOut'],

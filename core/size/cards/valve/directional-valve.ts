@@ -10,22 +10,43 @@ export const directionalValve = card({
     actuators: ['linear', 'rotary', 'winch'],
     supply: ['fixedPump', 'highLow', 'compensated', 'loadSensing', 'accumulator'],
   },
-  about: 'Rated flow of the valve, and the pressure that each of its paths takes, the way back included.',
+  about:
+    'Rated flow of the valve at the greatest speed that can occur, and the pressure that each of its paths takes, the way back included.',
   source: 'flow in proportion to the root of the pressure drop',
   answer: 'rated',
   variables: {
     flowOut: input('Q', 'Flow in, out', 'flow', '30 L/min', 0, 1, {
-      from: ['cylinder-motion.flowOut', 'motor-displacement.flowOut', 'semi-rotary.flowOut'],
+      from: [
+        'flow-control.flowOut',
+        'cylinder-motion.flowOut',
+        'motor-displacement.flowOut',
+        'semi-rotary.flowOut',
+      ],
       required: true,
     }),
     returnOut: input('Q₂', 'Flow back, out', 'flow', '20 L/min', 0, 1, {
-      from: ['cylinder-motion.returnOut', 'motor-displacement.flowOut', 'semi-rotary.flowOut'],
+      from: [
+        'flow-control.returnOut',
+        'cylinder-motion.returnOut',
+        'motor-displacement.flowOut',
+        'semi-rotary.flowOut',
+      ],
     }),
     flowBack: input('Qᵣ', 'Flow in, back', 'flow', '25 L/min', 0, 1, {
-      from: ['cylinder-motion.flowBack', 'motor-displacement.flowBack', 'semi-rotary.flowBack'],
+      from: [
+        'flow-control.flowBack',
+        'cylinder-motion.flowBack',
+        'motor-displacement.flowBack',
+        'semi-rotary.flowBack',
+      ],
     }),
     returnBack: input('Q₁ᵣ', 'Flow back, back', 'flow', '37 L/min', 0, 1, {
-      from: ['cylinder-motion.returnBack', 'motor-displacement.flowBack', 'semi-rotary.flowBack'],
+      from: [
+        'flow-control.returnBack',
+        'cylinder-motion.returnBack',
+        'motor-displacement.flowBack',
+        'semi-rotary.flowBack',
+      ],
     }),
     drop: input('Δp', 'Drop allowed at the largest flow', 'pressure', '5 bar', 0.1e5, 100e5),
     ratedDrop: input('Δp_r', 'Drop of the rating', 'pressure', '5 bar', 0.1e5, 100e5),

@@ -17,7 +17,7 @@ export const reducingValve = card({
       from: 'cylinder-motion.efficiency',
     }),
     supply: input('p', 'Pressure before it', 'pressure', '150 bar', 1e5, 700e5, {
-      from: 'brief.maximumPressure',
+      from: ['pressure-levels.available', 'brief.maximumPressure'],
     }),
     leakage: input('q', 'Leakage to drain', 'flow', '0.5 L/min', 0, 0.01),
     setting: choice('p_s', 'Setting', 'pressure', 'settings', 'force / (area * efficiency)', {
