@@ -6,7 +6,7 @@ const brief = (given: z.input<typeof briefSchema>): Brief => briefSchema.parse(g
 
 export const shavingsPress = brief({
   purpose:
-    'One operator. Fill the chamber, close the lid, press: the platen goes out 600 mm in about 6 s, meets the bale for the last 150 mm and ends at 60 kN. Hold until the bale is tied, then return in about 5 s.',
+    'One operator. Fill the chamber, close the lid, press: the platen goes out 600 mm in about 5.5 s, meets the bale for the last 150 mm and ends at 60 kN. Hold until the bale is tied, then return in about 4.5 s.',
   never:
     'The platen must not move while the lid is open. It must not creep out when the valve is in its centre and someone ties the bale.',
   onLoss:
@@ -14,7 +14,7 @@ export const shavingsPress = brief({
   onOilLoss: 'The platen stops; the level switch stops the motor before the pump draws air.',
   onControlLoss: 'Both coils drop out, the valve centres.',
   values: {
-    maximumPressure: '160 bar',
+    maximumPressure: '210 bar',
     shaftSpeed: '1500 rpm',
     cycleTime: '60 s',
     hoursPerDay: '6 h',
@@ -27,10 +27,11 @@ export const shavingsPress = brief({
       name: 'Platen',
       actuator: 'doubleActing',
       designation: '1-1A1',
+      mounting: 'fixedFixed',
       values: {
         stroke: '600 mm',
-        outTime: '6 s',
-        backTime: '5 s',
+        outTime: '5.5 s',
+        backTime: '4.5 s',
         workForce: '60 kN',
         workStroke: '150 mm',
         forceBack: '4 kN',
@@ -55,7 +56,7 @@ export const reliefRig = brief({
   onOilLoss: 'The pump is stopped by hand; nothing is held.',
   onControlLoss: 'The jet valve falls open and unloads the line.',
   values: {
-    maximumPressure: '160 bar',
+    maximumPressure: '200 bar',
     shaftSpeed: '1500 rpm',
     cycleTime: '60 s',
     hoursPerDay: '2 h',
@@ -85,7 +86,7 @@ export const bladePress = brief({
   onOilLoss: 'The cheeks lose force; the operator sees it on the gauge and releases the squeeze.',
   onControlLoss: 'Valves centre; nothing moves.',
   values: {
-    maximumPressure: '160 bar',
+    maximumPressure: '180 bar',
     shaftSpeed: '1500 rpm',
     cycleTime: '600 s',
     hoursPerDay: '8 h',
@@ -98,10 +99,11 @@ export const bladePress = brief({
       name: 'Cheeks',
       actuator: 'doubleActing',
       designation: '1-1A1',
+      mounting: 'fixedPivoted',
       values: {
         stroke: '300 mm',
         outTime: '2.8 s',
-        backTime: '2.5 s',
+        backTime: '1.9 s',
         forceOut: '2 kN',
         workForce: '27 kN',
         workStroke: '5 mm',
@@ -117,10 +119,11 @@ export const bladePress = brief({
       name: 'Squeeze',
       actuator: 'doubleActing',
       designation: '1-2A1',
+      mounting: 'fixedFixed',
       values: {
         stroke: '120 mm',
-        outTime: '2 s',
-        backTime: '2 s',
+        outTime: '1.8 s',
+        backTime: '1.25 s',
         workForce: '48 kN',
         workStroke: '40 mm',
         forceBack: '1 kN',
@@ -147,7 +150,7 @@ export const boatLift = brief({
   onOilLoss: 'The load-holding valve at the cylinder holds; the lock takes over.',
   onControlLoss: 'Levers centre by springs; it holds.',
   values: {
-    maximumPressure: '110 bar',
+    maximumPressure: '140 bar',
     shaftSpeed: '1500 rpm',
     cycleTime: '900 s',
     hoursPerDay: '4 h',
@@ -160,10 +163,11 @@ export const boatLift = brief({
       name: 'Platform',
       actuator: 'doubleActing',
       designation: '1-1A1',
+      mounting: 'pivotedPivoted',
       values: {
         stroke: '1200 mm',
         outTime: '13.2 s',
-        backTime: '13 s',
+        backTime: '8.5 s',
         mass: '3 t',
         slope: '90 °',
         ramp: '300 ms',
@@ -189,7 +193,7 @@ export const slipwayWinch = brief({
   onControlLoss: 'The stroke of the pump goes back to zero and the brake comes on.',
   supply: 'closedCircuit',
   values: {
-    maximumPressure: '220 bar',
+    maximumPressure: '250 bar',
     shaftSpeed: '1800 rpm',
     voltage: '400 V',
     cycleTime: '1800 s',
@@ -234,7 +238,7 @@ export const turntable = brief({
   onOilLoss: 'It coasts to a stop on its friction; chocks are at hand.',
   onControlLoss: 'The lever centres by its spring.',
   values: {
-    maximumPressure: '160 bar',
+    maximumPressure: '210 bar',
     shaftSpeed: '1500 rpm',
     cycleTime: '600 s',
     hoursPerDay: '3 h',
@@ -275,7 +279,7 @@ export const sluiceRotor = brief({
   onOilLoss: 'The level switch stops the duty pack and starts the standby pack.',
   onControlLoss: 'The pilot valve centres, the pilot checks lock the rotor; hand operation.',
   values: {
-    maximumPressure: '100 bar',
+    maximumPressure: '125 bar',
     shaftSpeed: '1500 rpm',
     cycleTime: '300 s',
     hoursPerDay: '24 h',
@@ -317,7 +321,7 @@ export const gatePack = brief({
   onControlLoss: 'The valve falls into the position that closes the boards.',
   supply: 'accumulator',
   values: {
-    maximumPressure: '150 bar',
+    maximumPressure: '210 bar',
     shaftSpeed: '1500 rpm',
     cycleTime: '600 s',
     hoursPerDay: '24 h',
@@ -330,6 +334,8 @@ export const gatePack = brief({
       name: 'Flood boards',
       actuator: 'singleActing',
       designation: '1-1A1',
+      mounting: 'fixedPivoted',
+      speedControl: 'out',
       values: {
         stroke: '500 mm',
         outTime: '5 s',
@@ -356,7 +362,7 @@ export const quayCrane = brief({
   onControlLoss: 'Levers centre by springs, the load signal falls to tank, the pump goes to standby.',
   supply: 'loadSensing',
   values: {
-    maximumPressure: '220 bar',
+    maximumPressure: '250 bar',
     shaftSpeed: '1500 rpm',
     cycleTime: '180 s',
     hoursPerDay: '8 h',
@@ -369,6 +375,8 @@ export const quayCrane = brief({
       name: 'Luff',
       actuator: 'doubleActing',
       designation: '1-1A1',
+      mounting: 'pivotedPivoted',
+      speedControl: 'lever',
       values: {
         stroke: '700 mm',
         outTime: '11 s',
@@ -389,6 +397,7 @@ export const quayCrane = brief({
       name: 'Slew',
       actuator: 'motor',
       designation: '1-2A1',
+      speedControl: 'lever',
       values: {
         angle: '120 °',
         outTime: '18 s',
@@ -406,6 +415,7 @@ export const quayCrane = brief({
       name: 'Hoist',
       actuator: 'winch',
       designation: '1-3A1',
+      speedControl: 'lever',
       values: {
         stroke: '6 m',
         outSpeed: '14 m/min',
@@ -418,7 +428,7 @@ export const quayCrane = brief({
         ramp: '500 ms',
         holdTime: '10 min',
       },
-      holding: 'brake',
+      holding: 'brakeAndValve',
       people: true,
     },
   ],
@@ -441,7 +451,7 @@ export const mudDredge = brief({
   onControlLoss: 'Pilot pressure falls, the spools centre.',
   drive: 'engine',
   values: {
-    maximumPressure: '180 bar',
+    maximumPressure: '225 bar',
     shaftSpeed: '2000 rpm',
     cycleTime: '30 s',
     hoursPerDay: '8 h',
@@ -454,10 +464,12 @@ export const mudDredge = brief({
       name: 'Bucket',
       actuator: 'doubleActing',
       designation: '1-1A1',
+      mounting: 'pivotedPivoted',
+      speedControl: 'lever',
       values: {
         stroke: '600 mm',
         outTime: '4.2 s',
-        backTime: '3.1 s',
+        backTime: '2.5 s',
         forceOut: '60 kN',
         forceBack: '5 kN',
         mass: '400 kg',
@@ -470,10 +482,12 @@ export const mudDredge = brief({
       name: 'Arm',
       actuator: 'doubleActing',
       designation: '2-1A1',
+      mounting: 'pivotedPivoted',
+      speedControl: 'lever',
       values: {
         stroke: '700 mm',
         outTime: '6.2 s',
-        backTime: '4.7 s',
+        backTime: '3.9 s',
         forceOut: '68 kN',
         forceBack: '8 kN',
         mass: '900 kg',
@@ -500,7 +514,7 @@ export const tugBank = brief({
   onControlLoss: 'Levers are worked by hand; there is no other control.',
   drive: 'engine',
   values: {
-    maximumPressure: '150 bar',
+    maximumPressure: '200 bar',
     shaftSpeed: '1800 rpm',
     cycleTime: '300 s',
     hoursPerDay: '10 h',
@@ -513,10 +527,12 @@ export const tugBank = brief({
       name: 'Towing hook',
       actuator: 'doubleActing',
       designation: '1-1A1',
+      mounting: 'fixedPivoted',
+      speedControl: 'lever',
       values: {
         stroke: '300 mm',
         outTime: '1.2 s',
-        backTime: '1 s',
+        backTime: '0.8 s',
         forceOut: '22.5 kN',
         forceBack: '4 kN',
         mass: '150 kg',
@@ -529,6 +545,7 @@ export const tugBank = brief({
       name: 'Anchor',
       actuator: 'winch',
       designation: '1-2A1',
+      speedControl: 'lever',
       values: {
         stroke: '20 m',
         outSpeed: '22 m/min',
@@ -551,10 +568,12 @@ export const tugBank = brief({
       name: 'Hatch',
       actuator: 'doubleActing',
       designation: '1-3A1',
+      mounting: 'pivotedPivoted',
+      speedControl: 'lever',
       values: {
         stroke: '250 mm',
-        outTime: '1.8 s',
-        backTime: '1.5 s',
+        outTime: '1.5 s',
+        backTime: '1.05 s',
         forceOut: '3 kN',
         workForce: '27 kN',
         workStroke: '20 mm',

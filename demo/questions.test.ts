@@ -136,7 +136,7 @@ describe('two pumps, high and low', () => {
     const at = states.findIndex((s) => s.startsWith('1-0V3 opens and unloads the pump'))
     const [before, after] = [states[at - 1], states[at]]
     expect(numberAfter(before, /extends at /)).toBeGreaterThan(3 * numberAfter(after, /extends at /))
-    expect(before).toMatch(/27 % of it from 1-0P1/)
+    expect(before).toMatch(/3[0-2] % of it from 1-0P1/)
     const power = (s: string) => Number(/([\d.]+) kW are put in/.exec(s)![1])
     expect(power(before)).toBeGreaterThan(power(after))
   })

@@ -78,6 +78,8 @@ export interface MachineRow {
     /** Values on the sheet that sizing has a result for, and those that agree with it. */
     sized: number
     agreeing: number
+    /** Of those, how many wait for a person who says what they are for. */
+    waiting: number
   } | null
   runs: number
   /** The last run that was saved; `current` where it is of the sheet as it is. */

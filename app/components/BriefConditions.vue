@@ -1,11 +1,15 @@
 <script setup lang="ts">
 /** What all motions share: supply, drive, fluid, duty, surroundings. */
 import {
+  cycleModes,
   drives,
   fluids,
   grids,
   machineFieldNames,
   machineFields,
+  restartModes,
+  startModes,
+  stopModes,
   supplies,
   type Brief,
   type MachineFieldName,
@@ -25,6 +29,8 @@ function setValue(name: MachineFieldName, text: string) {
   else delete values[name]
   change({ values })
 }
+const operate = (next: Partial<Brief['operation']>) =>
+  change({ operation: { ...brief.value.operation, ...next } })
 const defaultOf = (name: MachineFieldName) => (machineFields[name] as { default?: string }).default ?? ''
 const noteOf = (name: MachineFieldName) => (machineFields[name] as { note?: string }).note
 const problemOf = (name: string) =>
@@ -33,6 +39,36 @@ const problemOf = (name: string) =>
 
 <template>
   <section class="mt-4 border-t border-rule pt-3">
+    <div class="mb-3" data-testid="brief-operation">
+      <h2 class="heading mb-1.5">Operation</h2>
+      <div class="grid gap-y-2">
+        <ChoiceField
+          label="Started by"
+          :model-value="brief.operation.start"
+          :choices="startModes"
+          note="the control is checked against this"
+          @update:model-value="operate({ start: $event })"
+        />
+        <ChoiceField
+          label="Stopped by"
+          :model-value="brief.operation.stop"
+          :choices="stopModes"
+          @update:model-value="operate({ stop: $event })"
+        />
+        <ChoiceField
+          label="Cycles"
+          :model-value="brief.operation.cycle"
+          :choices="cycleModes"
+          @update:model-value="operate({ cycle: $event })"
+        />
+        <ChoiceField
+          label="Starts again"
+          :model-value="brief.operation.restart"
+          :choices="restartModes"
+          @update:model-value="operate({ restart: $event })"
+        />
+      </div>
+    </div>
     <div v-for="group in groups" :key="group" class="mb-3">
       <h2 class="heading mb-1.5">{{ group }}</h2>
       <div class="grid grid-cols-2 gap-x-3 gap-y-2">

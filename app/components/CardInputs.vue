@@ -143,7 +143,15 @@ const lock = (name: string, v: InputVariable) =>
       <p v-if="solved?.unknown === name && node.otherSolutions.length" class="text-xs text-soft">
         also possible: {{ node.otherSolutions.map((s) => show(s, v.quantity)).join(', ') }}
       </p>
-      <p v-for="w in warningsOf(name)" :key="w.message" class="text-[13px] text-caution">{{ w.message }}</p>
+      <p
+        v-for="w in warningsOf(name)"
+        :key="w.message"
+        class="text-[13px]"
+        :class="w.severity === 'error' ? 'text-error' : 'text-caution'"
+        :role="w.severity === 'error' ? 'alert' : undefined"
+      >
+        {{ w.message }}
+      </p>
     </div>
   </section>
 </template>

@@ -28,8 +28,17 @@ const tradeOf = (v: StepVariable | ChoiceVariable) =>
   props.trade && v.role === 'step' ? inTradeUnits(props.node.card, v, props.node.values) : undefined
 const remarksOf = (name: string) => [
   ...props.node.problems.filter((p) => p.variable === name).map((p) => ({ ...p, error: true })),
-  ...props.node.warnings.filter((w) => w.variable === name).map((w) => ({ ...w, error: false })),
+  ...props.node.warnings
+    .filter((w) => w.variable === name)
+    .map((w) => ({ ...w, error: w.severity === 'error' })),
 ]
+/** What a setting was rounded from, where that is another value. */
+function unroundedOf(name: string, v: StepVariable | ChoiceVariable): string | undefined {
+  const value = props.node.unrounded[name]
+  if (v.role !== 'choice' || value === undefined || !ownSeries.inForce[v.series].continuous) return undefined
+  const shown = show(value, v.quantity)
+  return shown === show(props.node.values[name], v.quantity) ? undefined : shown
+}
 const editing = ref<string>()
 function give(name: string, text: string) {
   editing.value = undefined
@@ -82,6 +91,9 @@ function give(name: string, text: string) {
         ><template v-if="v.formula.names.length">
           =
           <span class="text-soft">{{ v.formula.printActive(numberOf, node.values) }}</span></template
+        >
+        <span v-if="unroundedOf(name, v)" class="ml-1 text-[13px] text-soft"
+          >· {{ unroundedOf(name, v) }} before rounding</span
         >
         <span v-if="isGiven(name)" class="ml-1 text-[13px] text-accent">
           · given here<template v-if="node.computed[name] !== undefined"

@@ -8,6 +8,9 @@ import {
   fieldsOf,
   holdings,
   motionFields,
+  mountings,
+  speedControls,
+  workWays,
   type ActuatorName,
   type Motion,
   type MotionFieldName,
@@ -85,6 +88,27 @@ function rename(event: Event) {
         :model-value="motion.holding"
         :choices="holdings"
         @update:model-value="change({ holding: $event })"
+      />
+      <ChoiceField
+        v-if="familyOf(motion) === 'linear'"
+        label="Ends of the cylinder"
+        :model-value="motion.mounting"
+        :choices="mountings"
+        @update:model-value="change({ mounting: $event })"
+      />
+      <ChoiceField
+        v-if="familyOf(motion) !== 'flow'"
+        label="Speed limited by"
+        :model-value="motion.speedControl"
+        :choices="speedControls"
+        @update:model-value="change({ speedControl: $event })"
+      />
+      <ChoiceField
+        v-if="familyOf(motion) === 'linear'"
+        label="Workpiece met"
+        :model-value="motion.workWay"
+        :choices="workWays"
+        @update:model-value="change({ workWay: $event })"
       />
       <span class="flex items-end">
         <ToolButton

@@ -62,7 +62,11 @@ const supplyChoices = { '': 'as the brief says', ...supplies }
       </div>
       <template v-if="mode === 'machine' && sheetDocument.brief.motions.length">
         <p v-if="sizes.agreeing.sized" class="mb-1.5 text-[13px] text-soft">
-          {{ sizes.agreeing.agreeing }} of {{ sizes.agreeing.sized }} values on the sheet agree.
+          {{ sizes.agreeing.agreeing }} of {{ sizes.agreeing.sized }} values on the sheet agree<template
+            v-if="sizes.agreeing.waiting"
+            >; {{ sizes.agreeing.waiting }} {{ sizes.agreeing.waiting === 1 ? 'waits' : 'wait' }} until you
+            say which result is for {{ sizes.agreeing.waiting === 1 ? 'it' : 'them' }}</template
+          >.
         </p>
         <button
           v-if="sizes.agreeing.agreeing < sizes.agreeing.sized"
@@ -71,6 +75,17 @@ const supplyChoices = { '': 'as the brief says', ...supplies }
         >
           Apply all to the sheet
         </button>
+        <div
+          v-if="sizes.notApplied.length"
+          class="mb-1.5 text-[13px] text-caution"
+          role="status"
+          data-testid="not-applied"
+        >
+          <p>Not applied:</p>
+          <ul class="list-disc pl-4">
+            <li v-for="n in sizes.notApplied" :key="`${n.what} ${n.why}`">{{ n.what }}: {{ n.why }}</li>
+          </ul>
+        </div>
         <ChoiceField
           label="This variant is supplied by"
           :model-value="(sizes.decisions.supply ?? '') as keyof typeof supplyChoices"

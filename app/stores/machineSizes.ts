@@ -1,8 +1,8 @@
 /** The sizes that follow from the brief of the open machine and the decisions on its sheet. */
 import { acceptHMRUpdate, defineStore } from 'pinia'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { SheetSizing } from '@oar-bench/core/sheet/schema'
-import { agreement, applyAll } from '@oar-bench/core/size/apply'
+import { agreement, applyAll, type NotApplied } from '@oar-bench/core/size/agreement'
 import { sizeMachine, withSupply, type Solved } from '@oar-bench/core/size/graph'
 import { useOwnSeries } from './ownSeries'
 import { useSheetDocument } from './sheetDocument'
@@ -86,7 +86,13 @@ export const useMachineSizes = defineStore('machineSizes', () => {
       hidden: hidden.includes(node) ? hidden : [...hidden, node],
     })
   }
-  const applyEverything = () => sheetDocument.apply(applyAll(sheetDocument.sheet, brief.value, sizing.value))
+  /** What the last "apply all" could not apply, until something is applied again. */
+  const notApplied = ref<readonly NotApplied[]>([])
+  function applyEverything(): void {
+    const { sheet, left } = applyAll(sheetDocument.sheet, brief.value, sizing.value)
+    sheetDocument.apply(sheet)
+    notApplied.value = left
+  }
   return {
     decisions,
     sizing,
@@ -101,6 +107,7 @@ export const useMachineSizes = defineStore('machineSizes', () => {
     open,
     close,
     applyEverything,
+    notApplied,
   }
 })
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { MachineRow } from '#shared/api'
 import { shownMachines, stepStates } from './machineList'
 
-const sheet = { components: 5, errors: 0, warnings: 0, incomplete: 0, sized: 4, agreeing: 4 }
+const sheet = { components: 5, errors: 0, warnings: 0, incomplete: 0, sized: 4, agreeing: 4, waiting: 0 }
 const row = (change: Partial<MachineRow> = {}): MachineRow => ({
   id: 'a',
   name: 'Press 2',
@@ -36,6 +36,7 @@ describe('where each step stands', () => {
     [{ sheet: { ...sheet, incomplete: 3 } }, 'sheet', 'open: 3 open ports'],
     [{ sheet: { ...sheet, warnings: 1 } }, 'sheet', 'open: 1 warning'],
     [{ sheet: { ...sheet, agreeing: 1 } }, 'sizes', 'open: 1 of 4 agree'],
+    [{ sheet: { ...sheet, agreeing: 2, waiting: 1 } }, 'sizes', 'open: 2 of 4 agree, 1 to be assigned'],
     [{ sheet: { ...sheet, sized: 0 } }, 'sizes', 'open: nothing sized'],
     [{ lastRun: null }, 'run', 'open: none saved'],
     [

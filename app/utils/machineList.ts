@@ -68,7 +68,13 @@ export function stepStates({ briefFilled, sheet, lastRun }: MachineRow): StepSta
   const sizesState = (): StepState => {
     if (!sheet?.sized) return step('sizes', 'Sizes', 'open', 'nothing sized')
     const all = sheet.agreeing === sheet.sized
-    return step('sizes', 'Sizes', all ? 'done' : 'open', `${sheet.agreeing} of ${sheet.sized} agree`)
+    const waiting = sheet.waiting ? `, ${sheet.waiting} to be assigned` : ''
+    return step(
+      'sizes',
+      'Sizes',
+      all ? 'done' : 'open',
+      `${sheet.agreeing} of ${sheet.sized} agree${waiting}`,
+    )
   }
   const runState = (): StepState => {
     if (!lastRun) return step('run', 'Run', 'open', 'none saved')

@@ -188,7 +188,7 @@ function list(json: boolean, print: Print): void {
 function asJson(
   card: Card,
   given: Readonly<Record<string, number>>,
-  { values, warnings }: Evaluation,
+  { values, unrounded, warnings }: Evaluation,
   unknown: string | undefined,
   others: readonly number[],
 ) {
@@ -197,7 +197,13 @@ function asJson(
     values: Object.fromEntries(
       Object.entries(card.variables).map(([name, v]) => [
         name,
-        { value: values[name], quantity: v.quantity, role: v.role, given: name in given && name !== unknown },
+        {
+          value: values[name],
+          quantity: v.quantity,
+          role: v.role,
+          given: name in given && name !== unknown,
+          ...(v.role === 'choice' && unrounded[name] !== undefined ? { unrounded: unrounded[name] } : {}),
+        },
       ]),
     ),
     ...(unknown === undefined ? {} : { solved: { name: unknown, value: values[unknown], others } }),
@@ -208,7 +214,7 @@ function asJson(
 function report(
   card: Card,
   given: Readonly<Record<string, number>>,
-  { values, warnings }: Evaluation,
+  { values, unrounded, warnings }: Evaluation,
   units: UnitSystem,
   others: readonly number[],
   unknown: string | undefined,
@@ -222,6 +228,12 @@ function report(
     const option = v.role === 'input' && Object.values(v.options ?? {}).find((o) => o.value === values[name])
     return option ? option.label : show(values[name], v.quantity)
   }
+  const roundedFrom = (name: string, v: Variable) => {
+    const value = unrounded[name]
+    if (v.role !== 'choice' || !series[v.series].continuous || value === undefined) return ''
+    const text = show(value, v.quantity)
+    return text === shown(name) ? '' : ` (${text} before rounding)`
+  }
   for (const [name, v] of Object.entries(card.variables)) {
     const head = `${name}: ${v.label}${v.symbol && `, ${v.symbol}`}`
     if (v.role === 'input' || name in given)
@@ -232,13 +244,13 @@ function report(
       const symbols = v.formula.printActive((n) => card.variables[n].symbol || n, values)
       const next = v.role === 'choice' ? `next of ${series[v.series].source} to ` : ''
       print(
-        `  ${head} = ${next}${symbols} = ${next && '… '}${v.formula.printActive(shown, values)} = ${shown(name)}`,
+        `  ${head} = ${next}${symbols} = ${next && '… '}${v.formula.printActive(shown, values)} = ${shown(name)}${roundedFrom(name, v)}`,
       )
     }
   }
   if (others.length)
     print(`  also possible: ${others.map((o) => show(o, card.variables[unknown!].quantity)).join(', ')}`)
-  for (const w of warnings) print(`  warning, ${w.variable}: ${w.message}`)
+  for (const w of warnings) print(`  ${w.severity}, ${w.variable}: ${w.message}`)
 }
 
 /**

@@ -16,9 +16,7 @@ describe('the sizing command', () => {
     expect(run('--list').out).toContain('cylinder-bore: Bore.')
   })
   it('shows steps with the numbers put in, and solves', () => {
-    expect(run('cylinder-bore', 'force=60 kN').out).toContain(
-      '60 kN / 134.5 bar = 44.61 cm²',
-    )
+    expect(run('cylinder-bore', 'force=60 kN').out).toContain('60 kN / 134.5 bar = 44.61 cm²')
     const solved = JSON.parse(
       run('pump-displacement', 'displacement=16 cc', 'delivered=30 L/min', '--solve', 'speed', '--json').out,
     ) as { solved: { value: number }; values: Record<string, { value: number; given: boolean }> }

@@ -77,7 +77,7 @@ describe('the series in force', () => {
     )
   })
   it('are those from which a machine is sized', () => {
-    const brief = readBrief({ purpose: 'press', values: { stroke: '600 mm' } })
+    const brief = readBrief({ values: { stroke: '600 mm', workingPressure: '190 bar', bucklingLength: '1' } })
     const bore = (own: readonly OwnSeries[]) =>
       sizeMachine(brief, noDecisions(), { series: seriesInForce(own) }).find('cylinder-bore@motion')!.values
         .bore

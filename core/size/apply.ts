@@ -73,7 +73,7 @@ export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] 
         definition,
         value,
         possible: result.value >= definition.min && result.value <= definition.max,
-        actuator: kind.family === 'actuators',
+        actuator: isActuator(component),
         usual: first === sized,
       },
     ]
@@ -82,12 +82,15 @@ export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] 
   const rivals = motion ? brief.motions.filter((m) => familyOf(m) === familyOf(motion)).length : 1
   const job = jobOf(sheet, brief, result)
   // a result is offered only to what does that job; where nothing does, a person chooses among all
-  const doing = candidates.filter((c) => c.actuator || !job || job.has(c.component.id))
-  const offered = chosen || !doing.length ? candidates : doing
+  const named = motion?.designation
+  const isNamed = candidates.some((c) => c.actuator && nameOf(c.component) === named)
+  const able = candidates.filter((c) => !c.actuator || !isNamed || nameOf(c.component) === named)
+  const doing = able.filter((c) => c.actuator || !job || job.has(c.component.id))
+  const offered = chosen || !doing.length ? able : doing
   const isMeant = (name: string, actuator: boolean, usual: boolean) => {
     if (chosen) return chosen.includes(name)
     if (actuator && motion?.designation) return name === motion.designation
-    if (!doing.length) return usual && candidates.length === 1 && rivals === 1
+    if (!doing.length) return usual && able.length === 1 && rivals === 1
     if (doing.length > 1) return false
     return (job && motion && !actuator) || (usual && rivals === 1)
   }
@@ -99,14 +102,16 @@ export function targetsOf(sheet: Sheet, brief: Brief, result: Result): Target[] 
 
 /** The actuator of a motion on a sheet: the one that is named, or the only one of its kind. */
 function actuatorOf(sheet: Sheet, brief: Brief, motion: Motion): SheetComponent | undefined {
-  const all = sheet.components.filter((c) => {
-    const traits = findKind(c.kind)?.traits
-    return findKind(c.kind)?.family === 'actuators' && !!traits?.sizingTargets
-  })
+  const all = sheet.components.filter(isActuator)
   if (motion.designation) return all.find((c) => nameOf(c) === motion.designation)
   const own = all.filter((c) => movesLike(c, motion))
   const rivals = brief.motions.filter((m) => familyOf(m) === familyOf(motion)).length
   return own.length === 1 && rivals === 1 ? own[0] : undefined
+}
+/** It moves a load by oil: a cylinder, a motor, a rotary actuator; not a brake. */
+const isActuator = ({ kind }: SheetComponent) => {
+  const targets = findKind(kind)?.traits?.sizingTargets ?? {}
+  return ['bore', 'lastStage', 'motorDisplacement', 'rotaryVolume'].some((name) => name in targets)
 }
 const movesLike = ({ kind }: SheetComponent, motion: Motion) => {
   const targets = findKind(kind)?.traits?.sizingTargets ?? {}

@@ -75,6 +75,7 @@ const HELD: Readonly<Record<Holding, readonly [value: number, label: string]>> =
   counterbalance: [3, 'a counterbalance valve'],
   brake: [4, 'a brake'],
   lock: [5, 'a mechanical lock'],
+  brakeAndValve: [6, 'a brake, and lowered by a counterbalance valve'],
 }
 export const holdingOption = () => option('', 'Held by', 'ratio', HELD, 'spool', { from: 'motion.holding' })
 
@@ -84,7 +85,7 @@ export const peopleOption = () =>
     from: 'motion.people',
   })
 
-/** Where flow controls limit the speed: 0 nowhere, 1 out, 2 back, 3 both ways. */
+/** Where flow controls limit the speed: 0 nowhere, 1 out, 2 back, 3 both ways; 4 only somebody who leads it. */
 export const speedControlOption = () =>
   option(
     '',
@@ -95,6 +96,7 @@ export const speedControlOption = () =>
       out: [1, speedControls.out],
       back: [2, speedControls.back],
       both: [3, speedControls.both],
+      lever: [4, speedControls.lever],
     },
     'none',
     { from: 'motion.speedControl' },

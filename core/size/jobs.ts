@@ -14,20 +14,29 @@ type Paths = NonNullable<Traits['paths']>
 function linesFrom(netlist: Netlist, start: readonly number[], through: ReadonlySet<Paths[number]['type']>) {
   const ends = new Set<number>()
   const joined = netlist.nodes.map((): number[] => [])
+  /** What is joined without any valve between: a gallery of a bank, a filter. */
+  const open = netlist.nodes.map((): number[] => [])
   for (const { component, kind } of netlist.components) {
     const traits = kind.traits as Traits | undefined
     const node = (port: string) => netlist.nodeOf.get(portKey(component.id, port))!
     for (const port of [...(traits?.tankPorts ?? []), ...(traits?.deliveryPorts ?? [])]) ends.add(node(port))
+    for (const { from, to, type } of traits?.paths ?? [])
+      if (type === 'open') {
+        open[node(from)].push(node(to))
+        open[node(to)].push(node(from))
+      }
     for (const { from, to, type } of traits?.paths ?? [])
       if (through.has(type)) {
         joined[node(from)].push(node(to))
         joined[node(to)].push(node(from))
       }
   }
-  for (const { from, to } of netlist.pipes) {
-    joined[from].push(to)
-    joined[to].push(from)
-  }
+  for (const { from, to } of netlist.pipes)
+    for (const list of [joined, open]) {
+      list[from].push(to)
+      list[to].push(from)
+    }
+  for (const node of ends) open[node].forEach((to) => !start.includes(to) && ends.add(to))
   const seen = new Set(start)
   for (const node of seen)
     if (!ends.has(node) || start.includes(node)) joined[node].forEach((to) => seen.add(to))

@@ -15,7 +15,18 @@ describe('lines by what they serve', () => {
     const all = services.flatMap((service) => pipesFor(sheet, service).map((p) => p.id))
     expect(new Set(all).size).toBe(all.length)
     const oil = sheet.pipes.filter((p) => ['working', 'drain', 'hose'].includes(p.lineType))
-    expect(all).toHaveLength(oil.length)
+    // the two lines to the gauges carry no flow
+    const gauges = sheet.components.filter((c) => c.kind === 'pressure-gauge').map((c) => c.id)
+    const toGauges = oil.filter((p) =>
+      [p.from, p.to].some((e) => 'component' in e && gauges.includes(e.component)),
+    )
+    expect(toGauges).toHaveLength(2)
+    expect(all.sort()).toEqual(
+      oil
+        .filter((p) => !toGauges.includes(p))
+        .map((p) => p.id)
+        .sort(),
+    )
   })
   it('tells suction, pressure and return by the ports that they join', () => {
     const joins = (service: LineService) =>

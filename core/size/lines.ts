@@ -23,20 +23,36 @@ const hasPort = (sheet: Sheet, { ports }: NetNode, trait: PortTrait): boolean =>
   })
 
 /** The service of a line by what it joins: a pump that draws, a port that is drained, a tank; any other is a pressure line. */
-function serviceOf(sheet: Sheet, node: NetNode): LineService {
-  if (hasPort(sheet, node, 'suctionPorts')) return 'suction'
+function serviceOf(sheet: Sheet, node: NetNode): LineService | undefined {
+  if (hasPort(sheet, node, 'suctionPorts')) return isDriven(sheet, node) ? 'suction' : undefined
   if (hasPort(sheet, node, 'drainPorts')) return 'drain'
   return hasPort(sheet, node, 'tankPorts') ? 'return' : 'pressure'
 }
 
-/** The oil pipes of a sheet that serve for something; pilot lines are not sized by flow. */
+/** What draws here is driven by a shaft; a hand pump is not sized by the flow of the machine. */
+const isDriven = (sheet: Sheet, { ports }: NetNode): boolean =>
+  ports.some(({ component, port }) => {
+    const kind = findKind(sheet.components.find((c) => c.id === component)?.kind ?? '')
+    return kind?.traits?.suctionPorts?.includes(port) && kind.ports.some((p) => p.domain === 'shaft')
+  })
+/** No oil flows to an instrument. */
+const endsAtInstrument = (sheet: Sheet, { from, to }: Pipe): boolean =>
+  [from, to].some(
+    (end) =>
+      'component' in end &&
+      findKind(sheet.components.find((c) => c.id === end.component)?.kind ?? '')?.family === 'instruments',
+  )
+
+/** The oil pipes of a sheet that serve for something; pilot lines and those of instruments are not sized by flow. */
 export function pipesFor(sheet: Sheet, service: LineService): Pipe[] {
   const { netlist } = buildNetlist(sheet)
   const of = netlist.nodes.map((node) => (node.domain === 'oil' ? serviceOf(sheet, node) : undefined))
   return sheet.pipes.filter((pipe) => {
-    if (!['working', 'drain', 'hose'].includes(pipe.lineType)) return false
+    if (!['working', 'drain', 'hose'].includes(pipe.lineType) || endsAtInstrument(sheet, pipe)) return false
     const node = netlist.nodeOfPipe.get(pipe.id)
-    return node !== undefined && of[node] === service
+    const own = node === undefined ? undefined : of[node]
+    // what is drawn as a drain carries no more than leakage, whatever it joins
+    return (pipe.lineType === 'drain' && own === 'return' ? 'drain' : own) === service
   })
 }
 

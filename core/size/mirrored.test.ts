@@ -6,7 +6,14 @@ import { resultsOf } from './apply'
 import { briefSchema, type Brief, type Motion } from './brief/brief'
 import { sizeMachine, type SizedNode } from './graph'
 
-const swapped = { out: 'back', back: 'out', wait: 'wait', none: 'none', both: 'both' } as const
+const swapped = {
+  out: 'back',
+  back: 'out',
+  wait: 'wait',
+  none: 'none',
+  both: 'both',
+  lever: 'lever',
+} as const
 const negative = (text: string | undefined) =>
   text === undefined ? undefined : text.startsWith('-') ? text.slice(1) : `-${text}`
 
@@ -104,6 +111,107 @@ const summary = (node: SizedNode) => ({
   problems: node.problems.length,
   errors: node.warnings.filter((w) => w.severity === 'error').length,
   warnings: node.warnings.length,
+})
+
+/** A lift held by a counterbalance valve with people under it, a clamp and a hoist, supplied by one fixed pump. */
+const three = (slope: string): Brief =>
+  briefSchema.parse({
+    values: { maximumPressure: '160 bar' },
+    motions: [
+      {
+        id: 'lift',
+        name: 'Lift',
+        actuator: 'doubleActing',
+        holding: 'counterbalance',
+        people: true,
+        mounting: 'pivotedPivoted',
+        values: {
+          stroke: '800 mm',
+          outTime: '8 s',
+          mass: '2.5 t',
+          slope,
+          holdTime: '10 min',
+          accuracy: '5 mm',
+        },
+      },
+      {
+        id: 'hoist',
+        name: 'Hoist',
+        actuator: 'winch',
+        holding: 'brake',
+        people: true,
+        values: {
+          stroke: '5 m',
+          outTime: '20 s',
+          mass: '3000 kg',
+          slope: '90 °',
+          drum: '400 mm',
+          gear: '24',
+        },
+      },
+    ],
+    cycle: ['lift', 'hoist'].flatMap((motion) => [
+      { id: `${motion}1`, motion, way: 'out' },
+      { id: `${motion}2`, motion, way: 'back' },
+    ]),
+  })
+
+describe('a load over people', () => {
+  it('that hangs below the rod is held by the rod side', () => {
+    const sizing = sizeMachine(three('-90 °'))
+    const of = (id: string) => sizing.find(id)!.values
+    const held = 2500 * GRAVITY
+    // the rod side lifts it with the pressure that a class of 160 bar leaves, and carries it at 1.3 times its pressure
+    expect(of('cylinder-motion@lift').pressureBack).toBeLessThanOrEqual(of('pressure-levels').available)
+    expect(of('cylinder-motion@lift').inducedOut).toBeCloseTo(held / of('cylinder-motion@lift').rodArea, 3)
+    expect(of('counterbalance@lift').setting).toBeGreaterThanOrEqual(
+      (1.3 * held) / of('cylinder-motion@lift').rodArea,
+    )
+    expect(of('cylinder-bore@lift').bore).toBeGreaterThanOrEqual(0.063)
+    expect(of('cylinder-drift@lift').drift).toBeGreaterThan(0)
+    // tension: the load alone pulls at the rod
+    expect(of('cylinder-buckling@lift').rodTension).toBeGreaterThan(0.015)
+  })
+  it.each(['90 °', '-90 °'])(
+    'runs faster than asked with one pump for all, at a slope of %s: an error',
+    (slope) => {
+      const sizing = sizeMachine(three(slope))
+      const control = sizing.find('flow-control@lift')!
+      const { delivered } = sizing.find('pump-displacement')!.values
+      const { speedOut, speedBack } = sizing.find('cylinder-result@lift')!.values
+      const { capArea, rodArea } = sizing.find('cylinder-motion@lift')!.values
+      expect(speedOut).toBeCloseTo(delivered / capArea, 9)
+      expect(speedBack).toBeCloseTo(delivered / rodArea, 9)
+      expect(control.warnings.filter((w) => w.severity === 'error').map((w) => w.variable)).toEqual([
+        'ratioOut',
+        'ratioBack',
+      ])
+      // cushions and valves are computed for these speeds
+      expect(sizing.find('cylinder-cushion@lift')!.values.speed).toBeCloseTo(speedOut, 9)
+      expect(sizing.find('directional-valve@lift')!.values.returnBack).toBeCloseTo(capArea * speedBack, 9)
+      // a flow control that the brief names ends that, and is sized
+      const limited = three(slope)
+      limited.motions[0].speedControl = 'both'
+      const after = sizeMachine(limited)
+      expect(after.find('cylinder-result@lift')!.values.speedBack).toBeCloseTo(0.1, 9)
+      expect(after.find('flow-control@lift')!.warnings.filter((w) => w.severity === 'error')).toEqual([])
+      expect(
+        resultsOf(after.find('flow-control@lift')!)
+          .map((r) => r.sized)
+          .sort(),
+      ).toEqual(['flowSetting', 'flowSetting', 'orifice', 'orifice'])
+      expect(resultsOf(control)).toEqual([])
+    },
+  )
+  it('on a rope has a brake of twice the load, and its speed is limited by something', () => {
+    const sizing = sizeMachine(three('90 °'))
+    // 3 t on 200 mm through 24: 245.2 N·m
+    expect(sizing.find('holding-brake@hoist')!.values.torque).toBeCloseTo((2 * 3000 * GRAVITY * 0.2) / 24, 6)
+    expect(sizing.find('flow-control@hoist')!.warnings.map((w) => w.variable)).toContain('inducedBack')
+    // what brakes it does not open while it hauls: 272 N·m at the motor
+    const braking = sizing.find('motor-braking@hoist')!.values
+    expect(braking.setting).toBeGreaterThanOrEqual(1.1 * braking.needed * (1 - 1e-9))
+  })
 })
 
 describe('a mirrored brief', () => {

@@ -139,6 +139,7 @@ export function listMachines(store: Store): MachineRow[] {
         warnings: sheetSummaries.warnings,
         sized: sheetSummaries.sized,
         agreeing: sheetSummaries.agreeing,
+        waiting: sheetSummaries.waiting,
       },
     })
     .from(sheets)
@@ -189,6 +190,7 @@ export function listMachines(store: Store): MachineRow[] {
                 warnings: known.warnings,
                 sized: known.sized,
                 agreeing: known.agreeing,
+                waiting: known.waiting,
               }
             : null,
           runs: ownRuns.length,

@@ -100,6 +100,8 @@ export const sheetSummaries = sqliteTable('sheet_summaries', {
   warnings: integer('warnings').notNull(),
   sized: integer('sized').notNull(),
   agreeing: integer('agreeing').notNull(),
+  /** Values that several results could go to, until a person says which. */
+  waiting: integer('waiting').notNull().default(0),
   /** SVG; empty for an empty sheet. */
   thumbnail: text('thumbnail').notNull(),
 })

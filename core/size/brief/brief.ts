@@ -48,6 +48,7 @@ export const holdings = {
   pilotCheck: 'a pilot-operated check valve',
   counterbalance: 'a counterbalance valve',
   brake: 'a brake',
+  brakeAndValve: 'a brake, and lowered by a counterbalance valve',
   lock: 'a mechanical lock',
 } as const
 export type Holding = keyof typeof holdings
@@ -70,6 +71,7 @@ export const speedControls = {
   out: 'a flow control, out',
   back: 'a flow control, back',
   both: 'flow controls, out and back',
+  lever: 'a lever or proportional valve that somebody leads',
 } as const
 export type SpeedControl = keyof typeof speedControls
 
@@ -195,7 +197,7 @@ export const motionFieldNames = Object.keys(motionFields) as MotionFieldName[]
 /** Values that all motions share. */
 export const machineFields = {
   maximumPressure: field('Pressure class', 'pressure', 5e5, 700e5, 'Supply', {
-    note: 'maximum working pressure',
+    note: 'no line rises above it',
   }),
   shaftSpeed: field('Shaft speed', 'rotationalSpeed', 1, 1000, 'Supply', { fallback: '1450 rpm' }),
   voltage: field('Grid voltage', 'voltage', 24, 15000, 'Supply', { fallback: '400 V' }),

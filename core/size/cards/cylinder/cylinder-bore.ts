@@ -75,7 +75,7 @@ export const cylinderBore = card({
       'D_g',
       'First guess of the bore',
       'length',
-      'sqrt(4 * max(area, kind >= 2 ? 0 : areaBack) / (pi * (1 - rodShare^2)))',
+      'sqrt(4 * max(kind == 1 ? area / (1 - rodShare^2) : area, kind >= 2 ? 0 : areaBack / (1 - rodShare^2)) / pi)',
       { note: 'for the rod that buckling will ask for' },
     ),
     rod: input('d', 'Rod that buckling will ask for', 'length', '45 mm', 0, 2, {

@@ -7,7 +7,7 @@ export const holdingBrake = card({
   title: 'Holding brake',
   group: 'rotary',
   scope: 'motion',
-  applies: { actuators: ['rotary', 'winch'], holding: ['brake'] },
+  applies: { actuators: ['rotary', 'winch'], holding: ['brake', 'brakeAndValve'] },
   about:
     'The torque of the brake by the greatest load that it must hold, its safety, and how far the load moves until it holds.',
   source:

@@ -6,7 +6,7 @@ export const counterbalance = card({
   title: 'Counterbalance valve',
   group: 'valve',
   scope: 'motion',
-  applies: { actuators: ['linear', 'rotary', 'winch'], holding: ['counterbalance'] },
+  applies: { actuators: ['linear', 'rotary', 'winch'], holding: ['counterbalance', 'brakeAndValve'] },
   about:
     'Setting and pilot ratio for the highest pressure that the load induces on the side that holds it, and the pressure needed to lower.',
   source: 'balance of the valve: p₁ + R · p_X = p_set; setting 1.3 times the load as a usual rule',
@@ -140,7 +140,12 @@ export const counterbalance = card({
       'pressure',
       'max(0, (setting - least + back * (1 + ratio)) / (ratio + areaRatio))',
     ),
-    flow: step('Q', 'Greatest flow while lowering', 'flow', 'way == 1 ? returnOut : returnBack'),
+    flow: step(
+      'Q',
+      'Greatest flow while lowering',
+      'flow',
+      'side == 0 and inducedOut > 0 and inducedBack > 0 ? max(returnOut, returnBack) : (way == 1 ? returnOut : returnBack)',
+    ),
     rated: choice('q_r', 'Rated flow', 'flow', 'valveFlows', 'flow', {
       sized: 'counterbalanceFlow',
       sizedWhen: 'induced > 0',
@@ -179,6 +184,11 @@ export const counterbalance = card({
       'side',
       'side == 0 and inducedOut > 0 and inducedBack > 0',
       'The load drives the motion both ways: a valve is needed on each side. Size this one for one way, and the other by itself.',
+    ),
+    warning(
+      'rated',
+      'flow > rated * 1.000001',
+      'More than its rated flow goes through it while lowering: it takes more pressure than it is rated for.',
     ),
     warning(
       'ratio',

@@ -120,7 +120,7 @@ export const flowControl = card({
       'kᵣ',
       'Greatest speed against the speed asked for, back',
       'share',
-      'limits >= 2 ? min(1, freeBack) : freeBack',
+      'limits == 2 or limits == 3 ? min(1, freeBack) : freeBack',
     ),
     flowOut: step('Q₁', 'Greatest flow in, out', 'flow', 'askedOut * ratioOut'),
     flowBack: step('Q₁ᵣ', 'Greatest flow in, back', 'flow', 'askedBack * ratioBack'),
@@ -137,13 +137,13 @@ export const flowControl = card({
       'w',
       'Throttled, out: 0 inlet, 1 outlet, 2 beside it',
       'ratio',
-      'method >= 0 ? method : (holding == 3 or outletOut == 0 or (inducedOut == 0 and pressure * askedOut / max(outletOut, 1e-12) > rating) ? 0 : 1)',
+      'method >= 0 ? method : (holding == 3 or holding == 6 or outletOut == 0 or (inducedOut == 0 and pressure * askedOut / max(outletOut, 1e-12) > rating) ? 0 : 1)',
     ),
     methodBack: step(
       'wᵣ',
       'Throttled, back: 0 inlet, 1 outlet, 2 beside it',
       'ratio',
-      'method >= 0 ? method : (holding == 3 and askedBack > 0 ? 0 : 1)',
+      'method >= 0 ? method : (askedBack > 0 and (holding == 3 or holding == 6 or (inducedBack == 0 and pressure * askedBack / max(outletBack, 1e-12) > rating)) ? 0 : 1)',
     ),
     throttledOut: step(
       'Q_t',
@@ -183,7 +183,7 @@ export const flowControl = card({
       'p₂₁',
       'Pressure at the outlet without load, throttled there, back',
       'pressure',
-      'methodBack == 1 and askedBack > 0 and limits >= 2 ? pressure * askedBack / max(outletBack, 1e-12) + inducedBack : 0',
+      'methodBack == 1 and askedBack > 0 and (limits == 2 or limits == 3) ? pressure * askedBack / max(outletBack, 1e-12) + inducedBack : 0',
     ),
     diameterOut: step(
       'd₀',
@@ -205,7 +205,7 @@ export const flowControl = card({
     orificeBack: choice('dᵣ', 'Orifice, back', 'length', 'orifices', 'diameterBack', {
       rounding: 'down',
       sized: 'orifice',
-      sizedWhen: 'limits >= 2',
+      sizedWhen: 'limits == 2 or limits == 3',
     }),
     flowSetting: step('Q_s', 'Setting of a compensated flow control, out', 'flow', 'throttledOut', {
       sized: 'flowSetting',
@@ -213,13 +213,13 @@ export const flowControl = card({
     }),
     flowSettingBack: step('Q_sᵣ', 'Setting of a compensated flow control, back', 'flow', 'throttledBack', {
       sized: 'flowSetting',
-      sizedWhen: 'limits >= 2',
+      sizedWhen: 'limits == 2 or limits == 3',
     }),
     over: step(
       'Q_R',
       'Over the relief valve, out',
       'flow',
-      'methodOut == 2 or limits == 0 or limits == 2 or supply >= 2 ? 0 : max(0, pump - askedOut)',
+      'methodOut == 2 or limits == 0 or limits == 2 or limits == 4 or supply >= 2 ? 0 : max(0, pump - askedOut)',
     ),
     heat: step(
       'P',
@@ -231,33 +231,38 @@ export const flowControl = card({
   warnings: [
     failure(
       'ratioOut',
-      'ratioOut > 1.15 and people == 1',
+      'ratioOut > 1.15 and people == 1 and limits != 4',
       'Going out it can run more than 15 % faster than was asked for, with people under or in front of it: limit it by a flow control of the size below, and say so in the brief.',
     ),
     warning(
       'ratioOut',
-      'ratioOut > 1.15 and people == 0',
+      'ratioOut > 1.15 and (people == 0 or limits == 4)',
       'Going out it can run more than 15 % faster than was asked for: limit it by a flow control of the size below, or ask for the speed that it gets.',
     ),
     failure(
       'ratioBack',
-      'ratioBack > 1.15 and people == 1',
+      'ratioBack > 1.15 and people == 1 and limits != 4',
       'Coming back it can run more than 15 % faster than was asked for, with people under or in front of it: limit it by a flow control of the size below, and say so in the brief.',
     ),
     warning(
       'ratioBack',
-      'ratioBack > 1.15 and people == 0',
+      'ratioBack > 1.15 and (people == 0 or limits == 4)',
       'Coming back it can run more than 15 % faster than was asked for: limit it by a flow control of the size below, or ask for the speed that it gets.',
     ),
     failure(
       'inducedOut',
-      'inducedOut > 0 and holding != 3 and (methodOut != 1 or limits == 0 or limits == 2)',
+      'inducedOut > 0 and holding != 3 and holding != 6 and limits != 4 and (methodOut != 1 or limits == 0 or limits == 2)',
       'A load drives it out and nothing in its outlet limits the speed: it runs ahead of the pump. Throttle the outlet, or hold it with a counterbalance valve.',
     ),
     failure(
       'inducedBack',
-      'inducedBack > 0 and holding != 3 and (methodBack != 1 or limits <= 1)',
+      'inducedBack > 0 and holding != 3 and holding != 6 and limits != 4 and (methodBack != 1 or limits <= 1)',
       'A load drives it back and nothing in its outlet limits the speed: it runs ahead of the pump. Throttle the outlet, or hold it with a counterbalance valve.',
+    ),
+    warning(
+      'limits',
+      'limits == 4 and max(inducedOut, inducedBack) > 0 and holding != 3 and holding != 6',
+      'A load drives it, and only the hand at the valve limits its speed: let go or thrown over, it runs ahead of the pump.',
     ),
     failure(
       'unloadedOut',
