@@ -34,6 +34,12 @@ watch(shown, (value) => {
   typed.value = ''
 })
 const message = computed(() => typed.value || props.problem)
+/** Two ways to read a number that is not clear, in what was typed or is kept. */
+const readings = computed(() => {
+  const asked = typed.value ? text.value : props.problem ? props.modelValue : ''
+  const read = asked ? parseQuantity(asked, props.quantity) : undefined
+  return read && !read.ok ? (read.readings ?? []) : []
+})
 const converting = ref(false)
 
 function commit() {
@@ -103,7 +109,18 @@ function take(value: string) {
       @keydown.esc="giveUp"
     />
     <p v-if="message" :id="`${id}-more`" class="mt-0.5 text-[13px] text-error" role="alert">{{ message }}</p>
-    <p v-else-if="note" :id="`${id}-more`" class="mt-0.5 text-xs text-soft">{{ note }}</p>
+    <p v-if="readings.length" class="mt-0.5 flex gap-1.5">
+      <button
+        v-for="reading in readings"
+        :key="reading"
+        type="button"
+        class="button !py-0 !text-[13px]"
+        @click="take(reading)"
+      >
+        {{ reading }}
+      </button>
+    </p>
+    <p v-if="note && !message" :id="`${id}-more`" class="mt-0.5 text-xs text-soft">{{ note }}</p>
     <UnitHelper
       v-if="converting"
       :quantity="quantity"

@@ -67,8 +67,7 @@ export function givenProblem(variable: StepVariable | ChoiceVariable, value: num
     variable.role === 'choice'
       ? BEYOND_SERIES * Math.max(...standardSeries[variable.series].values)
       : LARGEST[quantity]
-  if (!Number.isFinite(value) || Math.abs(value) > largest)
-    return `${label} cannot be ${Number.isFinite(value) ? value.toExponential(1) : 'infinite'} in SI units: at most ${show(largest)}.`
+  if (!Number.isFinite(value) || Math.abs(value) > largest) return `${label} is at most ${show(largest)}.`
   if ((isSize || isSetting) && value <= 0 && !MAY_BE_ZERO.has(quantity)) return `${label} must be above 0.`
   if (value < 0 && (isSize || isSetting || !SIGNED.has(quantity))) return `${label} cannot be negative.`
   return undefined

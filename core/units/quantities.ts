@@ -26,6 +26,10 @@ export const GRAVITY = 9.80665
 /** Standard atmosphere, Pa. */
 export const ATMOSPHERE = 101325
 const PSI = POUND_FORCE / INCH ** 2
+/** kgf = kg · standard gravity, exactly. */
+const KILOGRAM_FORCE = GRAVITY
+/** Imperial gallon, exactly (Weights and Measures Act 1985). */
+const IMPERIAL_GALLON = 4.54609e-3
 
 /** The unit systems offered: the first is written by default. */
 export const unitSystems = ['metric', 'us'] as const
@@ -50,11 +54,16 @@ const definitions = {
     shown: { metric: 'bar', us: 'psi' },
     finest: 1e3,
     units: [
-      { symbol: 'bar', factor: 1e5 },
-      { symbol: 'MPa', factor: 1e6 },
+      { symbol: 'bar', factor: 1e5, also: ['barg', 'bar(g)', 'bar g'] },
+      { symbol: 'MPa', factor: 1e6, also: ['N/mm²', 'N/mm2'] },
       { symbol: 'kPa', factor: 1e3 },
       { symbol: 'Pa', factor: 1 },
-      { symbol: 'psi', factor: PSI, also: ['lbf/in2', 'lbf/in²'] },
+      { symbol: 'psi', factor: PSI, also: ['lbf/in2', 'lbf/in²', 'psig', 'psi(g)'] },
+      {
+        symbol: 'kgf/cm²',
+        factor: KILOGRAM_FORCE / 1e-4,
+        also: ['kgf/cm2', 'kg/cm²', 'kg/cm2', 'kp/cm²', 'kp/cm2', 'at'],
+      },
     ],
   },
   stress: {
@@ -62,8 +71,10 @@ const definitions = {
     shown: { metric: 'MPa', us: 'psi' },
     units: [
       { symbol: 'MPa', factor: 1e6, also: ['N/mm²', 'N/mm2'] },
-      { symbol: 'GPa', factor: 1e9 },
-      { symbol: 'psi', factor: PSI },
+      { symbol: 'GPa', factor: 1e9, also: ['kN/mm²', 'kN/mm2'] },
+      { symbol: 'bar', factor: 1e5 },
+      { symbol: 'Pa', factor: 1 },
+      { symbol: 'psi', factor: PSI, also: ['lbf/in2', 'lbf/in²'] },
     ],
   },
   flow: {
@@ -74,7 +85,16 @@ const definitions = {
       { symbol: 'L/min', factor: 1 / 60000, also: ['lpm', 'l/min', 'dm3/min', 'dm³/min'] },
       { symbol: 'cm³/min', factor: 1e-6 / 60, also: ['cc/min', 'cm3/min', 'mL/min'] },
       { symbol: 'm³/s', factor: 1, also: ['m3/s'] },
-      { symbol: 'gpm', factor: GALLON / 60, also: ['gal/min', 'usgpm'] },
+      { symbol: 'm³/h', factor: 1 / 3600, also: ['m3/h'] },
+      { symbol: 'L/h', factor: 1e-3 / 3600, also: ['lph'] },
+      { symbol: 'L/s', factor: 1e-3, also: ['l/s'] },
+      { symbol: 'cm³/s', factor: 1e-6, also: ['cc/s', 'cm3/s', 'mL/s'] },
+      { symbol: 'gpm', factor: GALLON / 60, also: ['gal/min', 'usgpm', 'US gpm', 'US gal/min'] },
+      {
+        symbol: 'imp gpm',
+        factor: IMPERIAL_GALLON / 60,
+        also: ['imp gal/min', 'UK gpm', 'UK gal/min', 'igpm'],
+      },
       { symbol: 'in³/min', factor: INCH ** 3 / 60, also: ['in3/min'] },
     ],
   },
@@ -85,7 +105,8 @@ const definitions = {
       { symbol: 'L', factor: 1e-3, also: ['dm3', 'dm³', 'litre', 'liter'] },
       { symbol: 'cm³', factor: 1e-6, also: ['cc', 'cm3', 'ml'] },
       { symbol: 'm³', factor: 1, also: ['m3'] },
-      { symbol: 'gal', factor: GALLON },
+      { symbol: 'gal', factor: GALLON, also: ['US gal'] },
+      { symbol: 'imp gal', factor: IMPERIAL_GALLON, also: ['UK gal'] },
       { symbol: 'in³', factor: INCH ** 3, also: ['in3'] },
     ],
   },
@@ -110,8 +131,8 @@ const definitions = {
       { symbol: 'cm', factor: 1e-2 },
       { symbol: 'm', factor: 1 },
       { symbol: 'µm', factor: 1e-6, also: ['um', 'μm', 'micron'] },
-      { symbol: 'in', factor: INCH, also: ['"', 'inch'] },
-      { symbol: 'ft', factor: FOOT },
+      { symbol: 'in', factor: INCH, also: ['"', '″', 'inch', 'inches'] },
+      { symbol: 'ft', factor: FOOT, also: ['feet'] },
     ],
   },
   area: {
@@ -145,6 +166,7 @@ const definitions = {
       { symbol: 'N', factor: 1 },
       { symbol: 'MN', factor: 1e6 },
       { symbol: 'lbf', factor: POUND_FORCE },
+      { symbol: 'kgf', factor: KILOGRAM_FORCE, also: ['kp'] },
     ],
   },
   mass: {
@@ -183,7 +205,18 @@ const definitions = {
     units: [
       { symbol: 'N·m', factor: 1, also: ['Nm', 'N.m'] },
       { symbol: 'kN·m', factor: 1e3, also: ['kNm', 'kN.m'] },
-      { symbol: 'lbf·ft', factor: POUND_FORCE * FOOT, also: ['lbf.ft', 'lbft', 'ft.lbf'] },
+      {
+        symbol: 'lbf·ft',
+        factor: POUND_FORCE * FOOT,
+        also: ['lbf.ft', 'lbft', 'ft.lbf', 'ft·lbf', 'lbf-ft', 'ft-lbf', 'ft-lb', 'lb-ft'],
+      },
+      {
+        symbol: 'lbf·in',
+        factor: POUND_FORCE * INCH,
+        also: ['lbf.in', 'lbfin', 'in.lbf', 'in·lbf', 'lbf-in', 'in-lbf', 'in-lb', 'lb-in'],
+      },
+      { symbol: 'mN·m', factor: 1e-3, also: ['mNm', 'mN.m'] },
+      { symbol: 'kgf·m', factor: KILOGRAM_FORCE, also: ['kgfm', 'kgf.m', 'kpm'] },
     ],
   },
   heatTransfer: {

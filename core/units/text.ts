@@ -1,3 +1,4 @@
+import { readNumber } from './numbers'
 import {
   findUnit,
   fromSI,
@@ -11,24 +12,38 @@ import {
 } from './quantities'
 
 export type Parsed =
-  { ok: true; si: number; value: number; unit: Unit; text: string } | { ok: false; message: string }
+  | { ok: true; si: number; value: number; unit: Unit; text: string }
+  /** `readings`: two ways to read a number that is not clear, each as it would be written clearly. */
+  | { ok: false; message: string; readings?: readonly [string, string] }
 
-const NUMBER = /^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?)\s*(.*)$/
+/** Longest text that is read as a number with a unit. */
+const LONGEST = 120
 
 /**
- * Reads "2.5 gpm", "2,5 bar" or "160bar" as a quantity in SI.
+ * Reads "2.5 gpm", "2,5 bar", "1 1/2 in" or "160bar" as a quantity in SI. A comma before exactly three digits is asked about.
  * @param assumed unit taken for a bare number; without it a bare number is refused.
  */
 export function parseQuantity(text: string, quantity: Quantity, assumed?: Unit): Parsed {
   const { label, shown } = quantities[quantity]
   const example = shown.metric ? `"10 ${shown.metric}"` : '"0.5" or "50 %"'
-  const match = NUMBER.exec(text.trim())
-  if (!match) return { ok: false, message: `Not a ${label}: "${text}". Write it like ${example}.` }
-  const value = Number(match[1].replace(',', '.'))
-  const spelled = match[2].trim()
+  const written = text.trim()
+  const read = written.length <= LONGEST ? readNumber(written) : undefined
+  if (!read)
+    return { ok: false, message: `Not a ${label}: "${text.slice(0, LONGEST)}". Write it like ${example}.` }
+  const spelled = read.rest.trim()
+  if ('readings' in read) {
+    const [thousands, decimal] = read.readings.map((number) => `${number} ${spelled}`.trim())
+    const number = written.slice(0, written.length - read.rest.length)
+    return {
+      ok: false,
+      message: `"${number}" can be ${thousands} or ${decimal}: write which.`,
+      readings: [thousands, decimal],
+    }
+  }
+  const { value } = read
   const unit = spelled === '' ? (assumed ?? findUnit(quantity, '')) : findUnit(quantity, spelled)
   if (!unit) {
-    if (spelled === '') return { ok: false, message: `Give a unit with ${match[1]}, for example ${example}.` }
+    if (spelled === '') return { ok: false, message: `Give a unit with ${written}, for example ${example}.` }
     const others = quantitiesWithUnit(spelled).map((name) => quantities[name].label)
     const hint = others.length ? ` It is a unit of ${others.join(' or ')}.` : ''
     const known = quantities[quantity].units.map((u) => u.symbol).filter(Boolean)
