@@ -43,8 +43,11 @@ async function start() {
     const done = await Promise.race([
       current.remote.prove(
         sheet,
-        proxy((n: number) => {
+        proxy((n: number, found?: Proof[]) => {
           states.value = n
+          if (!found || client !== current) return
+          proofs.value = found
+          provedSheet.value = sheet
         }),
       ),
       current.failed,
@@ -58,6 +61,10 @@ async function start() {
   } finally {
     if (client === current) running.value = false
   }
+}
+/** Ends it after what is under way; how the claims stand then is shown. */
+function stop() {
+  void client?.remote.end()
 }
 function end() {
   client?.worker.terminate()
@@ -75,7 +82,7 @@ const outcomes: Record<Proof['outcome'], string> = {
   refuted: 'It happens, in this order:',
   orders: 'Only an order of relays that their times exclude leads there: not proved for other times.',
   chance: 'Only causes that come at exactly one instant lead there; a run reports it where it happens.',
-  unfinished: 'Not decided: there are more states than were looked at.',
+  unfinished: 'Not decided yet: there are more states than were looked at.',
   watched: 'About the machine: it is watched in every run, the logic alone cannot prove it.',
 }
 const words = (proof: Proof) => proof.events.map((e) => eventWords(provedSheet.value!, e))
@@ -114,7 +121,7 @@ const problemsOf = (id: string) => checks.findings.filter((f) => f.location.cont
     <div class="flex items-center gap-2">
       <h2 class="font-lettering text-xl">What must never be</h2>
       <span v-if="running" class="text-soft" role="status">{{ states }} states …</span>
-      <button v-if="running" class="button" @click="end">Stop</button>
+      <button v-if="running" class="button" data-testid="stop-proof" @click="stop">Stop</button>
       <button v-else class="button" data-testid="prove" @click="start">
         {{ proofs.length ? 'Prove again' : 'Prove' }}
       </button>

@@ -27,6 +27,9 @@ describe('the control without a browser', { timeout: 60_000 }, () => {
     expect((await runBundled('control', press, '--import', xml, '--sheet', back)).code).toBe(0)
     const rungs = (file: string) => JSON.parse(readFileSync(file, 'utf8')).control.rungs
     expect(rungs(back)).toEqual(rungs(press))
+    const requirements = (file: string) => JSON.parse(readFileSync(file, 'utf8')).control.requirements
+    expect(requirements(press)).not.toEqual([])
+    expect(requirements(back)).toEqual(requirements(press))
   })
   it('ends with 1 where something is found or refuted, with 2 where it cannot be read', async () => {
     const open = changed('open.json', ({ rungs }) => (rungs[4].contacts = 'K1 · /K3'))

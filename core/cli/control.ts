@@ -5,7 +5,7 @@
 import { parseArgs } from 'node:util'
 import { checkControl } from '../control/check'
 import { eventWords } from '../control/counterexample'
-import { prove } from '../control/explore'
+import { prove, type Prover } from '../control/prove'
 import { readControl } from '../control/program'
 import { ioRows, pathsText } from '../formats/control-lists'
 import { csv } from '../formats/csv'
@@ -20,6 +20,9 @@ import { printLine, readSheetFile, readText, Refused, runProgram, writeText } fr
 const USAGE = `control FILE [--check] [--json] [--text] [--xml OUT] [--io OUT.csv] [--import FILE.xml --sheet OUT.json]
   --check prints findings and proofs, --text the paths; --xml writes IEC 61131-10, --io the list of inputs and outputs.
   --import takes paths and step sequences from such a file, --sheet writes the sheet with them.`
+
+/** ms. */
+const PROGRESS_EVERY = 2000
 
 function readArguments() {
   try {
@@ -47,7 +50,9 @@ function main(): void {
   if (values.import !== undefined) {
     const imported = controlFromXml(readText(values.import))
     if (!imported.ok) throw new Refused(`${values.import}: ${imported.message}`)
-    sheet = { ...sheet, control: { ...sheet.control, ...imported.control } }
+    // what must never be is no part of such a file, and stays
+    const { requirements } = sheet.control
+    sheet = { ...sheet, control: { ...sheet.control, ...imported.control, requirements } }
   }
   if (values.sheet !== undefined) writeText(values.sheet, writeSheetText(sheet))
   if (!hasControl(sheet) && !sheet.control.requirements.length)
@@ -58,10 +63,26 @@ function main(): void {
   if (values.check) process.exitCode = check(sheet, values.json === true)
 }
 
+/** Says on the error output how far it is, and what is refuted as soon as that is known. */
+function progressLine() {
+  let shown = performance.now()
+  const said = new Set<string>()
+  return (states: number, prover: Prover) => {
+    if (performance.now() - shown < PROGRESS_EVERY) return
+    shown = performance.now()
+    process.stderr.write(`${states} states …\n`)
+    for (const { id, name, outcome } of prover.proofs())
+      if (outcome === 'refuted' && !said.has(id)) {
+        said.add(id)
+        process.stderr.write(`refuted: never ${name}\n`)
+      }
+  }
+}
+
 function check(sheet: Sheet, json: boolean): number {
   const findings = checkControl(sheet)
   const readable = !readControl(sheet).findings.length
-  const proofs = readable ? prove(sheet) : []
+  const proofs = readable ? prove(sheet, progressLine()) : []
   const open = findings.filter((f) => !f.accepted)
   const bad = open.length > 0 || proofs.some((p) => !['proved', 'watched', 'chance'].includes(p.outcome))
   if (json)

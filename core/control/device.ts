@@ -27,6 +27,16 @@ export const initialState = (coils: number): DeviceState => ({
   since: Number.NaN,
 })
 
+/** A copy that can be changed. */
+export const copyOfDevice = ({ coils, on, due, count, reference, since }: DeviceState): DeviceState => ({
+  coils: coils.slice(),
+  on,
+  due,
+  count,
+  reference,
+  since,
+})
+
 /** A device at an instant. */
 export interface DeviceView<V = Readonly<Record<string, unknown>>> {
   readonly values: V

@@ -33,7 +33,7 @@ export interface Proof {
   readonly events: readonly ProofEvent[]
 }
 
-interface Property {
+export interface Property {
   readonly id: string
   readonly name: string
   readonly watched?: boolean
@@ -74,9 +74,18 @@ interface Place {
   readonly event?: ProofEvent
 }
 
+/** Key of an input: made once, for it is asked for at every state. */
+const inputKeys = new Map<string, Map<string, string>>()
+function inputKey(id: string, name: string): string {
+  let own = inputKeys.get(id)
+  if (!own) inputKeys.set(id, (own = new Map()))
+  let key = own.get(name)
+  if (key === undefined) own.set(name, (key = `${id}.${name}`))
+  return key
+}
 const surroundings = ({ on, inputs }: Around): Surroundings => ({
   isOn: (component) => on.has(component),
-  input: (id, name) => inputs.get(`${id}.${name}`) ?? 0,
+  input: (id, name) => inputs.get(inputKey(id, name)) ?? 0,
   sound: true,
 })
 
@@ -117,10 +126,10 @@ export class Explorer {
   /** Something was met that could not be followed. */
   private incomplete = false
 
-  constructor(sheet: Sheet) {
+  /** @param part the part of it that is explored @param only claims that are looked at; all where none are named */
+  constructor(sheet: Sheet, part: Sheet = relevantControl(sheet), only?: ReadonlySet<string>) {
     const whole = readControl(sheet)
     if (whole.findings.length) throw new Error(whole.findings[0].message)
-    const part = relevantControl(sheet)
     const { program } = readControl(part)
     const used = new Set(contactUses(part).map(({ ref }) => ref))
     // a contact that nothing asks for is not worked out
@@ -130,7 +139,7 @@ export class Explorer {
     this.switches = [...this.program.sources.values()].flatMap((source) =>
       source.from === 'switch' ? [source.component] : [],
     )
-    this.properties = propertiesOf(part, this.program, this.logic)
+    this.properties = propertiesOf(part, this.program, this.logic).filter(({ id }) => !only || only.has(id))
     const state = this.logic.initial()
     const around: Around = { on: new Set(), inputs: restInputs(this.program), afterLoss: false }
     this.logic.settle(state, surroundings(around))
@@ -422,26 +431,31 @@ function restInputs({ devices }: Program): ReadonlyMap<string, number> {
   )
 }
 
+const aroundKeys = new WeakMap<Around, string>()
+function aroundKey(around: Around): string {
+  let key = aroundKeys.get(around)
+  if (key === undefined) {
+    const { on, inputs, afterLoss } = around
+    key = `${[...on].sort().join()}|${[...inputs.values()].join()}|${afterLoss ? '1' : '0'}`
+    aroundKeys.set(around, key)
+  }
+  return key
+}
 /** What distinguishes states; times do not. */
-function keyOf(state: LogicState, { on, inputs, afterLoss }: Around): string {
-  const bit = (b: boolean) => (b ? '1' : '0')
-  const devices = state.devices.map(
-    (d) => `${bit(d.on)}${bit(d.due < Infinity)}${d.coils.map(bit).join('')}${d.count || ''}`,
-  )
-  const steps = state.steps.map(({ active, since }) =>
-    active.map((a, i) => (a ? (since[i] === 0 ? '1' : '2') : '0')).join(''),
-  )
-  return [
-    devices.join(' '),
-    steps.join(' '),
-    state.stored.map(bit).join(''),
-    [...on].sort().join(),
-    [...inputs.values()].join(),
-    bit(afterLoss),
-  ].join('|')
+function keyOf(state: LogicState, around: Around): string {
+  let key = ''
+  for (const d of state.devices) {
+    key += (d.on ? '1' : '0') + (d.due < Infinity ? '1' : '0')
+    for (const coil of d.coils) key += coil ? '1' : '0'
+    key += d.count ? `${d.count} ` : ' '
+  }
+  for (const { active, since } of state.steps)
+    for (let i = 0; i < active.length; i++) key += active[i] ? (since[i] === 0 ? '1' : '2') : '0'
+  for (const stored of state.stored) key += stored ? '1' : '0'
+  return key + aroundKey(around)
 }
 
-function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] {
+export function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] {
   const properties: Property[] = []
   const byComponent = new Map<string, number[]>()
   program.targets.forEach((t, i) => {
@@ -510,14 +524,4 @@ function propertiesOf(sheet: Sheet, program: Program, logic: Logic): Property[] 
     })
   }
   return properties
-}
-
-/** Explores all, or as much as is allowed. @param progress called with the number of states; false ends it */
-export function prove(sheet: Sheet, progress?: (states: number) => boolean | void): Proof[] {
-  const explorer = new Explorer(sheet)
-  while (!explorer.done) {
-    explorer.explore(1000)
-    if (progress?.(explorer.states) === false) break
-  }
-  return explorer.proofs()
 }

@@ -175,7 +175,7 @@ describe('races', () => {
     )
     bench.press('S1')
     const [race] = racesAt(bench.logic, bench.state, pressed, 0.015)
-    expect(race.what).toBe('race of K1 and K2: together K2 on; with K1 first K2 off')
+    expect(race.what).toBe('race of K1 and K2: together no rest; with K1 first K1 on, K2 off')
   })
   it('are none where the order does not matter', () => {
     const bench = new Bench(

@@ -2,7 +2,7 @@
  * What a control does at an instant: contacts take their state, paths are solved, coils follow, and what gained or lost current
  * changes after its time. It knows neither circuit nor clock: runs and proofs use it alike.
  */
-import { initialState, type DeviceState, type DeviceView } from './device'
+import { copyOfDevice, initialState, type DeviceState, type DeviceView } from './device'
 import type { InputSpec } from '../catalogue/kind'
 import { nameOf } from '../sheet/schema'
 import type { ControlOutput } from '../simulate/control-interface'
@@ -114,14 +114,15 @@ export class Logic {
     }
     return false
   }
-  /** Lets relays change, with everything else as it is, until none is about to. @param most changes that are followed */
-  rest(state: LogicState, around: Surroundings, most: number): void {
+  /** Lets relays change, with everything else as it is, until none is about to. @param most changes that are followed @returns whether it rests */
+  rest(state: LogicState, around: Surroundings, most: number): boolean {
     for (let n = 0; n < most; n++) {
       const next = this.nextSettling(state)
-      if (next === Infinity) return
+      if (next === Infinity) return true
       this.expire(state, next, (device) => this.program.devices[device].type.settlesAtStart === true, around)
       this.solve(state, around, next)
     }
+    return this.nextSettling(state) === Infinity
   }
   private nextSettling(state: LogicState): number {
     return state.devices.reduce(
@@ -400,6 +401,7 @@ export class Logic {
           })),
           ...(type.outputs ?? []),
         ],
+        conditions: type.settlesAtStart ? [CHATTERS] : [],
       })),
       ...paths.map(({ id }, i) => ({
         id,
@@ -457,6 +459,13 @@ export class Logic {
   }
 }
 
+/** A relay that never comes to rest. */
+const CHATTERS = {
+  name: 'chatters',
+  label: 'goes on and off without rest',
+  severity: 'warning',
+} as const
+
 /** A wire of a path is broken. */
 const BROKEN = {
   name: 'broken',
@@ -472,7 +481,7 @@ const BROKEN = {
 } as const
 
 export const copyOf = (state: LogicState): LogicState => ({
-  devices: state.devices.map((d) => ({ ...d, coils: [...d.coils] })),
+  devices: state.devices.map(copyOfDevice),
   contacts: [...state.contacts],
   paths: [...state.paths],
   currents: [...state.currents],

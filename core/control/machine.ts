@@ -7,12 +7,15 @@ import type {
   Reaction,
 } from '../simulate/control-interface'
 import type { Sheet } from '../sheet/schema'
+import { Chatter, type ChatterState } from './chatter'
 import { copyOf, Logic, Unstable, type LogicState, type Surroundings } from './logic'
 import { readControl, type ReadControl } from './program'
 import { racesAt } from './races'
 import { checkControl } from './check'
 
 interface SavedControl {
+  /** Not in snapshots of older programs. */
+  readonly chatter?: ChatterState
   readonly state: LogicState
   readonly started: boolean
   readonly conditions: readonly boolean[]
@@ -21,13 +24,20 @@ interface SavedControl {
 export class ControlMachine implements Control {
   private state: LogicState
   private started = false
+  private readonly chatter: Chatter
   values: number[]
   conditions: boolean[]
 
   constructor(private readonly logic: Logic) {
     this.state = logic.initial()
     this.values = logic.outputValues(this.state)
-    this.conditions = logic.violated(this.state, 0)
+    this.chatter = new Chatter(logic.program)
+    this.conditions = this.conditionsAt(0)
+  }
+
+  /** In the order of `Logic.runDevices`: relays, then requirements. */
+  private conditionsAt(t: number): boolean[] {
+    return [...this.chatter.present(t), ...this.logic.violated(this.state, t)]
   }
 
   react(t: number, readings: Readings): Reaction {
@@ -46,12 +56,19 @@ export class ControlMachine implements Control {
           events.push({ device: '', what: 'relays do not come to rest before the start' })
       } else {
         events.push(...racesAt(logic, state, around, t))
+        const before = state.devices.map(({ on }) => on)
         events.push(...logic.expire(state, t, undefined, around))
+        const now = state.devices.map(({ on }) => on)
+        for (const { device, rate } of this.chatter.note(before, now, t))
+          events.push({
+            device: logic.program.devices[device].device.id,
+            what: `does not come to rest: it goes on and off ${Number(rate.toPrecision(2))} times a second`,
+          })
       }
       const ranges = this.observe(t, readings, around)
       events.push(...logic.solve(state, around, t))
       this.values = logic.outputValues(state)
-      this.conditions = logic.violated(state, t)
+      this.conditions = this.conditionsAt(t)
       return { outputs: logic.outputs(state), nextDue: logic.nextDue(state, t), events, ranges }
     } catch (error) {
       if (!(error instanceof Unstable)) throw error
@@ -80,10 +97,16 @@ export class ControlMachine implements Control {
   }
 
   save(): SavedControl {
-    return { state: copyOf(this.state), started: this.started, conditions: [...this.conditions] }
+    return {
+      chatter: this.chatter.save(),
+      state: copyOf(this.state),
+      started: this.started,
+      conditions: [...this.conditions],
+    }
   }
   load(saved: SavedControl): void {
     this.state = copyOf(saved.state)
+    if (saved.chatter) this.chatter.load(saved.chatter)
     this.started = saved.started
     this.conditions = [...saved.conditions]
     this.values = this.logic.outputValues(this.state)

@@ -8,21 +8,23 @@ const MOST_TOGETHER = 5
 /** Changes of relays after which what they do together counts as going on without end. */
 const MOST_CHANGES = 20
 
-/** Where relays rest after some change first at t, then the others that still are to change, and all that follows from it. */
+/**
+ * Where relays rest after some change first at t, then the others that still are to change, and all that follows from it; nothing where
+ * they never rest.
+ */
 function outcome(
   logic: Logic,
   before: LogicState,
   around: Surroundings,
   t: number,
   first: (device: number) => boolean,
-): readonly boolean[] {
+): readonly boolean[] | undefined {
   const state = copyOf(before)
   logic.expire(state, t, first, around)
   logic.solve(state, around, t)
   logic.expire(state, t, undefined, around)
   logic.solve(state, around, t)
-  logic.rest(state, around, MOST_CHANGES)
-  return state.devices.map(({ on }) => on)
+  return logic.rest(state, around, MOST_CHANGES) ? state.devices.map(({ on }) => on) : undefined
 }
 
 /** What would be different with one of the relays that are due at t before the others. */
@@ -33,10 +35,17 @@ export function racesAt(logic: Logic, state: LogicState, around: Surroundings, t
   const together = outcome(logic, state, around, t, () => true)
   for (const first of due) {
     const other = outcome(logic, state, around, t, (i) => i === first)
-    const different = other.flatMap((on, i) => (on === together[i] ? [] : [i]))
+    // where neither order comes to rest, nothing can be compared
+    if (!together && !other) continue
+    const different = devices.flatMap((_, i) => (other && together && other[i] === together[i] ? [] : [i]))
     if (!different.length) continue
-    const shown = (on: readonly boolean[]) =>
-      different.map((i) => `${nameOf(devices[i].device)} ${on[i] ? 'on' : 'off'}`).join(', ')
+    const shown = (on: readonly boolean[] | undefined) =>
+      on
+        ? different
+            .filter((i) => devices[i].type.settlesAtStart)
+            .map((i) => `${nameOf(devices[i].device)} ${on[i] ? 'on' : 'off'}`)
+            .join(', ')
+        : 'no rest'
     const name = nameOf(devices[first].device)
     return [
       {

@@ -2,9 +2,13 @@
 import { coilWithoutPath } from './coil-without-path'
 import { deviceWithoutUse } from './device-without-use'
 import { emergencyStopIncomplete, noEmergencyStop } from './emergency-stop'
+import { holdContactMissing } from './hold-contact'
+import { relayNeverRests } from './never-rests'
+import { pathNeverTrue } from './never-true'
 import type { ControlRule } from './rule'
 import { sealInWithoutStop } from './seal-in'
 import { startWithoutEffect } from './start-without-effect'
+import { stopPastHold } from './stop-past-hold'
 import { stopWiredOpen } from './stop-wired-open'
 
 export const controlRules: readonly ControlRule[] = [
@@ -15,4 +19,8 @@ export const controlRules: readonly ControlRule[] = [
   noEmergencyStop,
   sealInWithoutStop,
   startWithoutEffect,
+  pathNeverTrue,
+  stopPastHold,
+  holdContactMissing,
+  relayNeverRests,
 ]

@@ -1,0 +1,51 @@
+import { nameOf } from '../../sheet/schema'
+import { refsIn } from '../rest-states'
+import { contactNames, dependsOn, momentaryInputs, restStatesOf, targetName, type ControlRule } from './rule'
+
+export const stopPastHold: ControlRule = {
+  id: 'stop-without-effect',
+  reason:
+    'A stop takes the current of what it stands before: the path that keeps a motion on must lead through it.',
+  check({ sheet, read: { program } }) {
+    const rest = restStatesOf(sheet, program)
+    const stops = program.devices.flatMap(({ device, values, type }, index) =>
+      values.purpose === 'stop' && !type.stopsMotion ? [{ device, index }] : [],
+    )
+    return stops.flatMap(({ device, index }) => {
+      const before = program.paths.filter(({ expression }) => refsIn(expression).includes(device.id))
+      const kept = program.targets.flatMap((target, i) => {
+        if (!('component' in target) || !dependsOn(program, i, device.id)) return []
+        const found = rest.find([{ target: i, is: true }], (other, { inputs }) =>
+          other === index
+            ? (inputs.pressed ?? 0) > 0.5
+            : momentaryInputs(program, other).every((name) => (inputs[name] ?? 0) < 0.5),
+        )
+        if (found === 'none' || found === 'unknown') return []
+        const holding = program.paths.filter(
+          ({ coils, expression }) =>
+            coils.some((c) => 'device' in program.targets[c]) &&
+            refsIn(expression).includes(device.id) &&
+            holdsItself(program, coils, expression),
+        )
+        return [{ name: targetName(sheet, program, i), holding }]
+      })
+      if (!kept.length) return []
+      const path = kept.flatMap(({ holding }) => holding)[0] ?? before[0]
+      return [
+        {
+          severity: 'warning' as const,
+          message: `With ${nameOf(device)} pressed and every other button released, ${kept.map((k) => k.name).join(' and ')} can keep current: the contacts that hold it lie beside ${nameOf(device)}${path?.expression ? ` (${contactNames(sheet, path.expression)})` : ''}.`,
+          remedy: `Put /${nameOf(device)} in series with the hold contact as well, before the branches part.`,
+          location: { control: path?.id ?? device.id },
+        },
+      ]
+    })
+  },
+}
+
+type Program = Parameters<typeof momentaryInputs>[0]
+const holdsItself = (program: Program, coils: readonly number[], expression: Parameters<typeof refsIn>[0]) =>
+  coils.some((c) => {
+    const target = program.targets[c]
+    return 'device' in target && refsIn(expression).includes(program.devices[target.device].device.id)
+  })
