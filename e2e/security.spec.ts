@@ -1,4 +1,5 @@
 /** Nobody is let in who should not be: pages elsewhere, other machines without the password. */
+import { request } from 'node:http'
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:http'
@@ -75,6 +76,28 @@ test('the content security policy lets the whole application work, and nothing e
   expect(await page.evaluate(() => 'smuggled' in window)).toBe(false)
 })
 
+/** Signs in from an address of this machine. @returns the status */
+const signInFrom = (localAddress: string, port: number, password: string) =>
+  new Promise<number>((resolve, reject) => {
+    const body = JSON.stringify({ password })
+    const asked = request(
+      {
+        host: '127.0.0.1',
+        port,
+        localAddress,
+        method: 'POST',
+        path: '/api/session',
+        headers: { 'content-type': 'application/json', 'content-length': body.length },
+      },
+      (response) => {
+        response.resume()
+        resolve(response.statusCode ?? 0)
+      },
+    )
+    asked.on('error', reject)
+    asked.end(body)
+  })
+
 test('started by hand the server listens on this machine only; elsewhere it demands its password', async ({
   browser,
 }) => {
@@ -100,10 +123,20 @@ test('started by hand the server listens on this machine only; elsewhere it dema
   await expect(page.getByRole('heading', { name: 'Machines' })).toBeVisible()
   const [cookie] = await context.cookies()
   expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Strict' })
+  // signed out, the session is over on the server: a cookie that was kept opens nothing
+  const kept = await context.cookies()
+  expect((await page.request.get('/api/machines')).status()).toBe(200)
+  expect((await page.request.delete('/api/session')).ok()).toBe(true)
+  const other = await browser.newContext({ baseURL: 'http://127.0.0.1:4181' })
+  await other.addCookies(kept)
+  expect((await other.request.get('/api/machines')).status()).toBe(401)
+  await other.close()
   const guess = () => page.request.post('/api/session', { data: { password: 'guess' } })
   const answers: number[] = []
   for (let i = 0; i < 8; i++) answers.push((await guess()).status())
   expect(answers).toContain(429)
+  // who guesses elsewhere locks nobody else out
+  expect(await signInFrom('127.0.0.2', 4181, password)).toBe(204)
   await context.close()
   open.server.kill()
   await open.ended
@@ -119,6 +152,11 @@ test('what keeps the server from starting is said in plain words', async ({ base
   const taken = serve({ PORT: port, NUXT_DATA_FOLDER: join(folder, 'taken') })
   expect(await taken.ended).toBe(1)
   expect(taken.said()).toContain(`Port ${port} is taken by another program`)
+  for (const port of ['abc', '99999']) {
+    const wrong = serve({ PORT: port, NUXT_DATA_FOLDER: join(folder, 'wrong') })
+    expect(await wrong.ended).toBe(1)
+    expect(wrong.said()).toContain(`PORT=${port} is no port`)
+  }
   const file = serve({ PORT: '4182', NUXT_DATA_FOLDER: join(process.cwd(), 'package.json') })
   expect(await file.ended).toBe(1)
   expect(file.said()).toMatch(/data folder ".*package\.json" is a file/)

@@ -33,7 +33,10 @@ describe('the series of the workspace', () => {
       id: 'm',
       name: 'Press',
       summary: '',
-      brief: readBrief({ purpose: 'press', values: { stroke: '600 mm' } }),
+      brief: readBrief({
+        purpose: 'press',
+        values: { stroke: '600 mm', workingPressure: '190 bar', bucklingLength: '1' },
+      }),
       briefRevision: 1,
       sheet: { id: 's', name: 'First', revision: 1, content: emptySheet('Press') },
       variants: [],

@@ -52,8 +52,17 @@ export function runOf(sheet: Sheet, schedule?: string): RunResult {
 /** Writes a line to standard output. */
 export const printLine = (line = '') => void process.stdout.write(`${line}\n`)
 
+/** A reader that has seen enough (`| head`) ends the program quietly. */
+export function endQuietlyWithReader(): void {
+  process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+    if (error.code !== 'EPIPE') throw error
+    process.exit(0)
+  })
+}
+
 /** Does something that may be refused: the message goes to standard error, and the exit code is 2. */
 export async function runProgram(main: () => void | Promise<void>): Promise<void> {
+  endQuietlyWithReader()
   try {
     await main()
   } catch (error) {

@@ -207,6 +207,13 @@ describe('actions on the command line', { timeout: 60_000 }, () => {
   it('are refused in plain words', async () => {
     writeFileSync(at('bad.json'), '[{"at": 3}]')
     writeFileSync(at('none'), 'x')
+    // cut off at half, and with one digit of a number changed
+    const kept = readFileSync(at('s'))
+    writeFileSync(at('cut'), kept.subarray(0, kept.length / 2))
+    writeFileSync(
+      at('altered'),
+      Buffer.concat([kept.subarray(0, -40), Buffer.from([kept.at(-40)! ^ 1]), kept.subarray(-39)]),
+    )
     for (const [args, words] of [
       [['--do', '1 V1.setting=95 mm'], 'unit of length'],
       [['--do', 'now'], 'TIME ID.NAME=VALUE'],
@@ -214,6 +221,8 @@ describe('actions on the command line', { timeout: 60_000 }, () => {
       [['--actions', at('gone.json')], 'gone.json'],
       [['--save-at', '1'], 'file of the snapshot'],
       [['--from', at('none')], 'no snapshot'],
+      [['--from', at('cut')], 'damaged'],
+      [['--from', at('altered')], 'damaged'],
       [['--until', '3', '--set', 'V1.setting=99 bar', '--from', at('s')], 'belongs to another sheet'],
     ] as const) {
       const { code, err } = await simulatePress(...args)

@@ -9,7 +9,10 @@ function write(descriptor: 1 | 2, text: string): void {
     try {
       left = left.subarray(writeSync(descriptor, left))
     } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EAGAIN') throw error
+      const { code } = error as NodeJS.ErrnoException
+      // the reader has seen enough
+      if (code === 'EPIPE') process.exit(0)
+      if (code !== 'EAGAIN') throw error
     }
   }
 }

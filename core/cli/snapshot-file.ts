@@ -3,11 +3,13 @@ import { Refused } from './files'
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { deserialize, serialize } from 'node:v8'
-import type { Sheet } from '../sheet/schema'
+import { SHEET_VERSION, type Sheet } from '../sheet/schema'
 import type { Snapshot } from '../simulate/snapshot'
 
 const FORMAT = 'oar-bench-snapshot'
-const VERSION = 1
+/** Of the file and of the models: a snapshot of other equations goes on with other numbers. */
+const VERSION = 2
+export const MODELS_VERSION = 1
 
 /** A snapshot that cannot be used, in words for people. */
 export class SnapshotRefused extends Refused {}
@@ -20,9 +22,15 @@ export function snapshotKey(sheet: Sheet, scheduleId: string): string {
     .digest('hex')
 }
 
-/** The bytes of a snapshot: the structured clone format of Node, which keeps every bit of a number. */
-export const writeSnapshot = (snapshot: Snapshot, key: string): Uint8Array =>
-  serialize({ format: FORMAT, version: VERSION, key, snapshot })
+/** First bytes of the file, then a line with the checksum of all that follows. */
+const HEADER = `${FORMAT} `
+const checksum = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
+
+/** The bytes of a snapshot: a line with its checksum, then the structured clone format of Node, which keeps every bit of a number. */
+export function writeSnapshot(snapshot: Snapshot, key: string): Uint8Array {
+  const content = serialize({ version: VERSION, models: MODELS_VERSION, sheet: SHEET_VERSION, key, snapshot })
+  return Buffer.concat([Buffer.from(`${HEADER}${checksum(content)}\n`), content])
+}
 
 /** @throws SnapshotRefused where the file cannot be read, is none, or belongs to another sheet or schedule */
 export function readSnapshot(path: string, key: string): Snapshot {
@@ -32,16 +40,28 @@ export function readSnapshot(path: string, key: string): Snapshot {
   } catch (error) {
     throw new SnapshotRefused(`Cannot read ${path}: ${(error as Error).message}`)
   }
-  let data: { format?: unknown; version?: unknown; key?: unknown; snapshot?: Snapshot } | null
-  try {
-    data = deserialize(bytes) as typeof data
-  } catch {
-    data = null
+  const end = bytes.indexOf(10)
+  const [head, content] = [bytes.subarray(0, Math.max(end, 0)).toString('latin1'), bytes.subarray(end + 1)]
+  if (!head.startsWith(HEADER))
+    throw new SnapshotRefused(`${path} is no snapshot of a run, or of an older version.`)
+  if (head.slice(HEADER.length) !== checksum(content))
+    throw new SnapshotRefused(`${path} is damaged: it was cut off or changed after it was written.`)
+  const data = deserialize(content) as {
+    version?: unknown
+    models?: unknown
+    sheet?: unknown
+    key?: unknown
+    snapshot?: Snapshot
   }
-  if (!data || data.format !== FORMAT || !data.snapshot)
-    throw new SnapshotRefused(`${path} is no snapshot of a run.`)
-  if (data.version !== VERSION)
-    throw new SnapshotRefused(`${path} was written by another version of Oar Bench.`)
+  if (
+    data.version !== VERSION ||
+    data.models !== MODELS_VERSION ||
+    data.sheet !== SHEET_VERSION ||
+    !data.snapshot
+  )
+    throw new SnapshotRefused(
+      `${path} was written by another version of Oar Bench, whose equations may differ.`,
+    )
   if (data.key !== key)
     throw new SnapshotRefused(`${path} belongs to another sheet or schedule, or to other values of this one.`)
   return data.snapshot

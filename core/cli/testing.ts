@@ -1,5 +1,5 @@
 /** The command-line programs as processes, for tests. */
-import { execFile } from 'node:child_process'
+import { execFile, spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -39,6 +39,15 @@ const ended = (command: string, args: readonly string[]) =>
 /** Runs a program in the root of the project until it ends. */
 export const runBundled = (name: Program, ...args: string[]) =>
   ended(process.execPath, [bundled(name), ...args])
+/** Runs a program whose output is closed after its first bytes, as `| head` does. */
+export const runIntoClosedPipe = (name: Program, ...args: string[]) =>
+  new Promise<Pick<Ended, 'code' | 'err'>>((resolve) => {
+    const child = spawn(process.execPath, [bundled(name), ...args], { cwd: root })
+    let err = ''
+    child.stderr.on('data', (chunk: Buffer) => (err += chunk.toString()))
+    child.stdout.once('data', () => child.stdout.destroy())
+    child.on('close', (code) => resolve({ code: code ?? -1, err }))
+  })
 /** The same as the README has it, through npm. */
 export const runByNpm = (name: Program, ...args: string[]) =>
   ended('npm', ['run', '--silent', name, '--', ...args])

@@ -43,7 +43,7 @@ const path = fc
 const action = fc.tuple(fc.integer({ min: 1, max: 60 }), fc.constantFrom('S1', 'S2', 'S3'))
 
 describe('proofs and runs', () => {
-  it('never disagree on races and on what must never be', () => {
+  it('never disagree on races and on what must never be', { timeout: 300 * CONTROLS + 60_000 }, () => {
     fc.assert(
       fc.property(
         fc.tuple(path, path, path, path, path),

@@ -118,7 +118,7 @@ describe('a brief of version 1', () => {
     const body = { revision: 1, brief: first }
     expect((await server.ask('PUT', `/api/machines/${id}/brief`, { body })).status).toBe(200)
     const { brief } = (await server.ask('GET', `/api/machines/${id}`)).json()
-    expect(brief).toMatchObject({ version: 2, purpose: 'press', onLoss: 'holds' })
+    expect(brief).toMatchObject({ version: 3, purpose: 'press', onLoss: 'holds' })
     expect(brief.motions[0].values).toMatchObject({ stroke: '700 mm', workForce: '80 kN' })
   })
   it('that was kept before is read in the present form', async () => {

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { gunzipSync } from 'node:zlib'
-import { asc, eq } from 'drizzle-orm'
+import { and, asc, eq, isNotNull, isNull, notExists } from 'drizzle-orm'
 import { emptyBrief, missingOf, type Brief } from '../../core/size/brief/brief'
 import { readBrief } from '../../core/size/brief/read'
-import type { Sheet } from '../../core/sheet/schema'
+import { emptySheet, type Sheet } from '../../core/sheet/schema'
 import { writeSheetText } from '../../core/sheet/read'
 import { decodeRun } from '../../core/formats/run-file'
 import type { MachineRow } from '../../shared/api'
@@ -23,6 +23,8 @@ interface NewMachine {
   readonly summary: string
   readonly brief?: Brief
   readonly variants: readonly NewVariant[]
+  /** The import that adds it. */
+  readonly importId?: string
 }
 
 /** Makes a machine with its variants, each a sheet with what is kept of it. @returns the machine's id */
@@ -38,6 +40,7 @@ export function insertMachine(store: Store, machine: NewMachine): string {
         brief: JSON.stringify(machine.brief ?? emptyBrief()),
         createdAt: now,
         updatedAt: now,
+        importId: machine.importId,
       })
       .run()
     machine.variants.forEach(({ name, sheet }, position) => insertVariant(tx, id, name, sheet, position))
@@ -162,6 +165,7 @@ export function listMachines(store: Store): MachineRow[] {
   return store
     .select()
     .from(machines)
+    .where(isNull(machines.importId))
     .orderBy(asc(machines.name))
     .all()
     .flatMap((machine) => {
@@ -225,7 +229,47 @@ function grouped<T>(list: readonly T[], keyOf: (item: T) => string): Map<string,
 }
 
 export const findMachine = (store: Store, id: string) =>
-  store.select().from(machines).where(eq(machines.id, id)).get()
+  store
+    .select()
+    .from(machines)
+    .where(and(eq(machines.id, id), isNull(machines.importId)))
+    .get()
+
+/** Shows all machines that an import has added, at one instant. @param also what is done in the same transaction */
+export const publishImport = (
+  store: Store,
+  importId: string,
+  also: (tx: Pick<Store, 'select' | 'transaction'>) => void,
+) =>
+  store.transaction((tx) => {
+    tx.update(machines).set({ importId: null }).where(eq(machines.importId, importId)).run()
+    also(tx)
+  })
+export const dropImport = (store: Store, importId: string) =>
+  store.delete(machines).where(eq(machines.importId, importId)).run()
+
+/**
+ * Takes away what an import that was interrupted has left, and gives a machine without any sheet an empty one.
+ * @returns what was done, in words; nothing where all was well
+ */
+export function repair(store: Store): string[] {
+  const said: string[] = []
+  const unfinished = store.delete(machines).where(isNotNull(machines.importId)).run().changes
+  if (unfinished)
+    said.push(
+      `An import was interrupted: ${unfinished === 1 ? 'the machine' : `the ${unfinished} machines`} that it had added so far ${unfinished === 1 ? 'was' : 'were'} taken away again. Import the archive once more.`,
+    )
+  const bare = store
+    .select()
+    .from(machines)
+    .where(notExists(store.select().from(sheets).where(eq(sheets.machineId, machines.id))))
+    .all()
+  for (const { id, name } of bare) {
+    insertVariant(store, id, 'First variant', emptySheet(name), 0)
+    said.push(`The machine "${name}" had no sheet, and has an empty one now.`)
+  }
+  return said
+}
 /** The variants of a machine in their order. */
 export const variantsOf = (store: Store, machineId: string) =>
   store

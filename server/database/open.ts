@@ -17,4 +17,18 @@ export function openDatabase(folder: string, migrations: readonly Migration[]) {
   migrate(connection, migrations)
   return { connection, db: drizzle(connection, { schema }) }
 }
+/**
+ * The database as it is now, for reading over a longer time.
+ * @returns a connection of its own that sees nothing of what is written later, and what ends it
+ */
+export function snapshotOf(store: Store): { readonly store: Store; release(): void } {
+  const connection = new Database(store.$client.name, { readonly: true })
+  connection.exec('BEGIN')
+  // the snapshot is taken at the first reading
+  connection.prepare('SELECT count(*) FROM machines').get()
+  return {
+    store: drizzle(connection, { schema }),
+    release: () => void (connection.open && connection.close()),
+  }
+}
 export type Store = ReturnType<typeof openDatabase>['db']

@@ -14,6 +14,14 @@ export const machines = sqliteTable('machines', {
   briefSaveId: text('brief_save_id'),
   createdAt: time('created_at'),
   updatedAt: time('updated_at'),
+  /** The import that is still adding it: nobody sees it until all of that is there. */
+  importId: text('import_id'),
+})
+
+/** Sessions of people who have given the password; what is not here is signed out. */
+export const sessions = sqliteTable('sessions', {
+  id: id(),
+  expiresAt: time('expires_at'),
 })
 
 export const sheets = sqliteTable(

@@ -17,7 +17,7 @@ export const listSeries = (store: Pick<Store, 'select'>): OwnSeries[] =>
     })
 
 /** Adds series; one with the name of another takes its place. */
-export function putSeries(store: Store, list: readonly OwnSeries[]): void {
+export function putSeries(store: Pick<Store, 'transaction'>, list: readonly OwnSeries[]): void {
   store.transaction((tx) => {
     for (const series of list) {
       const content = JSON.stringify(series)

@@ -58,10 +58,13 @@ export const unsummarised = (store: Store): string[] =>
     .innerJoin(machines, eq(machines.id, sheets.machineId))
     .leftJoin(sheetSummaries, eq(sheetSummaries.sheetId, sheets.id))
     .where(
-      or(
-        isNull(sheetSummaries.sheetId),
-        ne(sheetSummaries.revision, sheets.revision),
-        ne(sheetSummaries.briefRevision, machines.briefRevision),
+      and(
+        isNull(machines.importId),
+        or(
+          isNull(sheetSummaries.sheetId),
+          ne(sheetSummaries.revision, sheets.revision),
+          ne(sheetSummaries.briefRevision, machines.briefRevision),
+        ),
       ),
     )
     .all()

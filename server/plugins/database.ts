@@ -1,5 +1,6 @@
 /** Makes ready what the server needs before it listens; says in plain words what is missing. */
-import { isLoopback, listenAddress } from '../security/hosts'
+import { repair } from '../database/machines'
+import { isLoopback, listenAddress, portProblem } from '../security/hosts'
 import { startFailure } from '../utils/failures'
 
 function end(message: string): never {
@@ -13,8 +14,10 @@ export default defineNitroPlugin(() => {
   process.on('uncaughtException', (error: NodeJS.ErrnoException) => {
     if (error.syscall === 'listen') end(startFailure(error, useRuntimeConfig().dataFolder))
   })
+  const problem = portProblem()
+  if (problem) end(problem)
   try {
-    useStore()
+    for (const said of repair(useStore())) console.error(said)
     const made = prepareAccess(useRuntimeConfig().dataFolder)
     if (!isLoopback(address))
       console.error(

@@ -7,7 +7,28 @@ const LOOPBACK_NAMES = new Set(['localhost', '127.0.0.1', '::1'])
 
 /** The address to listen on: loopback unless HOST says otherwise. */
 export const listenAddress = (env = process.env) => env.NITRO_HOST || env.HOST || LOOPBACK
+/** What is wrong with the port that is asked for; nothing where it can be one, or none is named. */
+export function portProblem(env = process.env): string | undefined {
+  const text = env.NITRO_PORT || env.PORT
+  if (!text || (/^\d{1,5}$/.test(text) && Number(text) > 0 && Number(text) < 65536)) return undefined
+  return `PORT=${text.slice(0, 40)} is no port: take a whole number from 1 to 65535.`
+}
 export const isLoopback = (address: string) => LOOPBACK_NAMES.has(address) || /^127\./.test(address)
+
+/** What counts as one address where attempts are counted: of IPv6 the network of 64 bits, of which a machine has as many as it likes. */
+export function addressKey(address: string): string {
+  const mapped = /^::ffff:(\d+\.\d+\.\d+\.\d+)$/i.exec(address)
+  if (mapped) return mapped[1]
+  if (isIP(address) !== 6) return address
+  const [head, tail = ''] = address.toLowerCase().split('%')[0].split('::')
+  const groups = (text: string) => (text ? text.split(':') : [])
+  const [before, after] = [groups(head), groups(tail)]
+  const zeros = address.includes('::') ? Array<string>(8 - before.length - after.length).fill('0') : []
+  return [...before, ...zeros, ...after]
+    .slice(0, 4)
+    .map((group) => parseInt(group, 16).toString(16))
+    .join(':')
+}
 
 /** The name in a Host header or an origin, without port and brackets; none where it is malformed. */
 export function nameOfHost(host: string | undefined): string | undefined {

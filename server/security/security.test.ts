@@ -3,7 +3,15 @@ import { hostname, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { contentSecurityPolicy, inlineScriptHashes } from './headers'
-import { isAllowedHost, isLoopback, isSameOrigin, listenAddress, nameOfHost } from './hosts'
+import {
+  addressKey,
+  isAllowedHost,
+  isLoopback,
+  isSameOrigin,
+  listenAddress,
+  nameOfHost,
+  portProblem,
+} from './hosts'
 import { isPassword, preparePassword } from './password'
 import { refusalOf } from './routes'
 
@@ -18,6 +26,26 @@ describe('the address to listen on', () => {
     expect(['127.0.0.1', '127.9.9.9', '::1', 'localhost'].every(isLoopback)).toBe(true)
     expect(['0.0.0.0', '::', '192.168.0.7', 'oar'].some(isLoopback)).toBe(false)
   })
+})
+
+describe('the port', () => {
+  it('is a whole number that ports have', () => {
+    for (const port of ['3000', '1', '65535', '']) expect(portProblem({ PORT: port })).toBeUndefined()
+    for (const port of ['abc', '99999', '0', '-1', '3000.5', '1e3', '12 '])
+      expect(portProblem({ PORT: port })).toContain('no port')
+    expect(portProblem({ NITRO_PORT: 'x', PORT: '3000' })).toContain('PORT=x')
+  })
+})
+
+describe('an address at which attempts are counted', () => {
+  it.each([
+    ['192.168.0.7', '192.168.0.7'],
+    ['::ffff:192.168.0.7', '192.168.0.7'],
+    ['2001:db8:1:2:3:4:5:6', '2001:db8:1:2'],
+    ['2001:DB8:1:2::6', '2001:db8:1:2'],
+    ['fe80::1%eth0', 'fe80:0:0:0'],
+    ['::1', '0:0:0:0'],
+  ])('%s is %s', (address, key) => expect(addressKey(address)).toBe(key))
 })
 
 describe('the name that is asked for', () => {

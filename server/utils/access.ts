@@ -1,12 +1,12 @@
 /** Who may use the server: everybody on this machine; from other machines whoever knows the password. */
 import type { H3Event } from 'h3'
 import { RateLimiterMemory } from 'rate-limiter-flexible'
-import { isLoopback, listenAddress } from '../security/hosts'
+import { closeSession, isOpenSession, openSession } from '../database/sessions'
+import { addressKey, isLoopback, listenAddress } from '../security/hosts'
 import { isPassword, preparePassword, type StoredPassword } from '../security/password'
 
-/** Attempts a minute from one address, and from all together. */
+/** Wrong passwords a minute from one address; other addresses are not touched by them. */
 const ATTEMPTS = new RateLimiterMemory({ points: 5, duration: 60 })
-const ALL_ATTEMPTS = new RateLimiterMemory({ points: 60, duration: 60 })
 /** A session lasts so long, s. */
 const SESSION = 7 * 24 * 3600
 
@@ -35,21 +35,29 @@ const session = (event: H3Event) =>
   })
 
 export async function isSignedIn(event: H3Event): Promise<boolean> {
-  return !stored || (await session(event)).data.signedIn === true
+  if (!stored) return true
+  const { id, data } = await session(event)
+  return data.signedIn === true && id !== undefined && isOpenSession(useStore(), id)
 }
 /** Starts a session. @throws 401 for a wrong password, 429 after too many */
 export async function signIn(event: H3Event, password: string): Promise<void> {
   if (!stored) return
-  const address = getRequestIP(event) ?? 'unknown'
+  const address = addressKey(getRequestIP(event) ?? 'unknown')
   try {
-    await Promise.all([ATTEMPTS.consume(address), ALL_ATTEMPTS.consume('all')])
+    await ATTEMPTS.consume(address)
   } catch {
     refuse(429, 'Too many attempts. Try again in a minute.')
   }
   if (!isPassword(password, stored)) refuse(401, 'That is not the password.')
   await ATTEMPTS.delete(address)
-  await (await session(event)).update({ signedIn: true })
+  // a new one: what a page had before is not signed in with it
+  await (await session(event)).clear()
+  const { id } = await (await session(event)).update({ signedIn: true })
+  openSession(useStore(), id!, new Date(Date.now() + SESSION * 1000))
 }
 export async function signOut(event: H3Event): Promise<void> {
-  if (stored) await (await session(event)).clear()
+  if (!stored) return
+  const own = await session(event)
+  if (own.id) closeSession(useStore(), own.id)
+  await own.clear()
 }

@@ -1,7 +1,7 @@
 /** All machines and own series of sizes as one archive, written while it is sent: no more than one entry is held at a time. */
 import { setImmediate } from 'node:timers/promises'
 import type { Readable } from 'node:stream'
-import { asc, eq } from 'drizzle-orm'
+import { asc, eq, isNull } from 'drizzle-orm'
 import { ZipFile } from 'yazl'
 import {
   WORKSPACE_FORMAT,
@@ -12,7 +12,7 @@ import {
 import { readSheetText, writeSheetText } from '../../core/sheet/read'
 import { readBrief } from '../../core/size/brief/read'
 import { isGzip, variantsOf } from '../database/machines'
-import type { Store } from '../database/open'
+import { snapshotOf, type Store } from '../database/open'
 import { machines, revisions, runs, sheetVersions } from '../database/schema'
 import { listSeries } from '../database/series'
 import { hashOf } from '../database/summaries'
@@ -27,7 +27,9 @@ function sheetText(content: string): string {
  * Writes the archive of all machines in the order in which they were made. Equal sheets are one entry.
  * @returns the stream of its bytes, which ends with an error where something cannot be read
  */
-export function exportWorkspace(store: Store): Readable {
+export function exportWorkspace(live: Store): Readable {
+  // one instant of the database, whatever is written meanwhile
+  const { store, release } = snapshotOf(live)
   const zip = new ZipFile()
   const names = new Map<string, string>()
   /** Entries that were asked for and not yet written. */
@@ -107,7 +109,12 @@ export function exportWorkspace(store: Store): Readable {
   const output = zip.outputStream as unknown as Readable
   async function write(): Promise<void> {
     const list: WorkspaceContents['machines'] = []
-    const all = store.select().from(machines).orderBy(asc(machines.createdAt), asc(machines.id)).all()
+    const all = store
+      .select()
+      .from(machines)
+      .where(isNull(machines.importId))
+      .orderBy(asc(machines.createdAt), asc(machines.id))
+      .all()
     for (const [m, machine] of all.entries()) {
       await setImmediate()
       list.push(contentsOf(machine, m))
@@ -130,6 +137,7 @@ export function exportWorkspace(store: Store): Readable {
     zip.addBuffer(Buffer.from(`${JSON.stringify(contents, null, 2)}\n`), WORKSPACE_LIST)
     zip.end()
   }
+  output.once('close', release)
   write().catch((error: Error) => output.destroy(error))
   return output
 }

@@ -9,15 +9,21 @@ import { pipeline } from 'node:stream/promises'
 import { setImmediate } from 'node:timers/promises'
 import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
-import { eq } from 'drizzle-orm'
 import { decodeRun } from '../../core/formats/run-file'
 import { readWorkspaceList, WORKSPACE_LIST, type WorkspaceContents } from '../../core/formats/workspace'
 import { readSheetText } from '../../core/sheet/read'
 import { LARGEST_SERIES, type OwnSeries } from '../../core/size/own-series'
 import type { Sheet } from '../../core/sheet/schema'
-import { insertMachine, insertRevision, insertRun, insertVariant, isGzip } from '../database/machines'
+import {
+  dropImport,
+  insertMachine,
+  insertRevision,
+  insertRun,
+  insertVariant,
+  isGzip,
+  publishImport,
+} from '../database/machines'
 import type { Store } from '../database/open'
-import { machines } from '../database/schema'
 import { listSeries, putSeries } from '../database/series'
 import { ArchiveRefused, openArchive, type Archive, type ArchiveLimits } from './archive'
 
@@ -68,16 +74,15 @@ async function checkEntries(contents: WorkspaceContents, archive: Archive): Prom
     }
   }
 }
-/** Adds one machine with its variants, revisions and runs. @param made takes its id as soon as it is there */
+/** Adds one machine with its variants, revisions and runs; it is seen only when the import is published. */
 async function addMachine(
   store: Store,
   machine: WorkspaceContents['machines'][number],
   archive: Archive,
-  made: (id: string) => void,
+  importId: string,
 ): Promise<void> {
   const { name, summary, brief, variants } = machine
-  const id = insertMachine(store, { name, summary, brief, variants: [] })
-  made(id)
+  const id = insertMachine(store, { name, summary, brief, variants: [], importId })
   for (const [position, variant] of variants.entries()) {
     const sheetId = insertVariant(
       store,
@@ -99,7 +104,7 @@ async function addMachine(
 }
 
 /** Adds the series of sizes whose names are not taken; those that are there stay as they are. */
-function addMissingSeries(store: Store, series: readonly OwnSeries[]): void {
+function addMissingSeries(store: Pick<Store, 'select' | 'transaction'>, series: readonly OwnSeries[]): void {
   const present = listSeries(store)
   const names = new Set(present.map(({ name }) => name))
   const added = series.filter(({ name }) => !names.has(name))
@@ -109,7 +114,7 @@ function addMissingSeries(store: Store, series: readonly OwnSeries[]): void {
 /** @param path of the archive @returns how many machines were added @throws ArchiveRefused where nothing was */
 export async function importArchive(store: Store, path: string, limits?: ArchiveLimits): Promise<number> {
   const archive = await openArchive(path, limits)
-  const made: string[] = []
+  const importId = randomUUID()
   try {
     if (!archive.names.has(WORKSPACE_LIST))
       throw new ArchiveRefused(`The archive has no ${WORKSPACE_LIST}: it is no workspace of Oar Bench.`)
@@ -123,12 +128,17 @@ export async function importArchive(store: Store, path: string, limits?: Archive
     await checkEntries(contents, archive)
     for (const machine of contents.machines) {
       await setImmediate()
-      await addMachine(store, machine, archive, (id) => made.push(id))
+      await addMachine(store, machine, archive, importId)
     }
-    addMissingSeries(store, contents.series)
+    publishImport(store, importId, (tx) => addMissingSeries(tx, contents.series))
     return contents.machines.length
   } catch (error) {
-    for (const id of made) store.delete(machines).where(eq(machines.id, id)).run()
+    // where even that cannot be written, the next start of the server takes it away
+    try {
+      dropImport(store, importId)
+    } catch {
+      // nobody sees what is left
+    }
     throw error
   } finally {
     archive.close()

@@ -141,7 +141,7 @@ describe('a workspace', () => {
     expect(await importBytes(store, bytes)).toBe(1)
     const [machine] = store.select().from(machines).all()
     expect(JSON.parse(machine.brief)).toMatchObject({
-      version: 2,
+      version: 3,
       motions: [{ values: { stroke: '1200 mm' } }],
     })
   })
