@@ -1,8 +1,7 @@
 /** Nobody is let in who should not be: pages elsewhere, other machines without the password. */
-import { request } from 'node:http'
 import { spawn, type ChildProcess } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { createServer } from 'node:http'
+import { createServer, request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'

@@ -11,6 +11,7 @@ import {
   requirementFromText,
   requirementToText,
 } from '@oar-bench/core/control/edit'
+import { operationFindings } from '@oar-bench/core/control/operation'
 import { switchFacts } from '@oar-bench/core/control/facts'
 import { nameOf, type Sheet } from '@oar-bench/core/sheet/schema'
 import { workerClient, type WorkerClient } from '../utils/workerClient'
@@ -95,6 +96,10 @@ async function play(proof: Proof) {
   )
   await navigateTo({ path: `/machines/${sheetDocument.machine!.id}/run`, query: route.query })
 }
+/** What the brief asks for and the control does not do. */
+const operation = computed(() =>
+  operationFindings(sheetDocument.sheet, sheetDocument.brief.operation, outdated.value ? [] : proofs.value),
+)
 const facts = computed(() =>
   switchFacts(sheetDocument.sheet).map(({ all }) =>
     all.map((id) => nameOf(sheetDocument.sheet.components.find((c) => c.id === id)!)).join(' and '),
@@ -182,6 +187,12 @@ const problemsOf = (id: string) => checks.findings.filter((f) => f.location.cont
         </div>
       </li>
     </ol>
+    <template v-if="operation.length">
+      <h3 class="heading mt-5">Against the brief</h3>
+      <ul class="max-w-3xl text-[13px] text-caution" data-testid="operation-findings">
+        <li v-for="text in operation" :key="text" class="py-0.5">{{ text }}</li>
+      </ul>
+    </template>
     <h3 class="heading mt-5">Requirements of this machine</h3>
     <p class="max-w-3xl text-[13px] text-soft">
       Contacts and coils that must never be so together, such as

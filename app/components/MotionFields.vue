@@ -57,7 +57,7 @@ function rename(event: Event) {
 
 <template>
   <section class="py-3" data-testid="motion-fields">
-    <div class="mb-3 grid grid-cols-2 gap-x-3 gap-y-2 xl:grid-cols-[1fr_1fr_1fr_1fr_auto]">
+    <div class="mb-3 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-3 xl:grid-cols-4">
       <label class="block">
         <span class="mb-0.5 block text-[13px] text-soft">Name of the motion</span>
         <input class="field" :value="motion.name" maxlength="60" @change="rename" />
@@ -110,7 +110,7 @@ function rename(event: Event) {
         :choices="workWays"
         @update:model-value="change({ workWay: $event })"
       />
-      <span class="flex items-end">
+      <span class="flex items-end justify-end">
         <ToolButton
           :label="`Delete ${motion.name}`"
           @click="sheetDocument.setBrief(removeMotion(sheetDocument.brief, motion.id))"

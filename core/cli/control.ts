@@ -5,6 +5,7 @@
 import { parseArgs } from 'node:util'
 import { checkControl } from '../control/check'
 import { eventWords } from '../control/counterexample'
+import { operationFindings } from '../control/operation'
 import { prove, type Prover } from '../control/prove'
 import { readControl } from '../control/program'
 import { ioRows, pathsText } from '../formats/control-lists'
@@ -15,10 +16,12 @@ import { hasControl } from '../formats/registry'
 import { locationText } from '../sheet/finding'
 import { writeSheetText } from '../sheet/read'
 import type { Sheet } from '../sheet/schema'
+import type { Brief } from '../size/brief/brief'
+import { readBrief } from '../size/brief/read'
 import { printLine, readSheetFile, readText, Refused, runProgram, writeText } from './files'
 
-const USAGE = `control FILE [--check] [--json] [--text] [--xml OUT] [--io OUT.csv] [--import FILE.xml --sheet OUT.json]
-  --check prints findings and proofs, --text the paths; --xml writes IEC 61131-10, --io the list of inputs and outputs.
+const USAGE = `control FILE [--check] [--brief FILE] [--json] [--text] [--xml OUT] [--io OUT.csv] [--import FILE.xml --sheet OUT.json]
+  --check prints findings and proofs, with --brief also what the brief asks of the operation and the control does not do; --text the paths; --xml writes IEC 61131-10, --io the list of inputs and outputs.
   --import takes paths and step sequences from such a file, --sheet writes the sheet with them.`
 
 /** ms. */
@@ -30,6 +33,7 @@ function readArguments() {
       allowPositionals: true,
       options: {
         check: { type: 'boolean' },
+        brief: { type: 'string' },
         json: { type: 'boolean' },
         text: { type: 'boolean' },
         xml: { type: 'string' },
@@ -60,7 +64,7 @@ function main(): void {
   if (values.xml !== undefined) writeText(values.xml, controlToXml(sheet))
   if (values.io !== undefined) writeText(values.io, csv(ioRows(sheet)))
   if (values.text) process.stdout.write(pathsText(sheet))
-  if (values.check) process.exitCode = check(sheet, values.json === true)
+  if (values.check) process.exitCode = check(sheet, values.json === true, readBriefFile(values.brief))
 }
 
 /** Says on the error output how far it is, and what is refuted as soon as that is known. */
@@ -79,17 +83,33 @@ function progressLine() {
   }
 }
 
-function check(sheet: Sheet, json: boolean): number {
+/** @throws Refused where it cannot be read */
+function readBriefFile(path: string | undefined): Brief | undefined {
+  if (path === undefined) return undefined
+  try {
+    return readBrief(JSON.parse(readText(path)))
+  } catch (error) {
+    if (error instanceof Refused) throw error
+    throw new Refused(`${path}: ${(error as Error).message}`)
+  }
+}
+
+function check(sheet: Sheet, json: boolean, brief?: Brief): number {
   const findings = checkControl(sheet)
   const readable = !readControl(sheet).findings.length
   const proofs = readable ? prove(sheet, progressLine()) : []
   const open = findings.filter((f) => !f.accepted)
-  const bad = open.length > 0 || proofs.some((p) => !['proved', 'watched', 'chance'].includes(p.outcome))
+  const operation = brief ? operationFindings(sheet, brief.operation, proofs) : []
+  const bad =
+    open.length > 0 ||
+    operation.length > 0 ||
+    proofs.some((p) => !['proved', 'watched', 'chance'].includes(p.outcome))
   if (json)
     printLine(
       JSON.stringify(
         {
           findings: open,
+          operation,
           proofs: proofs.map((p) => ({ ...p, words: p.events.map((e) => eventWords(sheet, e)) })),
         },
         null,
@@ -101,6 +121,7 @@ function check(sheet: Sheet, json: boolean): number {
       printLine(`${f.severity}: ${locationText(f.location)}: ${f.message}${f.remedy ? ` ${f.remedy}` : ''}`)
     for (const f of findings.filter((one) => one.accepted))
       printLine(`accepted: ${f.message} Because: ${f.accepted}`)
+    for (const text of operation) printLine(`brief: ${text}`)
     for (const p of proofs) {
       printLine(`${p.outcome}: never ${p.name}${p.states ? ` (${p.states} states)` : ''}`)
       for (const e of p.events) printLine(`  ${eventWords(sheet, e)}`)

@@ -1,4 +1,4 @@
-import { card, choice, failure, input, relation, step, trade, warning } from '../../card'
+import { card, choice, failure, input, relation, step, trade } from '../../card'
 import { cylinderKind } from '../../common-inputs'
 
 /** Speeds, flows, pressures and forces of a cylinder both ways. */
@@ -181,7 +181,7 @@ export const cylinderMotion = card({
       'Side that is blocked or throttled, with the load that drives it',
       'pressure',
       'max(class * areaRatio + inducedOut, class / areaRatio + inducedBack)',
-      { note: 'intensification, at the pressure class' },
+      { note: 'intensification, at the pressure class; what a flow control makes of it is on its card' },
     ),
     power: step('P', 'Hydraulic power, extending', 'power', 'flowOut * pressureOut', {
       trade: trade('flowOut * pressureOut / 1714', 'hp', { flowOut: 'gpm', pressureOut: 'psi' }),
@@ -222,11 +222,6 @@ export const cylinderMotion = card({
       'inducedOut',
       'max(inducedOut, inducedBack) > class',
       'The load alone induces more than the pressure class where it is held: take a larger bore.',
-    ),
-    warning(
-      'intensified',
-      'intensified > rating',
-      'Where the outlet is throttled or shut, the rod side can rise above the rating of the cylinder: limit it or throttle elsewhere.',
     ),
   ],
 })
