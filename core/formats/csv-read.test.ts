@@ -5,7 +5,7 @@ import { cylinderDoubleActing } from '../catalogue/actuators/cylinder-double-act
 import { setDesignation } from '../sheet/edit'
 import { circuit, idOf, powerUnit, powerUnitPipes, timed, track } from '../testing'
 import { csv } from './csv'
-import { readScheduleCsv, readTableCsv, scheduleRows } from './csv-read'
+import { columnName, readScheduleCsv, readTableCsv, scheduleRows, unitOf } from './csv-read'
 
 const load: TableParameter = cylinderDoubleActing.parameters.loadTable
 const table = (text: string) => {
@@ -31,6 +31,22 @@ describe('a load table from CSV', () => {
     [`0 mm,1 kN\n${Array.from({ length: 300 }, (_, i) => `${i + 1} mm,1 kN`).join('\n')}`, /200 rows/],
     ['x'.repeat(3e6), /larger than 2 MB/],
   ])('is refused with its row: %#', (text, words) => expect(table(text)).toMatch(words))
+})
+
+describe('a heading', () => {
+  it.each(['stroke [mm]', 'stroke(mm)', 'stroke [ mm ]', ' stroke (old) [mm] '])(
+    'has a unit: %s',
+    (heading) => expect([columnName(heading), unitOf(heading)]).toEqual(['stroke', 'mm']),
+  )
+  it.each(['stroke', 'stroke (mm) at', '(', ']', ''])('has no unit: "%s"', (heading) =>
+    expect(unitOf(heading) || undefined).toBeUndefined(),
+  )
+  // with an expression that goes back, this takes minutes
+  it('of a million spaces or brackets is read in one pass', () => {
+    for (const filling of [' ', '[', '( '].map((part) => part.repeat(1e6)))
+      for (const heading of [`stroke${filling}x`, `stroke${filling}]`, filling])
+        expect([columnName(heading), unitOf(heading)].length).toBe(2)
+  })
 })
 
 describe('a schedule as CSV', () => {

@@ -2,6 +2,7 @@
 import Papa from 'papaparse'
 import { findKind } from '../catalogue'
 import { commandableOf, type TableParameter } from '../catalogue/kind'
+import { devicesOf } from '../control/run'
 import {
   nameOf,
   tableSchema,
@@ -12,7 +13,9 @@ import {
   type Track,
 } from '../sheet/schema'
 import type { Quantity } from '../units/quantities'
+import { readNumber } from '../units/numbers'
 import { parseQuantity } from '../units/text'
+import { withoutGuard } from './csv'
 
 export type Read<T> = { ok: true; value: T } | { ok: false; message: string }
 const wrong = (message: string) => ({ ok: false, message }) as const
@@ -29,18 +32,32 @@ export function rowsOf(text: string): Read<{ cells: string[]; line: number }[]> 
   const delimiter = [';', '\t'].find((mark) => first.includes(mark)) ?? ','
   const { data } = Papa.parse<string[]>(plain, { delimiter })
   const rows = data
-    .map((cells, i) => ({ cells: cells.map((cell) => cell.trim()), line: i + 1 }))
+    .map((cells, i) => ({ cells: cells.map((cell) => withoutGuard(cell.trim())), line: i + 1 }))
     .filter(({ cells }) => cells.some((cell) => cell !== ''))
   if (!rows.length) return wrong('The table is empty.')
   if (rows.length > MOST_ROWS) return wrong(`The table has more than ${MOST_ROWS} rows.`)
   return { ok: true, value: rows }
 }
 
+/** The bracket at the end of a heading, from where it opens; -1 where it has none. */
+function bracketOf(heading: string): number {
+  if (!/[\])]$/.test(heading)) return -1
+  return Math.max(heading.lastIndexOf('['), heading.lastIndexOf('('))
+}
 /** The unit that a heading gives in brackets: "stroke [mm]", "force (kN)". */
-export const unitOf = (heading: string) => /[[(]\s*([^\])]*?)\s*[\])]\s*$/.exec(heading)?.[1]
+export function unitOf(heading: string): string | undefined {
+  const text = heading.trim()
+  const at = bracketOf(text)
+  return at < 0 ? undefined : text.slice(at + 1, -1).trim()
+}
+/** The name of a column, in small letters and without the unit in brackets. */
+export function columnName(heading: string): string {
+  const at = heading.search(/[[(]/)
+  return (at < 0 ? heading : heading.slice(0, at)).trim().toLowerCase()
+}
 /** A cell with its unit, its own or that of its column. */
 export const withUnit = (cell: string, unit: string | undefined) =>
-  unit && /^[-+]?[\d.,]+(e[-+]?\d+)?$/i.test(cell) ? `${cell} ${unit}` : cell
+  unit && readNumber(cell)?.rest === '' ? `${cell} ${unit}` : cell
 
 /**
  * A table of pairs for a parameter: two columns, with units in a heading or in every cell.
@@ -70,7 +87,9 @@ export function readTableCsv(text: string, parameter: TableParameter): Read<Tabl
 export const scheduleHeading = ['Component', 'Command', 'Time', 'Value', 'Shape'] as const
 /** A schedule as a table: one row a point. */
 export function scheduleRows(sheet: Sheet, schedule: Schedule): string[][] {
-  const named = new Map(sheet.components.map((c) => [c.id, nameOf(c)]))
+  const named = new Map(
+    [...devicesOf(sheet), ...sheet.components].map((c) => [c.id, 'kind' in c ? nameOf(c) : c.name]),
+  )
   return [
     [...scheduleHeading],
     ...schedule.tracks.flatMap((track) =>
@@ -87,16 +106,15 @@ export function scheduleRows(sheet: Sheet, schedule: Schedule): string[][] {
 
 /**
  * The tracks of a schedule from a table with the columns component, command, time, value and (step without it) shape; in any order.
- * Components by designation or id, commands by name or label.
+ * Components by designation or id, buttons and switches of the control by name or id, commands by name or label.
  */
 export function readScheduleCsv(text: string, sheet: Sheet): Read<Track[]> {
+  const devices = devicesOf(sheet)
   const read = rowsOf(text)
   if (!read.ok) return read
   const [heading, ...rows] = read.value
-  const plain = (cell: string) => cell.toLowerCase().replace(/\s*[[(].*$/, '')
-  const at = scheduleHeading.map((column) =>
-    heading.cells.findIndex((c) => plain(c) === column.toLowerCase()),
-  )
+  const names = heading.cells.map(columnName)
+  const at = scheduleHeading.map((column) => names.indexOf(column.toLowerCase()))
   const missing = scheduleHeading.filter((column, i) => column !== 'Shape' && at[i] < 0)
   if (missing.length)
     return wrong(
@@ -108,8 +126,13 @@ export function readScheduleCsv(text: string, sheet: Sheet): Read<Track[]> {
     const [who, what, time, value, shape = ''] = at.map((i) => cells[i] ?? '')
     const component =
       sheet.components.find((c) => c.designation === who) ?? sheet.components.find((c) => c.id === who)
-    if (!component) return wrong(`Row ${line}: there is no component "${who}" on the sheet.`)
-    const spec = commandableOf(findKind(component.kind) ?? {}).find(
+    const device = component
+      ? undefined
+      : (devices.find((d) => d.name === who) ?? devices.find((d) => d.id === who))
+    const owner = component ? (findKind(component.kind) ?? {}) : device
+    const id = component?.id ?? device?.id
+    if (!owner || !id) return wrong(`Row ${line}: there is no component "${who}" on the sheet.`)
+    const spec = commandableOf(owner).find(
       (s) => s.name === what || s.label.toLowerCase() === what.toLowerCase(),
     )
     if (!spec) return wrong(`Row ${line}: ${who} cannot be commanded by "${what}".`)
@@ -123,8 +146,8 @@ export function readScheduleCsv(text: string, sheet: Sheet): Read<Track[]> {
     const word = shape.toLowerCase() || 'step'
     if (word !== 'step' && word !== 'ramp')
       return wrong(`Row ${line}: the shape is step or ramp, not "${shape}".`)
-    const key = `${component.id}.${spec.name}`
-    if (!tracks.has(key)) tracks.set(key, { component: component.id, input: spec.name, points: [] })
+    const key = `${id}.${spec.name}`
+    if (!tracks.has(key)) tracks.set(key, { component: id, input: spec.name, points: [] })
     const { points } = tracks.get(key)!
     const before = points.length ? parseQuantity(points[points.length - 1].at, 'time') : undefined
     if (before?.ok && before.si > when.si) return wrong(`Row ${line}: the time goes back.`)

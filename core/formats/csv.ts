@@ -10,9 +10,15 @@ export interface CsvStyle {
 }
 const plainCsv: CsvStyle = { separator: ',', decimal: '.' }
 
-/** A text as a field; one that a spreadsheet would take for a formula is kept from it, whatever it takes for a separator. */
+/** What a spreadsheet would take for a formula, whatever it takes for a separator; also when it is guarded already. */
+const FORMULA = /^'*[=+\-@\t\r]/
+/** The text of a field without the apostrophe that `csv` sets before what a spreadsheet would take for a formula. */
+export const withoutGuard = (text: string): string =>
+  text.startsWith("'") && FORMULA.test(text) ? text.slice(1) : text
+
+/** A text as a field, with an apostrophe before what a spreadsheet would take for a formula. */
 function field(text: string): string {
-  const safe = /^[=+\-@\t\r]/.test(text) && !Number.isFinite(Number(text)) ? `'${text}` : text
+  const safe = FORMULA.test(text) && !Number.isFinite(Number(text)) ? `'${text}` : text
   return /[",;\t\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe
 }
 

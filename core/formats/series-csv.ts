@@ -12,7 +12,7 @@ import {
 import { standardSeries, type SeriesName } from '../size/series'
 import { shownUnit } from '../units/quantities'
 import { quantityText } from '../units/text'
-import { rowsOf, unitOf, withUnit, type Read } from './csv-read'
+import { columnName, rowsOf, unitOf, withUnit, type Read } from './csv-read'
 
 const COLUMNS = ['series', 'sizes of', 'use', 'source', 'size'] as const
 
@@ -44,9 +44,8 @@ export function readSeriesCsv(text: string): Read<OwnSeries[]> {
   if (!read.ok) return read
   const wrong = (message: string) => ({ ok: false, message }) as const
   const [heading, ...rows] = read.value
-  const at = COLUMNS.map((column) =>
-    heading.cells.findIndex((c) => c.toLowerCase().replace(/\s*[[(].*$/, '') === column),
-  )
+  const names = heading.cells.map(columnName)
+  const at = COLUMNS.map((column) => names.indexOf(column))
   const missing = COLUMNS.filter((column, i) => at[i] < 0 && column !== 'use' && column !== 'source')
   if (missing.length)
     return wrong(
