@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { kinds, type AnyKind } from '.'
+import { findKind, kinds, type AnyKind } from '.'
 import { POWERS, type Local, type Model, type Parameter } from './kind'
 import { withFaults } from '../simulate/circuit/faults'
 import { Fluid } from '../fluid/fluid'
@@ -7,6 +7,7 @@ import { readParameter, resolveFluid, type Value } from '../sheet/resolve'
 import { fluidSchema } from '../sheet/schema'
 import type { Quantity } from '../units/quantities'
 import { showQuantity } from '../units/text'
+import { withDefaults } from '../testing'
 
 /** Choices that change what a component does and that ISO 1219-1 has no sign for, or that are no part of the component. */
 const notDrawn: Readonly<Record<string, string>> = {
@@ -316,4 +317,17 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
     const growth = kept + local.v.reduce((s, v, i) => s + (v - before[i]) / h, 0)
     expect(Math.abs(sum - growth)).toBeLessThan(1e-6)
   })
+})
+
+// the pilot pushes the path towards the spring, into the line
+it('the unloader of the two-stage pump has its path on the side of the pilot, away from the spring', () => {
+  const kind = findKind('two-stage-pump')!
+  const lines = kind
+    .symbol(withDefaults(kind).values)
+    .shapes.flatMap((shape) => (shape.shape === 'line' ? [shape] : []))
+  const path = lines.find(({ points: [a, b] }) => a[1] === -1.5 && b[1] === 1.5)!
+  const line = lines.find(({ points }) => points.at(-1)![1] === -1.5 && points[0][1] < -1.5)!
+  const pilot = lines.find(({ points, dash }) => dash === 'pilot' && points.at(-1)![1] === 0)!
+  const side = (x: number) => Math.sign(x - line.points[0][0])
+  expect(side(path.points[0][0])).toBe(side(pilot.points.at(-1)![0]))
 })

@@ -1,6 +1,7 @@
 /** All machines of a workspace as one archive: workspace.json lists its contents, every sheet is a sheet file. */
 import { z } from 'zod'
 import { issueText } from '../sheet/issue-text'
+import { ILL_FORMED_MESSAGE, isWellFormed } from '../sheet/schema'
 import { LARGEST_SERIES, ownSeriesSchema } from '../size/own-series'
 import { briefSchema } from '../size/brief/brief'
 import { migrateBrief } from '../size/brief/read'
@@ -8,7 +9,7 @@ import { migrateBrief } from '../size/brief/read'
 export const WORKSPACE_FORMAT = 'oar-bench-workspace'
 export const WORKSPACE_VERSION = 3
 
-const name = z.string().trim().min(1).max(80)
+const name = z.string().trim().min(1).max(80).refine(isWellFormed, { error: ILL_FORMED_MESSAGE })
 const file = z.string().min(1).max(200)
 const when = z.number().int().min(0).describe('Milliseconds since 1970.')
 export const workspaceSchema = z.strictObject({

@@ -107,7 +107,7 @@ describe('texts that would break a drawing', () => {
     ...base,
     components: base.components.map((c) => ({ ...c, designation })),
   })
-  it.each(['a\n=1', 'a\u0001\bb', 'a\u2028b', 'tab\there'])(
+  it.each(['a\n=1', 'a\u0001\bb', 'a\u2028b', 'tab\there', 'half \ud83d'])(
     'are refused with where they stand: %j',
     (text) => {
       for (const sheet of [

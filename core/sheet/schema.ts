@@ -9,9 +9,12 @@ const identifier = z
   .min(1)
   .max(64)
   .regex(/^[A-Za-z0-9][A-Za-z0-9_-]*$/, 'Use letters, digits, "-" and "_", starting with a letter or digit.')
-/** Control characters and line ends: they break drawing files and cannot be seen. */
-const UNPRINTABLE = /[\p{Cc}\u2028\u2029]/u
+/** Control characters, line ends and halves of letters: they break drawing files and cannot be seen. */
+const UNPRINTABLE = /[\p{Cc}\p{Cs}\u2028\u2029]/u
 export const UNPRINTABLE_MESSAGE = 'has a line break or a control character; write it in one line of letters'
+/** Half of a letter of two parts (a lone surrogate) is no text that a file in UTF-8 can keep. */
+export const isWellFormed = (text: string) => !/\p{Cs}/u.test(text)
+export const ILL_FORMED_MESSAGE = 'has half of a letter; write it again'
 export const isPrintable = (text: string) => !UNPRINTABLE.test(text)
 const printable = (longest: number) =>
   z.string().max(longest).refine(isPrintable, { error: UNPRINTABLE_MESSAGE })

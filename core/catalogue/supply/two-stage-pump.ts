@@ -33,7 +33,8 @@ const [S, P, W] = [0, 1, 2]
 const unloaderShapes: readonly Shape[] = [
   line([-8, -4.2], [-8, -1.5]),
   rectangle(-9.5, -1.5, 3, 3),
-  ...arrow([-8.6, -1.5], [-8.6, 1.5]),
+  // normally closed: the path stands on the side of the pilot, which pushes it into the line
+  ...arrow([-7.4, -1.5], [-7.4, 1.5]),
   line([-8, 1.5], [-8, 4]),
   springBetween([-9.5, 0], [-11, 0], 1),
   ...adjustable(-10.2, 0, 0.9),

@@ -193,3 +193,11 @@ describe('the cycle', () => {
     expect(loadAt(m, 0.9, 'back')).toBeCloseTo(20 - weight + 50, 6)
   })
 })
+
+it.each([
+  { purpose: 'half \ud83d' },
+  { motions: [{ id: 'a', name: '\udc00', actuator: 'doubleActing' }] },
+  { motions: [{ id: 'a', name: 'a', actuator: 'doubleActing', values: { stroke: '1 m\ud83d' } }] },
+])('a brief with half of a letter is refused: %#', (fields) => {
+  expect(() => readBrief({ ...emptyBrief(), ...fields })).toThrow(/half of a letter/)
+})

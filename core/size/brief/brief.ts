@@ -1,6 +1,7 @@
 /** What a machine must do: its motions, the order in which they come, and the conditions they share. */
 import { z } from 'zod'
 import type { Quantity } from '../../units/quantities'
+import { ILL_FORMED_MESSAGE, isWellFormed } from '../../sheet/schema'
 import { parseQuantity, showQuantity } from '../../units/text'
 
 export const BRIEF_VERSION = 3
@@ -217,17 +218,19 @@ export const machineFieldNames = Object.keys(machineFields) as MachineFieldName[
 
 // ---- the document ------------------------------------------------------------------------------------------
 
-const text = z.string().max(4000).default('')
-const valueText = z.string().max(60)
+const wellFormed = (longest: number) =>
+  z.string().max(longest).refine(isWellFormed, { error: ILL_FORMED_MESSAGE })
+const text = wellFormed(4000).default('')
+const valueText = wellFormed(60)
 const id = z.string().min(1).max(40)
 export const LARGEST_BRIEF = { motions: 40, steps: 200, table: 200 }
 
 export const motionSchema = z.strictObject({
   id,
-  name: z.string().trim().min(1).max(60),
+  name: wellFormed(60).trim().min(1),
   actuator: z.enum(Object.keys(actuators) as [ActuatorName]),
   /** Designation of the actuator on the sheets, where it is drawn. */
-  designation: z.string().max(40).default(''),
+  designation: wellFormed(40).default(''),
   values: z.partialRecord(z.enum(motionFieldNames as [MotionFieldName]), valueText).default({}),
   /** Force against it over its stroke, beside the constant one: pairs of stroke and force. */
   loadTable: z
@@ -254,7 +257,7 @@ export const cycleStepSchema = z.strictObject({
   delay: valueText.optional(),
   /** Instead of the time of the motion; of a wait, its length. */
   duration: valueText.optional(),
-  condition: z.string().max(200).default(''),
+  condition: wellFormed(200).default(''),
 })
 export type CycleStep = z.infer<typeof cycleStepSchema>
 
