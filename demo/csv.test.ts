@@ -5,6 +5,7 @@ import { csv, type CsvStyle } from '../core/formats/csv'
 import { readScheduleCsv, readTableCsv, scheduleRows } from '../core/formats/csv-read'
 import { copyOfStandard, readSeriesCsv, seriesRows } from '../core/formats/series-csv'
 import { findKind } from '../core/catalogue'
+import type { Parameter } from '../core/catalogue/kind'
 import { emptyBrief } from '../core/size/brief/brief'
 import { seriesNames } from '../core/size/own-series'
 import { demoMachines } from './machines'
@@ -57,7 +58,9 @@ describe.each(cases)('%s with %j', (_name, style, { brief, variants }) => {
   it('has its load tables read back', () => {
     for (const { sheet } of variants)
       for (const component of sheet.components)
-        for (const [name, parameter] of Object.entries(findKind(component.kind)?.parameters ?? {})) {
+        for (const [name, parameter] of Object.entries<Parameter>(
+          findKind(component.kind)?.parameters ?? {},
+        )) {
           const table = component.parameters[name]
           if (parameter.type !== 'table' || !Array.isArray(table)) continue
           const read = readTableCsv(csv(table as string[][], style), parameter)

@@ -106,6 +106,7 @@ try {
   await picture('control')
   await page.getByTestId('control-view-proofs').click()
   await page.locator('[data-outcome]').first().waitFor({ timeout: 60_000 })
+  await page.getByTestId('stop-proof').waitFor({ state: 'hidden', timeout: 120_000 })
   await wait(500)
   await picture('proofs')
   await step(/^Run/)

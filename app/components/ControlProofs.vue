@@ -86,6 +86,8 @@ const outcomes: Record<Proof['outcome'], string> = {
   unfinished: 'Not decided yet: there are more states than were looked at.',
   watched: 'About the machine: it is watched in every run, the logic alone cannot prove it.',
 }
+const outcomeText = ({ outcome }: Proof) =>
+  outcome === 'unfinished' && running.value ? 'Not decided yet.' : outcomes[outcome]
 const words = (proof: Proof) => proof.events.map((e) => eventWords(provedSheet.value!, e))
 async function play(proof: Proof) {
   const { playCounterexample } = await import('@oar-bench/core/control/counterexample')
@@ -170,7 +172,7 @@ const problemsOf = (id: string) => checks.findings.filter((f) => f.location.cont
         <div class="min-w-0 flex-1">
           <p class="font-semibold">{{ p.name }}</p>
           <p class="text-[13px]">
-            {{ outcomes[p.outcome] }}
+            {{ outcomeText(p) }}
             <span v-if="p.states" class="text-soft">{{ p.states }} states seen.</span>
           </p>
           <ol v-if="p.events.length" class="mt-1 list-inside list-decimal text-[13px]">
