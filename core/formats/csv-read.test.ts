@@ -3,6 +3,7 @@ import { findKind } from '../catalogue'
 import { commandableOf, type TableParameter } from '../catalogue/kind'
 import { cylinderDoubleActing } from '../catalogue/actuators/cylinder-double-acting'
 import { setDesignation } from '../sheet/edit'
+import { emptySheet } from '../sheet/schema'
 import { circuit, idOf, powerUnit, powerUnitPipes, timed, track } from '../testing'
 import { csv } from './csv'
 import { columnName, readScheduleCsv, readTableCsv, scheduleRows, unitOf } from './csv-read'
@@ -89,4 +90,17 @@ describe('a schedule as CSV', () => {
     ['Component,Command,Time,Value\n1-2V7,command,2 s,1\n1-2V7,command,1 s,1', /Row 3: the time goes back/],
     ['Component,Command,Time,Value\n', /no rows below/],
   ])('is refused with its row: %#', (text, words) => expect(read(text)).toMatch(words))
+})
+
+// with an expression that goes back, one of these takes minutes
+it('a cell of 100 000 letters is refused at once, whatever it holds', () => {
+  const cells = [' ', '1', '1 ', ',', '1,', '.', "1'234", '/', '-', 'e', '(', '[', '1/1'].flatMap((part) => {
+    const text = part.repeat(1e5 / part.length)
+    return [text, `1${text}x`, `12,345${text}`, `a${text}]`]
+  })
+  for (const cell of cells) {
+    const schedule = `Component,Command,Time [${cell},Value\nP1,speed,"${cell}","${cell}"`
+    expect(readScheduleCsv(schedule, emptySheet('Empty')).ok).toBe(false)
+    expect(readTableCsv(`"${cell}","${cell}"\n"${cell}","${cell}"`, load).ok).toBe(false)
+  }
 })
