@@ -153,5 +153,17 @@ const lock = (name: string, v: InputVariable) =>
         {{ w.message }}
       </p>
     </div>
+    <div
+      v-for="{ variable, text } in node.unused"
+      :key="variable"
+      class="mt-2 text-[13px] text-caution"
+      data-testid="unused-value"
+    >
+      “{{ variable }} = {{ text }}” was given for an earlier form of this calculation and is not used. Give it
+      again above where it is still meant.
+      <button class="underline hover:text-accent" @click="emit('value', variable, undefined)">
+        Take it away
+      </button>
+    </div>
   </section>
 </template>

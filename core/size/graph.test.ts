@@ -20,6 +20,13 @@ const deciding = (values: SheetSizing['values'], more: Partial<SheetSizing> = {}
 })
 
 describe('the sizes of a machine', () => {
+  it('name what was given for variables that a card no longer has', () => {
+    const values = { 'cylinder-drift@motion': { force: '50 kN', leakage: '30 cm³/min' } }
+    const node = sizeMachine(press, deciding(values)).find('cylinder-drift@motion')!
+    expect(node.unused).toEqual([{ variable: 'force', text: '50 kN' }])
+    expect(node.values.leakage).toBeCloseTo(0.5e-6, 12)
+    expect(freeCard(node.card, { force: '50 kN' }).unused).toHaveLength(1)
+  })
   it('flow from the brief through the cards', () => {
     const sizing = sizeMachine(press)
     expect(sizing.nodes.flatMap((n) => n.problems)).toEqual([])

@@ -50,6 +50,12 @@ export interface SizedNode extends Evaluation {
   readonly origins: Readonly<Record<string, Origin>>
   /** Other values of the unknown that would do as well, where one is solved for. */
   readonly otherSolutions: readonly number[]
+  /** What was given for variables that the card does not have: it comes from an earlier version of the program. */
+  readonly unused: readonly UnusedValue[]
+}
+export interface UnusedValue {
+  readonly variable: string
+  readonly text: string
 }
 
 export interface Sizing {
@@ -312,7 +318,8 @@ export function sizeMachine(
     for (const name of Object.keys(card.variables)) resolve(slot, work, name)
     const { given, origins, missing } = work
     const problems = [...work.problems].map(([variable, message]) => ({ variable, message }))
-    const prepared = { id, card, motion, given: { ...given }, origins, missing, problems }
+    const unused = unusedOf(card, work.written)
+    const prepared = { id, card, motion, given: { ...given }, origins, missing, problems, unused }
     const node = completed(prepared, decisions.solved[id], series)
     nodes.set(id, node)
     return node
@@ -413,6 +420,11 @@ export function sizeMachine(
 type Reference = Readonly<Record<'out' | 'back', { speed?: number; load?: number }>>
 /** @param reference speed and load of the machine for which the card gives flow and pressure */
 export type Solved = SheetSizing['solved'][string]
+const unusedOf = (card: Card, written: Readonly<Record<string, string>>): UnusedValue[] =>
+  Object.entries(written).flatMap(([variable, text]) =>
+    text && !(variable in card.variables) ? [{ variable, text }] : [],
+  )
+
 interface Prepared {
   readonly id: string
   readonly card: Card
@@ -421,10 +433,11 @@ interface Prepared {
   readonly origins: Record<string, Origin>
   readonly missing: Record<string, string>
   readonly problems: { variable: string; message: string }[]
+  readonly unused: readonly UnusedValue[]
 }
 /** A node out of what it is given: what is unknown is solved for first. */
 function completed(
-  { id, card, motion, given, origins, missing, problems }: Prepared,
+  { id, card, motion, given, origins, missing, problems, unused }: Prepared,
   solved: Solved | undefined,
   series?: SeriesSet,
 ): SizedNode {
@@ -453,6 +466,7 @@ function completed(
     motion,
     origins,
     otherSolutions,
+    unused,
   }
 }
 
@@ -520,7 +534,8 @@ export function freeCard(
       origins[name] = { type: 'given' }
     }
   }
-  return completed({ id: card.id, card, given, origins, missing: {}, problems }, solved, series)
+  const unused = unusedOf(card, written)
+  return completed({ id: card.id, card, given, origins, missing: {}, problems, unused }, solved, series)
 }
 
 /** Links to what the brief and the cycle give beside their fields, for the test that all of them are used. */
