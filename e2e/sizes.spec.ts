@@ -68,19 +68,6 @@ test('solves for an unknown, says what has no solution, and takes values back', 
   await saved(page)
 })
 
-test('shows what was given for a calculation that has changed, and lets it be taken away', async ({
-  page,
-}) => {
-  const brief = { ...shavingsPress, cardValues: { 'cylinder-drift@platen': { force: '50 kN' } } }
-  await openCopy(page, 'shavings-press', 'Changed', 'Sizes', brief)
-  await page.getByTestId('nav-cylinder-drift@platen').click()
-  const unused = page.getByTestId('card-cylinder-drift@platen').getByTestId('unused-value')
-  await expect(unused).toContainText('force = 50 kN')
-  await unused.getByRole('button', { name: 'Take it away' }).click()
-  await expect(unused).toHaveCount(0)
-  await saved(page)
-})
-
 test('sets what a run shows beside what was computed, with the reason', async ({ page }) => {
   await openCopy(page, 'shavings-press', 'Compared', 'Sizes', shavingsPress)
   await page.getByTestId('nav-cylinder-result@platen').click()
