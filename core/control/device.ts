@@ -87,6 +87,8 @@ export interface DeviceType<P extends Parameters = Parameters> {
   readonly single?: true
   /** While its contact is open, no coil has current. */
   readonly suppliesControl?: true
+  /** People turn it to one of several positions, in which it stays: a choice of the mode. */
+  readonly selects?: true
   /** Pressed, it must take the current of every coil that moves something. */
   readonly stopsMotion?: true
 

@@ -161,6 +161,36 @@ export function contactsOf(
   return expression.parts.flatMap(contactsOf)
 }
 
+/** Names of all contacts of an expression, in order. */
+export const refsIn = (expression: Expression | undefined): string[] =>
+  contactsOf(expression).map(({ name }) => name)
+
+/** What may be known or not. */
+export type Known = boolean | undefined
+/** Whether an expression passes current, as far as that is known of its contacts. */
+export function passes(expression: Expression | undefined, closed: (ref: string) => Known): Known {
+  if (!expression) return true
+  switch (expression.kind) {
+    case 'contact': {
+      const now = closed(expression.name)
+      return now === undefined ? undefined : now !== expression.closed
+    }
+    case 'active':
+      // active now, but perhaps not yet for so long
+      return closed(expression.name) === false ? false : undefined
+    default: {
+      const decisive = expression.kind === 'parallel'
+      let unknown = false
+      for (const part of expression.parts) {
+        const now = passes(part, closed)
+        if (now === decisive) return decisive
+        if (now === undefined) unknown = true
+      }
+      return unknown ? undefined : !decisive
+    }
+  }
+}
+
 /** The text of an expression. @param nameOf what a contact is called */
 export function expressionText(
   expression: Expression | undefined,

@@ -2,9 +2,9 @@
 import type { Brief } from '../size/brief/brief'
 import { nameOf, type Sheet } from '../sheet/schema'
 import type { Proof } from './explore'
-import { readControl } from './program'
-import { passes, refsIn } from './rest-states'
-import { momentaryInputs, restStatesOf } from './rules/rule'
+import { passes, refsIn } from './expression'
+import { devicesOfTargets, readControl } from './program'
+import { areReleased, restStatesOf } from './rest-states'
 
 /**
  * What the brief asks for and the control does not do, in words.
@@ -20,8 +20,7 @@ export function operationFindings(
   const said: string[] = []
   const rest = restStatesOf(sheet, program)
   const moving = program.targets.flatMap((t, i) => ('component' in t ? [i] : []))
-  const released = (device: number, { inputs }: { inputs: Readonly<Record<string, number>> }) =>
-    momentaryInputs(program, device).every((name) => (inputs[name] ?? 0) < 0.5)
+  const released = areReleased(program)
   const keepsMoving = moving.some((target) => rest.find([{ target, is: true }], released) instanceof Map)
   const starts = program.devices.filter(({ values }) => values.purpose === 'start')
   const startIds = new Set(starts.map(({ device }) => device.id))
@@ -32,12 +31,7 @@ export function operationFindings(
     const alone = starts.filter(({ device }) =>
       program.paths.some(({ expression, coils }) => {
         if (!refsIn(expression).includes(device.id)) return false
-        const own = new Set(
-          coils.flatMap((c) => {
-            const target = program.targets[c]
-            return 'device' in target ? [program.devices[target.device].device.id] : []
-          }),
-        )
+        const own = new Set(devicesOfTargets(program, coils))
         const closed = (ref: string) => {
           if (ref === device.id) return true
           return startIds.has(ref) || own.has(ref) ? false : undefined
@@ -70,7 +64,7 @@ export function operationFindings(
     said.push('The brief asks for a stop button, and no button of the control has the purpose "stops".')
   if (stop === 'emergencyStop' && !program.devices.some(({ type }) => type.stopsMotion))
     said.push('The brief asks for an emergency stop, and the control has none.')
-  if (cycle === 'selector' && !program.devices.some(({ type }) => type.name === 'selector'))
+  if (cycle === 'selector' && !program.devices.some(({ type }) => type.selects))
     said.push('The brief asks for a selector of the mode, and the control has none.')
   const again = proofs.find((p) => p.id === 'restart')?.outcome
   if (restart === 'byPress' && again === 'refuted')

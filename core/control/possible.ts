@@ -1,26 +1,6 @@
 /** What can have current at all: an upper bound by the structure of the paths, with some devices held. */
-import type { Expression } from './expression'
-import type { Program } from './program'
-
-/** Whether a contact is closed, open, or either. */
-type Known = boolean | undefined
-
-/** Whether an expression can pass current where contacts that are not known may be either. */
-function mayPass(expression: Expression | undefined, closed: (ref: string) => Known): boolean {
-  if (!expression) return true
-  switch (expression.kind) {
-    case 'contact': {
-      const state = closed(expression.name)
-      return state === undefined || state !== expression.closed
-    }
-    case 'active':
-      return closed(expression.name) !== false
-    case 'series':
-      return expression.parts.every((part) => mayPass(part, closed))
-    case 'parallel':
-      return expression.parts.some((part) => mayPass(part, closed))
-  }
-}
+import { passes, type Known } from './expression'
+import { targetsOf, type Program } from './program'
 
 /**
  * Targets that can have current while some devices are pressed, however switches, relays and other operators stand; what hangs on a relay
@@ -36,13 +16,13 @@ export function possibleTargets(program: Program, held: ReadonlySet<string>): bo
     const { device, type } = devices[source.device]
     if (held.has(device.id)) return true
     // without any current its contacts stay as they are drawn
-    const coils = targets.flatMap((t, i) => ('device' in t && t.device === source.device ? [i] : []))
+    const coils = targetsOf(program, source.device)
     return type.coils?.length && !coils.some((i) => possible[i]) ? false : undefined
   }
   for (;;) {
     const next = targets.map(() => false)
     for (const { expression, coils } of paths)
-      if (mayPass(expression, closed)) for (const coil of coils) next[coil] = true
+      if (passes(expression, closed) !== false) for (const coil of coils) next[coil] = true
     for (const { steps } of sequences)
       for (const { actions } of steps)
         for (const { target, qualifier } of actions) if (qualifier !== 'reset') next[target] = true
@@ -57,7 +37,7 @@ export function possibleMotion(program: Program, held: ReadonlySet<string>): str
   const direct = program.targets.flatMap((t, i) => ('component' in t && possible[i] ? [t.ref] : []))
   // what a device drives, such as a contactor its motor
   const driven = program.driving.flatMap(({ device, component, input }) => {
-    const coils = program.targets.flatMap((t, i) => ('device' in t && t.device === device ? [i] : []))
+    const coils = targetsOf(program, device)
     return !coils.length || coils.some((i) => possible[i]) ? [`${component}.${input}`] : []
   })
   return [...direct, ...driven]

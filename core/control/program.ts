@@ -2,7 +2,7 @@
 import type { Quantity } from '../units/quantities'
 import type { Finding } from '../sheet/finding'
 import { nameOf, type Sheet, type StepAction } from '../sheet/schema'
-import { contactsOf, parseExpression, type Expression } from './expression'
+import { contactsOf, parseExpression, refsIn, type Expression } from './expression'
 import {
   actionTime,
   Names,
@@ -82,6 +82,21 @@ export type ContactSource =
   | { readonly from: 'step'; readonly sequence: number; readonly step: number }
   /** Current of a coil: only requirements may ask for it. */
   | { readonly from: 'coil'; readonly ref: string }
+
+/** Indices of the coils of a device. */
+export const targetsOf = ({ targets }: Program, device: number): number[] =>
+  targets.flatMap((t, i) => ('device' in t && t.device === device ? [i] : []))
+/** Ids of the devices whose coils are among some targets. */
+export const devicesOfTargets = ({ targets, devices }: Program, indices: readonly number[]): string[] =>
+  indices.flatMap((i) => {
+    const target = targets[i]
+    return 'device' in target ? [devices[target.device].device.id] : []
+  })
+/** Whether a path leads through a contact of a relay that it feeds. */
+export const readsItsOwn = (program: Program, { expression, coils }: Path): boolean => {
+  const own = devicesOfTargets(program, coils)
+  return refsIn(expression).some((ref) => own.includes(ref))
+}
 
 export interface ReadControl {
   readonly program: Program

@@ -2,9 +2,10 @@
  * States in which a control can rest, by its paths alone: each relay follows its coil, contacts of one device go together, and nothing
  * is about to change. Whether there is such a state with something asked of it is decided by trying, with what is known so far.
  */
-import type { Exclusion } from './facts'
-import type { Expression } from './expression'
-import type { Program } from './program'
+import type { Sheet } from '../sheet/schema'
+import { passes, refsIn, type Expression, type Known } from './expression'
+import { switchFacts, type Exclusion } from './facts'
+import { targetsOf, type Program } from './program'
 
 /** What is asked of an expression, a coil, or a device. */
 export interface Wish {
@@ -28,8 +29,6 @@ interface Variable {
   readonly device: number
   readonly choices: readonly Choice[]
 }
-type Known = boolean | undefined
-
 /** More that is tried says nothing. */
 const MOST_TRIED = 60_000
 
@@ -61,8 +60,9 @@ export class RestStates {
     this.variables = variables
     this.relays = variables.flatMap(({ device }, variable) => {
       if (device < 0 || !program.devices[device].type.settlesAtStart) return []
-      const coil = program.targets.findIndex((t) => 'device' in t && t.device === device)
-      return coil < 0 ? [] : [{ variable, coil }]
+      return targetsOf(program, device)
+        .slice(0, 1)
+        .map((coil) => ({ variable, coil }))
     })
   }
 
@@ -191,34 +191,22 @@ export class RestStates {
   }
 }
 
-export function refsIn(expression: Expression | undefined): string[] {
-  if (!expression) return []
-  return expression.kind === 'contact' || expression.kind === 'active'
-    ? [expression.name]
-    : expression.parts.flatMap(refsIn)
+const known = new WeakMap<Program, RestStates>()
+/** States of rest of a control, shared by all who ask. */
+export function restStatesOf(sheet: Sheet, program: Program): RestStates {
+  let states = known.get(program)
+  if (!states) known.set(program, (states = new RestStates(program, switchFacts(sheet))))
+  return states
 }
-
-/** Whether an expression passes current, as far as that is known. */
-export function passes(expression: Expression | undefined, closed: (ref: string) => Known): Known {
-  if (!expression) return true
-  switch (expression.kind) {
-    case 'contact': {
-      const now = closed(expression.name)
-      return now === undefined ? undefined : now !== expression.closed
-    }
-    case 'active': {
-      // active now, but perhaps not yet for so long
-      return closed(expression.name) === false ? false : undefined
-    }
-    default: {
-      const decisive = expression.kind === 'parallel'
-      let unknown = false
-      for (const part of expression.parts) {
-        const now = passes(part, closed)
-        if (now === decisive) return decisive
-        if (now === undefined) unknown = true
-      }
-      return unknown ? undefined : !decisive
-    }
-  }
+/** Inputs of a device that return to rest when they are released. */
+export const momentaryInputs = ({ devices }: Program, device: number): string[] => {
+  const { type, values } = devices[device]
+  return (type.inputs?.(values) ?? []).flatMap((input: { name: string; momentary?: true }) =>
+    input.momentary ? [input.name] : [],
+  )
 }
+/** For `RestStates.find`: nobody presses anything. */
+export const areReleased =
+  (program: Program) =>
+  (device: number, { inputs }: Stand): boolean =>
+    momentaryInputs(program, device).every((name) => (inputs[name] ?? 0) < 0.5)

@@ -10,6 +10,7 @@ export const selector = defineDevice({
   description: 'Two or three positions, worked by a knob or by a key; it stays where it is put.',
   searchTerms: ['selector', 'key switch', 'rotary switch', 'mode'],
   place: 'operator',
+  selects: true,
   parameters: {
     positions: { type: 'choice', label: 'Positions', default: 'two', choices: COUNTS },
     key: { type: 'switch', label: 'Worked by a key', default: false },

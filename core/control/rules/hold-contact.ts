@@ -1,6 +1,8 @@
 import { nameOf } from '../../sheet/schema'
-import { refsIn } from '../rest-states'
-import { dependsOn, momentaryInputs, nameOfRef, restStatesOf, type ControlRule } from './rule'
+import { refsIn } from '../expression'
+import { targetsOf } from '../program'
+import { areReleased, momentaryInputs, restStatesOf } from '../rest-states'
+import { dependsOn, nameOfRef, type ControlRule } from './rule'
 
 export const holdContactMissing: ControlRule = {
   id: 'hold-contact-missing',
@@ -8,8 +10,7 @@ export const holdContactMissing: ControlRule = {
     'A relay that a start button pulls in falls out with the button, unless a contact of its own holds it.',
   check({ sheet, read: { program } }) {
     const rest = restStatesOf(sheet, program)
-    const released = (other: number, { inputs }: { inputs: Readonly<Record<string, number>> }) =>
-      momentaryInputs(program, other).every((name) => (inputs[name] ?? 0) < 0.5)
+    const released = areReleased(program)
     const starts = new Set(
       program.devices.flatMap(({ device, values }, i) =>
         values.purpose === 'start' && momentaryInputs(program, i).length ? [device.id] : [],
@@ -49,8 +50,8 @@ export const holdContactMissing: ControlRule = {
         const wrong = others.find((ref) => {
           const source = program.sources.get(ref)
           if (source?.from !== 'device') return false
-          const coilOf = program.targets.findIndex((t) => 'device' in t && t.device === source.device)
-          if (coilOf < 0) return false
+          const [coilOf] = targetsOf(program, source.device)
+          if (coilOf === undefined) return false
           const alone = rest.find(
             [
               { target: coil, is: true },

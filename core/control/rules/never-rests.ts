@@ -1,6 +1,6 @@
 import { nameOf } from '../../sheet/schema'
-import { refsIn, passes } from '../rest-states'
-import type { Program } from '../program'
+import { passes, refsIn } from '../expression'
+import { targetsOf, type Program } from '../program'
 import type { ControlRule } from './rule'
 
 /** Relays that hang on each other in a ring, and contacts from outside, of which every combination is tried. */
@@ -18,12 +18,8 @@ export const relayNeverRests: ControlRule = {
         const { pullIn = 0, dropOut = 0 } = program.devices[i].values as { pullIn?: number; dropOut?: number }
         return sum + pullIn + dropOut
       }, 0)
-      const path = program.paths.find(({ coils }) =>
-        coils.some((c) => {
-          const target = program.targets[c]
-          return 'device' in target && ring.includes(target.device)
-        }),
-      )
+      const coils = ring.flatMap((i) => targetsOf(program, i))
+      const path = program.paths.find((p) => p.coils.some((c) => coils.includes(c)))
       return [
         {
           severity: 'warning' as const,
@@ -36,10 +32,8 @@ export const relayNeverRests: ControlRule = {
   },
 }
 
-const coilsOf = (program: Program, device: number) =>
-  program.targets.flatMap((t, i) => ('device' in t && t.device === device ? [i] : []))
 const expressionsFor = (program: Program, device: number) => {
-  const coils = coilsOf(program, device)
+  const coils = targetsOf(program, device)
   return program.paths.filter((p) => p.coils.some((c) => coils.includes(c))).map((p) => p.expression)
 }
 

@@ -1,5 +1,6 @@
-import { refsIn } from '../rest-states'
-import { contactNames, restStatesOf, type ControlRule } from './rule'
+import { readsItsOwn } from '../program'
+import { restStatesOf } from '../rest-states'
+import { contactNames, type ControlRule } from './rule'
 
 export const pathNeverTrue: ControlRule = {
   id: 'path-never-true',
@@ -7,13 +8,10 @@ export const pathNeverTrue: ControlRule = {
     'A path that never carries current while the control rests does nothing, or flickers as relays change over.',
   check({ sheet, read: { program } }) {
     const rest = restStatesOf(sheet, program)
-    return program.paths.flatMap(({ id, expression, coils }, i) => {
+    return program.paths.flatMap((path, i) => {
+      const { id, expression, coils } = path
       // a relay that breaks its own coil never rests, which another rule says
-      const breaksItself = coils.some((coil) => {
-        const target = program.targets[coil]
-        return 'device' in target && refsIn(expression).includes(program.devices[target.device].device.id)
-      })
-      if (!expression || !coils.length || breaksItself) return []
+      if (!expression || !coils.length || readsItsOwn(program, path)) return []
       if (rest.find([{ expression, is: true }]) !== 'none') return []
       return [
         {

@@ -1,10 +1,8 @@
 /** A design rule of the control. */
 import type { Finding } from '../../sheet/finding'
 import type { Sheet } from '../../sheet/schema'
-import { contactsOf, parseExpression, type Expression } from '../expression'
-import { switchFacts } from '../facts'
-import type { Program, ReadControl } from '../program'
-import { refsIn, RestStates } from '../rest-states'
+import { contactsOf, parseExpression, refsIn, type Expression } from '../expression'
+import { targetsOf, type Program, type ReadControl } from '../program'
 import { Names, offeredCoils, offeredContacts } from '../terminals'
 
 export interface ControlSubject {
@@ -46,20 +44,6 @@ export function contactUses({ control }: Sheet): ContactUse[] {
 /** Device, component or sequence of a reference. */
 export const ownerOf = (ref: string) => ref.split('.')[0]
 
-const known = new WeakMap<Program, RestStates>()
-/** States of rest of a control, shared by the rules that look at it. */
-export function restStatesOf(sheet: Sheet, program: Program): RestStates {
-  let states = known.get(program)
-  if (!states) known.set(program, (states = new RestStates(program, switchFacts(sheet))))
-  return states
-}
-/** Inputs of a device that spring back when they are let go of. */
-export const momentaryInputs = ({ devices }: Program, device: number): string[] => {
-  const { type, values } = devices[device]
-  return (type.inputs?.(values) ?? []).flatMap((input: { name: string; momentary?: true }) =>
-    input.momentary ? [input.name] : [],
-  )
-}
 export const nameOfRef = (sheet: Sheet, ref: string): string => new Names(offeredContacts(sheet)).nameOf(ref)
 /** Contacts of an expression, as they are named on the sheet. */
 export function contactNames(sheet: Sheet, expression: Expression): string {
@@ -85,7 +69,7 @@ export function dependsOn(program: Program, target: number, device: string): boo
         const source = program.sources.get(ref)
         if (source?.from !== 'device') return false
         if (program.devices[source.device].device.id === device) return true
-        return program.targets.some((t, i) => 'device' in t && t.device === source.device && visit(i))
+        return targetsOf(program, source.device).some(visit)
       })
   }
   return visit(target)

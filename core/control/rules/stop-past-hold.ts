@@ -1,6 +1,8 @@
 import { nameOf } from '../../sheet/schema'
-import { refsIn } from '../rest-states'
-import { contactNames, dependsOn, momentaryInputs, restStatesOf, targetName, type ControlRule } from './rule'
+import { refsIn } from '../expression'
+import { readsItsOwn } from '../program'
+import { areReleased, restStatesOf } from '../rest-states'
+import { contactNames, dependsOn, targetName, type ControlRule } from './rule'
 
 export const stopPastHold: ControlRule = {
   id: 'stop-without-effect',
@@ -8,6 +10,7 @@ export const stopPastHold: ControlRule = {
     'A stop takes the current of what it stands before: the path that keeps a motion on must lead through it.',
   check({ sheet, read: { program } }) {
     const rest = restStatesOf(sheet, program)
+    const released = areReleased(program)
     const stops = program.devices.flatMap(({ device, values, type }, index) =>
       values.purpose === 'stop' && !type.stopsMotion ? [{ device, index }] : [],
     )
@@ -15,18 +18,13 @@ export const stopPastHold: ControlRule = {
       const before = program.paths.filter(({ expression }) => refsIn(expression).includes(device.id))
       const kept = program.targets.flatMap((target, i) => {
         if (!('component' in target) || !dependsOn(program, i, device.id)) return []
-        const found = rest.find([{ target: i, is: true }], (other, { inputs }) =>
+        const found = rest.find([{ target: i, is: true }], (other, stand) =>
           other === index
-            ? (inputs.pressed ?? 0) > 0.5
-            : momentaryInputs(program, other).every((name) => (inputs[name] ?? 0) < 0.5),
+            ? Object.values(stand.inputs).every((value) => value > 0.5)
+            : released(other, stand),
         )
         if (found === 'none' || found === 'unknown') return []
-        const holding = program.paths.filter(
-          ({ coils, expression }) =>
-            coils.some((c) => 'device' in program.targets[c]) &&
-            refsIn(expression).includes(device.id) &&
-            holdsItself(program, coils, expression),
-        )
+        const holding = before.filter((path) => readsItsOwn(program, path))
         return [{ name: targetName(sheet, program, i), holding }]
       })
       if (!kept.length) return []
@@ -42,10 +40,3 @@ export const stopPastHold: ControlRule = {
     })
   },
 }
-
-type Program = Parameters<typeof momentaryInputs>[0]
-const holdsItself = (program: Program, coils: readonly number[], expression: Parameters<typeof refsIn>[0]) =>
-  coils.some((c) => {
-    const target = program.targets[c]
-    return 'device' in target && refsIn(expression).includes(program.devices[target.device].device.id)
-  })
