@@ -1,18 +1,16 @@
 <script setup lang="ts">
 /** What all motions share: supply, drive, fluid, duty, surroundings. */
 import {
-  cycleModes,
   drives,
   fluids,
   grids,
   machineFieldNames,
   machineFields,
-  restartModes,
-  startModes,
-  stopModes,
+  operationFields,
   supplies,
   type Brief,
   type MachineFieldName,
+  type OperationName,
 } from '@oar-bench/core/size/brief/brief'
 
 const sheetDocument = useSheetDocument()
@@ -29,6 +27,7 @@ function setValue(name: MachineFieldName, text: string) {
   else delete values[name]
   change({ values })
 }
+const operationNames = Object.keys(operationFields) as OperationName[]
 const operate = (next: Partial<Brief['operation']>) =>
   change({ operation: { ...brief.value.operation, ...next } })
 const defaultOf = (name: MachineFieldName) => (machineFields[name] as { default?: string }).default ?? ''
@@ -43,29 +42,13 @@ const problemOf = (name: string) =>
       <h2 class="heading mb-1.5">Operation</h2>
       <div class="grid gap-y-2">
         <ChoiceField
-          label="Started by"
-          :model-value="brief.operation.start"
-          :choices="startModes"
-          note="the control is checked against this"
-          @update:model-value="operate({ start: $event })"
-        />
-        <ChoiceField
-          label="Stopped by"
-          :model-value="brief.operation.stop"
-          :choices="stopModes"
-          @update:model-value="operate({ stop: $event })"
-        />
-        <ChoiceField
-          label="Cycles"
-          :model-value="brief.operation.cycle"
-          :choices="cycleModes"
-          @update:model-value="operate({ cycle: $event })"
-        />
-        <ChoiceField
-          label="Starts again"
-          :model-value="brief.operation.restart"
-          :choices="restartModes"
-          @update:model-value="operate({ restart: $event })"
+          v-for="name in operationNames"
+          :key="name"
+          :label="operationFields[name].label"
+          :model-value="brief.operation[name] as string"
+          :choices="operationFields[name].options as Readonly<Record<string, string>>"
+          :note="operationFields[name].note"
+          @update:model-value="operate({ [name]: $event })"
         />
       </div>
     </div>

@@ -4,13 +4,11 @@ import { Trash2 } from 'lucide-vue-next'
 import { findKind } from '@oar-bench/core/catalogue'
 import {
   actuators,
+  choicesOf,
   familyOf,
   fieldsOf,
-  holdings,
+  motionChoices,
   motionFields,
-  mountings,
-  speedControls,
-  workWays,
   type ActuatorName,
   type Motion,
   type MotionFieldName,
@@ -83,32 +81,12 @@ function rename(event: Event) {
         </select>
       </label>
       <ChoiceField
-        v-if="familyOf(motion) !== 'flow'"
-        label="Held by"
-        :model-value="motion.holding"
-        :choices="holdings"
-        @update:model-value="change({ holding: $event })"
-      />
-      <ChoiceField
-        v-if="familyOf(motion) === 'linear'"
-        label="Ends of the cylinder"
-        :model-value="motion.mounting"
-        :choices="mountings"
-        @update:model-value="change({ mounting: $event })"
-      />
-      <ChoiceField
-        v-if="familyOf(motion) !== 'flow'"
-        label="Speed limited by"
-        :model-value="motion.speedControl"
-        :choices="speedControls"
-        @update:model-value="change({ speedControl: $event })"
-      />
-      <ChoiceField
-        v-if="familyOf(motion) === 'linear'"
-        label="Workpiece met"
-        :model-value="motion.workWay"
-        :choices="workWays"
-        @update:model-value="change({ workWay: $event })"
+        v-for="name in choicesOf(motion)"
+        :key="name"
+        :label="motionChoices[name].label"
+        :model-value="motion[name] as string"
+        :choices="motionChoices[name].options as Readonly<Record<string, string>>"
+        @update:model-value="change({ [name]: $event })"
       />
       <span class="flex items-end justify-end">
         <ToolButton

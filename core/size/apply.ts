@@ -109,15 +109,15 @@ function actuatorOf(sheet: Sheet, brief: Brief, motion: Motion): SheetComponent 
   return own.length === 1 && rivals === 1 ? own[0] : undefined
 }
 /** It moves a load by oil: a cylinder, a motor, a rotary actuator; not a brake. */
-const isActuator = ({ kind }: SheetComponent) => {
+const isActuator = (component: SheetComponent) => takesAny(component, [...LINEAR, ...ROTARY])
+const movesLike = (component: SheetComponent, motion: Motion) =>
+  takesAny(component, familyOf(motion) === 'linear' ? LINEAR : ROTARY)
+/** Results by which an actuator is sized. */
+const LINEAR = ['bore', 'lastStage'] as const
+const ROTARY = ['motorDisplacement', 'rotaryVolume'] as const
+const takesAny = ({ kind }: SheetComponent, names: readonly string[]) => {
   const targets = findKind(kind)?.traits?.sizingTargets ?? {}
-  return ['bore', 'lastStage', 'motorDisplacement', 'rotaryVolume'].some((name) => name in targets)
-}
-const movesLike = ({ kind }: SheetComponent, motion: Motion) => {
-  const targets = findKind(kind)?.traits?.sizingTargets ?? {}
-  return familyOf(motion) === 'linear'
-    ? 'bore' in targets || 'lastStage' in targets
-    : 'motorDisplacement' in targets || 'rotaryVolume' in targets
+  return names.some((name) => name in targets)
 }
 /** Components that do the job of a result, by id; nothing where any may. */
 function jobOf(sheet: Sheet, brief: Brief, { node, sized }: Result): ReadonlySet<string> | undefined {

@@ -111,7 +111,7 @@ const motionDerived: Readonly<Record<string, { label: string; value(motion: Moti
     // a torque that drives one way does not drive the other; what resists is there both ways unless it is said
     value: (m) => {
       const torque = motionValue(m, 'torqueOut')
-      return torque === undefined || torque >= 0 ? torque : -torque
+      return torque === undefined ? undefined : Math.abs(torque)
     },
   },
   tableForce: { label: 'Greatest force of the load table', value: (m) => extremesOfTable(m)?.greatest },

@@ -15,10 +15,13 @@ export const lineServices: Readonly<Record<LineService, string>> = {
   drain: 'case and drain lines',
 }
 
+const kindOf = (sheet: Sheet, component: string) =>
+  findKind(sheet.components.find((c) => c.id === component)?.kind ?? '')
+
 type PortTrait = 'suctionPorts' | 'tankPorts' | 'drainPorts'
 const hasPort = (sheet: Sheet, { ports }: NetNode, trait: PortTrait): boolean =>
   ports.some(({ component, port }) => {
-    const kind = findKind(sheet.components.find((c) => c.id === component)?.kind ?? '')
+    const kind = kindOf(sheet, component)
     return kind?.traits?.[trait]?.includes(port) ?? false
   })
 
@@ -32,16 +35,12 @@ function serviceOf(sheet: Sheet, node: NetNode): LineService | undefined {
 /** What draws here is driven by a shaft; a hand pump is not sized by the flow of the machine. */
 const isDriven = (sheet: Sheet, { ports }: NetNode): boolean =>
   ports.some(({ component, port }) => {
-    const kind = findKind(sheet.components.find((c) => c.id === component)?.kind ?? '')
+    const kind = kindOf(sheet, component)
     return kind?.traits?.suctionPorts?.includes(port) && kind.ports.some((p) => p.domain === 'shaft')
   })
 /** No oil flows to an instrument. */
 const endsAtInstrument = (sheet: Sheet, { from, to }: Pipe): boolean =>
-  [from, to].some(
-    (end) =>
-      'component' in end &&
-      findKind(sheet.components.find((c) => c.id === end.component)?.kind ?? '')?.family === 'instruments',
-  )
+  [from, to].some((end) => 'component' in end && kindOf(sheet, end.component)?.family === 'instruments')
 
 /** The oil pipes of a sheet that serve for something; pilot lines and those of instruments are not sized by flow. */
 export function pipesFor(sheet: Sheet, service: LineService): Pipe[] {

@@ -5,15 +5,18 @@ import type { Quantity } from '../units/quantities'
 import { agrees, resultsOf, targetsOf } from './apply'
 import {
   actuators,
+  choicesOf,
   drives,
   fieldsOf,
   fluids,
-  holdings,
   machineFieldNames,
   machineFields,
+  motionChoices,
   motionFields,
+  operationFields,
   readField,
   supplies,
+  type OperationName,
   type Brief,
   type Field,
 } from './brief/brief'
@@ -82,13 +85,20 @@ export function calculationReport(
       word('Drive', drives[brief.drive]),
       word('Fluid', fluids[brief.fluid]),
       ...machineFieldNames.flatMap((name) => fieldValue(machineFields[name], brief.values[name], show)),
+      ...Object.entries(brief.operation).flatMap(([name, chosen]) => {
+        const { label, options } = operationFields[name as OperationName]
+        return chosen === 'open' ? [] : [word(label, (options as Readonly<Record<string, string>>)[chosen])]
+      }),
     ],
     motions: brief.motions.map((motion) => ({
       name: motion.name,
       values: [
         word('Actuator', actuators[motion.actuator].label),
         ...fieldsOf(motion).flatMap((name) => fieldValue(motionFields[name], motion.values[name], show)),
-        word('Held by', holdings[motion.holding]),
+        ...choicesOf(motion).map((name) => {
+          const { label, options } = motionChoices[name]
+          return word(label, (options as Readonly<Record<string, string>>)[motion[name]])
+        }),
         ...(motion.people ? [word('People', 'may be under or in front of it')] : []),
       ],
     })),

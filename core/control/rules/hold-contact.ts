@@ -7,7 +7,7 @@ import { dependsOn, nameOfRef, type ControlRule } from './rule'
 export const holdContactMissing: ControlRule = {
   id: 'hold-contact-missing',
   reason:
-    'A relay that a start button pulls in falls out with the button, unless a contact of its own holds it.',
+    'A relay that a start button pulls in drops out with the button, unless a contact of its own holds it.',
   check({ sheet, read: { program } }) {
     const rest = restStatesOf(sheet, program)
     const released = areReleased(program)
@@ -36,7 +36,7 @@ export const holdContactMissing: ControlRule = {
           return [
             {
               severity: 'warning' as const,
-              message: `${name} has no contact that holds it: it falls out when ${nameOfRef(sheet, start)} is released.`,
+              message: `${name} has no contact that holds it: it drops out when ${nameOfRef(sheet, start)} is released.`,
               remedy: `Put a contact of ${name} beside ${nameOfRef(sheet, start)}, or say that the button is held: its purpose is then another one.`,
               location: { control: id },
             },
@@ -73,7 +73,7 @@ export const holdContactMissing: ControlRule = {
         return [
           {
             severity: 'warning' as const,
-            message: `${name} is held by a contact of ${nameOfRef(sheet, wrong)}, and not by one of its own: it falls out when ${nameOfRef(sheet, start)} is released, unless ${nameOfRef(sheet, wrong)} is in.`,
+            message: `${name} is held by a contact of ${nameOfRef(sheet, wrong)}, and not by one of its own: it drops out when ${nameOfRef(sheet, start)} is released, unless ${nameOfRef(sheet, wrong)} is in.`,
             remedy: `Take a contact of ${name} in its place.`,
             location: { control: id },
           },

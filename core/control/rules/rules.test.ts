@@ -81,7 +81,7 @@ describe('a stop', () => {
   })
 })
 
-describe('contacts that are told apart', () => {
+describe('the names of contacts', () => {
   it('relays that follow each other and timers that flash are no rings that never rest', () => {
     const rules = (...args: Parameters<typeof controlSheet>) =>
       checkControl(controlSheet(...args)).map((f) => f.rule)

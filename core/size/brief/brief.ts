@@ -62,7 +62,7 @@ export const mountings = {
   fixedPivoted: 'cylinder fixed, rod end pivoted and guided',
   pivotedFixed: 'cylinder pivoted, rod end fixed and guided',
   fixedFixed: 'cylinder fixed, rod end fixed and guided',
-  trunnionPivoted: 'trunnion, rod end pivoted',
+  trunnionPivoted: 'trunnion, rod end pivoted (length from the trunnion)',
 } as const
 export type Mounting = keyof typeof mountings
 
@@ -72,7 +72,7 @@ export const speedControls = {
   out: 'a flow control, out',
   back: 'a flow control, back',
   both: 'flow controls, out and back',
-  lever: 'a lever or proportional valve that somebody leads',
+  lever: 'a lever or proportional valve, led by hand',
 } as const
 export type SpeedControl = keyof typeof speedControls
 
@@ -80,28 +80,52 @@ export type SpeedControl = keyof typeof speedControls
 export const workWays = { out: 'going out', back: 'coming back' } as const
 export type WorkWay = keyof typeof workWays
 
-export const startModes = {
+/** What is chosen of a motion beside its values, and for which actuators. */
+export const motionChoices = {
+  holding: { label: 'Held by', options: holdings, families: ['linear', 'rotary', 'winch'] },
+  mounting: { label: 'Ends of the cylinder', options: mountings, families: ['linear'] },
+  speedControl: {
+    label: 'Speed limited by',
+    options: speedControls,
+    families: ['linear', 'rotary', 'winch'],
+  },
+  workWay: { label: 'Workpiece met', options: workWays, families: ['linear'] },
+} as const satisfies Record<
+  string,
+  { label: string; options: Readonly<Record<string, string>>; families: readonly ActuatorFamily[] }
+>
+export type MotionChoiceName = keyof typeof motionChoices
+
+const startModes = {
   open: 'not given yet',
   press: 'one press of a button',
   twoHand: 'two buttons, pressed with both hands together',
   holdToRun: 'a button or lever that is held all the way',
 } as const
-export const stopModes = {
+const stopModes = {
   open: 'not given yet',
   button: 'a stop button',
   emergencyStop: 'a stop button and an emergency stop',
 } as const
-export const cycleModes = {
+const cycleModes = {
   open: 'not given yet',
   single: 'one cycle for each start',
   automatic: 'one cycle after the other until it is stopped',
   selector: 'set up or cycle, by a selector',
 } as const
-export const restartModes = {
+const restartModes = {
   open: 'not given yet',
   byPress: 'only by a press, after the supply was lost',
   automatic: 'by itself when the supply returns',
 } as const
+/** How people work the machine. */
+export const operationFields = {
+  start: { label: 'Started by', options: startModes, note: 'the control is checked against it' },
+  stop: { label: 'Stopped by', options: stopModes, note: 'the control is checked against it' },
+  cycle: { label: 'Cycles', options: cycleModes, note: 'of the control, only a selector is asked for' },
+  restart: { label: 'Starts again', options: restartModes, note: 'checked against what is proved' },
+} as const
+export type OperationName = keyof typeof operationFields
 
 export const supplies = {
   fixedPump: 'one fixed pump with a relief valve',
@@ -265,10 +289,10 @@ const choiceOf = <T extends string>(options: Readonly<Record<T, string>>) =>
   z.enum(Object.keys(options) as [T]).default('open' as T)
 export const operationSchema = z
   .strictObject({
-    start: choiceOf(startModes),
-    stop: choiceOf(stopModes),
-    cycle: choiceOf(cycleModes),
-    restart: choiceOf(restartModes),
+    start: choiceOf(operationFields.start.options),
+    stop: choiceOf(operationFields.stop.options),
+    cycle: choiceOf(operationFields.cycle.options),
+    restart: choiceOf(operationFields.restart.options),
   })
   .prefault({})
 
@@ -297,6 +321,11 @@ export type Brief = z.infer<typeof briefSchema>
 export const emptyBrief = (): Brief => briefSchema.parse({})
 export const familyOf = (motion: Pick<Motion, 'actuator'>): ActuatorFamily =>
   actuators[motion.actuator].family
+/** Names of the choices that a motion of this actuator has. */
+export const choicesOf = (motion: Pick<Motion, 'actuator'>): MotionChoiceName[] =>
+  (Object.keys(motionChoices) as MotionChoiceName[]).filter((name) =>
+    (motionChoices[name].families as readonly ActuatorFamily[]).includes(familyOf(motion)),
+  )
 /** Names of the values that a motion of this actuator has. */
 export const fieldsOf = (motion: Pick<Motion, 'actuator'>): MotionFieldName[] =>
   motionFieldNames.filter((name) =>
@@ -390,12 +419,10 @@ export function briefProblems(brief: Brief): BriefProblem[] {
       const read = readField(motionFields[name], motion.values[name])
       if ('message' in read) at(name, read.message)
     }
-    if (
-      familyOf(motion) === 'winch' &&
-      ((motionValue(motion, 'slope') ?? 0) < 0 || (motionValue(motion, 'forceOut') ?? 0) < 0)
-    )
+    const pushing = (['slope', 'forceOut'] as const).find((name) => (motionValue(motion, name) ?? 0) < 0)
+    if (familyOf(motion) === 'winch' && pushing)
       at(
-        (motionValue(motion, 'slope') ?? 0) < 0 ? 'slope' : 'forceOut',
+        pushing,
         'A rope only pulls: hauling in is always against the load. Describe the other way as paying out.',
       )
     const turning = familyOf(motion) === 'rotary'

@@ -1,5 +1,5 @@
 import { card, choice, failure, input, relation, step, trade } from '../../card'
-import { cylinderKind } from '../../common-inputs'
+import { backForces, cylinderKind, heldLoads } from '../../common-inputs'
 
 /** Bore from the forces that resist, out on the piston side and back on the rod side. */
 export const cylinderBore = card({
@@ -18,21 +18,8 @@ export const cylinderBore = card({
       required: true,
       note: 'on the piston side',
     }),
-    forceBack: input('Fᵣ', 'Force that resists, back', 'force', '0 N', 0, 1e8, {
-      from: 'linear-load.forceBack',
-      note: 'on the rod side',
-    }),
-    forceMovingBack: input('F_mᵣ', 'Force while it only moves, back', 'force', '0 N', 0, 1e8, {
-      from: 'linear-load.forceMovingBack',
-    }),
-    heldOut: input('F_h', 'Load to be held against moving out', 'force', '0 N', 0, 1e8, {
-      from: 'linear-load.heldOut',
-      note: 'on the rod side',
-    }),
-    heldBack: input('F_hᵣ', 'Load to be held against moving back', 'force', '0 N', 0, 1e8, {
-      from: 'linear-load.heldBack',
-      note: 'on the piston side',
-    }),
+    ...backForces('0 N', '0 N'),
+    ...heldLoads,
     maximumPressure: input('p', 'Working pressure, at most', 'pressure', '160 bar', 1e5, 700e5, {
       from: ['pressure-levels.available', 'brief.maximumPressure'],
       required: true,

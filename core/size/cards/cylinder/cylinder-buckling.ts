@@ -1,5 +1,16 @@
 import { card, chart, choice, failure, input, option, relation, step, warning } from '../../card'
-import { cylinderKind } from '../../common-inputs'
+import { mountings, type Mounting } from '../../brief/brief'
+import { cylinderKind, optionsOf } from '../../common-inputs'
+
+const MOUNTING: Readonly<Record<Mounting, number>> = {
+  fixedFree: 0,
+  pivotedPivoted: 1,
+  fixedPivoted: 2,
+  pivotedFixed: 3,
+  fixedFixed: 4,
+  trunnionPivoted: 5,
+  unknown: 6,
+}
 
 /** Rod from buckling: Euler for slender rods, Johnson or Tetmajer for stocky ones. */
 export const cylinderBuckling = card({
@@ -36,21 +47,15 @@ export const cylinderBuckling = card({
     overhang: input('s₀', 'Additional length that can buckle', 'length', '250 mm', 0, 10, {
       note: 'mountings and what the cylinder itself adds',
     }),
-    mounting: option(
+    mounting: option('', 'End mountings', 'ratio', optionsOf(mountings, MOUNTING), 'pivotedPivoted', {
+      from: 'motion.mounting',
+    }),
+    factor: step(
       'K',
-      'End mountings',
+      'Buckling length, of the length',
       'ratio',
-      {
-        fixedFree: [2, 'cylinder fixed, rod end free'],
-        pivotedPivoted: [1, 'cylinder pivoted, rod end pivoted'],
-        fixedPivoted: [0.7, 'cylinder fixed, rod end pivoted and guided'],
-        pivotedFixed: [0.7, 'cylinder pivoted, rod end fixed and guided'],
-        fixedFixed: [0.5, 'cylinder fixed, rod end fixed and guided'],
-        trunnionPivoted: [1, 'trunnion, rod end pivoted (length from the trunnion)'],
-        unknown: [2.0000001, 'not given: as for a free rod end'],
-      },
-      'pivotedPivoted',
-      { from: 'motion.mounting' },
+      'mounting == 1 ? 1 : (mounting == 2 ? 0.7 : (mounting == 3 ? 0.7 : (mounting == 4 ? 0.5 : (mounting == 5 ? 1 : 2))))',
+      { note: 'as for a free rod end where the mounting is not given', source: 'Euler’s cases' },
     ),
     safety: input('S', 'Safety against buckling', 'ratio', '3.5', 1, 10),
     modulus: input('E', 'Modulus of elasticity', 'stress', '210 GPa', 1e9, 1e12, { note: 'steel' }),
@@ -82,7 +87,7 @@ export const cylinderBuckling = card({
       'd_g',
       'Rod expected',
       'length',
-      'max(max(sqrt(4 * safety * forceGuess / (pi * yieldStress)), (64 * safety * forceGuess * (mounting * (stroke + overhang))^2 / (pi^3 * modulus))^(1/4) * 1.05), smallest * 1.25 * bore0)',
+      'max(max(sqrt(4 * safety * forceGuess / (pi * yieldStress)), (64 * safety * forceGuess * (factor * (stroke + overhang))^2 / (pi^3 * modulus))^(1/4) * 1.05), smallest * 1.25 * bore0)',
       { note: 'by which the bore leaves room for it', source: 'Euler, and crushing of a stocky rod' },
     ),
     force: step(
@@ -92,7 +97,7 @@ export const cylinderBuckling = card({
       'max(load, pressure * pi * (bore^2 - (kind == 1 ? (smallest * bore)^2 : 0)) / 4)',
       { note: 'relief valve at the pressure class, or the load alone' },
     ),
-    length: step('Lₖ', 'Buckling length', 'length', 'mounting * (stroke + overhang)'),
+    length: step('Lₖ', 'Buckling length', 'length', 'factor * (stroke + overhang)'),
     rodEuler: step(
       'd_E',
       'Rod needed, slender',
@@ -172,7 +177,7 @@ export const cylinderBuckling = card({
     ),
     warning(
       'mounting',
-      'mounting > 2',
+      'mounting == 6',
       'How the ends are held is not given: the rod is computed for the worst case, a free rod end. Give the mounting in the brief.',
     ),
   ],

@@ -1,5 +1,5 @@
 import { card, failure, input, step, warning } from '../../card'
-import { holdingOption } from '../../common-inputs'
+import { holdingOption, inducedPressures } from '../../common-inputs'
 
 /** How far a cylinder creeps while it is held. */
 export const cylinderDrift = card({
@@ -14,25 +14,7 @@ export const cylinderDrift = card({
   answer: 'drift',
   variables: {
     holding: holdingOption(),
-    inducedOut: input('p_h', 'Pressure that a load induces on the rod side', 'pressure', '0 bar', 0, 1500e5, {
-      from: 'cylinder-motion.inducedOut',
-    }),
-    inducedBack: input(
-      'p_hᵣ',
-      'Pressure that a load induces on the piston side',
-      'pressure',
-      '50 bar',
-      0,
-      1500e5,
-      { from: 'cylinder-motion.inducedBack' },
-    ),
-    capArea: input('A₁', 'Area of the piston side', 'area', '50.27 cm²', 1e-6, 4, {
-      from: 'cylinder-motion.capArea',
-      required: true,
-    }),
-    rodArea: input('A₂', 'Area of the rod side', 'area', '34.36 cm²', 0, 4, {
-      from: 'cylinder-motion.rodArea',
-    }),
+    ...inducedPressures('50 bar'),
     seals: input('q_s', 'Leakage of the piston seal at 100 bar and 46 mm²/s', 'flow', '0 cm³/min', 0, 1e-3, {
       note: 'good seals none, worn ones 1 to 10',
     }),

@@ -1,5 +1,5 @@
 import { card, choice, failure, input, relation, step, trade } from '../../card'
-import { cylinderKind } from '../../common-inputs'
+import { backForces, cylinderKind, heldLoads } from '../../common-inputs'
 
 /** Speeds, flows, pressures and forces of a cylinder both ways. */
 export const cylinderMotion = card({
@@ -51,21 +51,8 @@ export const cylinderMotion = card({
     forceMoving: input('F_m', 'Force while it only moves, out', 'force', '2 kN', 0, 1e8, {
       from: 'linear-load.forceMoving',
     }),
-    forceBack: input('Fᵣ', 'Force that resists, back', 'force', '4 kN', 0, 1e8, {
-      from: 'linear-load.forceBack',
-      note: 'on the rod side',
-    }),
-    forceMovingBack: input('F_mᵣ', 'Force while it only moves, back', 'force', '2 kN', 0, 1e8, {
-      from: 'linear-load.forceMovingBack',
-    }),
-    heldOut: input('F_h', 'Load to be held against moving out', 'force', '0 N', 0, 1e8, {
-      from: 'linear-load.heldOut',
-      note: 'on the rod side',
-    }),
-    heldBack: input('F_hᵣ', 'Load to be held against moving back', 'force', '0 N', 0, 1e8, {
-      from: 'linear-load.heldBack',
-      note: 'on the piston side',
-    }),
+    ...backForces('4 kN', '2 kN'),
+    ...heldLoads,
     lineLoss: input('Δp', 'Pressure loss to the cylinder', 'pressure', '10 bar', 0, 100e5, {
       from: 'cylinder-bore.lineLoss',
     }),

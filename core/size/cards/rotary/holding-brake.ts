@@ -1,5 +1,5 @@
 import { card, failure, input, option, step, warning } from '../../card'
-import { peopleOption } from '../../common-inputs'
+import { heldTorques, peopleOption } from '../../common-inputs'
 
 /** Torque of the brake that holds a motor or winch, and how far the load slips before it holds. */
 export const holdingBrake = card({
@@ -14,14 +14,7 @@ export const holdingBrake = card({
     'static torque times a safety; free acceleration until the brake is applied, constant torque after it',
   answer: 'torque',
   variables: {
-    heldOut: input('T_h', 'Torque to be held against turning out', 'torque', '0 N·m', 0, 1e8, {
-      from: 'rotary-load.heldOut',
-      note: 'at the shaft of the brake',
-    }),
-    heldBack: input('T_hᵣ', 'Torque to be held against turning back', 'torque', '100 N·m', 0, 1e8, {
-      from: ['rotary-load.heldBack', 'winch-load.heldBack'],
-      note: 'at the shaft of the brake',
-    }),
+    ...heldTorques('100 N·m', 'at the shaft of the brake'),
     people: peopleOption(),
     factor: option(
       'S',
@@ -29,7 +22,7 @@ export const holdingBrake = card({
       'ratio',
       { half: [1.5, '1.5 times the load'], twice: [2, 'twice the load'] },
       'twice',
-      { note: '1.5 where nobody can be under or in front of it, 2 for hoists and where somebody may be' },
+      { note: '1.5 without people under or in front of it, 2 for hoists and with people there' },
     ),
     speed: input('ω', 'Greatest speed when the brake falls in', 'rotationalSpeed', '300 rpm', 0, 2000, {
       from: ['motor-result.speedBack', 'motor-displacement.speedBack'],

@@ -1,4 +1,5 @@
 import { card, chart, choice, failure, input, option, relation, step, trade, warning } from '../../card'
+import { heldTorques } from '../../common-inputs'
 
 /** Displacement of a hydraulic motor from torque and pressure, and what it takes. */
 export const motorDisplacement = card({
@@ -42,12 +43,7 @@ export const motorDisplacement = card({
       from: ['rotary-load.motorSpeedBack', 'winch-load.motorSpeedBack'],
       required: true,
     }),
-    heldOut: input('T_h', 'Torque to be held against turning out', 'torque', '0 N·m', 0, 1e8, {
-      from: 'rotary-load.heldOut',
-    }),
-    heldBack: input('T_hᵣ', 'Torque to be held against turning back', 'torque', '0 N·m', 0, 1e8, {
-      from: ['rotary-load.heldBack', 'winch-load.heldBack'],
-    }),
+    ...heldTorques(),
     maximumPressure: input('p', 'Working pressure, at most', 'pressure', '160 bar', 1e5, 700e5, {
       from: ['pressure-levels.available', 'brief.maximumPressure'],
       required: true,

@@ -1,4 +1,5 @@
 import { card, failure, input, option, relation, step, warning } from '../../card'
+import { heldTorques } from '../../common-inputs'
 
 /** Vane actuators and racks: volume for an angle, and what they take. */
 export const semiRotary = card({
@@ -42,12 +43,7 @@ export const semiRotary = card({
     timeBack: input('tᵣ', 'Time back', 'time', '5 s', 0.01, 86400, {
       from: ['motion.backTime', 'motion.outTime'],
     }),
-    heldOut: input('T_h', 'Torque to be held against turning out', 'torque', '0 N·m', 0, 1e8, {
-      from: 'rotary-load.heldOut',
-    }),
-    heldBack: input('T_hᵣ', 'Torque to be held against turning back', 'torque', '0 N·m', 0, 1e8, {
-      from: 'rotary-load.heldBack',
-    }),
+    ...heldTorques(),
     maximumPressure: input('p', 'Working pressure, at most', 'pressure', '100 bar', 1e5, 700e5, {
       from: ['pressure-levels.available', 'brief.maximumPressure'],
       required: true,

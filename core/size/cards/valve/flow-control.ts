@@ -262,7 +262,7 @@ export const flowControl = card({
     warning(
       'limits',
       'limits == 4 and max(inducedOut, inducedBack) > 0 and holding != 3 and holding != 6',
-      'A load drives it, and only the hand at the valve limits its speed: let go or thrown over, it runs ahead of the pump.',
+      'A load drives it, and only the hand at the valve limits its speed: where the lever is moved all the way, it runs ahead of the pump.',
     ),
     failure(
       'unloadedOut',

@@ -1,4 +1,5 @@
 import { card, failure, input, step, warning } from '../../card'
+import { inducedPressures } from '../../common-inputs'
 
 /** Pressure that opens a pilot-operated check valve against a load. */
 export const pilotCheck = card({
@@ -12,25 +13,7 @@ export const pilotCheck = card({
   source: 'balance of the pilot piston: R · (p_X − p_Y) = p_B − p_A + p_crack',
   answer: 'pilot',
   variables: {
-    inducedOut: input('p_h', 'Pressure that a load induces on the rod side', 'pressure', '0 bar', 0, 1500e5, {
-      from: 'cylinder-motion.inducedOut',
-    }),
-    inducedBack: input(
-      'p_hᵣ',
-      'Pressure that a load induces on the piston side',
-      'pressure',
-      '60 bar',
-      0,
-      1500e5,
-      { from: 'cylinder-motion.inducedBack' },
-    ),
-    capArea: input('A₁', 'Area of the piston side', 'area', '50.27 cm²', 1e-6, 4, {
-      from: 'cylinder-motion.capArea',
-      required: true,
-    }),
-    rodArea: input('A₂', 'Area of the rod side', 'area', '34.36 cm²', 0, 4, {
-      from: 'cylinder-motion.rodArea',
-    }),
+    ...inducedPressures('60 bar'),
     ratio: input('R', 'Pilot ratio', 'ratio', '3', 0.5, 20),
     crack: input('p_c', 'Cracking pressure', 'pressure', '1 bar', 0, 50e5),
     back: input('p_A', 'Pressure behind the valve', 'pressure', '5 bar', 0, 300e5),
