@@ -120,7 +120,7 @@ export function useFiles() {
   }
   /** Puts paths and step sequences of a file in the place of those that are there. */
   async function importControl(text: string): Promise<boolean> {
-    const read = (await import('@oar-bench/core/formats/plc-xml-read')).controlFromXml(text)
+    const read = (await import('@oar-bench/core/formats/plc/read')).controlFromXml(text)
     if (!read.ok) {
       editor.showMessage(`Nothing was changed. ${read.message}`)
       return false

@@ -54,6 +54,24 @@ export interface Terminal {
 /** Letters of IEC 81346-2 for what a device is for. */
 export type DeviceLetter = 'B' | 'E' | 'F' | 'K' | 'M' | 'P' | 'Q' | 'S' | 'T'
 
+/** What a contact, as a normally open one, tells when it is closed and when it is open. */
+export interface ContactConditions {
+  readonly closed: string
+  readonly open: string
+}
+
+/** A standard function block of IEC 61131-3 that does what a device does. */
+export interface FunctionBlock<V> {
+  /** TON, TOF, TP, CTU. */
+  typeName(values: V): string
+  /** Values of the device for which it is that block; none where it never is. */
+  valuesOf(typeName: string): Readonly<Record<string, string>> | undefined
+  /** Names of its inputs, by the terminals of the coils of the device. */
+  readonly inputs: Readonly<Record<string, string>>
+  /** The input that has a constant: a time or a count. */
+  readonly constant: { readonly input: string; readonly parameter: string; readonly type: 'TIME' | 'INT' }
+}
+
 export interface DeviceType<P extends Parameters = Parameters> {
   /** Name in the sheet file. */
   readonly name: string
@@ -108,6 +126,10 @@ export interface DeviceType<P extends Parameters = Parameters> {
   readonly settlesAtStart?: true
   /** It is free to change at any later instant where states are explored. */
   readonly freeDelay?: true
+  /** It is a function block where the control is a program. */
+  readonly functionBlock?: FunctionBlock<Values<P>>
+  /** What its contacts tell: "pressed", "not pressed"; nothing given: "acted", "not acted". */
+  readonly conditions?: ContactConditions
   /** What its change is called: "pulls in", "drops out". */
   readonly words?: { readonly on: string; readonly off: string }
 }
@@ -155,3 +177,4 @@ export const pressed = (stays: boolean): InputSpec => ({
     { value: 0, label: stays ? 'reset' : 'released', action: stays ? 'is reset' : 'is released' },
   ],
 })
+export const PRESSED_CONDITIONS: ContactConditions = { closed: 'pressed', open: 'not pressed' }

@@ -1,4 +1,3 @@
-import fc from 'fast-check'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { controlSheet } from '../control/testing'
@@ -7,10 +6,6 @@ import type { Sheet } from '../sheet/schema'
 import { showIn } from '../units/text'
 import { ioRows, pathsText } from './control-lists'
 import { sheetToDxf } from './dxf'
-import { controlToXml } from './plc-xml'
-import { controlFromXml } from './plc-xml-read'
-import { projectSchema } from './plc-xml-schema'
-import { parseXml } from './xml'
 import { plotControl } from './control-plot'
 import { sheetToSvg } from './svg'
 
@@ -46,80 +41,6 @@ const sequence = controlSheet(
     ],
   },
 )
-
-describe('IEC 61131-10 XML', () => {
-  it.each([
-    ['the blade press', press],
-    ['a step sequence', sequence],
-  ])('of %s has the structure of the standard and is read again', (_, sheet) => {
-    const xml = controlToXml(sheet)
-    expect(projectSchema.safeParse(parseXml(xml)).error?.issues).toBeUndefined()
-    const read = controlFromXml(xml)
-    if (!read.ok) throw new Error(read.message)
-    const { devices, rungs, sequences } = sheet.control
-    expect(read.control).toMatchObject({ devices, rungs, sequences })
-  })
-  it('has two names for two references that look alike', () => {
-    const names = [...controlToXml(sequence).matchAll(/<Variable name="([^"]+)"/g)].map((m) => m[1])
-    expect(new Set(names).size).toBeGreaterThan(4)
-    expect(controlToXml(sequence)).toContain('<Variable name="K_1_2">')
-  })
-  const tree: fc.Arbitrary<string> = fc.letrec<{ any: string }>((tie) => ({
-    any: fc.oneof(
-      { maxDepth: 4 },
-      fc.constantFrom('S1', '/S1', 'S2', '/S2', 'K1'),
-      fc.tuple(tie('any'), tie('any')).map(([a, b]) => `(${a} + ${b})`),
-      fc.tuple(tie('any'), tie('any')).map(([a, b]) => `(${a} · ${b})`),
-    ),
-  })).any
-  it('keeps any path of contacts in series and parallel', () => {
-    fc.assert(
-      fc.property(tree, (contacts) => {
-        const sheet = controlSheet({ S1: ['push-button'], S2: ['push-button'], K1: ['relay'] }, [
-          `${contacts} -> K1`,
-        ])
-        const read = controlFromXml(controlToXml(sheet))
-        if (!read.ok) throw new Error(read.message)
-        // brackets that change nothing are not kept
-        const again = controlFromXml(controlToXml({ ...sheet, control: read.control }))
-        if (!again.ok) throw new Error(again.message)
-        expect(again.control.rungs[0].contacts).toBe(read.control.rungs[0].contacts)
-        expect(truthTable(read.control.rungs[0].contacts)).toEqual(truthTable(contacts))
-      }),
-      { numRuns: 200 },
-    )
-  })
-  it('from elsewhere that is not understood is refused in words', () => {
-    const message = (text: string) => {
-      const read = controlFromXml(text)
-      return read.ok ? '' : read.message
-    }
-    expect(message('no xml')).toMatch(/^This is not XML/)
-    expect(message('<Project xmlns="x"/>')).toMatch(/root is not a Project of that namespace/)
-    expect(message(controlToXml(press).replaceAll('Contact"', 'JumpLabel"'))).toMatch(
-      /parts that are not understood here, at Project > Types > GlobalNamespace > Program Paths/,
-    )
-    expect(message(controlToXml(press).replace('operand="K3"', 'operand="K9"'))).toBe(
-      'The file uses "K9", which it does not declare.',
-    )
-    expect(message(controlToXml(press).replace(/(refConnectionPointOutId)="2"/, '$1="4"'))).toMatch(
-      /neither in series nor parallel/,
-    )
-  })
-})
-function truthTable(contacts: string): boolean[] {
-  const meaning = new Function(
-    'c',
-    `return ${contacts
-      .replace(/[SK]\d/g, (n) => `c("${n}")`)
-      .replaceAll('·', '&&')
-      .replaceAll('+', '||')
-      .replaceAll('/', '!')}`,
-  ) as (c: (name: string) => boolean) => boolean
-  return [0, 1, 2, 3, 4, 5, 6, 7].map((n) =>
-    meaning((name) => (n & [1, 2, 4][['S1', 'S2', 'K1'].indexOf(name)]) > 0),
-  )
-}
 
 describe('lists of a control', () => {
   it('tell its paths in text', () => {

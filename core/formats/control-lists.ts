@@ -1,8 +1,7 @@
 /** Lists of a control: its paths in text, and its inputs and outputs. */
 import { resolveDevice } from '../control/terminals'
 import { coilsToText, contactsToText, requirementToText } from '../control/edit'
-import { contactsOf, parseExpression } from '../control/expression'
-import { offeredCoils, offeredContacts } from '../control/terminals'
+import { meaningOf, wiredInputs, wiredOutputs } from '../control/wiring'
 import { nameOf, type Sheet } from '../sheet/schema'
 import type { Rows } from './csv'
 
@@ -54,69 +53,27 @@ export function pathsText(sheet: Sheet): string {
 
 /** What is wired to the outside: operators, switches and lamps as inputs and outputs, solenoids and motors; the address is left open. */
 export function ioRows(sheet: Sheet): Rows {
-  const { control } = sheet
-  const kinds = contactKinds(sheet)
-  const devices = new Map(control.devices.map((d) => [d.id, d]))
-  const placeOf = (owner: string) => {
-    const device = devices.get(owner)
-    if (!device) return 'machine'
-    return resolveDevice(device).resolved?.type.place === 'operator' ? 'operator panel' : 'cabinet'
-  }
-  const isWired = (owner: string) => {
-    const device = devices.get(owner)
-    if (!device) return !control.sequences.some((s) => s.id === owner)
-    const { resolved } = resolveDevice(device)
-    if (!resolved || resolved.type.isVirtual?.(resolved.values)) return false
-    // relays, timers and counters are within the control
-    return !(resolved.type.contacts && resolved.type.coils)
-  }
-  const typeOf = (owner: string, label: string) => {
-    const device = devices.get(owner)
-    return device ? (resolveDevice(device).resolved?.type.label ?? device.type) : label
-  }
-  const inputs = offeredContacts(sheet)
-    .filter(({ owner, ref }) => isWired(owner) && kinds.has(ref))
-    .map(({ name, label, owner, ref }) => [
+  return [
+    ['Signal', 'Device', 'Purpose', 'Type', 'Place', 'Contact', 'Address', 'Meaning'],
+    ...wiredInputs(sheet).map((input) => [
       'input',
-      name,
-      devices.get(owner)?.label ?? label,
-      typeOf(owner, label),
-      placeOf(owner),
-      [...kinds.get(ref)!].sort().join(' and '),
+      input.name,
+      input.purpose,
+      input.type,
+      input.place,
+      input.contacts.join(' and '),
       '',
-    ])
-  const driven = new Set([
-    ...control.rungs.flatMap((r) => r.coils),
-    ...control.sequences.flatMap((s) => s.steps.flatMap((step) => step.actions.map((a) => a.coil))),
-  ])
-  const outputs = offeredCoils(sheet)
-    .filter(({ owner, ref }) => isWired(owner) && driven.has(ref))
-    .map(({ name, label, owner }) => [
+      meaningOf(input),
+    ]),
+    ...wiredOutputs(sheet).map(({ name, purpose, type, place }) => [
       'output',
       name,
-      devices.get(owner)?.label ?? label,
-      typeOf(owner, label),
-      placeOf(owner),
+      purpose,
+      type,
+      place,
       '',
       '',
-    ])
-  return [['Signal', 'Device', 'Purpose', 'Type', 'Place', 'Contact', 'Address'], ...inputs, ...outputs]
-}
-
-/** How each contact is wired where it is used: normally open, normally closed. */
-function contactKinds({ control }: Sheet): ReadonlyMap<string, ReadonlySet<string>> {
-  const kinds = new Map<string, Set<string>>()
-  const texts = [
-    ...control.rungs.map((r) => r.contacts),
-    ...control.sequences.flatMap((s) => s.transitions.map((t) => t.condition)),
+      'TRUE: it has current',
+    ]),
   ]
-  for (const text of texts) {
-    const parsed = parseExpression(text)
-    if (!parsed.ok) continue
-    for (const contact of contactsOf(parsed.expression)) {
-      const found = kinds.get(contact.name) ?? new Set<string>()
-      kinds.set(contact.name, found.add(contact.kind === 'contact' && contact.closed ? 'NC' : 'NO'))
-    }
-  }
-  return kinds
 }

@@ -259,7 +259,7 @@ export const exportFormats: readonly ExportFormat[] = [
     ending: '-control.xml',
     mediaType: 'application/xml',
     needsControl: true,
-    write: async ({ sheet }) => ({ content: (await import('./plc-xml')).controlToXml(sheet) }),
+    write: async ({ sheet }) => ({ content: (await import('./plc/write')).controlToXml(sheet) }),
   },
   {
     name: 'controlText',

@@ -16,6 +16,12 @@ export const counter = defineDevice({
     { terminal: '', label: 'counts' },
     { terminal: 'reset', label: 'resets' },
   ],
+  functionBlock: {
+    typeName: () => 'CTU',
+    valuesOf: (typeName) => (typeName === 'CTU' ? {} : undefined),
+    inputs: { '': 'CU', reset: 'R' },
+    constant: { input: 'PV', parameter: 'preset', type: 'INT' },
+  },
   outputs: [{ name: 'count', label: 'counted', quantity: 'ratio' }],
   words: { on: 'has reached its preset', off: 'is reset' },
   closed: ({ state }) => state.on,

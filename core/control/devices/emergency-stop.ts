@@ -1,4 +1,4 @@
-import { defineDevice, pressed, stuck } from '../device'
+import { defineDevice, pressed, PRESSED_CONDITIONS, stuck } from '../device'
 
 /** Latches when it is pressed; its normally closed contacts open positively (ISO 13850). */
 export const emergencyStop = defineDevice({
@@ -13,5 +13,6 @@ export const emergencyStop = defineDevice({
   faults: [stuck],
   contacts: () => [{ terminal: '', label: 'contact' }],
   stopsMotion: true,
+  conditions: PRESSED_CONDITIONS,
   closed: ({ input }) => input('pressed') > 0.5,
 })

@@ -1,4 +1,4 @@
-import { defineDevice, pressed, stuck } from '../device'
+import { defineDevice, pressed, PRESSED_CONDITIONS, stuck } from '../device'
 
 /** Acts while it is pressed; latching, until it is pushed back. */
 export const pushButton = defineDevice({
@@ -21,5 +21,6 @@ export const pushButton = defineDevice({
   inputs: ({ latching }) => [pressed(latching)],
   faults: [stuck],
   contacts: () => [{ terminal: '', label: 'contact' }],
+  conditions: PRESSED_CONDITIONS,
   closed: ({ input }) => input('pressed') > 0.5,
 })

@@ -39,5 +39,6 @@ export const selector = defineDevice({
     { terminal: '1', label: second },
     ...(positions === 'three' ? [{ terminal: '2', label: third }] : []),
   ],
+  conditions: { closed: 'at this position', open: 'at another position' },
   closed: ({ input }, terminal) => Math.round(input('position')) === Number(terminal),
 })

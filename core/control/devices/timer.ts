@@ -1,6 +1,9 @@
 import { quantity } from '../../catalogue/kind'
 import { burnt, defineDevice, stuck } from '../device'
 
+/** Timers of IEC 61131-3, by function. */
+const BLOCKS = { onDelay: 'TON', offDelay: 'TOF', oneShot: 'TP' } as const
+
 /** On-delay: on a time after current comes. Off-delay: off a time after it goes. One-shot: on for a time after it comes. */
 export const timer = defineDevice({
   name: 'timer',
@@ -22,6 +25,15 @@ export const timer = defineDevice({
   contacts: () => [{ terminal: '', label: 'contact' }],
   coils: [{ terminal: '', label: 'coil' }],
   freeDelay: true,
+  functionBlock: {
+    typeName: (values) => BLOCKS[values.function],
+    valuesOf(typeName) {
+      const found = Object.entries(BLOCKS).find(([, name]) => name === typeName)
+      return found && { function: found[0] }
+    },
+    inputs: { '': 'IN' },
+    constant: { input: 'PT', parameter: 'time', type: 'TIME' },
+  },
   words: { on: 'goes on', off: 'goes off' },
   closed: ({ state }) => state.on,
   currentChanged({ state, values }, coil, t) {

@@ -31,6 +31,7 @@ export const valueContact = defineDevice({
   references: { watches: 'value' },
   isVirtual: ({ fitted }) => !fitted,
   watched: ({ watches }) => (watches === '-' ? undefined : watches),
+  conditions: { closed: 'in its range', open: 'outside its range' },
   closed: ({ state }) => state.on,
   observe({ state, values }, value) {
     state.on = value >= values.from && value <= values.to
