@@ -2,15 +2,17 @@
 import { proxy } from 'comlink'
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
-import type { Schedule, Sheet } from '@oar-bench/core/sheet/schema'
+import { nameOf, type Schedule, type Sheet } from '@oar-bench/core/sheet/schema'
 import type { Action } from '@oar-bench/core/simulate/actions'
 import { devicesOf } from '@oar-bench/core/control/run'
+import { eventText } from '@oar-bench/core/simulate/event-text'
 import { heldSchedule, type ActionNow } from '@oar-bench/core/simulate/live-run'
 import { SampleStore } from '@oar-bench/core/simulate/observers/sample-store'
 import { operableMachine, type OperableMachine } from '@oar-bench/core/simulate/operable'
 import { signalMap } from '@oar-bench/core/simulate/playback'
 import { scheduleOf } from '@oar-bench/core/simulate/recorded-actions'
 import type { RunEvent, RunResult } from '@oar-bench/core/simulate/result'
+import { useUnits } from '../composables/useUnits'
 import { workerClient, type WorkerClient } from '../utils/workerClient'
 import type { Frame, LiveWorker, StopCondition, TapeReport } from '../workers/live.worker'
 import { useSheetDocument } from './sheetDocument'
@@ -38,6 +40,7 @@ const NOTHING: OperableMachine = { operables: [], faults: [], electric: [] }
 export const useLiveRun = defineStore('liveRun', () => {
   const sheetDocument = useSheetDocument()
   const runs = useSimulationRuns()
+  const { show } = useUnits()
   let client: WorkerClient<LiveWorker> | undefined
   let store = new SampleStore()
   /** The sheet as it was when the run began; the run goes on with it. */
@@ -70,6 +73,13 @@ export const useLiveRun = defineStore('liveRun', () => {
     sheet.value ? operableMachine(sheet.value, devicesOf(sheet.value)) : NOTHING,
   )
 
+  /** An event in words, in the units in use. */
+  const sentenceOf = (event: RunEvent) => {
+    const own = [...(sheet.value?.components ?? []), ...(sheet.value?.control.devices ?? [])]
+    const part = own.find(({ id }) => id === event.component)
+    return [part && nameOf(part), eventText(event, show)].filter(Boolean).join(' ')
+  }
+
   /** @param scheduled whether the schedule goes on commanding; else its commands of 0 s are held */
   async function start(scheduled = false): Promise<boolean> {
     close()
@@ -89,9 +99,9 @@ export const useLiveRun = defineStore('liveRun', () => {
         held.value,
         proxy(takeFrame),
         proxy(takeReport),
-        proxy((why: string) => {
+        proxy((why: string, event?: RunEvent) => {
           playing.value = false
-          message.value = why
+          message.value = event ? sentenceOf(event) : why
         }),
       )
       const { result } = await Promise.race([opened, current.failed])

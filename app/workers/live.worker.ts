@@ -48,7 +48,12 @@ export interface StopCondition {
   /** SI */
   readonly value: number
 }
-type Sink = { frame(frame: Frame): void; tape(report: TapeReport): void; paused(why: string): void }
+type Sink = {
+  frame(frame: Frame): void
+  tape(report: TapeReport): void
+  /** @param event that it waited for */
+  paused(why: string, event?: RunEvent): void
+}
 
 let run: LiveRun | undefined
 let sink: Sink
@@ -80,19 +85,25 @@ function goOn(now: number): void {
   const wanted = rate * elapsed
   const end = performance.now() + BUDGET
   let why = ''
+  let happened: RunEvent | undefined
   live.goOn(
     before + wanted,
     () => performance.now() < end,
     (event) => {
       if (event && slowAtEvents) slowUntil = now + SLOW_FOR
-      if (event && untilEvent) why = live.simulation.events.last?.what ?? 'an event'
-      else if (isReached(live)) why = 'the condition is reached'
+      if (event && untilEvent) {
+        happened = live.simulation.events.last
+        why = happened?.what ?? 'an event'
+      } else if (isReached(live)) why = 'the condition is reached'
       return why !== ''
     },
   )
   pace += 0.1 * (Math.min(1, (live.shown - before) / Math.max(wanted, 1e-9)) - pace)
-  if (live.stopped) why = live.stopped.message
-  if (why) pause(why)
+  if (live.stopped) {
+    why = live.stopped.message
+    happened = undefined
+  }
+  if (why) pause(why, happened)
   report(now, why !== '')
 }
 function isReached(live: LiveRun): boolean {
@@ -104,10 +115,10 @@ function isReached(live: LiveRun): boolean {
   const value = recorder.value(index)
   return until.above ? value > until.value : value < until.value
 }
-function pause(why: string): void {
+function pause(why: string, event?: RunEvent): void {
   playing = untilEvent = false
   until = undefined
-  sink.paused(why)
+  sink.paused(why, event)
 }
 
 function report(now: number, atOnce = false): void {

@@ -4,6 +4,7 @@ import { findKind } from '../catalogue'
 import { devicesOf } from '../control/run'
 import { nameOf, type Sheet } from '../sheet/schema'
 import type { Input } from '../simulate/circuit/input-bank'
+import { inputValueText } from '../simulate/event-text'
 import type { RunEvent, RunResult } from '../simulate/result'
 import type { Moments } from './moment'
 import { moversOf, stretchesOf, verbOf, type Mover } from './movers'
@@ -79,9 +80,7 @@ function changesOf(column: Float32Array, times: Float64Array, resolution: number
 /** Value of an input in words: its position by name, a share as one. */
 function valueText({ spec }: Input, value: number, show: Show): string {
   const position = spec.positions?.find((p) => Math.abs(p.value - value) < 1e-3)
-  if (position) return position.label
-  const isShare = spec.quantity === 'ratio' && Math.abs(spec.max) <= 1.5
-  return show(value, isShare ? 'share' : spec.quantity, 3)
+  return position ? position.label : inputValueText(spec, value, show)
 }
 /** @param seconds that it takes; 0 where it jumps */
 function changeText(
@@ -100,8 +99,6 @@ function changeText(
     ? `the ${spec.label} of ${name} goes from ${valueText(input, before, show)} to ${to} in ${show(seconds, 'time', 2)}`
     : `the ${spec.label} of ${name} goes to ${to}`
 }
-
-const INPUT_EVENT = /^\w+ = /
 
 /** Commands and settings that change. */
 function inputHappenings(
@@ -128,9 +125,7 @@ function inputHappenings(
       const event = events.find(
         (e) =>
           e.component === input.component &&
-          e.source !== 'circuit' &&
-          INPUT_EVENT.test(e.what) &&
-          e.what.startsWith(`${input.spec.name} = `) &&
+          e.change?.input === input.spec.name &&
           e.at >= change.from - 1e-9 &&
           e.at <= change.to + 1e-9,
       )
@@ -151,8 +146,8 @@ function inputHappenings(
 
 /** What the control reports of itself: relays, timers, steps. */
 const controlHappenings = ({ events }: RunResult, nameIn: (id: string) => string): Happening[] =>
-  events.flatMap(({ at, source, component, what }: RunEvent): Happening[] =>
-    source === 'control' && !INPUT_EVENT.test(what)
+  events.flatMap(({ at, source, component, what, change }: RunEvent): Happening[] =>
+    source === 'control' && !change
       ? [
           {
             at,

@@ -56,7 +56,14 @@ export function resultToJson(sheet: Sheet, result: RunResult, signals?: Readonly
             at: c.worst.at,
           },
         })),
-        events: result.events,
+        events: result.events.map(({ change, ...event }) => ({
+          ...event,
+          ...(change && {
+            input: change.input,
+            value: shown(change.value, change.quantity),
+            unit: shownUnit(change.quantity, 'metric').symbol,
+          }),
+        })),
         energy: result.energy,
         oil: result.oil,
         statistics: result.statistics,

@@ -4,7 +4,7 @@
  */
 import { z } from 'zod'
 import { actionSchema } from '../simulate/actions'
-import type { RunResult } from '../simulate/result'
+import type { RunEvent, RunResult } from '../simulate/result'
 import { quantityNames, type Quantity } from '../units/quantities'
 
 const quantity = z.enum(quantityNames as [Quantity, ...Quantity[]])
@@ -12,6 +12,14 @@ const name = z.string().max(200)
 const number = z.number()
 const optionalName = name.optional()
 const extremes = z.object({ min: number, minAt: number, max: number, maxAt: number, end: number })
+
+/** Runs that were kept before told an input that changed by text alone: "command = 1". */
+function withChange(event: RunEvent): RunEvent {
+  const old = event.change || event.source === 'circuit' ? null : /^(\w{1,64}) = (\S{1,40})$/.exec(event.what)
+  const value = Number(old?.[2] ?? Number.NaN)
+  if (!old || !Number.isFinite(value)) return event
+  return { ...event, change: { input: old[1], label: old[1], quantity: 'ratio', value } }
+}
 
 export const runHeadSchema = z.object({
   schedule: name,
@@ -55,12 +63,23 @@ export const runHeadSchema = z.object({
   // absent in runs that were kept before they could be worked by hand
   events: z
     .array(
-      z.object({
-        at: number,
-        source: z.enum(['circuit', 'schedule', 'control', 'user']),
-        component: optionalName,
-        what: z.string().max(400),
-      }),
+      z
+        .object({
+          at: number,
+          source: z.enum(['circuit', 'schedule', 'control', 'user']),
+          component: optionalName,
+          what: z.string().max(400),
+          change: z
+            .object({
+              input: name,
+              label: z.string().max(200),
+              quantity,
+              value: number,
+              words: z.string().max(400).optional(),
+            })
+            .optional(),
+        })
+        .transform(withChange),
     )
     .max(100_000)
     .default([]),

@@ -26,7 +26,7 @@ export const actionSchema = z.discriminatedUnion('kind', [
 ])
 export type Action = z.infer<typeof actionSchema>
 
-/** What an action does, in words with the names of the sheet file: "V1.command = 1". */
+/** What an action does, in words with the names of the sheet file: "V1.command = 1", "V3.setting = 95 bar". */
 export function actionText(action: Action): string {
   switch (action.kind) {
     case 'set':

@@ -1,5 +1,6 @@
 /** What a run reports. Everything in SI; sample columns are single precision. */
 import type { Action } from './actions'
+import type { InputChange } from './event-text'
 import type { Quantity } from '../units/quantities'
 import type { Statistics } from './numerics/rosenbrock'
 
@@ -47,8 +48,10 @@ export interface RunEvent {
   readonly at: number
   readonly source: 'circuit' | 'schedule' | 'control' | 'user'
   readonly component?: string
-  /** What happened, for people: "end stop, extending", "command = 1". */
+  /** What happened, for people, in metric units: "reaches its extended stop", "speed = 1500 rpm". */
   readonly what: string
+  /** The input that changed, where it is that. */
+  readonly change?: InputChange
 }
 
 /** A balance error beyond this is reported. */

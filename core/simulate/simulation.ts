@@ -6,7 +6,7 @@
  * and by the instant that `advance` is called with; `advanceBeyond` ends where a step ends, so that observing changes nothing.
  */
 import { resolveComponent, type RawValue } from '../sheet/resolve'
-import { showQuantity } from '../units/text'
+import { showIn, showQuantity } from '../units/text'
 import { actionText, type Action } from './actions'
 import { BURST_INPUT } from './circuit/bursting'
 import { Chattering, EventFunctions } from './circuit/event-functions'
@@ -18,6 +18,7 @@ import { OilState } from './circuit/oil-state'
 import type { Compiled } from './compile'
 import type { Control, Readings } from './control-interface'
 import { DueQueue } from './due-queue'
+import { changeText, inputChange } from './event-text'
 import type { Statistics } from './numerics/rosenbrock'
 import { Balances } from './observers/balances'
 import { Conditions } from './observers/conditions'
@@ -29,6 +30,8 @@ import { findSteadyState } from './steady-state'
 import type { Changed, Snapshot, Stop } from './snapshot'
 import { StepFailure, Stepper, type StepVisitor } from './stepper'
 
+/** An input of a schedule that changes by less, relative, goes on as it went. */
+const SAME_INPUT = 1e-9
 const LONGEST_FIRST_STEP = 1e-3
 /** While an input runs along a ramp no step is longer, s: what follows it is accounted for by Simpson's rule. */
 const LONGEST_ON_A_RAMP = 0.1
@@ -77,6 +80,7 @@ export class Simulation {
   private readonly changed = new Map<string, Changed>()
   private readonly warnings: string[] = []
   private readonly inputsBefore: Float64Array
+  private readonly inputsUpToNow: Float64Array
   private readonly visitor: StepVisitor
   private readonly readings: Readings
 
@@ -90,6 +94,7 @@ export class Simulation {
     this.control = options.control ?? compiled.control?.create()
     this.longestStep = options.longestStep ?? Infinity
     this.inputsBefore = new Float64Array(network.arrays.u.length)
+    this.inputsUpToNow = new Float64Array(network.arrays.u.length)
     this.readings = {
       isOn: (component) => {
         const element = this.element(component)
@@ -476,7 +481,7 @@ export class Simulation {
       if (network.inputs.sourceOf(index) === 'hand') continue
       if (network.inputs.sourceOf(index) === 'control' && network.arrays.u[index] === value) continue
       // what control takes over as it stands is nothing that happens
-      if (listed && network.arrays.u[index] !== value) this.log('control', component, `${input} = ${value}`)
+      if (listed && network.arrays.u[index] !== value) this.logInput('control', index, value)
       network.inputs.set(index, value, 'control')
       changed = true
     }
@@ -504,6 +509,13 @@ export class Simulation {
   }
   private log(source: RunEvent['source'], component: string | undefined, what: string): void {
     this.events.add({ at: this.time, source, component, what })
+  }
+  /** An input that has another value now. @param value SI */
+  private logInput(source: RunEvent['source'], index: number, value: number): void {
+    const input = this.network.inputs.inputs[index]
+    const change = inputChange(input, value)
+    const what = changeText(change, showIn('metric'))
+    this.events.add({ at: this.time, source, component: input.component, what, change })
   }
 
   /** Runs what may chatter; where it does, the simulation stops and says who. */
@@ -562,8 +574,10 @@ export class Simulation {
       }
     }
     this.actions.push(action)
-    this.log('user', 'component' in action ? action.component : undefined, actionText(action))
-    this.applyInputChanges()
+    if (action.kind === 'set')
+      this.logInput('user', this.inputIndex(action.component, action.target), action.value)
+    else if ('component' in action) this.log('user', action.component, actionText(action))
+    this.applyInputChanges('component' in action ? action.component : undefined)
     this.queueScheduleBreak()
   }
 
@@ -605,18 +619,27 @@ export class Simulation {
     oil.refresh()
   }
 
-  /** Inputs, events and control at the present instant, where an input or an element has changed. */
-  private applyInputChanges(): void {
-    const { network, stepper, inputsBefore } = this
+  /**
+   * Inputs, events and control at the present instant, where an input or an element has changed.
+   * @param byHand component that a person has just changed: its inputs follow from that, and not from a schedule
+   */
+  private applyInputChanges(byHand?: string): void {
+    const { network, stepper, inputsBefore, inputsUpToNow } = this
     const { integrator } = stepper
     const { u } = network.arrays
     inputsBefore.set(u)
+    // what moves steadily up to here has not jumped
+    network.inputs.evaluateAt(this.time)
+    inputsUpToNow.set(u)
     network.activateInputs(this.time)
     let jumped = false
     for (let i = 0; i < u.length; i++)
       if (u[i] !== inputsBefore[i]) {
         jumped = true
-        if (network.inputs.sourceOf(i) === 'schedule') this.logInput(i)
+        const { component } = network.inputs.inputs[i]
+        const isSame = Math.abs(u[i] - inputsUpToNow[i]) <= SAME_INPUT * Math.max(1, Math.abs(u[i]))
+        if (component === byHand || isSame || network.inputs.sourceOf(i) !== 'schedule') continue
+        this.logInput('schedule', i, u[i])
       }
     this.oil.updateAirPressure(this.time)
     this.runWithChatterStop(() => this.iterateControlAndEvents())
@@ -627,12 +650,6 @@ export class Simulation {
       jumped ? Math.min(integrator.h, LONGEST_FIRST_STEP) : integrator.h,
     )
     this.updateObservers(this.time)
-  }
-
-  /** An input that its schedule has changed at once. */
-  private logInput(index: number): void {
-    const { component, spec } = this.network.inputs.inputs[index]
-    this.log('schedule', component, `${spec.name} = ${this.network.arrays.u[index]}`)
   }
 
   private stopWhereItBursts(): void {
