@@ -9,6 +9,7 @@ export const shavingsPress = brief({
     'One operator. Fill the chamber, close the lid, press: the platen goes out 600 mm in about 5.5 s, meets the bale for the last 150 mm and ends at 60 kN. Hold until the bale is tied, then return in about 4.5 s.',
   never:
     'The platen must not move while the lid is open. It must not creep out when the valve is in its centre and someone ties the bale.',
+  operation: { start: 'press', stop: 'emergencyStop', cycle: 'open', restart: 'byPress' },
   onLoss:
     'The valve centres by its springs and blocks both lines; the platen stays where it is. Nothing hangs.',
   onOilLoss: 'The platen stops; the level switch stops the motor before the pump draws air.',
@@ -82,6 +83,7 @@ export const bladePress = brief({
     'Clamp first, then press: cheeks closed and held at force before the squeeze begins; back in the opposite order.',
   never:
     'The squeeze must not begin before the cheeks hold. The cheeks must not open while the squeeze is under force.',
+  operation: { start: 'twoHand', stop: 'emergencyStop', cycle: 'single', restart: 'byPress' },
   onLoss: 'Both hold what they hold; glue sets whether there is power or not.',
   onOilLoss: 'The cheeks lose force; the operator sees it on the gauge and releases the squeeze.',
   onControlLoss: 'Valves centre; nothing moves.',
@@ -146,6 +148,7 @@ export const boatLift = brief({
   purpose:
     'Raise 3 t by 1.2 m, hold for hours, float on the tide, lower smoothly; a hand pump for dead lowering.',
   never: 'The platform must not drop. Nobody stands under it without the mechanical lock.',
+  operation: { start: 'holdToRun', stop: 'emergencyStop', cycle: 'open', restart: 'byPress' },
   onLoss: 'It holds; it can be lowered by hand.',
   onOilLoss: 'The load-holding valve at the cylinder holds; the lock takes over.',
   onControlLoss: 'Levers centre by springs; it holds.',
@@ -188,6 +191,7 @@ export const boatLift = brief({
 export const slipwayWinch = brief({
   purpose: 'Haul and pay out at any speed up to 12 m/min, creep at the cradle, hold on the brake.',
   never: 'The hull must not run away down the slip.',
+  operation: { start: 'press', stop: 'emergencyStop', cycle: 'open', restart: 'byPress' },
   onLoss: 'The brake comes on by its spring.',
   onOilLoss: 'Charge pressure falls, the brake comes on.',
   onControlLoss: 'The stroke of the pump goes back to zero and the brake comes on.',
@@ -275,6 +279,7 @@ export const sluiceRotor = brief({
   purpose:
     'Follow the ordered angle, hold against the tide, change over to the standby pack by itself when oil is lost.',
   never: 'The sluice must not swing free.',
+  operation: { start: 'press', stop: 'emergencyStop', cycle: 'open', restart: 'byPress' },
   onLoss: 'It is locked hydraulically; then hand operation.',
   onOilLoss: 'The level switch stops the duty pack and starts the standby pack.',
   onControlLoss: 'The pilot valve centres, the pilot checks lock the rotor; hand operation.',
@@ -316,6 +321,7 @@ export const sluiceRotor = brief({
 export const gatePack = brief({
   purpose: 'Close all boards once without electricity, from the accumulator; recharge afterwards.',
   never: 'The accumulator must not be opened under pressure.',
+  operation: { start: 'holdToRun', stop: 'emergencyStop', cycle: 'open', restart: 'byPress' },
   onLoss: 'It closes the boards.',
   onOilLoss: 'The boards fall shut by their weight as far as the tide lets them.',
   onControlLoss: 'The valve falls into the position that closes the boards.',

@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import { prove } from '../core/control/prove'
 import { checkControl } from '../core/control/check'
+import { operationFindings } from '../core/control/operation'
 import { hasControl } from '../core/formats/registry'
 import { signalIndex, valueAt, type RunResult } from '../core/simulate/result'
 import { runDemo } from './golden'
@@ -21,10 +22,12 @@ const reached = (r: RunResult, id: string, end: 'extended' | 'retracted', after 
 const violated = (r: RunResult) => r.conditions.some((c) => c.name === 'violated')
 
 const controlled = demoMachines().flatMap((m) =>
-  m.variants.filter((v) => hasControl(v.sheet)).map((v) => [`${m.name}, ${v.name}`, v.sheet] as const),
+  m.variants
+    .filter((v) => hasControl(v.sheet))
+    .map((v) => [`${m.name}, ${v.name}`, v.sheet, m.brief.operation] as const),
 )
 
-describe.each(controlled)('%s', (_name, sheet) => {
+describe.each(controlled)('%s', (name, sheet, operation) => {
   it('has a control in which nothing is found', () => {
     expect(checkControl(sheet).filter((f) => !f.accepted)).toEqual([])
   })
@@ -32,6 +35,12 @@ describe.each(controlled)('%s', (_name, sheet) => {
     const proofs = prove(sheet)
     expect(proofs.length).toBeGreaterThan(1)
     expect(proofs.filter((p) => !['proved', 'watched', 'chance'].includes(p.outcome))).toEqual([])
+    // its brief asks for two hands, and these two are started by one
+    expect(operationFindings(sheet, operation, proofs)).toEqual(
+      name.startsWith('Blade press')
+        ? ['The brief asks for a start with both hands, and the control has one start button, S12.']
+        : [],
+    )
   })
 })
 

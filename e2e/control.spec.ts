@@ -180,6 +180,27 @@ test('an interlock is proved, a missing one is refuted and played on the tape', 
   await expect(page.getByText('1-2V1 coil a', { exact: true })).toBeVisible()
 })
 
+test('a control is held against how the brief says the machine is worked', async ({ page }) => {
+  await openCopy(page, 'blade-press-switches', 'Worked', 'Brief')
+  const findings = page.getByTestId('operation-findings')
+  const ask = async (field: string, option: string) => {
+    await step(page, 'Brief')
+    await page.getByLabel(field, { exact: true }).selectOption({ label: option })
+    await step(page, 'Control')
+    await page.getByTestId('control-view-proofs').click()
+  }
+  await ask('Started by', 'two buttons, pressed with both hands together')
+  await expect(findings).toContainText('a start with both hands, and the control has one start button, S12')
+  await ask('Started by', 'a button or lever that is held all the way')
+  await expect(findings).toContainText('something can keep moving when all are released')
+  await ask('Cycles', 'set up or cycle, by a selector')
+  await expect(findings).toContainText('a selector of the mode, and the control has none')
+  await ask('Cycles', 'one cycle for each start')
+  await ask('Started by', 'one press of a button')
+  await expect(page.getByTestId('proof-N1')).toBeVisible()
+  await expect(findings).toHaveCount(0)
+})
+
 test('the control is written as drawing, list and XML, and read again', async ({ page }) => {
   await openCopy(page, 'blade-press-switches', 'Files of control', 'Control')
   const written = async (format: string) => {

@@ -214,7 +214,7 @@ const charts = controlSheet(
         name: '',
         steps: [
           { id: 'R', name: 'Ready', initial: true, actions: [{ coil: 'P4', qualifier: 'reset' }] },
-          { id: 'A', name: '', initial: false, actions: [{ coil: 'P1' }] },
+          { id: 'A', name: '', initial: false, actions: [{ coil: 'P1', qualifier: 'while' }] },
           {
             id: 'B',
             name: '',
@@ -228,7 +228,7 @@ const charts = controlSheet(
             actions: [
               { coil: 'P3', qualifier: 'limited', time: '0.6 s' },
               { coil: 'P4', qualifier: 'set' },
-              { coil: 'K1' },
+              { coil: 'K1', qualifier: 'while' },
             ],
           },
         ],
@@ -309,8 +309,8 @@ const moves = fc.array(fc.tuple(fc.nat(40), fc.constantFrom(315, 975, 2355)), { 
 
 describe('the program in a reader of its own', () => {
   it.each([
-    ['timers, a counter, a selector', timed],
-    ['charts with all qualifiers', charts],
+    ['timers, a counter, a selector', timed] as const,
+    ['charts with all qualifiers', charts] as const,
     ...controlled.filter((n) => !n.includes('rotor')).map((name) => [name, demo(name)] as const),
   ])('does what the control does: %s', (_, sheet) => {
     fc.assert(
