@@ -28,6 +28,22 @@ describe('relays', () => {
     expect(bench.press('S0').wait(0.005).release('S0').wait(1).is('K1')).toBe(true)
     expect(bench.events).toHaveLength(1)
   })
+  it('rest before the start each for itself, also beside one that never does', () => {
+    const paths = ['/K2 · /K1 -> K2', 'S2 + /S2 -> K3', '/K3 -> K4', 'S1 -> K1']
+    const devices = {
+      S1: ['push-button'],
+      S2: ['push-button'],
+      K1: ['relay'],
+      K2: ['relay'],
+      // slower than the one that goes on and off
+      K3: ['relay', { pullIn: '22 ms' }],
+      K4: ['relay'],
+    } as const
+    const bench = new Bench(controlSheet(devices, paths))
+    expect([bench.is('K3'), bench.is('K4')]).toEqual([true, false])
+    const alone = new Bench(controlSheet(devices, paths.slice(1)))
+    expect([alone.is('K3'), alone.is('K4')]).toEqual([true, false])
+  })
   it('that break their own coil go on and off with their times', () => {
     const bench = new Bench(
       controlSheet({ S1: ['push-button', { latching: true }], K1: ['relay'] }, ['S1 · /K1 -> K1']),

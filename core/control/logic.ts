@@ -41,6 +41,9 @@ type AnyView = DeviceView<any>
 const MOST_ROUNDS = 100
 /** Changes of relays before 0 s. */
 const MOST_AT_START = 200
+/** s: where something never rests, what does has rested after this time; and changes that are enough in any case. */
+const LEAST_AT_START = 3
+const MOST_IN_ALL = 20_000
 
 type MutableView = { -readonly [K in keyof AnyView]: AnyView[K] } & { around?: Surroundings }
 type Question = (state: LogicState, t: number) => boolean
@@ -105,11 +108,18 @@ export class Logic {
   settle(state: LogicState, around: Surroundings): boolean {
     this.startSequences(state)
     this.solve(state, around, 0)
-    for (let i = 0; i < MOST_AT_START; i++) {
+    const settles = (device: number) => this.program.devices[device].type.settlesAtStart === true
+    let elapsed = 0
+    for (let i = 0; i < MOST_AT_START || elapsed < LEAST_AT_START; i++) {
       const next = this.nextSettling(state)
       if (next === Infinity) return true
-      this.expire(state, next, (device) => this.program.devices[device].type.settlesAtStart === true)
-      // it happened before 0 s
+      if (i >= MOST_IN_ALL) return false
+      // it happened before 0 s: the time that has passed is over for the others too, also where one of them never rests
+      elapsed += next
+      state.devices.forEach((device, k) => {
+        if (settles(k)) device.due -= next
+      })
+      this.expire(state, 0, settles)
       this.solve(state, around, 0)
     }
     return false
