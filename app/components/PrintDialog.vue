@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The page as it will be printed: paper, frame, title block, scale. */
 import { Printer } from 'lucide-vue-next'
-import { LEAST_LETTERS, type Page } from '@oar-bench/core/formats/page'
+import { smallLetters, type Page } from '@oar-bench/core/formats/page'
 import { pageSchema, type PageSettings } from '@oar-bench/core/sheet/schema'
 
 const sheetDocument = useSheetDocument()
@@ -81,8 +81,8 @@ function print() {
         Number, names and dates of the title block are among the properties of the sheet.
       </p>
     </div>
-    <p v-if="page && page.letterHeight < LEAST_LETTERS" class="mb-2 text-caution" data-testid="small-letters">
-      The letters are {{ page.letterHeight.toFixed(1) }} mm high; ISO 3098 asks for {{ LEAST_LETTERS }} mm.
+    <p v-if="page && smallLetters(page)" class="mb-2 text-caution" data-testid="small-letters">
+      {{ smallLetters(page) }}
       <button
         v-if="page.proposal"
         class="underline hover:text-accent"

@@ -13,20 +13,27 @@ import cyrillicPlain from '@fontsource/source-sans-3/files/source-sans-3-cyrilli
 import cyrillicPacked from '@fontsource/source-sans-3/files/source-sans-3-cyrillic-400-normal.woff2?url'
 import cyrillicExtPlain from '@fontsource/source-sans-3/files/source-sans-3-cyrillic-ext-400-normal.woff?url'
 import cyrillicExtPacked from '@fontsource/source-sans-3/files/source-sans-3-cyrillic-ext-400-normal.woff2?url'
+import mathPlain from '@fontsource/noto-sans-math/files/noto-sans-math-latin-400-normal.woff?url'
+import mathPacked from '@fontsource/noto-sans-math/files/noto-sans-math-latin-400-normal.woff2?url'
 import barlowRanges from '@fontsource/barlow-semi-condensed/unicode.json'
 import sansRanges from '@fontsource/source-sans-3/unicode.json'
 import { fontFamilies, letteringScripts, type LetteringFont } from '@oar-bench/core/formats/lettering-fonts'
 
 /** Where each script is found, as WOFF and as WOFF2. */
-const files = {
-  latin: [latinPlain, latinPacked],
-  'latin-ext': [latinExtPlain, latinExtPacked],
-  vietnamese: [vietnamesePlain, vietnamesePacked],
-  greek: [greekPlain, greekPacked],
-  'greek-ext': [greekExtPlain, greekExtPacked],
-  cyrillic: [cyrillicPlain, cyrillicPacked],
-  'cyrillic-ext': [cyrillicExtPlain, cyrillicExtPacked],
-} satisfies Record<(typeof letteringScripts)[number][1], readonly [string, string]>
+const files: Readonly<Record<string, Readonly<Record<string, readonly [string, string]>>>> = {
+  'barlow-semi-condensed': {
+    latin: [latinPlain, latinPacked],
+    'latin-ext': [latinExtPlain, latinExtPacked],
+    vietnamese: [vietnamesePlain, vietnamesePacked],
+  },
+  'source-sans-3': {
+    greek: [greekPlain, greekPacked],
+    'greek-ext': [greekExtPlain, greekExtPacked],
+    cyrillic: [cyrillicPlain, cyrillicPacked],
+    'cyrillic-ext': [cyrillicExtPlain, cyrillicExtPacked],
+  },
+  'noto-sans-math': { latin: [mathPlain, mathPacked] },
+}
 const ranges: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   'barlow-semi-condensed': barlowRanges,
   'source-sans-3': sansRanges,
@@ -38,11 +45,11 @@ async function bytesOf(url: string): Promise<Uint8Array> {
   return new Uint8Array(await answer.arrayBuffer())
 }
 
-export const letteringFonts: readonly LetteringFont[] = letteringScripts.map(([family, script]) => {
-  const [plain, packed] = files[script]
+export const letteringFonts: readonly LetteringFont[] = letteringScripts.map(([family, script, range]) => {
+  const [plain, packed] = files[family][script]
   return {
     family: fontFamilies[family],
-    range: ranges[family][script],
+    range: range ?? ranges[family][script],
     plain: () => bytesOf(plain),
     packed: () => bytesOf(packed),
   }

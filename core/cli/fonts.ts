@@ -6,7 +6,7 @@ import { fontFamilies, letteringScripts, type LetteringFont } from '../formats/l
 
 const require = createRequire(import.meta.url)
 
-export const letteringFonts: readonly LetteringFont[] = letteringScripts.map(([family, script]) => {
+export const letteringFonts: readonly LetteringFont[] = letteringScripts.map(([family, script, range]) => {
   const folder = dirname(require.resolve(`@fontsource/${family}/package.json`))
   const ranges = JSON.parse(readFileSync(join(folder, 'unicode.json'), 'utf8')) as Record<string, string>
   const file = (ending: string) => {
@@ -15,7 +15,7 @@ export const letteringFonts: readonly LetteringFont[] = letteringScripts.map(([f
   }
   return {
     family: fontFamilies[family],
-    range: ranges[script],
+    range: range ?? ranges[script],
     plain: () => file('woff'),
     packed: () => file('woff2'),
   }

@@ -65,6 +65,8 @@ const penColourOf: Readonly<Record<PenColour, number>> = {
 const WEIGHTS = [13, 15, 18, 20, 25, 30, 35, 40, 50, 53, 60, 70, 80, 90, 100]
 /** Width of the stroke of a pen, modules. */
 const PEN_WIDTH = 0.4
+/** The font of drawings as a TrueType file; a program that does not have it takes another. */
+const FONT_FILE = 'BarlowSemiCondensed-Regular.ttf'
 const DESIGNATION = 'DESIGNATION'
 
 type Target = DxfWriter | DxfBlock
@@ -174,6 +176,7 @@ export function sheetToDxf(sheet: Sheet, show: Show, options: PlotOptions = {}):
   dxf.setVariable('$EXTMIN', { 10: 0, 20: 0, 30: 0 })
   dxf.setVariable('$EXTMAX', { 10: page.width, 20: page.height, 30: 0 })
   dxf.setVariable('$LWDISPLAY', { 290: 1 })
+  for (const style of dxf.document.tables.styleTable.records) style.fontFileName = FONT_FILE
   /** Marks are positive, gaps negative. */
   const signed = (lengths: readonly number[]) => lengths.map((length, i) => (i % 2 ? -length : length) * unit)
   dxf.addLType(lineTypes.pilot, 'pilot lines', signed(dashes.pilot))
@@ -184,7 +187,9 @@ export function sheetToDxf(sheet: Sheet, show: Show, options: PlotOptions = {}):
       setWidth(dxf.addLayer(name, colourOf[name], lineTypeOf[name] ?? 'Continuous'), THIN * unit)
   const drawing = new Pen(unit, [page.origin[0], page.height - page.origin[1]])
   const around = new Pen(1, [0, page.height])
-  const block = new Pen(unit, [0, 0])
+  // a block has its size at scale 1, and each insert brings it to that of the page
+  const block = new Pen(MODULE, [0, 0])
+  const scaleFactor = point3d(page.scale, page.scale, page.scale)
 
   // lines of one width are one layer of the frame
   for (const { points, width } of page.lines) {
@@ -212,10 +217,10 @@ export function sheetToDxf(sheet: Sheet, show: Show, options: PlotOptions = {}):
   for (const [name, inks] of plot.blocks) {
     const own = dxf.addBlock(name)
     for (const ink of visibleParts(inks)) block.draw(own, ink, 'symbols')
-    own.addAttdef(point3d(0, 0), unit * CAPITALS, DESIGNATION, '', { layerName: 'lettering' })
+    own.addAttdef(point3d(0, 0), MODULE * CAPITALS, DESIGNATION, '', { layerName: 'lettering' })
   }
   for (const { block: name, x, y, designation } of plot.symbols) {
-    const insert = dxf.addInsert(name, drawing.point([x, y]), { layerName: 'symbols' })
+    const insert = dxf.addInsert(name, drawing.point([x, y]), { layerName: 'symbols', scaleFactor })
     if (designation)
       dxf.addAttrib(
         drawing.point(designation.at),

@@ -59,4 +59,6 @@ export interface PdfFile {
   readonly missing: readonly string[]
   /** Fields of the title block that hold more than there is room for. */
   readonly cut?: readonly string[]
+  /** What to do about letters that are too small to be read. */
+  readonly smallLetters?: string
 }

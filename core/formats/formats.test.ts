@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { PDFDocument } from 'pdf-lib'
+import fontkit from '@pdf-lib/fontkit'
 import DxfParser from 'dxf-parser'
 import ExcelJS from 'exceljs'
 import { describe, expect, it } from 'vitest'
@@ -23,6 +25,8 @@ import { letteringFonts } from '../cli/fonts'
 import { showIn } from '../units/text'
 import { csv } from './csv'
 import { sheetToDxf } from './dxf'
+import { Faces } from './faces'
+import { fontsFor } from './lettering-fonts'
 import { netlistRows, partsList } from './lists'
 import { pageOf } from './page'
 import { sheetToPdf } from './pdf'
@@ -223,6 +227,43 @@ describe('DXF', () => {
     expect(layers.pilot.color).not.toBe(layers.working.color)
     expect(text).toMatch(/\nframe-70\n[\s\S]{0,120}?\n370\n70\n/)
   })
+  it('has blocks of their true size, brought to that of the page by their inserts, and a TrueType font', () => {
+    // a larger paper has another scale, and the same blocks
+    const blocksOn = (size: 'A4' | 'A2') => {
+      const sheet = { ...unit, page: { ...unit.page, size } }
+      const dxf = read(sheet)
+      const scale = pageOf(sheet, plotSheet(sheet, show).boxes).scale
+      const inserts = dxf.entities.filter((e) => e.type === 'INSERT') as unknown as {
+        xScale: number
+        yScale: number
+      }[]
+      for (const { xScale, yScale } of inserts) {
+        expect(xScale).toBeCloseTo(scale, 9)
+        expect(yScale).toBeCloseTo(scale, 9)
+      }
+      return {
+        scale,
+        blocks: Object.values(dxf.blocks).map((b) =>
+          JSON.stringify(b.entities, (k, v: unknown) => (/andle/.test(k) ? undefined : v)),
+        ),
+      }
+    }
+    const [small, large] = [blocksOn('A4'), blocksOn('A2')]
+    expect(small.scale).not.toBeCloseTo(large.scale, 3)
+    expect(small.blocks).toEqual(large.blocks)
+    const text = sheetToDxf(unit, show).replace(/\r/g, '').replace(/^ +/gm, '')
+    expect(text).toMatch(/\nSTYLE\n[^]*?\n3\n[\w-]+\.ttf\n/)
+    // the circle of a pump has a radius of two modules of 2.5 mm in its block
+    const pump = addComponent(emptySheet('Pump'), 'fixed-pump').sheet
+    const circles = Object.values(read(pump).blocks).flatMap((b) =>
+      ((b.entities ?? []) as unknown as { type: string; radius: number }[]).filter(
+        (e) => e.type === 'CIRCLE',
+      ),
+    )
+    const [[, inks]] = [...plotSheet(pump, show).blocks]
+    const radii = inks.flatMap((ink) => (ink.shape === 'circle' ? [2.5 * ink.r] : []))
+    expect(circles.map((c) => c.radius)).toEqual(radii)
+  })
   it('shows nothing through what is filled: the rod ends at the piston', () => {
     const sheet = addComponent(emptySheet('Ram'), 'cylinder-double-acting').sheet
     const [[, inks]] = [...plotSheet(sheet, show).blocks]
@@ -285,6 +326,24 @@ describe('PDF', () => {
     const text = spawnSync('pdftotext', [file, '-'], { encoding: 'utf8' }).stdout
     expect(text).toContain('Łódź, Žďár, Γερανός, Кран ?')
     expect(missing).toEqual(['壓'])
+  })
+  it('has the signs of mathematics, and all letters of the fonts that come with it', async () => {
+    const signs = 'p ≥ 5, ≤ 7, ≈ ≠ ∆p ∞ √ → ↔ Δ Ω µ ± × · ″'
+    const file = join(mkdtempSync(join(tmpdir(), 'sheet-')), 'sheet.pdf')
+    const { bytes, missing } = await sheetToPdf({ ...unit, title: signs }, show, letteringFonts)
+    writeFileSync(file, bytes)
+    expect(missing).toEqual([])
+    expect(spawnSync('pdftotext', [file, '-'], { encoding: 'utf8' }).stdout).toContain('p ≥ 5, ≤ 7, ≈ ≠ ∆p ∞')
+    for (const font of letteringFonts) {
+      // each tells which letters it has: those are in its file
+      const own = fontkit.create(await font.plain()).characterSet
+      const told = own.filter((code) => fontsFor(String.fromCodePoint(code), [font]).missing.length === 0)
+      expect(told.length, font.range).toBeGreaterThan(0)
+      const text = String.fromCodePoint(...told)
+      const faces = await Faces.embed(await PDFDocument.create(), letteringFonts, text)
+      expect(faces.widthOf(text.replace(/\s/g, ''), 3)).toBeGreaterThan(0)
+      expect([...faces.missing].filter((letter) => letter.trim())).toEqual([])
+    }
   })
 })
 

@@ -9,7 +9,13 @@ export interface LetteringFont {
   packed(): Promise<Uint8Array>
 }
 
-/** Where each script is found: packages of fonts and the names of their files, the first that has a letter is taken. */
+/** Mathematical signs and arrows of Noto Sans Math, whose package tells another range than its file has. */
+const MATHEMATICS = 'U+2032-2033,U+2190-21FF,U+2200-22FF,U+2300'
+
+/**
+ * Where each script is found: packages of fonts and the names of their files, the first that has a letter is taken. What letters a file
+ * has is told by its package, or by a third entry.
+ */
 export const letteringScripts = [
   ['barlow-semi-condensed', 'latin'],
   ['barlow-semi-condensed', 'latin-ext'],
@@ -18,10 +24,12 @@ export const letteringScripts = [
   ['source-sans-3', 'greek-ext'],
   ['source-sans-3', 'cyrillic'],
   ['source-sans-3', 'cyrillic-ext'],
+  ['noto-sans-math', 'latin', MATHEMATICS],
 ] as const
 export const fontFamilies = {
   'barlow-semi-condensed': 'Barlow Semi Condensed',
   'source-sans-3': 'Source Sans 3',
+  'noto-sans-math': 'Noto Sans Math',
 } as const
 
 /** Reads a CSS unicode-range. @returns whether a code point is in it */

@@ -6,7 +6,7 @@ import { changeSchema, pageSchema, type PageSettings, type Sheet } from '../shee
 import { circuit, powerUnit, powerUnitPipes } from '../testing'
 import { showIn } from '../units/text'
 import { fitText, wrapped } from './fit-text'
-import { LEAST_LETTERS, pageOf, type Page } from './page'
+import { LEAST_LETTERS, pageOf, smallLetters, type Page } from './page'
 import { MODULE, plotSheet } from './plot'
 
 const show = showIn('metric')
@@ -87,6 +87,48 @@ describe('the page', () => {
       }
     }
     expect(page.cut).toEqual(['Legal owner', 'Created by', 'Document number'])
+  })
+  it.each(sizes)('%s has centring marks that neither cross title block nor drawing', (size) => {
+    const changes = Array.from({ length: 12 }, (_, i) =>
+      changeSchema.parse({ issue: String(i), change: 'Relief valve moved', by: 'Office' }),
+    )
+    for (const upright of [false, true])
+      for (const list of [[], changes])
+        for (const dense of [
+          unit,
+          { ...unit, components: unit.components.map((c) => ({ ...c, x: 0, y: c.x })), pipes: [] },
+        ]) {
+          const sheet = withPage(dense, { size, upright, changes: list })
+          const page = paged(sheet)
+          const [cx, cy] = [page.width / 2, page.height / 2]
+          const marks = page.lines.filter(
+            ({ points: [a, b, more], width }) =>
+              !more && width === 0.7 && ((a[0] === cx && b[0] === cx) || (a[1] === cy && b[1] === cy)),
+          )
+          expect(marks).toHaveLength(4)
+          for (const { points } of marks) {
+            const [left, right] = points.map(([x]) => x).sort((a, b) => a - b)
+            const [top, bottom] = points.map(([, y]) => y).sort((a, b) => a - b)
+            for (const r of [...page.reserved, ...placed(sheet, page)]) {
+              const touches =
+                r.x < right - 0.01 + (left === right ? 0.2 : 0) &&
+                r.x + r.w > left + 0.01 - (left === right ? 0.2 : 0) &&
+                r.y < bottom - 0.01 + (top === bottom ? 0.2 : 0) &&
+                r.y + r.h > top + 0.01 - (top === bottom ? 0.2 : 0)
+              expect(touches, JSON.stringify([points, r])).toBe(false)
+            }
+          }
+        }
+  })
+  it('says what to do about letters that are too small', () => {
+    const wide = { ...unit, components: unit.components.map((c) => ({ ...c, x: 3 * c.x })), pipes: [] }
+    const page = paged(withPage(wide, { size: 'A4' }))
+    expect(smallLetters(page)).toMatch(
+      /^The letters of the drawing are \d\.\d mm high; ISO 3098 asks for 1\.8 mm\. Take paper of the size A\d, print it enlarged to \d{3} %, or divide/,
+    )
+    expect(smallLetters(paged(unit))).toBeUndefined()
+    const huge = { ...unit, components: unit.components.map((c) => ({ ...c, x: 40 * c.x })), pipes: [] }
+    expect(smallLetters(paged(withPage(huge, { size: 'A1' })))).toMatch(/Draw the symbols closer together/)
   })
   it('has centring marks and a grid reference of 50 mm fields', () => {
     const { letters, lines } = paged(unit)

@@ -40,6 +40,8 @@ const GRID_LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ'
 const CENTRING = 5
 /** Space kept between drawing and frame or title block, mm. */
 const CLEAR = 4
+/** Space kept between drawing and centring marks, mm. */
+const CLEAR_OF_MARKS = 1
 /** Height of letters, mm: the least that ISO 3098 has, and what suffices. */
 export const LEAST_LETTERS = 1.8
 const LARGEST_LETTERS = 3.5
@@ -86,6 +88,20 @@ const box = (r: Rect): XY[] => [
   [r.x, r.y + r.h],
   [r.x, r.y],
 ]
+const grown = ({ x, y, w, h }: Rect, by: number): Rect => ({
+  x: x - by,
+  y: y - by,
+  w: w + 2 * by,
+  h: h + 2 * by,
+})
+/** The rectangle that two points span. */
+const spanned = ([[x1, y1], [x2, y2]]: readonly XY[]): Rect => ({
+  x: Math.min(x1, x2),
+  y: Math.min(y1, y2),
+  w: Math.abs(x2 - x1),
+  h: Math.abs(y2 - y1),
+})
+const overlap = (a: Rect, b: Rect) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
 const segment = (a: XY, b: XY, width: number) => ({ points: [a, b], width })
 const written = (at: XY, text: string, size: number, anchor: Letters['anchor'] = 'start'): Letters => ({
   shape: 'letters',
@@ -130,6 +146,13 @@ export function pageOf(sheet: Sheet, boxes: readonly Rect[]): Page {
   return size ? { ...laid, proposal: size } : laid
 }
 
+/** What to do about letters that are too small to be read; nothing where they are high enough. */
+export function smallLetters({ letterHeight, proposal }: Page): string | undefined {
+  if (letterHeight >= LEAST_LETTERS - 1e-6) return undefined
+  const enlarged = Math.ceil((100 * LEAST_LETTERS) / letterHeight)
+  return `The letters of the drawing are ${letterHeight.toFixed(1)} mm high; ISO 3098 asks for ${LEAST_LETTERS} mm. ${proposal ? `Take paper of the size ${proposal}` : 'Draw the symbols closer together'}, print it enlarged to ${enlarged} %, or divide the circuit over two sheets.`
+}
+
 function layOut(sheet: Sheet, size: PageSettings['size'], boxes: readonly Rect[]): Page {
   const { page } = sheet
   const [long, short] = PAPER[size]
@@ -137,12 +160,17 @@ function layOut(sheet: Sheet, size: PageSettings['size'], boxes: readonly Rect[]
   const frame = { x: BINDING, y: MARGIN, w: width - BINDING - MARGIN, h: height - 2 * MARGIN }
   const fields = new Fields()
   const small = long < 300
-  const lines = [{ points: box(frame), width: BOLD }, ...centringMarks(width, height, frame)]
   const grid = gridReference(width, height, frame, small)
   const block = titleBlock(sheet, size, frame, fields)
   const table = revisionTable(page, block, fields)
   const reserved = table ? [block, table] : [block]
-  const { scale, origin } = place(boxes, frame, reserved)
+  const marks = centringMarks(width, height, frame, reserved)
+  const lines = [{ points: box(frame), width: BOLD }, ...marks]
+  const kept = [
+    ...reserved.map((r) => grown(r, CLEAR)),
+    ...marks.map(({ points }) => grown(spanned(points), CLEAR_OF_MARKS)),
+  ]
+  const { scale, origin } = place(boxes, frame, kept, reserved)
   return {
     width,
     height,
@@ -219,15 +247,19 @@ function revisionTable(page: PageSettings, block: Rect, fields: Fields): Rect | 
   return table
 }
 
-/** Lines at the middle of each side, from the border of the grid reference into the frame. */
-function centringMarks(width: number, height: number, frame: Rect) {
+/** Lines at the middle of each side, from the border of the grid reference into the frame, or up to it where a field lies there. */
+function centringMarks(width: number, height: number, frame: Rect, reserved: readonly Rect[]) {
   const [cx, cy] = [width / 2, height / 2]
   const [right, bottom] = [frame.x + frame.w, frame.y + frame.h]
+  const mark = (outer: XY, edge: XY, inner: XY) => {
+    const within = spanned([edge, inner])
+    return segment(outer, reserved.some((r) => overlap(grown(r, BOLD), within)) ? edge : inner, BOLD)
+  }
   return [
-    segment([cx, frame.y - BORDER], [cx, frame.y + CENTRING], BOLD),
-    segment([cx, bottom + BORDER], [cx, bottom - CENTRING], BOLD),
-    segment([frame.x - BORDER, cy], [frame.x + CENTRING, cy], BOLD),
-    segment([right + BORDER, cy], [right - CENTRING, cy], BOLD),
+    mark([cx, frame.y - BORDER], [cx, frame.y], [cx, frame.y + CENTRING]),
+    mark([cx, bottom + BORDER], [cx, bottom], [cx, bottom - CENTRING]),
+    mark([frame.x - BORDER, cy], [frame.x, cy], [frame.x + CENTRING, cy]),
+    mark([right + BORDER, cy], [right, cy], [right - CENTRING, cy]),
   ]
 }
 
@@ -276,40 +308,34 @@ function gridReference(width: number, height: number, frame: Rect, small: boolea
 /** Steps of the size that are tried between what fits beside everything and what fills the frame. */
 const TRIES = 60
 
-/** The largest scale at which all boxes lie in the frame and none on a reserved field, and where the drawing lies then. */
+/**
+ * The largest scale at which all boxes lie in the frame and none on what is kept free, and where the drawing lies then.
+ * @param fields title block and revision table: above them there is room in any case
+ */
 function place(
   boxes: readonly Rect[],
   frame: Rect,
-  reserved: readonly Rect[],
+  kept: readonly Rect[],
+  fields: readonly Rect[],
 ): { scale: number; origin: XY } {
   const bounds = around(boxes)
-  const room = { x: frame.x + CLEAR, y: frame.y + CLEAR, w: frame.w - 2 * CLEAR, h: frame.h - 2 * CLEAR }
+  const room = grown(frame, -CLEAR)
   const highest = LARGEST_LETTERS / DRAWN_LETTERS
   const largest = Math.min(room.w / (bounds.w * MODULE), room.h / (bounds.h * MODULE), highest)
-  const top = Math.min(...reserved.map((r) => r.y))
-  const above = { ...room, h: top - CLEAR - room.y }
+  const top = Math.min(...fields.map((r) => r.y))
+  const inside = grown(frame, -CENTRING - CLEAR_OF_MARKS)
+  const above = { ...inside, h: top - CLEAR - inside.y }
   const sure = Math.min(above.w / (bounds.w * MODULE), above.h / (bounds.h * MODULE), highest)
   const originIn = (r: Rect, scale: number, sx: number, sy: number): XY => [
     r.x + sx * (r.w - bounds.w * MODULE * scale) - bounds.x * MODULE * scale,
     r.y + sy * (r.h - bounds.h * MODULE * scale) - bounds.y * MODULE * scale,
   ]
-  const kept = reserved.map(({ x, y, w, h }) => ({
-    x: x - CLEAR,
-    y: y - CLEAR,
-    w: w + 2 * CLEAR,
-    h: h + 2 * CLEAR,
-  }))
   const isFree = (scale: number, [ox, oy]: XY) => {
     const k = MODULE * scale
-    return boxes.every((b) =>
-      kept.every(
-        (r) =>
-          ox + b.x * k >= r.x + r.w ||
-          ox + (b.x + b.w) * k <= r.x ||
-          oy + b.y * k >= r.y + r.h ||
-          oy + (b.y + b.h) * k <= r.y,
-      ),
-    )
+    return boxes.every((b) => {
+      const drawn = { x: ox + b.x * k, y: oy + b.y * k, w: b.w * k, h: b.h * k }
+      return !kept.some((r) => overlap(r, drawn))
+    })
   }
   for (let i = 0; i < TRIES && largest > sure; i++) {
     const scale = largest - ((largest - sure) * i) / TRIES

@@ -5,7 +5,7 @@ import type { XY } from '../sheet/geometry'
 import type { Sheet } from '../sheet/schema'
 import { Faces, type PdfFile } from './faces'
 import type { LetteringFont } from './lettering-fonts'
-import { pageOf } from './page'
+import { pageOf, smallLetters } from './page'
 import {
   allStrokes,
   dashes,
@@ -55,7 +55,12 @@ export async function sheetToPdf(
   for (const { ink, width, colour } of strokes) pen.draw(ink, width * MODULE * page.scale, inkOf(colour))
   for (const { points, width } of page.lines) pen.path(points, width, {})
   for (const each of page.letters) pen.write(each, each.at, each.size)
-  return { bytes: await document.save(), missing: [...faces.missing], cut: page.cut }
+  return {
+    bytes: await document.save(),
+    missing: [...faces.missing],
+    cut: page.cut,
+    smallLetters: smallLetters(page),
+  }
 }
 
 /** Title, number, issue and author among the properties of the file. */

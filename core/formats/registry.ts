@@ -9,6 +9,7 @@ import type { StateTable } from '../explain/state-table'
 import type { StrokeSteps } from '../explain/stroke-steps'
 import type { WalkthroughState } from '../explain/walkthrough'
 import type { CsvStyle, Rows } from './csv'
+import type { PdfFile } from './faces'
 import { fontsFor, type LetteringFont } from './lettering-fonts'
 import type { PlotOptions } from './plot'
 import type { SvgOptions } from './svg'
@@ -60,15 +61,27 @@ export interface ExportFormat {
 /** Dots to a millimetre of a PNG: about 300 to an inch. */
 const DOTS = 12
 
-/** Says which letters and which fields are not as they were written. */
-function shortcomings(
-  missing: readonly string[],
-  cut: readonly string[] = [],
-): Pick<ExportedFile, 'warning'> {
+/** Says which letters and which fields are not as they were written, and whether the letters of the drawing are too small. */
+function shortcomings({
+  missing,
+  cut = [],
+  smallLetters,
+}: Omit<PdfFile, 'bytes'>): Pick<ExportedFile, 'warning'> {
   const warnings = []
+  if (smallLetters) warnings.push(smallLetters)
   if (cut.length) warnings.push(`There is no room for all of these fields: ${cut.join(', ')}.`)
   if (missing.length) warnings.push(unknownLetters(missing))
   return warnings.length ? { warning: warnings.join(' ') } : {}
+}
+async function dxfPage(sheet: Sheet, show: Show, options: PlotOptions): Promise<ExportedFile> {
+  const { sheetToDxf } = await import('./dxf')
+  const { pageOf, smallLetters } = await import('./page')
+  const { plotSheet } = await import('./plot')
+  const page = pageOf(sheet, plotSheet(sheet, show, options).boxes)
+  return {
+    content: sheetToDxf(sheet, show, options),
+    ...shortcomings({ missing: [], cut: page.cut, smallLetters: smallLetters(page) }),
+  }
 }
 const unknownLetters = (missing: readonly string[]) =>
   `No font has ${missing.length > 1 ? 'these letters' : 'this letter'}: ${missing.join(' ')}. A question mark stands for each.`
@@ -178,8 +191,8 @@ export const exportFormats: readonly ExportFormat[] = [
     mediaType: 'application/pdf',
     async write({ sheet, show, fonts, options }) {
       const { sheetToPdf } = await import('./pdf')
-      const { bytes, missing, cut } = await sheetToPdf(sheet, show, fonts, options)
-      return { content: bytes, ...shortcomings(missing, cut) }
+      const { bytes, ...file } = await sheetToPdf(sheet, show, fonts, options)
+      return { content: bytes, ...shortcomings(file) }
     },
   },
   {
@@ -190,7 +203,7 @@ export const exportFormats: readonly ExportFormat[] = [
     ending: '.dxf',
     mediaType: 'image/vnd.dxf',
     async write({ sheet, show, options }) {
-      return { content: (await import('./dxf')).sheetToDxf(sheet, show, options) }
+      return dxfPage(sheet, show, options)
     },
   },
   {
@@ -233,10 +246,8 @@ export const exportFormats: readonly ExportFormat[] = [
     needsControl: true,
     async write({ sheet, show, fonts }) {
       const { sheetToPdf } = await import('./pdf')
-      const { bytes, missing, cut } = await sheetToPdf(controlPage(sheet), show, fonts, {
-        subject: 'control',
-      })
-      return { content: bytes, ...shortcomings(missing, cut) }
+      const { bytes, ...file } = await sheetToPdf(controlPage(sheet), show, fonts, { subject: 'control' })
+      return { content: bytes, ...shortcomings(file) }
     },
   },
   {
@@ -248,7 +259,7 @@ export const exportFormats: readonly ExportFormat[] = [
     mediaType: 'image/vnd.dxf',
     needsControl: true,
     async write({ sheet, show }) {
-      return { content: (await import('./dxf')).sheetToDxf(controlPage(sheet), show, { subject: 'control' }) }
+      return dxfPage(controlPage(sheet), show, { subject: 'control' })
     },
   },
   {
@@ -295,7 +306,7 @@ export const exportFormats: readonly ExportFormat[] = [
         show,
         fonts,
       )
-      return { content: bytes, ...shortcomings(missing) }
+      return { content: bytes, ...shortcomings({ missing }) }
     },
   },
   ...table('parts', 'Parts list', 'Lists', async ({ sheet, show }) =>
@@ -323,7 +334,7 @@ export const exportFormats: readonly ExportFormat[] = [
         source.fonts,
         source.show,
       )
-      return { content: bytes, ...shortcomings(missing) }
+      return { content: bytes, ...shortcomings({ missing }) }
     },
   },
   {
@@ -356,7 +367,7 @@ export const exportFormats: readonly ExportFormat[] = [
         source.fonts,
         source.show,
       )
-      return { content: bytes, ...shortcomings(missing) }
+      return { content: bytes, ...shortcomings({ missing }) }
     },
   },
   ...table('states', 'State table', 'Run', async ({ sheet, show, answers }) =>
@@ -397,7 +408,7 @@ export const exportFormats: readonly ExportFormat[] = [
         source.fonts,
         source.show,
       )
-      return { content: bytes, ...shortcomings(missing) }
+      return { content: bytes, ...shortcomings({ missing }) }
     },
   },
   ...table(
