@@ -1,5 +1,6 @@
 import js from '@eslint/js'
 import prettier from 'eslint-config-prettier'
+import regexp from 'eslint-plugin-regexp'
 import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 import vueParser from 'vue-eslint-parser'
@@ -78,6 +79,7 @@ export default ts.config(
   },
   {
     files: ['**/*.ts', '**/*.vue', '**/*.mjs'],
+    plugins: { regexp },
     rules: {
       // types and Nuxt's imports are checked by the compiler
       'no-undef': 'off',
@@ -85,7 +87,15 @@ export default ts.config(
       eqeqeq: ['error', 'always'],
       'id-denylist': ['error', ...Object.values(superseded).flat()],
       'no-console': 'off',
+      // files of any size meet them: none may take more than linear time
+      'regexp/no-super-linear-backtracking': 'error',
+      'regexp/no-super-linear-move': 'error',
     },
+  },
+  // texts of tests are their own
+  {
+    files: ['**/*.test.ts', '**/testing.ts', 'e2e/**/*.ts'],
+    rules: { 'regexp/no-super-linear-backtracking': 'off', 'regexp/no-super-linear-move': 'off' },
   },
   // the fields of older files
   { files: ['core/sheet/read.ts', 'core/formats/formats.test.ts'], rules: { 'id-denylist': 'off' } },

@@ -54,7 +54,7 @@ function commitComment(event: Event) {
 
 // ---- names that begin with the word at the cursor ------------------------------------------------
 const offers = computed(() => {
-  const word = /[\p{L}\p{N}_.-]*$/u.exec(contacts.value)?.[0] ?? ''
+  const word = contacts.value.split(/[^\p{L}\p{N}_.-]/u).at(-1)!
   if (!word) return []
   const start = word.toLowerCase()
   return offeredContacts(sheetDocument.sheet)

@@ -6,7 +6,16 @@ const NO_BREAK = '\u00A0'
 const pieces = computed(() =>
   props.text
     .replace(/(\d) (?=[A-Za-z°µ%])(?!at |to |and |for |of |are |is )/g, `$1${NO_BREAK}`)
-    .split(/(\S*\d-\S*)/),
+    .split(/(\s+)/)
+    // words, and what lies between them, by turns: those that are no designations become one piece
+    .reduce<string[]>(
+      (all, part) => {
+        if (/\d-/.test(part)) all.push(part, '')
+        else all[all.length - 1] += part
+        return all
+      },
+      [''],
+    ),
 )
 </script>
 

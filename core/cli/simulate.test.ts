@@ -186,9 +186,18 @@ describe('actions on the command line', { timeout: 60_000 }, () => {
     const { events } = JSON.parse(readFileSync(at('a.json'), 'utf8')) as {
       events: { at: number; source: string; what: string }[]
     }
+    const byHand = { source: 'user' }
     expect(events.filter((e) => e.source === 'user')).toEqual([
-      { at: 0.5, source: 'user', component: 'V1', what: 'V1.setting = 9500000' },
-      { at: 1.5, source: 'user', component: 'L4', what: 'L4.burst = 0.003' },
+      {
+        ...byHand,
+        at: 0.5,
+        component: 'V1',
+        what: 'V1.setting = 95 bar',
+        input: 'setting',
+        value: 95,
+        unit: 'bar',
+      },
+      { ...byHand, at: 1.5, component: 'L4', what: 'L4.burst = 3 mm', input: 'burst', value: 3, unit: 'mm' },
     ])
     expect(events.map((e) => e.at)).toEqual([...events.map((e) => e.at)].sort((a, b) => a - b))
     expect((await simulatePress('--until', '2', '--from', at('s'), '--json', at('b.json'))).code).toBe(0)

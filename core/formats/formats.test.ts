@@ -252,7 +252,7 @@ describe('DXF', () => {
     expect(small.scale).not.toBeCloseTo(large.scale, 3)
     expect(small.blocks).toEqual(large.blocks)
     const text = sheetToDxf(unit, show).replace(/\r/g, '').replace(/^ +/gm, '')
-    expect(text).toMatch(/\nSTYLE\n[^]*?\n3\n[\w-]+\.ttf\n/)
+    expect(text).toMatch(/\nSTYLE\n[\s\S]*?\n3\n[\w-]+\.ttf\n/)
     // the circle of a pump has a radius of two modules of 2.5 mm in its block
     const pump = addComponent(emptySheet('Pump'), 'fixed-pump').sheet
     const circles = Object.values(read(pump).blocks).flatMap((b) =>

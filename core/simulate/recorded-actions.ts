@@ -99,14 +99,27 @@ export function recordAction(sheet: Sheet, action: Action, devices: Devices = []
   }
 }
 
+/** Time, component, name and value of an action: up to the equals sign, its first dot after the time, and the words before it. */
+function actionParts(text: string): { at: string; who: string; target: string; value: string } | undefined {
+  const equals = text.indexOf('=')
+  const words = text.slice(0, equals).trim().split(/\s+/)
+  // a unit may stand apart from its number
+  const timed = words.length > 1 && /^[a-z]+$/.test(words[1]) && words.length > 2 ? 2 : 1
+  const at = words.slice(0, timed).join(' ')
+  const named = words.slice(timed).join(' ')
+  const dot = named.indexOf('.')
+  if (equals < 0 || !/^[\d.+-]/.test(at) || dot < 1 || dot === named.length - 1) return undefined
+  return { at, who: named.slice(0, dot), target: named.slice(dot + 1), value: text.slice(equals + 1).trim() }
+}
+
 /**
  * One thing done, as it is written on a command line: "0.5 V1.command=1", "2 s V3.setting=95 bar", "3 L7.burst=4 mm",
  * "4 V1.command=release". Components by id or designation. A value that is no input or fault is a parameter.
  */
 export function parseAction(sheet: Sheet, text: string, devices: Devices = []): Read<RecordedAction> {
-  const match = /^\s*([\d.eE+-]+\s*[a-z]*)\s+([^.=]+)\.([^=]+?)\s*=\s*(.*)$/.exec(text)
-  if (!match) return { message: `An action is written as "TIME ID.NAME=VALUE", not "${text}".` }
-  const [, at, who, target, value] = match
+  const parts = actionParts(text)
+  if (!parts) return { message: `An action is written as "TIME ID.NAME=VALUE", not "${text}".` }
+  const { at, who, target, value } = parts
   const named = [...sheet.components, ...sheet.control.devices]
   const component = named.find((c) => c.id === who)?.id ?? named.find((c) => c.designation === who)?.id ?? who
   const isInput = !!inputOf(sheet, component, target, devices)

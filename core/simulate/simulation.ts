@@ -510,12 +510,13 @@ export class Simulation {
   private log(source: RunEvent['source'], component: string | undefined, what: string): void {
     this.events.add({ at: this.time, source, component, what })
   }
-  /** An input that has another value now. @param value SI */
-  private logInput(source: RunEvent['source'], index: number, value: number): void {
+  /** An input that has another value now. @param value SI @param component by which it was named */
+  private logInput(source: RunEvent['source'], index: number, value: number, component?: string): void {
     const input = this.network.inputs.inputs[index]
     const change = inputChange(input, value)
-    const what = changeText(change, showIn('metric'))
-    this.events.add({ at: this.time, source, component: input.component, what, change })
+    const text = changeText(change, showIn('metric'))
+    const what = component === undefined ? text : `${component}.${text}`
+    this.events.add({ at: this.time, source, component: component ?? input.component, what, change })
   }
 
   /** Runs what may chatter; where it does, the simulation stops and says who. */
@@ -575,7 +576,7 @@ export class Simulation {
     }
     this.actions.push(action)
     if (action.kind === 'set')
-      this.logInput('user', this.inputIndex(action.component, action.target), action.value)
+      this.logInput('user', this.inputIndex(action.component, action.target), action.value, action.component)
     else if ('component' in action) this.log('user', action.component, actionText(action))
     this.applyInputChanges('component' in action ? action.component : undefined)
     this.queueScheduleBreak()

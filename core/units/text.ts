@@ -69,7 +69,12 @@ export function formatNumber(value: number, digits = 4): string {
   if (size > 9) return value.toExponential(digits - 1)
   const decimals = Math.max(0, digits - 1 - size)
   const text = value.toFixed(Math.min(decimals, 12))
-  const trimmed = text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text
+  let end = text.length
+  if (text.includes('.')) {
+    while (text[end - 1] === '0') end--
+    if (text[end - 1] === '.') end--
+  }
+  const trimmed = text.slice(0, end)
   return trimmed === '-0' ? '0' : trimmed
 }
 

@@ -24,7 +24,7 @@ export class VariableNames {
     const known = this.byRef.get(ref)
     if (known !== undefined) return known
     const plain = ref
-      .replace(/[^A-Za-z0-9]+/g, '_')
+      .replace(/[^A-Z0-9]+/gi, '_')
       .replace(/_$/, '')
       .replace(/^(?=\d)/, '_')
     const base = plain || 'x'
@@ -38,15 +38,14 @@ export class VariableNames {
 }
 
 /** A duration as IEC 61131-3 writes it. @param seconds s */
-export const timeLiteral = (seconds: number): string =>
-  `T#${seconds.toFixed(6).replace(/0+$/, '').replace(/\.$/, '')}s`
+export const timeLiteral = (seconds: number): string => `T#${Number(seconds.toFixed(6))}s`
 
 const UNITS: Readonly<Record<string, number>> = { d: 86400, h: 3600, m: 60, s: 1, ms: 1e-3, us: 1e-6 }
 /** Reads a duration of IEC 61131-3, such as T#1m30s or TIME#250ms. @returns s; nothing where it is none */
 export function secondsOf(literal: string): number | undefined {
   const body = /^(?:T|TIME)#(.{1,60})$/i.exec(literal.replaceAll('_', ''))?.[1]
   if (body === undefined) return undefined
-  const parts = [...body.matchAll(/(\d+(?:\.\d+)?)(ms|us|d|h|m|s)/gi)]
-  if (!parts.length || parts.map(([all]) => all).join('') !== body) return undefined
-  return parts.reduce((sum, [, number, unit]) => sum + Number(number) * UNITS[unit.toLowerCase()], 0)
+  const parts = body.split(/(?<=[a-z])(?=\d)/i).map((part) => /^(\d+(?:\.\d+)?)(ms|us|[dhms])$/i.exec(part))
+  if (parts.includes(null)) return undefined
+  return parts.reduce((sum, part) => sum + Number(part![1]) * UNITS[part![2].toLowerCase()], 0)
 }

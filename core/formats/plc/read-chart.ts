@@ -115,7 +115,7 @@ function conditionOf(
   ownStep: (name: string) => string | undefined,
 ): string {
   if (text === 'TRUE') return ''
-  const kept = /^FALSE \(\*([^]*)\*\)$/.exec(text)
+  const kept = /^FALSE \(\*([\s\S]*)\*\)$/.exec(text)
   if (kept) return kept[1].trim()
   const parsed = parseExpression(
     text

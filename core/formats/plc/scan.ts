@@ -7,7 +7,7 @@ import { parseXml, type XmlElement } from '../xml'
 const child = (e: XmlElement, name: string) => e.children.find((c) => c.name === name)
 const children = (e: XmlElement, name: string) => e.children.filter((c) => c.name === name)
 function milliseconds(literal: string): number {
-  const match = /^T#([\d.]+)(ms|s|m|h)$/.exec(literal)
+  const match = /^T#([\d.]+)(ms|[smh])$/.exec(literal)
   if (!match) throw new Error(`no duration: ${literal}`)
   return Math.round(Number(match[1]) * { ms: 1, s: 1000, m: 60_000, h: 3_600_000 }[match[2]]!)
 }
@@ -208,7 +208,7 @@ export class PlcScan {
   }
   /** Structured text: OR, AND, NOT, brackets, variables, step flags and elapsed times. */
   private condition(text: string): boolean {
-    const tokens = text.replace(/\(\*[^]*?\*\)/g, '').match(/[()]|>=|[\w.#]+/g) ?? []
+    const tokens = text.replace(/\(\*[\s\S]*?\*\)/g, '').match(/[()]|>=|[\w.#]+/g) ?? []
     let i = 0
     const any = (): boolean => {
       let value = all()

@@ -11,8 +11,8 @@ export const QUALIFIERS = { while: 'N', set: 'S', reset: 'R', delayed: 'D', limi
 
 const textElement = (name: string) => z.object({ name: z.literal(name), text: z.string() })
 const number = z.string().regex(/^\d{1,6}$/)
-const variableName = z.string().regex(/^[A-Za-z0-9_]{1,200}$/)
-const operand = z.string().regex(/^[A-Za-z0-9_.]{1,200}$/)
+const variableName = z.string().regex(/^\w{1,200}$/)
+const operand = z.string().regex(/^[\w.]{1,200}$/)
 export const inPoint = z.object({
   name: z.literal('ConnectionPointIn'),
   children: z.array(
