@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
+import { build } from 'vite'
 import { SECURITY_HEADERS } from './server/security/headers'
 
 const core = fileURLToPath(new URL('./core', import.meta.url))
@@ -13,6 +14,22 @@ function migrationsModule(): string {
     .sort()
     .map((name) => ({ name, sql: readFileSync(`${migrations}/${name}`, 'utf8') }))
   return `export const migrations = ${JSON.stringify(list)}`
+}
+
+/** Bundles the thread for long tasks beside the built server, whose packages it shares. */
+async function buildThread(serverFolder: string): Promise<void> {
+  await build({
+    configFile: false,
+    logLevel: 'warn',
+    build: {
+      ssr: fileURLToPath(new URL('./server/background/thread.ts', import.meta.url)),
+      outDir: serverFolder,
+      emptyOutDir: false,
+      copyPublicDir: false,
+      rollupOptions: { output: { entryFileNames: 'thread.mjs', inlineDynamicImports: true } },
+    },
+    ssr: { noExternal: true, external: ['better-sqlite3'] },
+  })
 }
 
 export default defineNuxtConfig({
@@ -38,6 +55,9 @@ export default defineNuxtConfig({
     errorHandler: '~~/server/error',
     virtual: { '#migrations': migrationsModule },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: false } } },
+    hooks: {
+      compiled: (nitro) => (nitro.options.dev ? undefined : buildThread(nitro.options.output.serverDir)),
+    },
   },
   // the development server of Nuxt looks for a server entry though nothing is rendered on the server
   $development: {

@@ -40,7 +40,7 @@ const NOTHING: OperableMachine = { operables: [], faults: [], electric: [] }
 export const useLiveRun = defineStore('liveRun', () => {
   const sheetDocument = useSheetDocument()
   const runs = useSimulationRuns()
-  const { show } = useUnits()
+  const units = useUnits()
   let client: WorkerClient<LiveWorker> | undefined
   let store = new SampleStore()
   /** The sheet as it was when the run began; the run goes on with it. */
@@ -77,7 +77,7 @@ export const useLiveRun = defineStore('liveRun', () => {
   const sentenceOf = (event: RunEvent) => {
     const own = [...(sheet.value?.components ?? []), ...(sheet.value?.control.devices ?? [])]
     const part = own.find(({ id }) => id === event.component)
-    return [part && nameOf(part), eventText(event, show)].filter(Boolean).join(' ')
+    return [part && nameOf(part), eventText(event, units.show)].filter(Boolean).join(' ')
   }
 
   /** @param scheduled whether the schedule goes on commanding; else its commands of 0 s are held */

@@ -10,7 +10,7 @@ import { findSummary } from '../database/summaries'
 import { routes } from '../security/routes'
 import { routeFiles, routeOf, testServer, type TestServer } from '../testing/testServer'
 import { useStore } from '../utils/store'
-import { summariesUpdated } from '../utils/summaries'
+import { summariesUpdated } from '../utils/background'
 
 let server: TestServer
 beforeAll(async () => {

@@ -5,17 +5,22 @@ import { drizzle } from 'drizzle-orm/better-sqlite3'
 import { migrate, type Migration } from './migrate'
 import * as schema from './schema'
 
-/** Opens (and where needed makes) the database of a data folder, brought up to date. */
-export function openDatabase(folder: string, migrations: readonly Migration[]) {
-  mkdirSync(resolve(folder), { recursive: true })
+/** A connection to the database of a data folder, as it is. */
+export function connectDatabase(folder: string) {
   const connection = new Database(join(resolve(folder), 'oar-bench.sqlite'))
   connection.pragma('journal_mode = WAL')
   connection.pragma('foreign_keys = ON')
   // what was shown as saved survives a power cut too
   connection.pragma('synchronous = FULL')
   connection.pragma('busy_timeout = 5000')
-  migrate(connection, migrations)
   return { connection, db: drizzle(connection, { schema }) }
+}
+/** Opens (and where needed makes) the database of a data folder, brought up to date. */
+export function openDatabase(folder: string, migrations: readonly Migration[]) {
+  mkdirSync(resolve(folder), { recursive: true })
+  const opened = connectDatabase(folder)
+  migrate(opened.connection, migrations)
+  return opened
 }
 /**
  * The database as it is now, for reading over a longer time.

@@ -28,7 +28,11 @@ export interface Archive {
 
 const damaged = () => new ArchiveRefused('This is not an archive that can be read, or it is damaged.')
 function refusalOfName(message: string): ArchiveRefused {
-  const name = message.split(/[":]/).findLast((part) => part.trim())?.trim() ?? ''
+  const name =
+    message
+      .split(/[":]/)
+      .findLast((part) => part.trim())
+      ?.trim() ?? ''
   return new ArchiveRefused(`The archive has a file whose name leads out of it: "${name.slice(0, 80)}".`)
 }
 
