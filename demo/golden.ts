@@ -36,7 +36,10 @@ function keyFigures(machine: string, variant: string, schedule: string): Golden 
     .flatMap((s, i) => (s.role === 'pressure' && !/\.\w+\)$/.test(s.id) ? [{ s, e: r.extremes[i] }] : []))
     .filter(({ e }) => e.max > LEAST_PRESSURE * 1e5)
     .slice(0, MOST_LINES)
-    .map(({ s, e }) => [s.id.slice(s.id.indexOf('(') + 1, -1), [round(e.max / 1e5), round(e.end / 1e5)]] as const)
+    .map(
+      ({ s, e }) =>
+        [s.id.slice(s.id.indexOf('(') + 1, -1), [round(e.max / 1e5), round(e.end / 1e5)]] as const,
+    )
   // the first of each kind: what comes and goes later hangs on the last digit
   const seen = new Set<string>()
   const conditions = r.conditions
