@@ -6,11 +6,12 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { findKind } from '../core/catalogue'
 import { shownUnit } from '../core/units/quantities'
 import { quantityText } from '../core/units/text'
 import { writeSheetText } from '../core/sheet/read'
-import type { Sheet } from '../core/sheet/schema'
+import { resolveComponent } from '../core/sheet/resolve'
+import type { Sheet, SheetComponent } from '../core/sheet/schema'
+import { faultsOf } from '../core/simulate/operable'
 import { mutated, randomNumbers } from '../core/simulate/mutations'
 import { build, consumerKinds } from '../core/simulate/random-circuits'
 import { verdictOn, verdictOnRest, type Verdict } from '../core/simulate/verdict'
@@ -78,10 +79,14 @@ for (let i = 0; i < cases; i++) {
   take(`${seed}-${i} ${name}`, sheet, verdictOn(sheet, undefined, UNTIL))
   if (i % 10 === 0) take(`${seed}-${i} rest of ${name}`, sheet, verdictOnRest(sheet, undefined, 0))
 }
+const faultsOfComponent = (component: SheetComponent) => {
+  const { resolved } = resolveComponent(component)
+  return resolved ? faultsOf(resolved) : []
+}
 if (values.faults)
   for (const { name, sheet } of demo)
     for (const component of sheet.components)
-      for (const fault of findKind(component.kind)?.faults ?? [])
+      for (const { spec: fault } of faultsOfComponent(component))
         for (const start of ['initialValues', 'steadyState'] as const) {
           const value = quantityText(
             fault.form === 'air' ? 1e-4 : fault.max > 1 ? Math.min(fault.max, 100) : fault.max,

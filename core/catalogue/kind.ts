@@ -495,6 +495,8 @@ export interface Kind<P extends Parameters = Parameters> {
   readonly inputs?: readonly InputSpec[]
   /** Inputs that nothing reads with these values: a coil that the valve does not have. */
   idleInputs?(values: Values<P>): readonly string[]
+  /** Faults that it cannot have with these values: of a line that is not there. */
+  idleFaults?(values: Values<P>): readonly string[]
   /** Parameters that nothing reads with these values; they are not asked for. */
   idleParameters?(values: Values<P>): readonly (keyof P & string)[]
   /**

@@ -6,13 +6,14 @@ import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { resultToCsv } from '../formats/csv'
 import { resultToJson } from '../formats/result-json'
-import { findKind } from '../catalogue'
 import { setParameter } from '../sheet/edit'
 import { locationText, type Finding } from '../sheet/finding'
 import { issueText } from '../sheet/issue-text'
 import { readSheetText } from '../sheet/read'
+import { resolveComponent } from '../sheet/resolve'
 import { actionText, type Action } from '../simulate/actions'
 import { dutyOf } from '../simulate/duty'
+import { faultsOf } from '../simulate/operable'
 import { compileMachine, devicesOf, operatingPointOfMachine } from '../control/run'
 import { continueRun, simulationOf } from '../simulate/run'
 import { parseAction, readAction } from '../simulate/recorded-actions'
@@ -234,7 +235,8 @@ function breakOnPurpose(sheet: Sheet, text: string, scheduleId: string | undefin
   const [, id, name, value, when = '0'] = match
   const component = sheet.components.find((c) => c.id === id)
   const device = devicesOf(sheet).find((d) => d.id === id)
-  const faults = component ? (findKind(component.kind)?.faults ?? []) : device?.faults
+  const resolved = component && resolveComponent(component).resolved
+  const faults = component ? (resolved ? faultsOf(resolved).map(({ spec }) => spec) : []) : device?.faults
   if (!faults) throw new Refused(`--break: no component "${id}".`)
   if (!faults.some((f) => f.name === name))
     throw new Refused(

@@ -233,6 +233,14 @@ function readInputs(
         message: `Schedule ${schedule.name} commands ${track.component}, which is not on the sheet or not complete.`,
         location: { schedule: schedule.id },
       })
+    else if (component?.kind.idleFaults?.(component.values).includes(track.input))
+      findings.push({
+        rule: 'schedule',
+        severity: 'error',
+        message: `Schedule ${schedule.name} sets "${specs.get(key)!.label}" of ${nameOf(component.component)}, which has no such thing as it is set.`,
+        remedy: 'Take it out of the schedule, or give the component what shall fail.',
+        location: place(track.component),
+      })
     else if (component?.kind.idleInputs?.(component.values).includes(track.input))
       findings.push({
         rule: 'schedule',

@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
 import { addComponent, setParameter } from '../sheet/edit'
 import { emptySheet } from '../sheet/schema'
+import { circuit, idOf, messages, powerUnit, powerUnitPipes, timed, track } from '../testing'
+import { compile } from './compile'
 import { operableMachine } from './operable'
+import { simulationOf } from './run'
 
 const of = (kind: string, parameters: Record<string, string> = {}) => {
   const { sheet, id } = addComponent(emptySheet('s'), kind, { x: 0, y: 0 })
@@ -52,5 +55,25 @@ describe('what can be worked by hand', () => {
       const names = faults.map((f) => f.key)
       for (const key of electric) expect(names).toContain(key)
     }
+  })
+  it('is a fault only where the part has what fails', () => {
+    const three = circuit({ ...powerUnit, tank: ['reservoir-wide', { lines: '3' }] }, [
+      'tank.T1 pump.S',
+      ...powerUnitPipes.slice(1),
+    ])
+    const id = idOf(three, 'reservoir-wide')
+    const faults = () => operableMachine(three).faults.filter((f) => f.component === id)
+    expect(faults().map((f) => f.spec.name)).toEqual(['lost1', 'lost2', 'lost3'])
+    const withFault = (input: string) => timed(three, 1, [track(id, input, [0, '0'], [0.5, '1'])])
+    expect(messages(withFault('lost2')).filter((m) => m.includes('lost') || m.includes('torn'))).toEqual([])
+    expect(messages(withFault('lost7'))).toContainEqual(
+      expect.stringMatching(
+        /^error schedule: .* sets "line 7 torn off: air ingestion" of .*, which has no such thing/,
+      ),
+    )
+    const { compiled } = compile(three)
+    const simulation = simulationOf(compiled!)
+    expect(() => simulation.set(id, 'lost7', 1)).toThrow(/no such thing as it is set: line 7 torn off/)
+    simulation.set(id, 'lost2', 1)
   })
 })

@@ -106,14 +106,19 @@ const deviceFaults = ({ id, name, faults }: ControlDevice): OperableFault[] =>
     spec,
     onOff: spec.positions !== undefined,
   }))
-export const faultsOf = ({ component, kind }: ResolvedComponent): OperableFault[] =>
-  (kind.faults ?? []).map((spec) => ({
-    key: `${component.id}.${spec.name}`,
-    component: component.id,
-    name: nameOf(component),
-    spec,
-    onOff: spec.positions !== undefined,
-  }))
+/** Faults that a component can have with its values. */
+export const faultsOf = ({ component, kind, values }: ResolvedComponent): OperableFault[] => {
+  const idle = kind.idleFaults?.(values) ?? []
+  return (kind.faults ?? [])
+    .filter((spec) => !idle.includes(spec.name))
+    .map((spec) => ({
+      key: `${component.id}.${spec.name}`,
+      component: component.id,
+      name: nameOf(component),
+      spec,
+      onOff: spec.positions !== undefined,
+    }))
+}
 
 export interface OperableMachine {
   readonly operables: readonly Operable[]

@@ -568,8 +568,10 @@ export class Simulation {
       const input = this.inputIndex(action.component, action.target)
       if (action.kind === 'release') network.inputs.release(input)
       else {
-        if (network.inputs.inputs[input].fault && action.value !== 0)
+        if (network.inputs.inputs[input].fault && action.value !== 0) {
+          this.refuseIdleFault(action.component, network.inputs.inputs[input].spec)
           this.attachFaults(action.component, input)
+        }
         if (network.inputs.inputs[input].spec === BURST_INPUT) this.includeHole(input)
         network.inputs.set(input, action.value, 'hand')
       }
@@ -586,6 +588,13 @@ export class Simulation {
   private includeHole(input: number): void {
     const hole = this.network.elements.find((e) => e.inputs[0] === this.network.inputs.inputs[input])!
     this.recorder.include(hole, 0)
+  }
+
+  /** @throws Error where the component, as it is set, has no such thing that could fail */
+  private refuseIdleFault(component: string, { name, label }: { name: string; label: string }): void {
+    const { resolved } = this.element(component)!
+    if (resolved?.kind.idleFaults?.(resolved.values).includes(name))
+      throw new Error(`${component} has no such thing as it is set: ${label}`)
   }
 
   /** Puts a component's faults around its model, if they are not yet. */

@@ -77,6 +77,7 @@ export const reservoirWide = defineKind({
       if (amount > 0.5) l.p[i] = -ATMOSPHERE
     },
   })),
+  idleFaults: (v) => each.slice(Number(v.lines)).map((i) => `lost${i + 1}`),
   symbol(values) {
     const ends = endsOf(values)
     const spacing = Number(values.spacing)
