@@ -3,28 +3,30 @@ import {
   actuators,
   briefProblems,
   briefSchema,
-  holdings,
   LARGEST_BRIEF,
+  motionChoices,
   motionFieldNames,
-  mountings,
-  speedControls,
-  workWays,
   type ActuatorName,
   type Brief,
   type CycleStep,
-  type Motion,
+  type MotionChoiceName,
 } from '../size/brief/brief'
 import { rowsOf } from './csv-read'
 
+/** Columns of what is chosen for a motion. */
+const CHOICES = {
+  holding: 'holding',
+  mounting: 'mounting',
+  speedControl: 'speed control',
+  workWay: 'work way',
+} as const satisfies Record<MotionChoiceName, string>
+const choiceNames = Object.keys(CHOICES) as MotionChoiceName[]
 const MOTION = [
   'motion',
   'name',
   'actuator',
   'designation',
-  'holding',
-  'mounting',
-  'speed control',
-  'work way',
+  ...Object.values(CHOICES),
   'people',
   'load table',
 ] as const
@@ -38,10 +40,7 @@ export const briefRows = ({ motions, cycle }: Brief): string[][] => [
     m.name,
     m.actuator,
     m.designation,
-    m.holding,
-    m.mounting,
-    m.speedControl,
-    m.workWay,
+    ...choiceNames.map((name) => m[name]),
     m.people ? 'yes' : 'no',
     m.loadTable.map(([x, force]) => `${x}: ${force}`).join('; '),
     ...motionFieldNames.map((name) => m.values[name] ?? ''),
@@ -78,19 +77,18 @@ export function readBriefCsv(
     const cell = (name: string) => cells[heading.indexOf(name)] ?? ''
     if (heading[0] === 'motion') {
       const actuator = cell('actuator') || 'doubleActing'
-      if (!(actuator in actuators))
+      if (!Object.hasOwn(actuators, actuator))
         return { message: `Row ${line}: the actuator is one of ${Object.keys(actuators).join(', ')}.` }
-      const holding = cell('holding') || 'spool'
-      if (!(holding in holdings))
-        return { message: `Row ${line}: it is held by one of ${Object.keys(holdings).join(', ')}.` }
-      const choices = {
-        mounting: [cell('mounting') || 'unknown', mountings],
-        'speed control': [cell('speed control') || 'none', speedControls],
-        'work way': [cell('work way') || 'out', workWays],
-      } as const
-      for (const [name, [chosen, options]] of Object.entries(choices))
-        if (!(chosen in options))
-          return { message: `Row ${line}: ${name} is one of ${Object.keys(options).join(', ')}.` }
+      // what is left out is as usual
+      const chosen = choiceNames.flatMap((name) => {
+        const option = cell(CHOICES[name])
+        return option ? [[name, option] as const] : []
+      })
+      const wrong = chosen.find(([name, option]) => !Object.hasOwn(motionChoices[name].options, option))
+      if (wrong) {
+        const options = Object.keys(motionChoices[wrong[0]].options).join(', ')
+        return { message: `Row ${line}: ${CHOICES[wrong[0]]} is one of ${options}, not "${wrong[1]}".` }
+      }
       const table = cell('load table')
         .split(';')
         .map((pair) => pair.split(':').map((part) => part.trim()))
@@ -102,10 +100,7 @@ export function readBriefCsv(
         name: cell('name') || first,
         actuator: actuator as ActuatorName,
         designation: cell('designation'),
-        holding: holding as Motion['holding'],
-        mounting: choices.mounting[0],
-        speedControl: choices['speed control'][0],
-        workWay: choices['work way'][0],
+        ...Object.fromEntries(chosen),
         people: /^(yes|true|1)$/i.test(cell('people')),
         loadTable: table,
         values: Object.fromEntries(
