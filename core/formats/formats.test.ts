@@ -2,7 +2,6 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { PDFDocument } from 'pdf-lib'
 import fontkit from '@pdf-lib/fontkit'
 import DxfParser from 'dxf-parser'
 import ExcelJS from 'exceljs'
@@ -25,7 +24,6 @@ import { letteringFonts } from '../cli/fonts'
 import { showIn } from '../units/text'
 import { csv } from './csv'
 import { sheetToDxf } from './dxf'
-import { Faces } from './faces'
 import { fontsFor } from './lettering-fonts'
 import { netlistRows, partsList } from './lists'
 import { pageOf } from './page'
@@ -334,16 +332,12 @@ describe('PDF', () => {
     writeFileSync(file, bytes)
     expect(missing).toEqual([])
     expect(spawnSync('pdftotext', [file, '-'], { encoding: 'utf8' }).stdout).toContain('p ≥ 5, ≤ 7, ≈ ≠ ∆p ∞')
-    for (const font of letteringFonts) {
-      // each tells which letters it has: those are in its file
-      const own = fontkit.create(await font.plain()).characterSet
-      const told = own.filter((code) => fontsFor(String.fromCodePoint(code), [font]).missing.length === 0)
-      expect(told.length, font.range).toBeGreaterThan(0)
-      const text = String.fromCodePoint(...told)
-      const faces = await Faces.embed(await PDFDocument.create(), letteringFonts, text)
-      expect(faces.widthOf(text.replace(/\s/g, ''), 3)).toBeGreaterThan(0)
-      expect([...faces.missing].filter((letter) => letter.trim())).toEqual([])
-    }
+    // what a font of signs says that it has is in its file, so that none of it becomes a question mark
+    const [font] = letteringFonts.filter(({ family }) => family === 'Noto Sans Math')
+    const own = new Set(fontkit.create(await font.plain()).characterSet)
+    for (let code = 0x2000; code < 0x2400; code++)
+      if (!fontsFor(String.fromCodePoint(code), [font]).missing.length)
+        expect(own, code.toString(16)).toContain(code)
   })
 })
 
