@@ -1,47 +1,12 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { controlSheet } from '../control/testing'
-import { readSheetText } from '../sheet/read'
-import type { Sheet } from '../sheet/schema'
 import { showIn } from '../units/text'
 import { ioRows, pathsText } from './control-lists'
 import { sheetToDxf } from './dxf'
 import { plotControl } from './control-plot'
+import { demo, sequence } from './plc/testing'
 import { sheetToSvg } from './svg'
 
-const demo = (name: string): Sheet => {
-  const read = readSheetText(readFileSync(new URL(`../../demo/sheets/${name}.json`, import.meta.url), 'utf8'))
-  if (!read.ok) throw new Error(read.problems[0].message)
-  return read.sheet
-}
 const press = demo('blade-press-switches')
-const sequence = controlSheet(
-  {
-    S1: ['push-button'],
-    S2: ['push-button', { latching: true }],
-    'K-1': ['timer', { time: '2 s' }],
-    K_1: ['relay'],
-  },
-  ['S1 · (/S2 + K-1) -> K_1', 'S2 -> K-1'],
-  {
-    sequences: [
-      {
-        id: 'G1',
-        name: 'Cycle & more',
-        steps: [
-          { id: 'X0', name: 'Ready', initial: true, actions: [] },
-          { id: 'X1', name: '', initial: false, actions: [] },
-          { id: 'X2', name: '', initial: false, actions: [] },
-        ],
-        transitions: [
-          { id: 't0', from: ['X0'], to: ['X1', 'X2'], condition: 'S1 · /S2 + K-1' },
-          { id: 't1', from: ['X1', 'X2'], to: ['X0'], condition: 'G1.X1 for 2.5 s' },
-        ],
-      },
-    ],
-  },
-)
-
 describe('lists of a control', () => {
   it('tell its paths in text', () => {
     expect(pathsText(press)).toContain('  1  /S10 · /S11 · /K3 · (S12 · 1-1S3 · 1-2S1 · B11 + K1)  ->  K1\n')
@@ -52,6 +17,13 @@ describe('lists of a control', () => {
     expect(rows).toContain('input | S10 | Emergency stop | Emergency stop | operator panel | NC')
     expect(rows).toContain('input | 1-1S3 | Limit switch | Limit switch | machine | NC and NO')
     expect(rows.filter((r) => r.startsWith('output'))).toHaveLength(6)
+    const meaning = (name: string) =>
+      ioRows(press)
+        .find((row) => row[1] === name)!
+        .at(-1)
+    expect(meaning('S10')).toBe('TRUE: not pressed; FALSE: pressed, or its wire is broken')
+    expect(meaning('S12')).toBe('TRUE: pressed; FALSE: not pressed, or its wire is broken')
+    expect(meaning('1-1S3')).toBe('TRUE: acted; FALSE: not acted, or its wire is broken')
     // relays are within, and what only watches a run is not fitted
     expect(rows.some((r) => r.includes('| K1 |'))).toBe(false)
     expect(ioRows(demo('blade-press-sequence-relay')).some((row) => row.includes('B11'))).toBe(false)

@@ -4,52 +4,19 @@ import { describe, expect, it } from 'vitest'
 import { Bench, controlSheet } from '../../control/testing'
 import { contactsOf, parseExpression } from '../../control/expression'
 import { wiredInputs } from '../../control/wiring'
-import { readSheetText } from '../../sheet/read'
 import type { Sheet } from '../../sheet/schema'
 import { parseXml } from '../xml'
 import { secondsOf, timeLiteral, VariableNames } from './names'
 import { controlFromXml } from './read'
 import { PlcScan } from './scan'
+import { demo, demoFolder, sequence } from './testing'
 import { ORIGIN, projectSchema } from './schema'
 import { controlToXml } from './write'
 
-const folder = new URL('../../../demo/sheets/', import.meta.url)
-const demo = (name: string): Sheet => {
-  const read = readSheetText(readFileSync(new URL(`${name}.json`, folder), 'utf8'))
-  if (!read.ok) throw new Error(read.problems[0].message)
-  return read.sheet
-}
 const press = demo('blade-press-switches')
-const controlled = readdirSync(folder)
+const controlled = readdirSync(demoFolder)
   .map((file) => file.replace(/\.json$/, ''))
   .filter((name) => demo(name).control.rungs.length + demo(name).control.sequences.length > 0)
-const sequence = controlSheet(
-  {
-    S1: ['push-button'],
-    S2: ['push-button', { latching: true }],
-    'K-1': ['timer', { time: '2 s' }],
-    K_1: ['relay'],
-  },
-  ['S1 · (/S2 + K-1) -> K_1', 'S2 -> K-1'],
-  {
-    sequences: [
-      {
-        id: 'G1',
-        name: 'Cycle & more',
-        steps: [
-          { id: 'X0', name: 'Ready', initial: true, actions: [] },
-          { id: 'X1', name: '', initial: false, actions: [] },
-          { id: 'X2', name: '', initial: false, actions: [] },
-        ],
-        transitions: [
-          { id: 't0', from: ['X0'], to: ['X1', 'X2'], condition: 'S1 · /S2 + K-1' },
-          { id: 't1', from: ['X1', 'X2'], to: ['X0'], condition: 'G1.X1 for 2.5 s' },
-        ],
-      },
-    ],
-  },
-)
-
 describe('names in a program', () => {
   it('are those that the language allows, and all different', () => {
     const names = new VariableNames()
