@@ -60,7 +60,7 @@ async function repeated(done: () => boolean, path: string): Promise<number[]> {
   }
   return times
 }
-const told = (what: string, times: readonly number[]) =>
+const report = (what: string, times: readonly number[]) =>
   console.log(
     `${what}: ${times.length} requests, median ${median(times).toFixed(0)} ms, 95 % ${share(times, 0.95).toFixed(0)} ms, longest ${Math.max(...times).toFixed(0)} ms`,
   )
@@ -90,7 +90,7 @@ try {
   console.log(`archive of ${MACHINES} machines: ${(bytes.length / 1e6).toFixed(1)} MB`)
   const idle: number[] = []
   for (let i = 0; i < 50; i++) idle.push(await timed(one))
-  told('idle', idle)
+  report('idle', idle)
 
   let isImported = false
   const importing = timed('/api/workspace', {
@@ -98,10 +98,10 @@ try {
     body: new Uint8Array(bytes),
     headers: { 'content-type': 'application/zip' },
   }).then((ms) => ((isImported = true), ms))
-  told('during the import', await repeated(() => isImported, one))
+  report('during the import', await repeated(() => isImported, one))
   console.log(`import: ${((await importing) / 1000).toFixed(1)} s`)
   const until = performance.now() + AFTER
-  told('after the import', await repeated(() => performance.now() > until, one))
+  report('after the import', await repeated(() => performance.now() > until, one))
 
   console.log(`export alone: ${((await timed('/api/workspace')) / 1000).toFixed(1)} s`)
   let isExported = false
@@ -111,7 +111,7 @@ try {
   )
   const exported = timed('/api/workspace').then((ms) => ((isExported = true), ms))
   console.log(`export beside ${CLIENTS} busy clients: ${((await exported) / 1000).toFixed(1)} s`)
-  told('clients meanwhile', (await Promise.all(clients)).flat())
+  report('clients meanwhile', (await Promise.all(clients)).flat())
 } finally {
   server.kill()
   rmSync(folder, { recursive: true, force: true })

@@ -11,6 +11,7 @@ const { problem, attempt } = useAttempt()
 const open = useDialog('print')
 const picture = ref<string>()
 const page = shallowRef<Page>()
+const tooSmall = computed(() => page.value && smallLetters(page.value))
 const sizes = pageSchema.shape.size.unwrap().options
 
 watch(
@@ -81,10 +82,10 @@ function print() {
         Number, names and dates of the title block are among the properties of the sheet.
       </p>
     </div>
-    <p v-if="page && smallLetters(page)" class="mb-2 text-caution" data-testid="small-letters">
-      {{ smallLetters(page) }}
+    <p v-if="tooSmall" class="mb-2 text-caution" data-testid="small-letters">
+      {{ tooSmall }}
       <button
-        v-if="page.proposal"
+        v-if="page?.proposal"
         class="underline hover:text-accent"
         data-testid="larger-paper"
         @click="change({ size: page.proposal })"

@@ -54,7 +54,7 @@ export interface Terminal {
 /** Letters of IEC 81346-2 for what a device is for. */
 export type DeviceLetter = 'B' | 'E' | 'F' | 'K' | 'M' | 'P' | 'Q' | 'S' | 'T'
 
-/** What a contact, as a normally open one, tells when it is closed and when it is open. */
+/** What it means that a contact, as a normally open one, is closed or open. */
 export interface ContactConditions {
   readonly closed: string
   readonly open: string
@@ -128,7 +128,7 @@ export interface DeviceType<P extends Parameters = Parameters> {
   readonly freeDelay?: true
   /** It is a function block where the control is a program. */
   readonly functionBlock?: FunctionBlock<Values<P>>
-  /** What its contacts tell: "pressed", "not pressed"; nothing given: "acted", "not acted". */
+  /** What the states of its contacts mean: "pressed", "not pressed"; nothing given: "acted", "not acted". */
   readonly conditions?: ContactConditions
   /** What its change is called: "pulls in", "drops out". */
   readonly words?: { readonly on: string; readonly off: string }

@@ -3,7 +3,7 @@ import { showIn } from '../units/text'
 import { ioRows, pathsText } from './control-lists'
 import { sheetToDxf } from './dxf'
 import { plotControl } from './control-plot'
-import { demo, sequence } from './plc/testing'
+import { demo, sequence } from './plc/testing/sheets'
 import { sheetToSvg } from './svg'
 
 const press = demo('blade-press-switches')

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import fontkit from '@pdf-lib/fontkit'
-import DxfParser from 'dxf-parser'
+import DxfParser, { type ICircleEntity, type IInsertEntity } from 'dxf-parser'
 import ExcelJS from 'exceljs'
 import { describe, expect, it } from 'vitest'
 import { kinds } from '../catalogue'
@@ -231,10 +231,8 @@ describe('DXF', () => {
       const sheet = { ...unit, page: { ...unit.page, size } }
       const dxf = read(sheet)
       const scale = pageOf(sheet, plotSheet(sheet, show).boxes).scale
-      const inserts = dxf.entities.filter((e) => e.type === 'INSERT') as unknown as {
-        xScale: number
-        yScale: number
-      }[]
+      const inserts = dxf.entities.filter((e): e is IInsertEntity => e.type === 'INSERT')
+      expect(inserts.length).toBeGreaterThan(0)
       for (const { xScale, yScale } of inserts) {
         expect(xScale).toBeCloseTo(scale, 9)
         expect(yScale).toBeCloseTo(scale, 9)
@@ -253,11 +251,9 @@ describe('DXF', () => {
     expect(text).toMatch(/\nSTYLE\n[\s\S]*?\n3\n[\w-]+\.ttf\n/)
     // the circle of a pump has a radius of two modules of 2.5 mm in its block
     const pump = addComponent(emptySheet('Pump'), 'fixed-pump').sheet
-    const circles = Object.values(read(pump).blocks).flatMap((b) =>
-      ((b.entities ?? []) as unknown as { type: string; radius: number }[]).filter(
-        (e) => e.type === 'CIRCLE',
-      ),
-    )
+    const circles = Object.values(read(pump).blocks)
+      .flatMap((block) => block.entities ?? [])
+      .filter((e): e is ICircleEntity => e.type === 'CIRCLE')
     const [[, inks]] = [...plotSheet(pump, show).blocks]
     const radii = inks.flatMap((ink) => (ink.shape === 'circle' ? [2.5 * ink.r] : []))
     expect(circles.map((c) => c.radius)).toEqual(radii)

@@ -26,11 +26,11 @@ export function inputChange({ spec, fault }: Pick<Input, 'spec' | 'fault'>, valu
 
 /** A value of an input: a share where it is a ratio of at most 1.5. */
 export function inputValueText(
-  { quantity, max }: { readonly quantity: Quantity; readonly max?: number },
+  { quantity, max }: { readonly quantity: Quantity; readonly max: number },
   value: number,
   show: Show,
 ): string {
-  const isShare = quantity === 'ratio' && (max === undefined || Math.abs(max) <= 1.5)
+  const isShare = quantity === 'ratio' && Math.abs(max) <= 1.5
   return show(value, isShare ? 'share' : quantity, 3)
 }
 

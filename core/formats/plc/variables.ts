@@ -1,6 +1,5 @@
 /** The variables of a program: inputs, outputs, memory and function blocks, declared at their first use. */
-import type { FunctionBlock } from '../../control/device'
-import { actionTime, resolveDevice, type ResolvedDevice } from '../../control/terminals'
+import { resolveDevice, type ResolvedDevice } from '../../control/terminals'
 import { meaningOf, wiredInputs, wiredOutputs } from '../../control/wiring'
 import type { Sheet } from '../../sheet/schema'
 import { VariableNames } from './names'
@@ -29,9 +28,7 @@ export interface StepFlag {
   readonly seconds: number
 }
 
-// a device is used with the values that were read by its own parameters
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
-type AnyBlock = FunctionBlock<any>
+type AnyBlock = NonNullable<ResolvedDevice['type']['functionBlock']>
 const joined = (owner: string, terminal: string) => (terminal ? `${owner}.${terminal}` : owner)
 
 export class Variables {
@@ -41,11 +38,16 @@ export class Variables {
   private readonly declared = new Map<string, Variable>()
   private readonly inputs
   private readonly outputs
+  /** References of all steps. */
+  private readonly steps: ReadonlySet<string>
   private readonly blockDevices: ReadonlyMap<string, ResolvedDevice & { readonly block: AnyBlock }>
 
   constructor(sheet: Sheet) {
     this.inputs = new Map(wiredInputs(sheet).map((input) => [input.ref, input]))
     this.outputs = new Map(wiredOutputs(sheet).map((output) => [output.ref, output]))
+    this.steps = new Set(
+      sheet.control.sequences.flatMap(({ id, steps }) => steps.map((s) => joined(id, s.id))),
+    )
     this.blockDevices = new Map(
       sheet.control.devices.flatMap((device) => {
         const { resolved } = resolveDevice(device)
@@ -65,7 +67,7 @@ export class Variables {
   }
 
   /** What a contact asks for. @returns the operand, and whether it is TRUE while the contact, as a normally open one, is open */
-  contact(ref: string, isStep: (ref: string) => boolean): { operand: string; inverted: boolean } {
+  contact(ref: string): { operand: string; inverted: boolean } {
     const input = this.inputs.get(ref)
     if (input) {
       const { closedAtRest, purpose, name } = input
@@ -78,7 +80,7 @@ export class Variables {
       })
       return { operand, inverted: closedAtRest }
     }
-    if (isStep(ref)) return { operand: this.stepFlag(ref, 0), inverted: false }
+    if (this.steps.has(ref)) return { operand: this.stepFlag(ref, 0), inverted: false }
     if (this.blockDevices.has(ref)) return { operand: `${this.block(ref)}.Q`, inverted: false }
     return { operand: this.coil(ref), inverted: false }
   }
@@ -143,6 +145,3 @@ export class Variables {
     return [...this.declared.values()]
   }
 }
-
-/** Time of an action of a step, s. */
-export const secondsOfAction = (time: string | undefined): number => actionTime(time) ?? 0

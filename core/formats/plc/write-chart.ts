@@ -1,10 +1,11 @@
 /** A step sequence as a sequential function chart: steps, their action blocks, transitions, divergences and convergences. */
 import { parseExpression, type Expression } from '../../control/expression'
+import { actionTime } from '../../control/terminals'
 import type { ControlSection } from '../../sheet/schema'
 import { element, type XmlElement } from '../xml'
 import { timeLiteral } from './names'
 import { QUALIFIERS } from './schema'
-import { secondsOfAction, type Variables } from './variables'
+import type { Variables } from './variables'
 import { documentation, pointIn, pointOut } from './write-rungs'
 
 type Sequence = ControlSection['sequences'][number]
@@ -18,7 +19,6 @@ const sfcObject = (type: string, attributes: Record<string, string>, children: X
 export function chartElements(
   { id, name, steps, transitions }: Sequence,
   variables: Variables,
-  isStep: (ref: string) => boolean,
   nameOf: (key: string, ref: string) => string,
 ): () => XmlElement[] {
   const stepNames = new Map(steps.map((s) => [s.id, nameOf(`${id}.${s.id}`, s.id)]))
@@ -26,7 +26,7 @@ export function chartElements(
     const [owner, step] = [ref.slice(0, id.length), ref.slice(id.length + 1)]
     return owner === id ? stepNames.get(step) : undefined
   }
-  const conditions = transitions.map((t) => conditionText(t.condition, variables, isStep, ownStep))
+  const conditions = transitions.map((t) => conditionText(t.condition, variables, ownStep))
   const coils = steps.map((s) => s.actions.map((a) => ({ ...a, variable: variables.coil(a.coil) })))
 
   return () => {
@@ -72,7 +72,7 @@ export function chartElements(
       const actions = [
         ...coils[i].map(({ qualifier, time, variable }) => ({
           qualifier: QUALIFIERS[qualifier],
-          seconds: secondsOfAction(time),
+          seconds: actionTime(time) ?? 0,
           variable,
         })),
         ...flags.map((f) => ({ qualifier: f.seconds ? 'D' : 'N', seconds: f.seconds, variable: f.name })),
@@ -119,7 +119,6 @@ export function chartElements(
 function conditionText(
   condition: string,
   variables: Variables,
-  isStep: (ref: string) => boolean,
   ownStep: (ref: string) => string | undefined,
 ): string {
   const parsed = parseExpression(condition)
@@ -130,7 +129,7 @@ function conditionText(
       case 'contact': {
         const own = ownStep(e.name)
         if (own !== undefined) return `${e.closed ? 'NOT ' : ''}${own}.X`
-        const { operand, inverted } = variables.contact(e.name, isStep)
+        const { operand, inverted } = variables.contact(e.name)
         return `${e.closed !== inverted ? 'NOT ' : ''}${operand}`
       }
       case 'active': {

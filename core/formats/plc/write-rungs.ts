@@ -24,7 +24,6 @@ export function rungElement(
   rung: ControlSection['rungs'][number],
   index: number,
   variables: Variables,
-  isStep: (ref: string) => boolean,
 ): XmlElement {
   const parsed = parseExpression(rung.contacts)
   const objects: XmlElement[] = [rail()]
@@ -37,7 +36,7 @@ export function rungElement(
     const { operand, inverted } =
       e.kind === 'active'
         ? { operand: variables.stepFlag(e.name, e.seconds), inverted: false }
-        : variables.contact(e.name, isStep)
+        : variables.contact(e.name)
     const negated = (e.kind === 'contact' && e.closed) !== inverted
     const id = next++
     objects.push(

@@ -25,11 +25,9 @@ export function controlToXml(sheet: Sheet, date = '2026-01-01T00:00:00'): string
     named.push([name, ref])
     return name
   }
-  const isStep = (ref: string) =>
-    control.sequences.some((s) => s.steps.some((step) => `${s.id}.${step.id}` === ref))
   // paths and conditions first: what they ask of steps becomes actions of the charts
-  const rungs = control.rungs.map((rung, i) => rungElement(rung, i, variables, isStep))
-  const charts = control.sequences.map((sequence) => chartElements(sequence, variables, isStep, nameOf))
+  const rungs = control.rungs.map((rung, i) => rungElement(rung, i, variables))
+  const charts = control.sequences.map((sequence) => chartElements(sequence, variables, nameOf))
   const programs = [
     ...control.sequences.map(({ id }, i) => ({
       name: nameOf(`Sequence ${id}`, id),

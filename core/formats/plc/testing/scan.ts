@@ -2,7 +2,7 @@
  * A small interpreter of IEC 61131-10 projects for tests, after the standard alone: ladder rungs, TON, TOF, TP and CTU, sequential
  * function charts with action control, called cyclically. It shares nothing with what writes or reads such files here.
  */
-import { parseXml, type XmlElement } from '../xml'
+import { parseXml, type XmlElement } from '../../xml'
 
 const child = (e: XmlElement, name: string) => e.children.find((c) => c.name === name)
 const children = (e: XmlElement, name: string) => e.children.filter((c) => c.name === name)

@@ -1,10 +1,10 @@
 /** Sheets with a control for tests of its files. */
 import { readFileSync } from 'node:fs'
-import { controlSheet } from '../../control/testing'
-import { readSheetText } from '../../sheet/read'
-import type { Sheet } from '../../sheet/schema'
+import { controlSheet } from '../../../control/testing'
+import { readSheetText } from '../../../sheet/read'
+import type { Sheet } from '../../../sheet/schema'
 
-export const demoFolder = new URL('../../../demo/sheets/', import.meta.url)
+export const demoFolder = new URL('../../../../demo/sheets/', import.meta.url)
 /** A sheet of the demo. */
 export const demo = (name: string): Sheet => {
   const read = readSheetText(readFileSync(new URL(`${name}.json`, demoFolder), 'utf8'))
