@@ -27,6 +27,9 @@ function alone(name: string, values: Record<string, string | number | boolean> =
       const [local] = new CircuitArrays([{ model, ports: kind.ports.length, inputs: inputs.length }]).locals
       kind.ports.forEach((port, i) => (local.p[i] = (pressures[port.name] ?? 0) * bar))
       model.states?.forEach(({ initial }, i) => (local.x[i] = states[i] ?? initial))
+      model.dryFriction?.forEach((on, i) => {
+        local.slide[i] = Math.sign('velocity' in on ? local.x[on.velocity] : local.p[on.port])
+      })
       inputs.forEach(({ name, rest }, i) => {
         local.u[i] = commands[name] ?? (typeof rest === 'string' ? Number(used[rest]) : rest)
       })

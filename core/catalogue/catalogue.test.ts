@@ -61,6 +61,10 @@ function localOf(kind: AnyKind, model: Model): Local {
     o: new Float64Array(model.outputs?.length ?? 0),
     c: new Float64Array(model.conditions?.length ?? 0),
     power: new Float64Array(POWERS),
+    slide: new Float64Array(model.dryFriction?.length ?? 0),
+    holdForward: new Float64Array(model.dryFriction?.length ?? 0),
+    holdBack: new Float64Array(model.dryFriction?.length ?? 0),
+    held: new Float64Array(model.dryFriction?.length ?? 0),
   }
 }
 
@@ -140,6 +144,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
         local.x.fill(x)
         local.u.fill(x)
         local.mode.fill(x > 0.7 ? 1 : 0)
+        local.slide.fill(x > 0.7 ? 1 : 0)
         watching.impose?.(local)
         watching.evaluate?.(local)
         watching.observe?.(local)
@@ -289,7 +294,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       const all = (amount: number) =>
         situations
           .map(([top, falling]) => at(amount, top, falling))
-          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o, l.imposed, l.shut].join())
+          .map((l) => [...l.q, ...l.dx, ...l.a, ...l.g, ...l.o, ...l.holdForward, l.imposed, l.shut].join())
           .join()
       expect(all(fault.max), `${kind.name} ${fault.name}`).not.toBe(all(0))
       const failed = at(fault.max, 1.2e7, true)

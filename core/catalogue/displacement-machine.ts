@@ -1,5 +1,5 @@
 /** Losses of pumps and motors (ISO 4391): leakage and shaft torque. */
-import { frictionReversal, SHAFT_REVERSAL } from './flow-laws'
+import type { Local } from './kind'
 
 /**
  * Slope of the leakage over the pressure drop, m³/s/Pa, from the volumetric efficiency at the rated point:
@@ -17,7 +17,19 @@ export const leakageSlope = (
 /**
  * Torque that a displacement machine takes from its shaft, N·m. The ideal torque V·Δp is divided by the hydro-mechanical
  * efficiency where the shaft drives (the machine pumps) and multiplied by it where the oil drives; dry friction comes in addition.
- * @param ideal V·Δp, N·m @param speed rad/s @param efficiency hydro-mechanical @param drag dry friction, N·m
+ * @param ideal V·Δp, N·m @param direction in which it turns, 1 or −1; 0 where it is held, without losses
+ * @param efficiency hydro-mechanical @param drag dry friction, N·m
  */
-export const shaftTorque = (ideal: number, speed: number, efficiency: number, drag: number): number =>
-  ideal * (ideal * speed >= 0 ? 1 / efficiency : efficiency) + drag * frictionReversal(speed / SHAFT_REVERSAL)
+export const shaftTorque = (ideal: number, direction: number, efficiency: number, drag: number): number =>
+  direction === 0
+    ? ideal
+    : ideal * (ideal * direction >= 0 ? 1 / efficiency : efficiency) + drag * direction
+
+/**
+ * What keeps the shaft of a displacement machine at rest: by how much its torque differs once it turns either way.
+ * @param place index of its dry friction
+ */
+export function holdShaft(l: Local, place: number, ideal: number, efficiency: number, drag: number): void {
+  l.holdForward[place] = shaftTorque(ideal, 1, efficiency, drag) - ideal
+  l.holdBack[place] = ideal - shaftTorque(ideal, -1, efficiency, drag)
+}

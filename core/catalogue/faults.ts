@@ -1,7 +1,6 @@
 /** The ways in which components fail, as the kinds declare them. Each rests at 0 and is set by a schedule. */
 import { ATMOSPHERE } from '../units/quantities'
-import type { FaultSpec } from './kind'
-import { frictionReversal } from './flow-laws'
+import { Power, type FaultSpec } from './kind'
 
 export const yesNo = {
   quantity: 'ratio',
@@ -77,10 +76,16 @@ export const wrongRotation = (shaft: number): FaultSpec => ({
   form: 'reversed',
   ...yesNo,
   beforeEvaluate(l, amount) {
-    if (amount > 0.5) l.p[shaft] = -l.p[shaft]
+    if (amount <= 0.5) return
+    l.p[shaft] = -l.p[shaft]
+    l.slide[0] = -l.slide[0]
   },
   afterEvaluate(l, amount) {
-    if (amount > 0.5) l.q[shaft] = -l.q[shaft]
+    if (amount <= 0.5) return
+    l.q[shaft] = -l.q[shaft]
+    const forward = l.holdForward[0]
+    l.holdForward[0] = l.holdBack[0]
+    l.holdBack[0] = forward
   },
   duringObserve(l, amount) {
     if (amount > 0.5) l.q[shaft] = -l.q[shaft]
@@ -126,7 +131,7 @@ export const drifted = (input: number, label = 'setting drifted by'): FaultSpec 
 })
 
 /** Worn bearings of what turns: a drag on its shaft against either way round, that of dry friction. */
-export const dragging = (shaft: number, reversalSpeed: number): FaultSpec => ({
+export const dragging = (shaft: number): FaultSpec => ({
   name: 'worn',
   label: 'bearings worn: additional drag torque',
   form: 'worn',
@@ -134,7 +139,12 @@ export const dragging = (shaft: number, reversalSpeed: number): FaultSpec => ({
   min: 0,
   max: 1e6,
   afterEvaluate(l, amount) {
-    l.q[shaft] += amount * frictionReversal(l.p[shaft] / reversalSpeed)
+    l.q[shaft] += amount * l.slide[0]
+    l.holdForward[0] += amount
+    l.holdBack[0] += amount
+  },
+  afterObserve(l, amount) {
+    l.power[Power.heat] += amount * l.slide[0] * l.p[shaft]
   },
 })
 

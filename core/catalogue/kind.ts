@@ -185,6 +185,15 @@ export interface Local {
   readonly e: Float64Array
   /** Force by which locks hold each rod that the component drives, N; read as friction. */
   readonly h: Float64Array
+  /**
+   * Of each place where the model rubs dry (`dryFriction`): the direction in which it slides, 1 or −1, or 0 where friction holds it. In a
+   * place that is held, what its dry friction can hold against a start forward and backward, N or N·m, written by the model; and the force
+   * that it holds now: written by the model for what it moves itself, and for a shaft by the engine.
+   */
+  readonly slide: Float64Array
+  readonly holdForward: Float64Array
+  readonly holdBack: Float64Array
+  readonly held: Float64Array
   /** Force in each rod, N: given by what drives it, read by what measures it; only in `observe`. */
   readonly f: Float64Array
   /** Rates of the own states. */
@@ -213,7 +222,15 @@ export const Power = {
 } as const
 export const POWERS = 5
 
+/** A place where a model rubs dry: on the shaft at a port, or in what it moves itself, whose speed is a state. */
+export type DryFriction = { readonly port: number } | { readonly velocity: number }
+
 export interface Model {
+  /**
+   * Where it rubs dry. While it slides (`Local.slide` 1 or −1) the model counts its kinetic friction against that direction; while it is
+   * held (0) it counts none, and says what friction can hold. What it moves itself then has no acceleration.
+   */
+  readonly dryFriction?: readonly DryFriction[]
   readonly states?: readonly StateSpec[]
   readonly outputs?: readonly OutputSpec[]
   readonly conditions?: readonly ConditionSpec[]
@@ -249,6 +266,8 @@ export interface Model {
    * or moves.
    */
   evaluate?(l: Local): void
+  /** Energy that it keeps in its states, J: of motion, height, springs, gas. */
+  stores?(l: Local): number
   /** Outputs, condition measures and powers; called after `evaluate` at the same point. */
   observe?(l: Local): void
   /** The ways of the oil through it, where they do not follow from the flows at its ports alone; called after `evaluate`. */
@@ -278,6 +297,8 @@ export interface FaultSpec extends Omit<InputSpec, 'rest'> {
   afterImpose?(l: Local, amount: number): void
   /** Changes the flows that the model's `observe` reads; restored after it. */
   duringObserve?(l: Local, amount: number): void
+  /** Changes outputs and powers after the model's `observe`: heat that the fault makes by itself. */
+  afterObserve?(l: Local, amount: number): void
   /** Changes what it found. */
   afterEvaluate?(l: Local, amount: number, fluid: Fluid, values: Readonly<Record<string, unknown>>): void
 }

@@ -172,7 +172,7 @@ export class Trials {
   private restore(): void {
     const { network } = this
     network.arrays.mode.set(this.modes)
-    network.invalidate()
+    network.modesLoaded()
     network.evaluate(this.time, this.y)
   }
 
@@ -187,8 +187,8 @@ export class Trials {
     const y = Float64Array.from(this.y)
     let t = time
     try {
-      integrator.restart(t, y, FIRST_STEP)
       events.initialise(t, y)
+      integrator.restart(t, y, FIRST_STEP)
       for (let steps = 0; t < end && steps < reading.maximumSteps; steps++) {
         const share = stepper.step(end)
         const reached = stepper.timeAt(share)
@@ -197,8 +197,8 @@ export class Trials {
         if (reading.take(t - time, reached - time)) break
         t = reached
         if (share === 1) continue
-        integrator.restart(t, y, FIRST_STEP)
         events.switchAll(t, y)
+        integrator.restart(t, y, FIRST_STEP)
       }
     } catch (error) {
       if (!(error instanceof StepFailure || error instanceof Chattering)) throw error

@@ -100,7 +100,7 @@ export class Moments {
     network.freezeInputs(t)
     this.rebuild(read, t)
     this.time = t
-    network.invalidate()
+    network.slideAsMoving(y)
     network.observe(t, y)
   }
 

@@ -68,8 +68,8 @@ export function settle(
     return { outcome, time: t - start, least, most, ...(part === undefined ? {} : { part }) }
   }
   try {
-    integrator.restart(t, y, FIRST_STEP)
     events.initialise(t, y)
+    integrator.restart(t, y, FIRST_STEP)
     for (let steps = 0; t < start + longest && steps < MOST_STEPS; steps++) {
       keep()
       if (isAtRest(network, t, y, free, REST)) return finish('steady')
@@ -78,8 +78,8 @@ export function settle(
       y.set(stepper.y)
       if (share === 1) continue
       const stopped = partsAtStop(network)
-      integrator.restart(t, y, FIRST_STEP)
       events.switchAll(t, y)
+      integrator.restart(t, y, FIRST_STEP)
       const now = partsAtStop(network)
       const arrived = [...now].find((part) => !stopped.has(part))
       if (arrived !== undefined) return finish('stop', arrived.split('#')[0])

@@ -142,7 +142,7 @@ function solved(
   )
   const cells = cellsOf(network, figures, outcome === 'steady' ? undefined : { least, most })
   network.arrays.mode.set(modes)
-  network.invalidate()
+  network.modesLoaded()
   const isSteady = outcome === 'changes' && !cells.some((c) => c.range)
   return {
     outcome: isSteady ? 'steady' : outcome,

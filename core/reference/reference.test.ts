@@ -25,6 +25,14 @@ const bar = 1e5
 const lpm = 1 / 60000
 const near = (value: number, expected: number, absolute = 0) =>
   expect(Math.abs(value - expected)).toBeLessThanOrEqual(Math.max(0.01 * Math.abs(expected), absolute))
+/**
+ * Pressure of a cylinder that stands: the references were computed with friction that creeps to nothing; one that holds keeps some of it.
+ * @param band breakaway friction over the area, Pa
+ */
+const held = (value: number, expected: number, band: number) =>
+  expect(Math.abs(value - expected)).toBeLessThanOrEqual(band)
+/** 600 N on a bore of 63 mm, Pa. */
+const FRICTION_63 = 600 / (Math.PI * 0.0315 ** 2)
 const at = (value: number, expected: number) => expect(Math.abs(value - expected)).toBeLessThanOrEqual(0.005)
 const extremes = (r: RunResult, id: string) => {
   const index = signalIndex(r, id)
@@ -213,7 +221,7 @@ describe('two cylinders in sequence', () => {
     const one = passes(r, 'A1.position', 0.15)
     near(reads(r, 'pressure(A)', one), 34.916963 * bar)
     near(reads(r, 'pressure(P)', one), 48.787034 * bar)
-    near(reads(r, 'pressure(C)', one), 14.504439 * bar)
+    held(reads(r, 'pressure(C)', one), 14.504439 * bar, 450 / (Math.PI * 0.025 ** 2))
     const two = passes(r, 'A2.position', 0.1)
     at(two, 3.1248441)
     near(reads(r, 'pressure(A)', two), 80.973498 * bar)
@@ -346,8 +354,8 @@ describe('double pilot-operated check', () => {
     near(reads(r, 'A.velocity', 1.5), 0.12605173)
     near(reads(r, 'pressure(cap)', 1.5), 31.426432 * bar)
     near(reads(r, 'A.position', 3), 0.18716186)
-    near(reads(r, 'pressure(cap)', 5.9), 24.954953 * bar)
-    near(reads(r, 'pressure(rod)', 5.9), -0.31556644 * bar, 0.01 * bar)
+    held(reads(r, 'pressure(cap)', 5.9), 24.954953 * bar, FRICTION_63)
+    held(reads(r, 'pressure(rod)', 5.9), -0.31556644 * bar, FRICTION_63)
     expect(Math.abs(reads(r, 'A.position', 5.9) - reads(r, 'A.position', 3))).toBeLessThan(1e-6)
     near(reads(r, 'A.velocity', 6.6), -0.1883493)
     near(reads(r, 'pressure(P)', 6.6), 30.090849 * bar)
@@ -359,7 +367,7 @@ describe('double pilot-operated check', () => {
   it('hunts while lowering with an internal drain', () => {
     const r = runFile('./r13-internal.json')
     near(reads(r, 'A.position', 3), 0.18830144)
-    near(reads(r, 'pressure(cap)', 5.9), 25.071235 * bar)
+    held(reads(r, 'pressure(cap)', 5.9), 25.071235 * bar, FRICTION_63)
     const speeds = Array.from(r.times, (t, k) =>
       t > 6.4 && t < 6.7 ? r.columns[signalIndex(r, 'A.velocity')][k] : Number.NaN,
     ).filter((v) => !Number.isNaN(v))

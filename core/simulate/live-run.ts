@@ -93,9 +93,10 @@ export class LiveRun {
     const { simulation } = this
     let end = to
     while (simulation.time < end && !simulation.stopped && mayGoOn()) {
-      const event = simulation.step(Infinity)
+      const listed = simulation.events.count
+      simulation.step(Infinity)
       this.keepCheckpoint()
-      if (pause?.(event)) end = simulation.time
+      if (pause?.(simulation.events.count !== listed)) end = simulation.time
     }
     this.shown = Math.max(this.shown, Math.min(end, simulation.time))
   }

@@ -130,8 +130,9 @@ export class Simulation {
     network.activateInputs(0)
     integrator.restart(0, y, Math.min(LONGEST_FIRST_STEP, settings.duration * 1e-3))
     this.runWithChatterStop(() => {
-      events.initialise(0, y)
+      events.initialise(0, integrator.y)
       this.iterateControlAndEvents()
+      y.set(integrator.y)
     })
     network.observe(0, y)
     this.balances = new Balances(network)
@@ -302,6 +303,7 @@ export class Simulation {
     y.set(saved.integrator.y)
     const { t } = integrator
     network.arrays.mode.set(saved.modes)
+    network.modesLoaded()
     for (const id of new Set([...this.changed.keys(), ...Object.keys(saved.changed)]))
       this.rebuild(id, saved.changed[id] ?? { parameters: {}, faulty: false })
     network.inputs.load(saved.inputs)

@@ -56,16 +56,16 @@ function integrateToRest(
     ]) {
       const stepper = new Stepper(network, relative, false)
       const { integrator, events } = stepper
-      integrator.restart(time, y, FIRST_STEP)
       events.initialise(time, y)
+      integrator.restart(time, y, FIRST_STEP)
       while (!isAtRest(network, time, y, counting, rest)) {
         if (time >= LONGEST || steps++ > STEP_BUDGET) return { time, converged: false }
         const share = stepper.step(LONGEST)
         time = stepper.timeAt(share)
         y.set(stepper.y)
         if (share === 1) continue
-        integrator.restart(time, y, FIRST_STEP)
         events.switchAll(time, y)
+        integrator.restart(time, y, FIRST_STEP)
       }
     }
   } catch (error) {

@@ -389,10 +389,10 @@ describe('start from the steady state', () => {
     const ram = idOf(lift, 'cylinder-double-acting')
     expect(r.warnings).toEqual([])
     expect(at(r, `pressure(${idOf(lift, 'fixed-pump')}.P)`, 0) / bar).toBeGreaterThan(140)
-    expect(at(r, `${ram}.capPressure`, 0) / bar).toBeCloseTo(
-      (1000 * 9.80665) / ((Math.PI * 0.063 ** 2) / 4) / bar,
-      0,
-    )
+    // the load on its area, but for what friction holds of it
+    const area = (Math.PI * 0.063 ** 2) / 4
+    const beside = at(r, `${ram}.capPressure`, 0) - (1000 * 9.80665) / area
+    expect(Math.abs(beside)).toBeLessThan(600 / area)
     expect(most(r, `${ram}.velocity`) - least(r, `${ram}.velocity`)).toBeLessThan(1e-4)
     // without it the pump line begins at nothing
     const raw = runSheet(timed(lift, 2, []))

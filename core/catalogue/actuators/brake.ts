@@ -10,7 +10,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { circleArea, smoothRamp, frictionReversal } from '../flow-laws'
+import { circleArea, smoothRamp } from '../flow-laws'
 import { dashed, line, rectangle } from '../symbol'
 import { shaftStub, spring } from '../symbol-elements'
 
@@ -20,11 +20,11 @@ const CONDITION = indices('slips')
 const INPUT = indices('torque')
 
 const [X, W] = [0, 1]
-/** Speed over which its friction changes sign, rad/s. */
-const SLIP_SPEED = 0.02
+/** Speed at which an applied brake is said to slip, rad/s. */
+const SLIPS = 0.1
 
 /**
- * Springs press it on, pressure at X lifts it: T = (1 − φ)·T_b·tanh(ω/ω_t) against the shaft, τ·dφ/dt = ramp((p_X − p_begin)/(p_lifted − p_begin)) − φ. Its piston
+ * Springs press it on, pressure at X lifts it: T = (1 − φ)·T_b against the way in which the shaft turns, or up to that as it stands, τ·dφ/dt = ramp((p_X − p_begin)/(p_lifted − p_begin)) − φ. Its piston
  * takes the oil A·s·dφ/dt.
  */
 export const brake = defineKind({
@@ -75,6 +75,7 @@ export const brake = defineKind({
   model(v) {
     const volume = circleArea(v.piston) * v.way
     return {
+      dryFriction: [{ port: W }],
       hasVariableVolume: true,
       states: stateSpecs(STATE, {
         lift: { label: 'lift', quantity: 'share', initial: 0, scale: 1 },
@@ -90,11 +91,13 @@ export const brake = defineKind({
         l.dx[STATE.lift] = (wanted - l.x[STATE.lift]) / v.response
         l.q[X] = volume * l.dx[STATE.lift]
         l.v[X] = volume * l.x[STATE.lift]
-        l.q[W] = (1 - l.x[STATE.lift]) * l.u[INPUT.torque] * frictionReversal(l.p[W] / SLIP_SPEED)
+        const torque = (1 - l.x[STATE.lift]) * l.u[INPUT.torque]
+        l.q[W] = torque * l.slide[0]
+        l.holdForward[0] = l.holdBack[0] = torque > 0 ? torque : 0
       },
       observe(l) {
         l.o[OUTPUT.holding] = (1 - l.x[STATE.lift]) * l.u[INPUT.torque]
-        l.c[CONDITION.slips] = l.x[STATE.lift] < 0.5 ? Math.abs(l.p[W]) - 5 * SLIP_SPEED : -1
+        l.c[CONDITION.slips] = l.x[STATE.lift] < 0.5 ? Math.abs(l.p[W]) - SLIPS : -1
         l.power[Power.heat] = l.q[W] * l.p[W] + l.p[X] * l.q[X]
       },
       balances: (l) => [pressureBalance('lifts', { 'pressure at X': l.p[X] }, { springs: v.begins })],

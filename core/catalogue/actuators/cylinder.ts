@@ -28,7 +28,6 @@ import {
   inverseSmoothSquareRoot,
   interpolate,
   pathCoefficient,
-  frictionReversal,
 } from '../flow-laws'
 import { line, partOf, rectangle, type Shape, type SymbolDrawing } from '../symbol'
 import { spring } from '../symbol-elements'
@@ -47,11 +46,10 @@ const BEYOND_THE_STROKE = 0.25
 const STOP_STIFFNESS = 2e8
 /** How far a rod may stand within its stop and still be on it, m. */
 const STOP_REACH = 1e-3
-/** Speeds at which Stribeck friction fades and over which friction reverses, m/s. */
+/** Speed at which Stribeck friction fades, m/s. */
 const STRIBECK_SPEED = 0.02
-const REVERSAL_SPEED = 0.001
-/** Speed over which the force of a lock changes sign, m/s: it creeps by no more. */
-const HELD_SPEED = 1e-6
+/** Speed from which a rod counts as extending, m/s. */
+const EXTENDS = 0.001
 /** A contact ends when the gap is this wide, m, so that resting on a stop is one contact. */
 const RELEASE_GAP = 1e-9
 /** What the way out passes where a cushion begins, 1/s of the chamber's area times 1 m/s at this drop, Pa. */
@@ -228,23 +226,24 @@ export const cylinderMovement: Movement = {
 }
 export const doubleActingSized = { bore: 'bore', rod: 'rod', ...singleActingSized } as const
 
-/** How fast a jammed rod loses its speed, 1/s. */
-const JAM = 1e8
-/** The rod no longer moves: something holds it, as a damper that nothing overcomes. */
-const jammed: FaultSpec = {
+/** Force by which a jammed rod is held, N: more than any cylinder has. */
+const JAM = 1e9
+/** The rod no longer moves: something holds it as dry friction does. @param rod its port */
+const jammed = (rod: number): FaultSpec => ({
   name: 'jammed',
   label: 'jammed in place',
   form: 'stuck',
   ...yesNo,
-  afterEvaluate(l, amount) {
-    l.dx[STATE.velocity] -= amount * JAM * l.x[STATE.velocity]
+  beforeEvaluate(l, amount) {
+    l.h[rod] += amount * JAM
   },
-}
-export const singleActingFaults = [air(0, 'air in the chamber at A'), jammed] as const
+})
+export const singleActingFaults = [air(0, 'air in the chamber at A'), jammed(1)] as const
 export const doubleActingFaults = [
   leakFault(0, 1, 'piston seal leaks'),
   leakOut(1, 'rod seal leaks outwards'),
-  ...singleActingFaults,
+  air(0, 'air in the chamber at A'),
+  jammed(2),
 ] as const
 
 export const rodPort = {
@@ -307,7 +306,7 @@ export interface CylinderAreas {
 
 /**
  * V1 = V1d + A1·x, V2 = V2d + A2·(stroke − x); m·dv/dt = p1·A1 − p2·A2 − F_load − F_f(v) − F_stop.
- * F_f = (F_c + (F_s − F_c)·exp(−|v|/v_s))·tanh(v/v_t) + b·v.
+ * F_f = (F_c + (F_s − F_c)·exp(−|v|/v_s))·sgn v + b·v as it slides; at rest it is what keeps it there, up to F_s.
  * F_stop = max(0, k·δ + c·δ̇) for δ ≥ 0, k = 2e8 N/m, c = 2√(k·m).
  * Cushion of length L_c: oil leaves its chamber by a way whose coefficient falls with the distance s to the stop as
  * C_d·A_t·√(2/ρ) + c_0·(s/L_c)²; the pressure on the piston is higher than at the port by the drop of that way
@@ -344,16 +343,22 @@ export function cylinderModel(
   const throttle = circleArea(v.cushionThrottle ?? 0)
   const entry = (area: number) => pathCoefficient(area, CUSHION_ENTRY_DROP)
   const tabled = loadTable.x.length > 0
-  /** Speed and friction of the last evaluation: the next often differs in something else. */
+  /** Speed and kinetic friction of the last evaluation: the next often differs in something else. */
   const last = Float64Array.of(Number.NaN, 0)
-  const frictionAt = (speed: number) => {
+  const kineticFriction = (speed: number) => {
     if (speed !== last[0]) {
-      const dry = coulombFriction + extraFriction * Math.exp(-Math.abs(speed) / STRIBECK_SPEED)
       last[0] = speed
-      last[1] = dry * frictionReversal(speed / REVERSAL_SPEED) + viscousFriction * speed
+      last[1] = coulombFriction + extraFriction * Math.exp(-(speed < 0 ? -speed : speed) / STRIBECK_SPEED)
     }
     return last[1]
   }
+  /** Friction that brakes it as it slides, or that holds it: what a lock does not take. */
+  const frictionOf = (l: Local) => {
+    if (l.slide[0] !== 0)
+      return kineticFriction(l.x[STATE.velocity]) * l.slide[0] + viscousFriction * l.x[STATE.velocity]
+    return Math.max(-v.breakawayFriction, Math.min(l.held[0], v.breakawayFriction))
+  }
+  const lockOf = (l: Local) => (l.slide[0] === 0 ? l.held[0] - frictionOf(l) : l.h[R] * l.slide[0])
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   const workPiece = (l: Local) => {
@@ -398,10 +403,14 @@ export function cylinderModel(
         : l.p[B]
   const capStop = endStopChamber(cap(0))
   const rodStop = endStopChamber(annulus)
+  /** Force of the end stops that is given back. */
+  const elasticStop = (x: number, l: Local) =>
+    l.mode[1] ? STOP_STIFFNESS * (x - stroke) : l.mode[0] ? STOP_STIFFNESS * x : 0
   const stopsAt = (l: Local) =>
     stop(l.mode[1], l.x[STATE.position] - stroke, l.x[STATE.velocity]) -
     stop(l.mode[0], -l.x[STATE.position], -l.x[STATE.velocity])
   return {
+    dryFriction: [{ velocity: STATE.velocity }],
     idlePorts: [R],
     hasVariableVolume: true,
     initialPotentials: [{ port: R, value: v.start }],
@@ -445,8 +454,13 @@ export function cylinderModel(
       const leakage = leakReference * fluid.leakageFactor * (pA - pB)
       const load = outer(l) + weight + springRate * x
       l.dx[STATE.position] = speed
-      const held = l.h[R] === 0 ? 0 : l.h[R] * frictionReversal(speed / HELD_SPEED)
-      l.dx[STATE.velocity] = (pA * area - pB * annulus - load - frictionAt(speed) - held - stopsAt(l)) / mass
+      const drive = pA * area - pB * annulus - load - viscousFriction * speed - stopsAt(l)
+      const [direction] = l.slide
+      if (direction === 0) {
+        l.dx[STATE.velocity] = 0
+        l.held[0] = drive
+        l.holdForward[0] = l.holdBack[0] = v.breakawayFriction + l.h[R]
+      } else l.dx[STATE.velocity] = (drive - (kineticFriction(speed) + l.h[R]) * direction) / mass
       if (A >= 0) {
         l.q[A] = area * speed * (x < 0 ? capStop.share(-x) : 1) + leakage
         l.v[A] = DEAD_VOLUME + (x < 0 ? -area * capStop.gone(-x) : stages ? stages.volume(x) : area * x)
@@ -469,6 +483,17 @@ export function cylinderModel(
     switch(l, index, direction) {
       if (index < 2) l.mode[index] = direction > 0 ? 1 : 0
     },
+    stores(l) {
+      const x = l.x[STATE.position]
+      const speed = l.x[STATE.velocity]
+      const stop = elasticStop(x, l)
+      return (
+        0.5 * mass * speed * speed +
+        weight * x +
+        0.5 * springRate * x * x +
+        (0.5 * stop * stop) / STOP_STIFFNESS
+      )
+    },
     observe(l) {
       const pA = pressureA(l)
       const pB = pressureB(l)
@@ -484,15 +509,18 @@ export function cylinderModel(
       l.f[R] = l.o[OUTPUT.loadForce]
       l.c[CONDITION.capOver] = pA - ratedPressure
       l.c[CONDITION.rodOver] = pB - ratedPressure
-      l.c[CONDITION.intensified] = speed > REVERSAL_SPEED && pB > pA ? pB - ratedPressure : -1
+      l.c[CONDITION.intensified] = speed > EXTENDS && pB > pA ? pB - ratedPressure : -1
       l.power[Power.useful] = load * speed
-      l.power[Power.stored] = (weight + springRate * x + mass * l.dx[STATE.velocity]) * speed
-      // friction, stops, piston leakage, and what the cushions throttle: all that comes in and goes nowhere else
+      l.power[Power.stored] =
+        (weight + springRate * x + mass * l.dx[STATE.velocity] + elasticStop(x, l)) * speed
+      const displaced = area * speed
+      const returned = -annulus * speed
+      // oil that does not move the piston, what the cushions throttle, friction, and what the stops do not give back
+      const past =
+        (A < 0 ? 0 : l.p[A] * (l.q[A] - displaced) - (pA - l.p[A]) * displaced) +
+        (B < 0 ? 0 : l.p[B] * (l.q[B] - returned) - (pB - l.p[B]) * returned)
       l.power[Power.heat] =
-        (A < 0 ? 0 : l.p[A] * l.q[A]) +
-        (B < 0 ? 0 : l.p[B] * l.q[B]) -
-        l.power[Power.useful] -
-        l.power[Power.stored]
+        past + (frictionOf(l) + lockOf(l) + stopsAt(l) - elasticStop(x, l)) * speed
     },
     holds(l) {
       const x = l.x[STATE.position]
@@ -501,10 +529,10 @@ export function cylinderModel(
       const load = l.o[OUTPUT.loadForce]
       // an end stop takes what the pressures leave
       if (stopsAt(l) !== 0) return []
-      const locked = l.h[R] === 0 ? 0 : l.h[R] * frictionReversal(speed / HELD_SPEED)
+      const locked = lockOf(l)
       const forces = [
         { label: 'load', value: load },
-        { label: 'friction', value: frictionAt(speed) },
+        { label: 'friction', value: frictionOf(l) },
         { label: 'lock', value: locked },
         { label: 'acceleration', role: 'acceleration' as const, value: mass * l.dx[STATE.velocity] },
       ].filter(({ label, value }) => value !== 0 || label === 'load')
@@ -557,7 +585,7 @@ export function cylinderModel(
           opposing: [
             ...(B < 0 ? [] : [{ label: 'pressure on the rod side', value: pressureB(l) * annulus }]),
             ...(load < 0 ? [] : [{ label: 'load', value: load }]),
-            { label: 'friction', value: frictionAt(l.x[STATE.velocity]) },
+            { label: 'friction', value: frictionOf(l) },
           ],
         },
       ]

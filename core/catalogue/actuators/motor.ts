@@ -14,7 +14,8 @@ import {
   outputSpecs,
   conditionSpecs,
 } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL, starvation } from '../flow-laws'
+import { holdShaft, shaftTorque } from '../displacement-machine'
+import { inletFilling, SHAFT_REVERSAL, starvation } from '../flow-laws'
 import { circle, line, type Shape, type SymbolDrawing, drained } from '../symbol'
 import { inwardTriangle, shaftStub } from '../symbol-elements'
 
@@ -123,9 +124,9 @@ export const motorSymbol = (more: readonly Shape[] = []): SymbolDrawing => ({
 })
 
 /**
- * J·dω/dt = u·D·(p_A − p_B)/(2π)·η_m^σ − T_load − T_f(ω), σ = tanh(ω/ω_t)·sgn(p_A − p_B);
+ * J·dω/dt = u·D·(p_A − p_B)/(2π)·η_m^σ − T_load − T_f, σ = sgn ω·sgn(p_A − p_B);
  * Q_A = u·D·ω/(2π)·f + G_x·(p_A − p_B) + G_c·p_A, Q_B the like, the two G_c parts leave by the case drain L.
- * T_f = T_c·tanh(ω/ω_t) + b·ω. Speed is that of the shaft W, to which J belongs. The load torque is the first input.
+ * T_f = T_c·sgn ω + b·ω; at rest T_c and the losses of η_m hold it. Speed is that of the shaft W, to which J belongs. The load torque is the first input.
  * @param swing u, the share of the displacement that turns now
  */
 export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) => number): Model {
@@ -133,15 +134,14 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
   const crossReference = values.crossLeakage / 250e5
   const caseReference = values.caseLeakage / 250e5
   const viscous = values.viscousFriction / ((1000 * 2 * Math.PI) / 60)
-  const logEfficiency = Math.log(values.efficiency)
-  const friction = (speed: number) =>
-    values.coulombTorque * frictionReversal(speed / SHAFT_REVERSAL) + viscous * speed
-  const oilTorque = (l: Local) => {
-    const drop = l.p[A] - l.p[B]
-    const sign = frictionReversal(l.p[W] / SHAFT_REVERSAL)
-    return full * swing(l) * drop * Math.exp(logEfficiency * (drop > 0 ? sign : drop < 0 ? -sign : 0))
-  }
+  const eta = values.efficiency
+  /** Friction that brakes it as it turns, or that holds it. */
+  const friction = (l: Local) =>
+    l.slide[0] === 0 ? l.held[0] : values.coulombTorque * l.slide[0] + viscous * l.p[W]
+  const idealTorque = (l: Local) => full * swing(l) * (l.p[A] - l.p[B])
+  const oilTorque = (l: Local) => -shaftTorque(-idealTorque(l), l.slide[0], eta, 0)
   return {
+    dryFriction: [{ port: W }],
     states: stateSpecs(STATE, {
       angle: { label: 'angle turned', quantity: 'angle', initial: 0, isCounter: true, scale: 0.1 },
     }),
@@ -166,7 +166,10 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
       l.q[A] = turned + across + drainA
       l.q[B] = -turned - across + drainB
       l.q[L] = -drainA - drainB
-      l.q[W] = l.u[INPUT.loadTorque] + friction(speed) - oilTorque(l)
+      const ideal = -idealTorque(l)
+      l.q[W] =
+        l.u[INPUT.loadTorque] + viscous * speed + shaftTorque(ideal, l.slide[0], eta, values.coulombTorque)
+      if (l.slide[0] === 0) holdShaft(l, 0, ideal, eta, values.coulombTorque)
       l.v[W] = values.inertia
       l.dx[STATE.angle] = speed
     },
@@ -181,9 +184,10 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
       const inlet = speed >= 0 ? l.p[A] : l.p[B]
       l.c[CONDITION.starved] = Math.abs(speed) > SHAFT_REVERSAL ? starvation(inlet) : -1
       l.power[Power.useful] = l.u[INPUT.loadTorque] * speed
-      // what the oil and the shaft bring, less the load: losses; its inertia belongs to the shaft
-      l.power[Power.heat] =
-        l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.p[L] * l.q[L] + l.q[W] * speed - l.power[Power.useful]
+      const turned = full * swing(l) * speed * inletFilling(inlet)
+      const past = l.p[A] * (l.q[A] - turned) + l.p[B] * (l.q[B] + turned) + l.p[L] * l.q[L]
+      const mechanical = turned * (l.p[A] - l.p[B]) - oilTorque(l) * speed
+      l.power[Power.heat] = past + mechanical + friction(l) * speed
     },
     ways(l) {
       const toCase = caseReference * fluid.leakageFactor
@@ -194,12 +198,12 @@ export function motorModel(values: MotorValues, fluid: Fluid, swing: (l: Local) 
         { from: B, to: L, flow: toCase * (l.p[B] - l.p[L]), element: 'leak' },
       ]
     },
-    balances: (l) => [torqueBalance(l.o[OUTPUT.torque], l.u[INPUT.loadTorque], friction(l.p[W]), 0)],
+    balances: (l) => [torqueBalance(l.o[OUTPUT.torque], l.u[INPUT.loadTorque], friction(l), 0)],
     holds(l) {
       const torque = l.o[OUTPUT.torque]
       // without displacement no torque stands against the oil
       if (Math.abs(full * swing(l)) < 1e-12 || torque === 0) return []
-      const resisting = { load: l.u[INPUT.loadTorque], friction: friction(l.p[W]) }
+      const resisting = { load: l.u[INPUT.loadTorque], friction: friction(l) }
       return heldByTorque({ A, B, W }, l.p[A] - l.p[B], torque, resisting, 'behind it')
     },
   }

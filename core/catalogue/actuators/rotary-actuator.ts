@@ -18,7 +18,7 @@ import {
   eventSpecs,
   inputSpecs,
 } from '../kind'
-import { endStopChamber, DEAD_VOLUME, frictionReversal } from '../flow-laws'
+import { endStopChamber, DEAD_VOLUME } from '../flow-laws'
 
 const INPUT = indices('loadTorque')
 const STATE = indices('angle')
@@ -29,8 +29,6 @@ const EVENT = indices('lower', 'upper')
 const [A, B, W] = [0, 1, 2]
 /** How far a vane may stand within its stop and still be on it, rad. */
 const STOP_REACH = 0.02
-/** Speed over which friction reverses, rad/s. */
-const REVERSAL_SPEED = 0.01
 /** Stiffness of an end stop, N·m/rad. */
 const STOP_STIFFNESS = 1e7
 const RELEASE_GAP = 1e-9
@@ -96,7 +94,7 @@ export const rotaryProblems = (v: RotaryValues): { parameter: 'start'; message: 
 
 /**
  * V_A = V_d + D_r·φ, V_B = V_d + D_r·(φ_max − φ); J·dω/dt = D_r·(p_A − p_B) − T_load − T_f − T_stop,
- * T_f = T_c·tanh(ω/ω_t) + b·ω, ω_t = 0.01 rad/s; internal leakage G·(p_A − p_B). Its speed is that of its shaft W, to which J
+ * T_f = T_c·sgn ω + b·ω, T_c at rest; internal leakage G·(p_A − p_B). Its speed is that of its shaft W, to which J
  * belongs. End stops as the cylinder's.
  * @param perRadian D_r, m³/rad @param leakReference G at the reference viscosity, m³/s/Pa
  */
@@ -108,9 +106,16 @@ export function rotaryModel(
 ): Model {
   const viscous = values.damping / ((2 * Math.PI) / 60)
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * values.inertia)
-  const friction = (speed: number) =>
-    values.coulombTorque * frictionReversal(speed / REVERSAL_SPEED) + viscous * speed
+  /** Friction that brakes it as it turns, or that holds it. */
+  const friction = (l: Local) =>
+    l.slide[0] === 0 ? l.held[0] : values.coulombTorque * l.slide[0] + viscous * l.p[W]
   const endStop = endStopChamber(perRadian)
+  /** Torque of the end stop that is given back. */
+  const elasticTorque = (l: Local) => {
+    const angle = l.x[STATE.angle]
+    if (l.mode[1]) return STOP_STIFFNESS * (angle - values.range)
+    return l.mode[0] ? STOP_STIFFNESS * angle : 0
+  }
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   return {
@@ -130,6 +135,7 @@ export function rotaryModel(
       lower: { label: 'reaches its lower stop', report: 1, value: 'speed' },
       upper: { label: 'reaches its upper stop', report: 1, value: 'speed' },
     }),
+    dryFriction: [{ port: W }],
     modes: [0, 0],
     evaluate(l) {
       const angle = l.x[STATE.angle]
@@ -143,7 +149,13 @@ export function rotaryModel(
       l.q[B] = -perRadian * speed * (over > 0 ? endStop.share(over) : 1) - leakage
       l.v[A] = DEAD_VOLUME + perRadian * (angle < 0 ? -endStop.gone(-angle) : angle)
       l.v[B] = DEAD_VOLUME - perRadian * (over > 0 ? endStop.gone(over) : over)
-      l.q[W] = l.u[INPUT.loadTorque] + friction(speed) + stops - perRadian * drop
+      l.q[W] =
+        l.u[INPUT.loadTorque] +
+        values.coulombTorque * l.slide[0] +
+        viscous * speed +
+        stops -
+        perRadian * drop
+      l.holdForward[0] = l.holdBack[0] = values.coulombTorque
       l.v[W] = values.inertia
       l.g[EVENT.lower] = -angle + (l.mode[0] ? RELEASE_GAP : 0)
       l.g[EVENT.upper] = angle - values.range + (l.mode[1] ? RELEASE_GAP : 0)
@@ -155,6 +167,7 @@ export function rotaryModel(
     switch(l, index, direction) {
       l.mode[index] = direction > 0 ? 1 : 0
     },
+    stores: (l) => (0.5 * elasticTorque(l) ** 2) / STOP_STIFFNESS,
     observe(l) {
       const speed = l.p[W]
       l.o[OUTPUT.speed] = speed
@@ -162,20 +175,24 @@ export function rotaryModel(
       l.o[OUTPUT.highest] = Math.max(l.p[A], l.p[B])
       l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - values.maxPressure
       l.power[Power.useful] = l.u[INPUT.loadTorque] * speed
+      const angle = l.x[STATE.angle]
+      const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
+      const past = l.p[A] * (l.q[A] - perRadian * speed) + l.p[B] * (l.q[B] + perRadian * speed)
+      l.power[Power.stored] = elasticTorque(l) * speed
       // its inertia belongs to the shaft
-      l.power[Power.heat] = l.p[A] * l.q[A] + l.p[B] * l.q[B] + l.q[W] * speed - l.power[Power.useful]
+      l.power[Power.heat] = past + friction(l) * speed + stops * speed - l.power[Power.stored]
     },
     balances(l) {
       const [speed, angle] = [l.p[W], l.x[STATE.angle]]
       const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
-      return [torqueBalance(l.o[OUTPUT.torque], l.u[INPUT.loadTorque], friction(speed), stops)]
+      return [torqueBalance(l.o[OUTPUT.torque], l.u[INPUT.loadTorque], friction(l), stops)]
     },
     holds(l) {
       const [speed, angle, drop] = [l.p[W], l.x[STATE.angle], l.p[A] - l.p[B]]
       const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
       // an end stop takes what the pressures leave
       if (drop === 0 || stops !== 0) return []
-      const resisting = { load: l.u[INPUT.loadTorque], friction: friction(speed) }
+      const resisting = { load: l.u[INPUT.loadTorque], friction: friction(l) }
       return heldByTorque({ A, B, W }, drop, perRadian * drop, resisting, 'other chamber')
     },
   }

@@ -1,7 +1,6 @@
 import { GRAVITY } from '../../units/quantities'
 import { dragging } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, inputSpecs, stateSpecs } from '../kind'
-import { frictionReversal } from '../flow-laws'
 import { circle, line } from '../symbol'
 import { rotationArrow, shaftStub } from '../symbol-elements'
 
@@ -10,11 +9,9 @@ const OUTPUT = indices('speed', 'load')
 const INPUT = indices('torque')
 
 const W = 0
-/** Speed over which friction changes sign, rad/s. */
-const REVERSAL_SPEED = 0.01
 
 /**
- * On a shaft behind a gear of ratio i: J = J_l/i², and T = [T_load + T_c·tanh(ω_l/ω_t) + m·g·r·cos φ + T_w·sin(2πt/t_w)]/i, ω_l = ω/i,
+ * On a shaft behind a gear of ratio i: J = J_l/i², and T = [T_load + T_c·sgn ω + m·g·r·cos φ + T_w·sin(2πt/t_w)]/i, T_c at rest too; ω_l = ω/i,
  * φ the angle turned from where the arm lies level. The wave or gust runs by its own pair of states, s' = Ω·c, c' = −Ω·s.
  */
 /** N·m: less loads nothing. */
@@ -44,7 +41,7 @@ export const rotatingLoad = defineKind({
   inputs: inputSpecs(INPUT, {
     torque: { label: 'torque', quantity: 'torque', rest: 'torque', min: -1e8, max: 1e8 },
   }),
-  faults: [dragging(W, REVERSAL_SPEED)],
+  faults: [dragging(W)],
   traits: {
     movement: { speed: 'speed', position: 'angle', load: 'load', forward: 'turns', back: 'turns back' },
   },
@@ -68,6 +65,7 @@ export const rotatingLoad = defineKind({
     const waves = v.waveTorque > 0
     const outer = (u: number, wave: number) => u + (waves ? v.waveTorque * wave : 0)
     return {
+      dryFriction: [{ port: W }],
       states: stateSpecs(STATE, {
         angle: { label: 'angle', quantity: 'angle', initial: 0, isCounter: gravity === 0, scale: 0.01 },
         wave: { label: 'wave', quantity: 'ratio', initial: 0, isCounter: true, scale: 1 },
@@ -90,14 +88,14 @@ export const rotatingLoad = defineKind({
           l.dx[STATE.wave] = omega * l.x[STATE.waveCosine]
           l.dx[STATE.waveCosine] = -omega * l.x[STATE.wave]
         }
-        const friction = v.friction * frictionReversal(speed / REVERSAL_SPEED)
         const torque =
           outer(l.u[INPUT.torque], waves ? l.x[STATE.wave] : 0) +
-          gravity * Math.cos(l.x[STATE.angle]) +
-          friction
-        l.q[W] = torque / v.ratio
+          gravity * Math.cos(l.x[STATE.angle])
+        l.q[W] = (torque + v.friction * l.slide[0]) / v.ratio
+        l.holdForward[0] = l.holdBack[0] = v.friction / v.ratio
         l.v[W] = inertia
       },
+      stores: (l) => gravity * Math.sin(l.x[STATE.angle]),
       observe(l) {
         const speed = l.p[W] / v.ratio
         const load = outer(l.u[INPUT.torque], waves ? l.x[STATE.wave] : 0)
@@ -105,7 +103,7 @@ export const rotatingLoad = defineKind({
         l.o[OUTPUT.load] = l.q[W] * v.ratio
         l.power[Power.useful] = load * speed
         l.power[Power.stored] = gravity * Math.cos(l.x[STATE.angle]) * speed
-        l.power[Power.heat] = l.q[W] * l.p[W] - l.power[Power.useful] - l.power[Power.stored]
+        l.power[Power.heat] = v.friction * l.slide[0] * speed
       },
     }
   },

@@ -10,7 +10,7 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { smoothPositivePart, frictionReversal } from '../flow-laws'
+import { smoothPositivePart } from '../flow-laws'
 import { circle, line, rectangle } from '../symbol'
 import { shaftStub } from '../symbol-elements'
 
@@ -20,14 +20,10 @@ const CONDITION = indices('slack')
 const INPUT = indices('force')
 
 const W = 0
-/** Rope speed over which rolling friction changes sign, m/s. */
-const REVERSAL_SPEED = 0.002
-/** Speed of the shaft over which the drag of worn bearings does, rad/s. */
-const SHAFT_REVERSAL = 0.05
 
 /**
- * A rope on a drum behind a gear: v = ω·r/i. The load pulls with F = m·g·sin θ + F_r·tanh(v/v_t) + F_ext while the rope is taut; on the shaft
- * T = F·r/(i·η^σ) and J = m·(r/i)² + J_d, σ = ±1 as the drum lifts or is driven. A rope does not push: below zero force it is slack (the corner rounded over 2 % of m·g + F_r).
+ * A rope on a drum behind a gear: v = ω·r/i. The load pulls with F = m·g·sin θ + F_r·sgn v + F_ext while the rope is taut; on the shaft
+ * T = F·r/(i·η^σ) and J = m·(r/i)² + J_d, σ = ±1 as the drum lifts or is driven; at rest F_r and the gear hold it. A rope does not push: below zero force it is slack (the corner rounded over 2 % of m·g + F_r).
  */
 export const winchLoad = defineKind({
   name: 'winch-load',
@@ -58,7 +54,7 @@ export const winchLoad = defineKind({
     force: { label: 'additional rope force', quantity: 'force', rest: 'force', min: -1e8, max: 1e8 },
   }),
   safetyNote: 'Keep clear of a rope under load, and of everything that it holds.',
-  faults: [dragging(W, SHAFT_REVERSAL)],
+  faults: [dragging(W)],
   traits: {
     movement: { speed: 'rope', position: 'hauled', load: 'pull', forward: 'hauls', back: 'pays out' },
   },
@@ -87,15 +83,11 @@ export const winchLoad = defineKind({
     const inertia = v.mass * arm * arm + v.drumInertia
     // smoothPositivePart is rounded over 2 % of this
     const corner = v.mass * GRAVITY + v.rolling
-    const pull = (speed: number, other: number) => {
-      const force = weight + other + v.rolling * frictionReversal(speed / REVERSAL_SPEED)
-      return corner * smoothPositivePart(force / corner)
-    }
-    const shaftTorque = (speed: number, force: number) => {
-      const driving = frictionReversal(speed / REVERSAL_SPEED)
-      return (force * arm) / v.gearEfficiency ** driving
-    }
+    const pull = (direction: number, other: number) =>
+      corner * smoothPositivePart((weight + other + v.rolling * direction) / corner)
+    const shaftTorque = (direction: number, force: number) => (force * arm) / v.gearEfficiency ** direction
     return {
+      dryFriction: [{ port: W }],
       states: stateSpecs(STATE, {
         hauled: { label: 'rope length hauled', quantity: 'length', initial: 0, isCounter: true, scale: 1e-2 },
       }),
@@ -109,19 +101,26 @@ export const winchLoad = defineKind({
       evaluate(l) {
         const speed = l.p[W] * arm
         l.dx[STATE.hauled] = speed
-        l.q[W] = shaftTorque(speed, pull(speed, l.u[INPUT.force]))
+        const [direction] = l.slide
+        const torque = shaftTorque(direction, pull(direction, l.u[INPUT.force]))
+        l.q[W] = torque
+        if (direction === 0) {
+          l.holdForward[0] = shaftTorque(1, pull(1, l.u[INPUT.force])) - torque
+          l.holdBack[0] = torque - shaftTorque(-1, pull(-1, l.u[INPUT.force]))
+        }
         l.v[W] = inertia
       },
       observe(l) {
         const speed = l.p[W] * arm
-        const force = pull(speed, l.u[INPUT.force])
+        const force = pull(l.slide[0], l.u[INPUT.force])
         l.o[OUTPUT.rope] = speed
         l.o[OUTPUT.pull] = force
         l.c[CONDITION.slack] = force <= 0 ? 1 : -1
         const useful = force > 0 ? l.u[INPUT.force] * speed : 0
         l.power[Power.useful] = useful
         l.power[Power.stored] = force > 0 ? weight * speed : 0
-        l.power[Power.heat] = l.q[W] * l.p[W] - useful - l.power[Power.stored]
+        // rolling friction, the gear, and what the rounded corner leaves of a rope that goes slack
+        l.power[Power.heat] = shaftTorque(l.slide[0], force) * l.p[W] - useful - l.power[Power.stored]
       },
     }
   },

@@ -1,7 +1,7 @@
 import type { Hold } from '../answers'
 import { leak } from '../faults'
-import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { inletFilling, frictionReversal, SHAFT_REVERSAL } from '../flow-laws'
+import { defineKind, type Local, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
+import { inletFilling, SHAFT_REVERSAL } from '../flow-laws'
 import { circle, line } from '../symbol'
 import { dot, inwardTriangle, shaftStub } from '../symbol-elements'
 
@@ -12,7 +12,7 @@ const CONDITION = indices('intensified', 'overPressure')
 const [P, A, B] = [0, 1, 2]
 
 /**
- * Two gear motors on one shaft: Q_i = D_i·ω/(2π)·f + G_i·(p_P − p_i); J·dω/dt = Σ D_i·(p_P − p_i)/(2π) − T_c·tanh(ω/ω_t) − b·ω. The section with
+ * Two gear motors on one shaft: Q_i = D_i·ω/(2π)·f + G_i·(p_P − p_i); J·dω/dt = Σ D_i·(p_P − p_i)/(2π) − T_c·sgn ω − b·ω. The section with
  * the lower load drives the other, whose pressure may rise above that of the inlet.
  */
 export const flowDividerGear = defineKind({
@@ -84,9 +84,10 @@ export const flowDividerGear = defineKind({
     const [a, b] = [v.displacementA / (2 * Math.PI), v.displacementB / (2 * Math.PI)]
     const leakage = v.leakage / 200e5
     const viscous = v.viscousTorque / ((1000 * 2 * Math.PI) / 60)
-    const friction = (speed: number) =>
-      v.frictionTorque * frictionReversal(speed / SHAFT_REVERSAL) + viscous * speed
+    const friction = (l: Local) =>
+      l.slide[0] === 0 ? l.held[0] : v.frictionTorque * l.slide[0] + viscous * l.x[STATE.speed]
     return {
+      dryFriction: [{ velocity: STATE.speed }],
       states: stateSpecs(STATE, {
         speed: { label: 'speed', quantity: 'rotationalSpeed', initial: 0, scale: 1 },
       }),
@@ -108,8 +109,13 @@ export const flowDividerGear = defineKind({
         l.q[P] = qa + qb
         l.q[A] = -qa
         l.q[B] = -qb
-        l.dx[STATE.speed] = (a * dropA + b * dropB - friction(speed)) / v.inertia
+        const torque = a * dropA + b * dropB - viscous * speed
+        const [direction] = l.slide
+        l.dx[STATE.speed] = direction === 0 ? 0 : (torque - v.frictionTorque * direction) / v.inertia
+        l.held[0] = torque
+        l.holdForward[0] = l.holdBack[0] = v.frictionTorque
       },
+      stores: (l) => 0.5 * v.inertia * l.x[STATE.speed] ** 2,
       observe(l) {
         l.o[OUTPUT.toA] = -l.q[A]
         l.o[OUTPUT.toB] = -l.q[B]
@@ -117,7 +123,10 @@ export const flowDividerGear = defineKind({
         l.c[CONDITION.intensified] = l.x[STATE.speed] > SHAFT_REVERSAL ? l.o[OUTPUT.highest] - l.p[P] : -1
         l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - v.maxPressure
         l.power[Power.stored] = v.inertia * l.dx[STATE.speed] * l.x[STATE.speed]
-        l.power[Power.heat] = l.p[P] * l.q[P] + l.p[A] * l.q[A] + l.p[B] * l.q[B] - l.power[Power.stored]
+        const [dropA, dropB] = [l.p[P] - l.p[A], l.p[P] - l.p[B]]
+        // all that flows but does not turn it, and its friction
+        const past = dropA * (-l.q[A] - a * l.x[STATE.speed]) + dropB * (-l.q[B] - b * l.x[STATE.speed])
+        l.power[Power.heat] = past + friction(l) * l.x[STATE.speed]
       },
       // balance of torques: the inlet stands at the mean of the outlets, by their displacements
       holds(l): Hold[] {
@@ -132,7 +141,7 @@ export const flowDividerGear = defineKind({
             leads: l.x[STATE.speed] > SHAFT_REVERSAL,
             passesOn: true,
             terms: [
-              { label: 'friction', value: friction(l.x[STATE.speed]) / (a + b) },
+              { label: 'friction', value: friction(l) / (a + b) },
               {
                 label: 'acceleration',
                 value: (v.inertia * l.dx[STATE.speed]) / (a + b),

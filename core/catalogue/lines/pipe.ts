@@ -30,27 +30,29 @@ export function pipeModel(values: PipeValues, fluid: Fluid): Model {
   const wetted = values.bore / area
   const dynamic = values.length / values.bore / (2 * area * area)
   const laminar = (128 * values.length) / (Math.PI * values.bore ** 4)
+  const lossOf = (flow: number) => {
+    const size = flow < 0 ? -flow : flow
+    const { density, viscosity } = fluid
+    const re = (wetted * size) / viscosity
+    return re < 2000
+      ? laminar * density * viscosity * flow
+      : dynamic * density * frictionFactor(re) * flow * size
+  }
   return {
     states: stateSpecs(STATE, {
       flow: { label: 'flow', quantity: 'flow', initial: 0, scale: area * 1 },
     }),
     evaluate(l) {
       const flow = l.x[STATE.flow]
-      const size = flow < 0 ? -flow : flow
-      const { density, viscosity } = fluid
-      const re = (wetted * size) / viscosity
-      const loss =
-        re < 2000
-          ? laminar * density * viscosity * flow
-          : dynamic * density * frictionFactor(re) * flow * size
-      l.dx[STATE.flow] = (l.p[0] - l.p[1] - loss) / (density * column)
+      l.dx[STATE.flow] = (l.p[0] - l.p[1] - lossOf(flow)) / (fluid.density * column)
       l.q[0] = flow
       l.q[1] = -flow
     },
+    stores: (l) => 0.5 * fluid.density * column * l.x[STATE.flow] ** 2,
     observe(l) {
-      const stored = fluid.density * column * l.x[STATE.flow] * l.dx[STATE.flow]
-      l.power[Power.stored] = stored
-      l.power[Power.heat] = l.x[STATE.flow] * (l.p[0] - l.p[1]) - stored
+      const flow = l.x[STATE.flow]
+      l.power[Power.stored] = fluid.density * column * flow * l.dx[STATE.flow]
+      l.power[Power.heat] = lossOf(flow) * flow
     },
   }
 }

@@ -46,7 +46,9 @@ export const shaftCoupling = defineKind({
       form: 'lost',
       ...yesNo,
       afterEvaluate(l, amount) {
-        if (amount > 0.5) l.q.fill(0)
+        if (amount <= 0.5) return
+        l.q.fill(0)
+        l.dx.fill(0)
       },
     },
   ],
@@ -90,12 +92,12 @@ export const shaftCoupling = defineKind({
       switch(l, _index, direction) {
         if (direction > 0) l.mode[0] = 1
       },
+      stores: (l) => 0.5 * stiffness * l.x[STATE.twist] ** 2,
       observe(l) {
         l.o[OUTPUT.torque] = l.q[V]
         l.c[CONDITION.broken] = l.mode[0] - 0.5
-        const passed = l.q[V] * l.p[V] + l.q[W] * l.p[W]
         l.power[Power.stored] = l.mode[0] ? 0 : stiffness * l.x[STATE.twist] * l.dx[STATE.twist]
-        l.power[Power.heat] = passed - l.power[Power.stored]
+        l.power[Power.heat] = l.mode[0] ? 0 : damping * (l.p[V] - l.p[W]) ** 2
       },
     }
   },

@@ -1,6 +1,6 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
-import { interpolate, frictionReversal } from '../flow-laws'
+import { interpolate } from '../flow-laws'
 import { rectangle, text } from '../symbol'
 import { shaftStub } from '../symbol-elements'
 
@@ -54,13 +54,14 @@ export const combustionEngine = defineKind({
     const torques = [0, 0.6, 1 + v.reserve, 1, 0.6].map((share) => share * rated)
     /** Friction of the engine itself when it is driven, a tenth of its rated torque. */
     const drag = 0.1 * rated
-    const torqueAt = (speed: number, set: number) => {
+    const torqueAt = (speed: number, set: number, direction: number) => {
       const governed = set > 0 ? (rated * (set * (1 + v.droop) - speed)) / (v.droop * set) : -drag
       const most = interpolate(speeds, torques, speed)
-      const least = speed > 0 ? -drag * frictionReversal(speed) : 0
+      const least = direction > 0 ? -drag : 0
       return governed > most ? most : governed < least ? least : governed
     }
     return {
+      dryFriction: [{ port: 0 }],
       initialPotentials: [{ port: 0, value: v.speed }],
       outputs: outputSpecs(OUTPUT, {
         running: { label: 'speed', quantity: 'rotationalSpeed' },
@@ -71,7 +72,10 @@ export const combustionEngine = defineKind({
         lugged: { label: 'overloaded: its speed falls', severity: 'warning', worst: 'torque' },
       }),
       evaluate(l) {
-        l.q[0] = -torqueAt(l.p[0], l.u[INPUT.speed])
+        l.q[0] = -torqueAt(l.p[0], l.u[INPUT.speed], l.slide[0])
+        // it brakes one way only
+        l.holdForward[0] = l.u[INPUT.speed] > 0 ? 0 : drag
+        l.holdBack[0] = 0
         l.v[0] = v.inertia
       },
       observe(l) {

@@ -2,7 +2,7 @@ import { gearSection } from '../section-elements'
 import { leak, leakOut, wrongRotation } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
-import { leakageSlope, shaftTorque } from '../displacement-machine'
+import { leakageSlope, holdShaft, shaftTorque } from '../displacement-machine'
 import { circle, line } from '../symbol'
 import { flowTriangle, shaftStub } from '../symbol-elements'
 
@@ -13,7 +13,7 @@ const [S, P, W] = [0, 1, 2]
 
 /**
  * Q = D·n·f(P_S) − C_L·(p_P − p_S), C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν;
- * T = D·(p_P − p_S)/(2π·η_hm) + T_d·tanh(ω/ω_t), η_hm multiplying when the oil drives the pump.
+ * T = D·(p_P − p_S)/(2π·η_hm) + T_d·sgn ω, η_hm multiplying when the oil drives the pump.
  * f falls from 1 to 0 as the inlet's absolute pressure falls from 0.3 bar to 0; turning backwards, P is the inlet.
  */
 export const fixedPump = defineKind({
@@ -91,6 +91,7 @@ export const fixedPump = defineKind({
     const leakage = leakageSlope(volumetricEfficiency, perRadian, ratedSpeed, ratedPressure)
     const eta = values.hydromechanicalEfficiency
     return {
+      dryFriction: [{ port: W }],
       outputs: outputSpecs(OUTPUT, {
         delivery: { label: 'delivery', quantity: 'flow' },
         leakage: { label: 'internal leakage', quantity: 'flow' },
@@ -108,7 +109,9 @@ export const fixedPump = defineKind({
           leakage * fluid.leakageFactor * drop
         l.q[S] = flow
         l.q[P] = -flow
-        l.q[W] = shaftTorque(perRadian * drop, speed, eta, values.drag)
+        const ideal = perRadian * drop
+        l.q[W] = shaftTorque(ideal, l.slide[0], eta, values.drag)
+        if (l.slide[0] === 0) holdShaft(l, 0, ideal, eta, values.drag)
       },
       observe(l) {
         const drop = l.p[P] - l.p[S]

@@ -1,6 +1,5 @@
 import { lost } from '../faults'
 import { defineKind, Power, quantity, indices, outputSpecs, conditionSpecs, inputSpecs } from '../kind'
-import { frictionReversal, SHAFT_REVERSAL } from '../flow-laws'
 import { circle, text } from '../symbol'
 import { shaftStub } from '../symbol-elements'
 
@@ -13,7 +12,7 @@ const BREAKDOWN = 2.5
 
 /**
  * n = n_0·(1 − s_r·T/T_r), so T = T_r·(n_0 − n)/(s_r·n_0), limited to 2.5·T_r; run-up against its inertia:
- * J·dω/dt = T − T_load. T is what the shaft gives: bearings and fan are paid for. Switched off they brake it: T = −T_f·tanh(ω/ω_t).
+ * J·dω/dt = T − T_load. T is what the shaft gives: bearings and fan are paid for. Switched off they brake it: T = −T_f·sgn ω, and hold it up to T_f.
  */
 export const inductionMotor = defineKind({
   name: 'induction-motor',
@@ -69,13 +68,14 @@ export const inductionMotor = defineKind({
   model(values) {
     const rated = values.ratedPower / (values.synchronousSpeed * (1 - values.slip))
     const drag = values.friction * rated
-    const torqueAt = (speed: number, on: number) => {
-      if (on < 0.5) return -drag * frictionReversal(speed / SHAFT_REVERSAL)
+    const torqueAt = (speed: number, on: number, direction: number) => {
+      if (on < 0.5) return -drag * direction
       const torque = (rated * (values.synchronousSpeed - speed)) / (values.slip * values.synchronousSpeed)
       const most = BREAKDOWN * rated
       return torque > most ? most : torque < -most ? -most : torque
     }
     return {
+      dryFriction: [{ port: 0 }],
       outputs: outputSpecs(OUTPUT, {
         shaftPower: { label: 'shaft power', quantity: 'power' },
         torque: { label: 'torque', quantity: 'torque' },
@@ -84,7 +84,8 @@ export const inductionMotor = defineKind({
         overload: { label: 'above its rated power', severity: 'warning', worst: 'shaftPower' },
       }),
       evaluate(l) {
-        l.q[0] = -torqueAt(l.p[0], l.u[INPUT.on])
+        l.q[0] = -torqueAt(l.p[0], l.u[INPUT.on], l.slide[0])
+        l.holdForward[0] = l.holdBack[0] = l.u[INPUT.on] < 0.5 ? drag : 0
         l.v[0] = values.inertia
       },
       observe(l) {

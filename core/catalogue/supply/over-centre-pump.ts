@@ -12,7 +12,7 @@ import {
   stateSpecs,
 } from '../kind'
 import { inletFilling, pathCoefficient, smoothSquareRoot, starvation } from '../flow-laws'
-import { leakageSlope, shaftTorque } from '../displacement-machine'
+import { leakageSlope, holdShaft, shaftTorque } from '../displacement-machine'
 import { circle, dashed, line, drained } from '../symbol'
 import { adjustable, flowTriangle, shaftStub } from '../symbol-elements'
 
@@ -29,7 +29,7 @@ const MOST_RISE = 200
 /**
  * Stroke u from −1 to 1; A is the outlet for u > 0. Q_out = D·n·u·f(P_in) − C_L·(p_A − p_B), f from the
  * port that the sign of u makes the inlet; C_L = (1 − η_v)·D·n_r/p_r; each port leaks G·p to the case.
- * T = D·u·(p_A − p_B)/(2π·η_hm) + T_d·tanh(ω/ω_t), η_hm multiplying where the oil drives it. Stroke follows its command with a lag.
+ * T = D·u·(p_A − p_B)/(2π·η_hm) + T_d·sgn ω, η_hm multiplying where the oil drives it. Stroke follows its command with a lag.
  * The case takes the mechanical losses and what leaks into it; all oil that leaves it, flushing oil included, carries that heat off:
  * T_case = T + P_case/(ρ·c·Q_L), as it is once it has settled.
  */
@@ -152,6 +152,7 @@ export const overCentrePump = defineKind({
       states: stateSpecs(STATE, {
         position: { label: 'stroke position', quantity: 'share', initial: values.stroke, scale: 1 },
       }).slice(0, lagging ? 1 : 0),
+      dryFriction: [{ port: W }],
       outputs: outputSpecs(OUTPUT, {
         delivery: { label: 'delivery at A', quantity: 'flow' },
         shaftPower: { label: 'shaft power', quantity: 'power' },
@@ -190,7 +191,9 @@ export const overCentrePump = defineKind({
         const flushing = passage > 0 ? passage * smoothSquareRoot(l.p[F] - l.p[L]) : 0
         l.q[L] = -drainA - drainB - flushing
         l.q[F] = flushing
-        l.q[W] = shaftTorque(perRadian * u * drop, speed, eta, values.drag)
+        const ideal = perRadian * u * drop
+        l.q[W] = shaftTorque(ideal, l.slide[0], eta, values.drag)
+        if (l.slide[0] === 0) holdShaft(l, 0, ideal, eta, values.drag)
       },
       observe(l) {
         const u = lagging ? l.x[STATE.position] : l.u[INPUT.stroke]

@@ -11,7 +11,7 @@ import {
   eventSpecs,
 } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
-import { leakageSlope, shaftTorque } from '../displacement-machine'
+import { leakageSlope, holdShaft, shaftTorque } from '../displacement-machine'
 import { arrow, circle, dashed, line, rectangle, type Shape } from '../symbol'
 import {
   adjustable,
@@ -45,7 +45,7 @@ const unloaderShapes: readonly Shape[] = [
 /**
  * Two pumps on one shaft with their unloader and check in one body. Below the change-over both deliver, above it the large one circulates at
  * its idling pressure: with the share s of its flow that goes to P, τ·ds/dt = s* − s, s* = 0 from p_set on until p_P falls below k·p_set,
- * Q_P = (s·D_1 + D_2)·n·f − C_L·(p_P − p_S), T = [D_1·(s·(p_P − p_S) + (1 − s)·p_idle) + D_2·(p_P − p_S)]/(2π·η_hm) + T_d·tanh(ω/ω_t).
+ * Q_P = (s·D_1 + D_2)·n·f − C_L·(p_P − p_S), T = [D_1·(s·(p_P − p_S) + (1 − s)·p_idle) + D_2·(p_P − p_S)]/(2π·η_hm) + T_d·sgn ω.
  */
 export const twoStagePump = defineKind({
   name: 'two-stage-pump',
@@ -135,6 +135,7 @@ export const twoStagePump = defineKind({
       states: stateSpecs(STATE, {
         joined: { label: 'share of the large stage delivered', quantity: 'share', initial: 1, scale: 1 },
       }),
+      dryFriction: [{ port: W }],
       outputs: outputSpecs(OUTPUT, {
         delivery: { label: 'delivery', quantity: 'flow' },
         shaftPower: { label: 'shaft power', quantity: 'power' },
@@ -164,7 +165,8 @@ export const twoStagePump = defineKind({
         l.q[S] = flow
         l.q[P] = -flow
         const ideal = large * (s * drop + (1 - s) * v.idle) + small * drop
-        l.q[W] = shaftTorque(ideal, speed, eta, v.drag)
+        l.q[W] = shaftTorque(ideal, l.slide[0], eta, v.drag)
+        if (l.slide[0] === 0) holdShaft(l, 0, ideal, eta, v.drag)
       },
       switch(l, _index, direction) {
         l.mode[0] = direction > 0 ? 1 : 0

@@ -14,7 +14,7 @@ import {
   conditionSpecs,
 } from '../kind'
 import { inletFilling, starvation } from '../flow-laws'
-import { leakageSlope, shaftTorque } from '../displacement-machine'
+import { leakageSlope, holdShaft, shaftTorque } from '../displacement-machine'
 import { arrow, dashed, line, rectangle, type Shape, type SymbolDrawing, drained } from '../symbol'
 import { adjustable, dot, spring } from '../symbol-elements'
 
@@ -158,7 +158,7 @@ export interface VariablePumpValues {
 export const pumpNames = { outputs: outputNames, conditions: conditionNames } as const
 
 /**
- * Q_S = D·n·u·f(P_S), Q_P = Q_S − C_L·(p_P − p_L), the leakage leaves at the case drain L or, drained internally, to S; C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν; T = D·u·(p_P − p_S)/(2π·η_hm) + T_d·tanh(ω/ω_t);
+ * Q_S = D·n·u·f(P_S), Q_P = Q_S − C_L·(p_P − p_L), the leakage leaves at the case drain L or, drained internally, to S; C_L = (1 − η_v)·D·n_r/p_r scaled with ν_ref/ν; T = D·u·(p_P − p_S)/(2π·η_hm) + T_d·sgn ω;
  * the stroke u follows what is wanted with a lag.
  * @param ports indices of S, P, W and L @param wanted the stroke asked for, 0 to 1
  */
@@ -182,6 +182,7 @@ export function variablePumpModel(
     states: stateSpecs(STATE, {
       position: { label: 'stroke', quantity: 'share', initial, scale: 1 },
     }),
+    dryFriction: [{ port: W }],
     outputs: outputSpecs(OUTPUT, {
       delivery: { label: 'delivery', quantity: 'flow' },
       shaftPower: { label: 'shaft power', quantity: 'power' },
@@ -201,7 +202,9 @@ export function variablePumpModel(
       l.q[S] = flow
       l.q[P] = leaked - flow
       l.q[drain] -= leaked
-      l.q[W] = shaftTorque(perRadian * u * drop, speed, eta, values.drag)
+      const ideal = perRadian * u * drop
+      l.q[W] = shaftTorque(ideal, l.slide[0], eta, values.drag)
+      if (l.slide[0] === 0) holdShaft(l, 0, ideal, eta, values.drag)
       l.dx[STATE.position] = (wanted(l) - u) / values.strokeTime
     },
     observe(l) {

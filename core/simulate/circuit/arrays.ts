@@ -18,6 +18,7 @@ interface Counts {
   readonly outputs: number
   readonly conditions: number
   readonly powers: number
+  readonly frictions: number
 }
 
 const countsOf = ({ model, ports, inputs }: ArraysPart): Counts => ({
@@ -29,6 +30,7 @@ const countsOf = ({ model, ports, inputs }: ArraysPart): Counts => ({
   outputs: model.outputs?.length ?? 0,
   conditions: model.conditions?.length ?? 0,
   powers: POWERS,
+  frictions: model.dryFriction?.length ?? 0,
 })
 
 /** Flat arrays, named as in `Local`, so that gathering, scattering and watching are plain loops. */
@@ -52,6 +54,10 @@ export class CircuitArrays implements Local {
   readonly o: Float64Array
   readonly c: Float64Array
   readonly power: Float64Array
+  readonly slide: Float64Array
+  readonly holdForward: Float64Array
+  readonly holdBack: Float64Array
+  readonly held: Float64Array
   /** Where the values of each element begin; the last entry is where all end. */
   readonly offsets: readonly Counts[]
   /** The view of each element. */
@@ -67,6 +73,7 @@ export class CircuitArrays implements Local {
       outputs: 0,
       conditions: 0,
       powers: 0,
+      frictions: 0,
     }
     const keys = Object.keys(sum) as (keyof Counts)[]
     const starts: Counts[] = [{ ...sum }]
@@ -93,6 +100,10 @@ export class CircuitArrays implements Local {
     this.o = new Float64Array(sum.outputs)
     this.c = new Float64Array(sum.conditions)
     this.power = new Float64Array(sum.powers)
+    this.slide = new Float64Array(sum.frictions)
+    this.holdForward = new Float64Array(sum.frictions)
+    this.holdBack = new Float64Array(sum.frictions)
+    this.held = new Float64Array(sum.frictions)
     this.locals = parts.map((_, i): Local => {
       const [from, to] = [starts[i], starts[i + 1]]
       return {
@@ -111,6 +122,10 @@ export class CircuitArrays implements Local {
         o: this.o.subarray(from.outputs, to.outputs),
         c: this.c.subarray(from.conditions, to.conditions),
         power: this.power.subarray(from.powers, to.powers),
+        slide: this.slide.subarray(from.frictions, to.frictions),
+        holdForward: this.holdForward.subarray(from.frictions, to.frictions),
+        holdBack: this.holdBack.subarray(from.frictions, to.frictions),
+        held: this.held.subarray(from.frictions, to.frictions),
       }
     })
   }

@@ -25,6 +25,8 @@ export interface Part {
   readonly inputs: readonly Input[]
   /** Inputs that its model reads: without its faults while it is sound. */
   readonly inputsRead: number
+  /** Of the engine: its modes are not recorded. */
+  readonly internal?: true
 }
 export interface Element extends Part {
   readonly local: Local
@@ -116,7 +118,7 @@ export function partsOf(
   return [...components, ...pipes, ...bursts, ...holes, ...devices]
 }
 
-const NO_PORTS = { portNames: [], nodes: new Int32Array(0), imposes: [] } as const
+export const NO_PORTS = { portNames: [], nodes: new Int32Array(0), imposes: [] } as const
 /** Id of the element whose event functions are those of the watched signals. */
 export const WATCH = 'watch:signals'
 

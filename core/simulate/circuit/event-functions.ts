@@ -55,7 +55,7 @@ export class EventFunctions {
     return share
   }
 
-  /** Sets every mode by the sign of its event function at (t, y), and on until all agree. @throws Chattering */
+  /** Sets every mode by the sign of its event function at (t, y), and on until all agree. @param y loses the speeds of what stands @throws Chattering */
   initialise(t: number, y: Float64Array): void {
     this.before.fill(Number.NaN)
     this.switchAll(t, y)
@@ -63,7 +63,7 @@ export class EventFunctions {
 
   /**
    * Switches the modes whose event functions have changed sign at (t, y), then those that follow from them, until all agree.
-   * @returns whether anything was switched @throws Chattering
+   * @param y present state; speeds of what has come to stand are taken from it @returns whether anything was switched @throws Chattering
    */
   switchAll(t: number, y: Float64Array, report?: EventReport): boolean {
     const { network, before } = this
@@ -94,7 +94,7 @@ export class EventFunctions {
         before.set(g)
         return round > 0
       }
-      network.invalidate()
+      network.settle(y)
     }
   }
 

@@ -22,17 +22,24 @@ export function withFaults(
   if (!faults.length) return model
   let keptPotentials = new Float64Array(0)
   let keptInputs = new Float64Array(0)
+  const kept = { h: new Float64Array(0), slide: new Float64Array(0) }
   /** Runs `work` on what the faults let it see; afterwards the inputs, and unless it `imposes` the potentials, stand as they were. */
   const around = (l: Local, work: (l: Local) => void, imposes = false) => {
     if (keptPotentials.length !== l.p.length) keptPotentials = new Float64Array(l.p.length)
     if (keptInputs.length !== l.u.length) keptInputs = new Float64Array(l.u.length)
     keptPotentials.set(l.p)
     keptInputs.set(l.u)
+    if (kept.h.length !== l.h.length) kept.h = new Float64Array(l.h.length)
+    if (kept.slide.length !== l.slide.length) kept.slide = new Float64Array(l.slide.length)
+    kept.h.set(l.h)
+    kept.slide.set(l.slide)
     for (const { spec, input } of faults)
       if (keptInputs[input] !== 0) spec.beforeEvaluate?.(l, keptInputs[input])
     work(l)
     if (!imposes) l.p.set(keptPotentials)
     l.u.set(keptInputs)
+    l.h.set(kept.h)
+    l.slide.set(kept.slide)
   }
   const { impose, observe, evaluate: sound } = model
   let keptFlows = new Float64Array(0)
@@ -44,6 +51,8 @@ export function withFaults(
     for (const { spec, input } of faults)
       if (keptInputs[input] !== 0) spec.duringObserve?.(l, keptInputs[input])
     observe?.(l)
+    for (const { spec, input } of faults)
+      if (keptInputs[input] !== 0) spec.afterObserve?.(l, keptInputs[input])
     l.q.set(keptFlows)
     for (let i = 0; i < l.q.length; i++) l.power[Power.heat] += l.p[i] * l.e[i]
   }

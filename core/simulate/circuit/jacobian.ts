@@ -137,6 +137,12 @@ export class LocalDifferences {
     this.volumeSlopes.fill(0, block.firstSlope, block.firstSlope + block.count * block.count)
   }
 
+  /** Derivatives of some elements are no longer valid. @param elements their indices */
+  forget(elements: readonly number[]): void {
+    for (const { element, first, count } of this.blocks)
+      if (elements.includes(element)) this.from.fill(Number.NaN, first, first + count)
+  }
+
   save(): DerivativesData {
     const { from, fromInput, fromMode, slopes, volumeSlopes } = this
     return {

@@ -14,7 +14,8 @@ import { CircuitArrays } from './arrays'
 import { burstPressures } from './bursting'
 import { connectivityOf, type Connectivity } from './connectivity'
 import type { CircuitDefinition } from './definition'
-import { imposedNodes, modelOf, partsOf, type Element, type Part, WATCH } from './elements'
+import { DryFriction, FRICTION, frictionBodies, frictionShape } from './dry-friction'
+import { imposedNodes, modelOf, NO_PORTS, partsOf, type Element, type Part, WATCH } from './elements'
 import { SignalWatch } from './signal-watch'
 import { InputBank } from './input-bank'
 import { LocalDifferences, type DerivativesData } from './jacobian'
@@ -98,7 +99,7 @@ export class Network implements Problem {
   private readonly extraCompliance: Float64Array
   private hasExtraCompliance: boolean
   private readonly wallCompliance: Float64Array
-  private readonly firstElementState: number
+  readonly firstElementState: number
   private imposing: Calls
   private evaluating: Calls
   private observing: Calls
@@ -110,6 +111,7 @@ export class Network implements Problem {
   private readonly differences: LocalDifferences
   /** Signals that somebody outside watches. */
   readonly watch?: SignalWatch
+  private readonly friction?: DryFriction
   private readonly rowStiffness: Float64Array
   private readonly rowSwelling: Float64Array
   constructor(definition: CircuitDefinition) {
@@ -122,6 +124,19 @@ export class Network implements Problem {
     this.watch = watched.length ? new SignalWatch(watched) : undefined
     const parts = partsOf(definition, this.fluid, this.watch)
     const imposed = imposedNodes(parts, netlist)
+    const bodies = frictionBodies(parts, (node) => imposed.has(node))
+    if (bodies > 0 || parts.some(({ model }) => model.dryFriction))
+      parts.push({
+        ...NO_PORTS,
+        id: FRICTION,
+        model: {
+          ...frictionShape(bodies),
+          switch: (_l, index, direction) => this.friction!.switch(index, direction),
+        },
+        inputs: [],
+        inputsRead: 0,
+        internal: true,
+      })
     this.stateNodes = Int32Array.from(nodes.keys()).filter((node) => !imposed.has(node))
     this.nodeState = new Int32Array(nodes.length).fill(-1)
     this.stateNodes.forEach((node, state) => (this.nodeState[node] = state))
@@ -197,6 +212,19 @@ export class Network implements Problem {
       this.scale,
       this.firstElementState,
     )
+    const friction = this.elements.findIndex((e) => e.id === FRICTION)
+    if (friction >= 0)
+      this.friction = new DryFriction(
+        {
+          parts,
+          arrays: this.arrays,
+          nodeState: this.nodeState,
+          firstState: this.elements.map((e) => e.firstState),
+        },
+        friction,
+        this,
+        (elements) => this.differences.forget(elements),
+      )
     this.watch?.bind(
       this.elements,
       this.elements.find((e) => e.id === WATCH)!,
@@ -250,6 +278,21 @@ export class Network implements Problem {
     return this.pattern.columns.length
   }
 
+  /** Modes have been switched at a state: what has come to stand loses its last speed there. @param y is changed */
+  settle(y: Float64Array): void {
+    this.friction?.settle(y)
+    this.invalidate()
+  }
+  /** Has what rubs dry slide as it moves at y, where it is not known what it did before. */
+  slideAsMoving(y: Float64Array): void {
+    this.friction?.slideAsMoving(y)
+    this.invalidate()
+  }
+  /** Modes have been loaded. */
+  modesLoaded(): void {
+    this.friction?.readModes()
+    this.invalidate()
+  }
   /** The last evaluation is no longer valid: an input, a mode, a parameter or the oil has changed. */
   invalidate(): void {
     this.evaluatedTime = Number.NaN
@@ -320,6 +363,7 @@ export class Network implements Problem {
     if (this.isEvaluatedAt(t, y)) return
     this.evaluateElements(t, y)
     this.assembleNodes()
+    this.friction?.update()
     this.evaluatedTime = t
     this.evaluatedState.set(y)
   }
@@ -346,6 +390,7 @@ export class Network implements Problem {
     this.imposing.all()
     for (let k = 0; k < imposingPorts.length; k++) potential[imposedNodes[k]] = p[imposingPorts[k]]
     for (let k = 0; k < followingPorts.length; k++) p[followingPorts[k]] = potential[followedNodes[k]]
+    this.friction?.followImposed()
     for (let i = 0; i < x.length; i++) x[i] = y[firstElementState + i]
     for (const { driver, port, holders } of this.rods) {
       let force = 0
@@ -381,7 +426,11 @@ export class Network implements Problem {
         ? 1 / (capacity[i] / modulus[i] + extraCompliance[i])
         : modulus[i] / capacity[i]
     }
-    for (let k = 0; k < otherNodes.length; k++) stiffness[otherNodes[k]] = 1 / capacity[otherNodes[k]]
+    const held = this.friction?.heldNode
+    for (let k = 0; k < otherNodes.length; k++) {
+      const i = otherNodes[k]
+      stiffness[i] = held && held[i] === 1 ? 0 : 1 / capacity[i]
+    }
     // what imposes a node's potential takes what is left over
     for (let k = 0; k < imposingPorts.length; k++) q[imposingPorts[k]] = inflow[imposedNodes[k]]
     for (let k = 0; k < otherImposing.length; k++) q[otherImposing[k]] = 0
@@ -544,6 +593,7 @@ function differenceOfShape(a: Part, b: Part): string | undefined {
   if (names(a.model.eventFunctions) !== names(b.model.eventFunctions)) return 'its events'
   if (names(a.model.outputs) !== names(b.model.outputs)) return 'its outputs'
   if (names(a.model.conditions) !== names(b.model.conditions)) return 'its conditions'
+  if ((a.model.dryFriction?.length ?? 0) !== (b.model.dryFriction?.length ?? 0)) return 'what rubs in it'
   if ((a.model.modes?.length ?? 0) !== (b.model.modes?.length ?? 0)) return 'its modes'
   if ((a.model.idlePorts ?? []).join() !== (b.model.idlePorts ?? []).join()) return 'the ports it uses'
   if (a.model.tank !== b.model.tank || a.model.breathing?.tank !== b.model.breathing?.tank) return 'its tank'

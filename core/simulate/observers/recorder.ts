@@ -102,6 +102,7 @@ export class Recorder implements Observer<RecorderState> {
     network.elements.forEach((e, element) => {
       const owner = e.pipe ? { pipe: e.pipe } : { component: e.id }
       const { model } = e
+      if (e.internal) return
       const from = arrays.offsets[element]
       const named = (
         specs: readonly { name: string; label: string; quantity: Quantity }[],

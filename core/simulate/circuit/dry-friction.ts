@@ -1,0 +1,212 @@
+/**
+ * Dry friction that holds. Each part that moves and rubs, a shaft or what an element moves itself, sticks or slides; these are modes.
+ *   held:    v = 0 exactly, friction equals the driving force F, as long as |F| ≤ what friction can hold at rest
+ *   sliding: friction is against the direction of motion, until v passes through 0
+ * Source: D. Karnopp, Computer simulation of stick-slip friction in mechanical dynamic systems, J. Dyn. Sys. Meas. Control 107 (1985),
+ * with located events in the place of a band of speeds.
+ */
+import type { Model } from '../../catalogue/kind'
+import type { CircuitArrays } from './arrays'
+import type { Part } from './elements'
+
+/** Force beyond what friction holds that sets a part in motion, N or N·m: more than rounding leaves. */
+const LEAST_DRIVE = 1e-6
+
+/** A part that moves and rubs. */
+interface Body {
+  /** State that is its speed, and its node where that is a shaft, −1 where it belongs to an element. */
+  readonly state: number
+  readonly node: number
+  /** Its places in the arrays of friction, and the ports by which these act on the shaft. */
+  readonly places: readonly number[]
+  readonly ports: readonly number[]
+  /** Indices of the elements that rub on it. */
+  readonly elements: readonly number[]
+}
+
+/** Where elements find each other: what of the network it is made from. */
+export interface FrictionPlaces {
+  readonly parts: readonly Part[]
+  readonly arrays: CircuitArrays
+  /** State of each node, −1 where it is imposed. */
+  readonly nodeState: Int32Array
+  /** First state of each element. */
+  readonly firstState: readonly number[]
+}
+
+/** The shafts and moving parts on which elements rub. */
+const bodiesOf = ({ parts, arrays, nodeState, firstState }: FrictionPlaces): Body[] => {
+  const shafts = new Map<number, { places: number[]; ports: number[]; elements: number[] }>()
+  const own: Body[] = []
+  parts.forEach(({ model, nodes }, element) =>
+    model.dryFriction?.forEach((at, i) => {
+      const place = arrays.offsets[element].frictions + i
+      if ('velocity' in at) {
+        const state = firstState[element] + at.velocity
+        own.push({ state, node: -1, places: [place], ports: [], elements: [element] })
+        return
+      }
+      const node = nodes[at.port]
+      if (nodeState[node] < 0) return
+      const shaft = shafts.get(node) ?? { places: [], ports: [], elements: [] }
+      shafts.set(node, shaft)
+      shaft.places.push(place)
+      shaft.ports.push(arrays.offsets[element].ports + at.port)
+      shaft.elements.push(element)
+    }),
+  )
+  return [...own, ...[...shafts].map(([node, shaft]) => ({ state: nodeState[node], node, ...shaft }))]
+}
+
+/** Number of bodies, before they are made: one for each shaft with a state and each moving part of an element. */
+export const frictionBodies = (parts: readonly Part[], isImposed: (node: number) => boolean): number => {
+  const shafts = new Set<number>()
+  let own = 0
+  for (const { model, nodes } of parts)
+    for (const at of model.dryFriction ?? []) {
+      if ('velocity' in at) own++
+      else if (!isImposed(nodes[at.port])) shafts.add(nodes[at.port])
+    }
+  return own + shafts.size
+}
+
+/** Id of the element that has the modes and event functions of friction. */
+export const FRICTION = 'friction:bodies'
+/** Of each body its mode, the direction in which it slides, and two event functions: for forward and for backward. */
+export const frictionShape = (bodies: number): Model => ({
+  modes: Array.from({ length: bodies }, () => 0),
+  eventFunctions: Array.from({ length: 2 * bodies }, (_, i) => ({
+    name: `body${i >> 1}:${i % 2 ? 'backward' : 'forward'}`,
+    label: i % 2 ? 'moves backward' : 'moves forward',
+    report: 0 as const,
+  })),
+})
+
+export class DryFriction {
+  private readonly bodies: readonly Body[]
+  /** Nodes of shafts that are held: 1 for each. */
+  readonly heldNode: Uint8Array
+  /** Places on shafts whose speed is imposed, and the ports where they find it. */
+  private readonly imposedPlaces: Int32Array
+  private readonly imposedPorts: Int32Array
+  private readonly firstMode: number
+  private readonly firstEvent: number
+  /** Bodies that have just come to stand, and whose last speed is still to be taken. */
+  private readonly stopping: number[] = []
+
+  /** @param element index of the element with its modes @param changed is told which elements read another direction */
+  constructor(
+    { parts, arrays, nodeState, firstState }: FrictionPlaces,
+    element: number,
+    private readonly network: {
+      readonly arrays: CircuitArrays
+      readonly inflow: Float64Array
+      readonly firstElementState: number
+      readonly potential: Float64Array
+    },
+    private readonly changed: (elements: readonly number[]) => void,
+  ) {
+    this.bodies = bodiesOf({ parts, arrays, nodeState, firstState })
+    this.heldNode = new Uint8Array(nodeState.length)
+    this.firstMode = arrays.offsets[element].modes
+    this.firstEvent = arrays.offsets[element].eventFunctions
+    const imposed = parts.flatMap(({ model, nodes }, i) =>
+      (model.dryFriction ?? []).flatMap((at, k) =>
+        'port' in at && nodeState[nodes[at.port]] < 0
+          ? [{ place: arrays.offsets[i].frictions + k, port: arrays.offsets[i].ports + at.port }]
+          : [],
+      ),
+    )
+    this.imposedPlaces = Int32Array.from(imposed, ({ place }) => place)
+    this.imposedPorts = Int32Array.from(imposed, ({ port }) => port)
+    this.readModes()
+  }
+
+  /** Shafts that are driven at a given speed slide as they turn: to be called when the potentials are at the ports. */
+  followImposed(): void {
+    const { imposedPlaces, imposedPorts } = this
+    const { slide, p } = this.network.arrays
+    for (let i = 0; i < imposedPlaces.length; i++) {
+      const speed = p[imposedPorts[i]]
+      slide[imposedPlaces[i]] = speed > 0 ? 1 : speed < 0 ? -1 : 0
+    }
+  }
+
+  /**
+   * Event functions where the elements and sums of flows stand evaluated; and on shafts that are held, what each element takes of the
+   * torque, in proportion to what it can hold.
+   */
+  update(): void {
+    const { bodies, firstMode, firstEvent } = this
+    const { arrays, inflow, firstElementState, potential } = this.network
+    const { mode, g, x, held, holdForward, holdBack, q } = arrays
+    for (let b = 0, event = firstEvent; b < bodies.length; b++, event += 2) {
+      const { state, node, places, ports } = bodies[b]
+      const speed = node < 0 ? x[state - firstElementState] : potential[node]
+      const direction = mode[firstMode + b]
+      if (direction !== 0) {
+        g[event] = direction > 0 ? speed : -1
+        g[event + 1] = direction > 0 ? -1 : -speed
+        continue
+      }
+      let forward = 0
+      let back = 0
+      for (let i = 0; i < places.length; i++) {
+        forward += holdForward[places[i]]
+        back += holdBack[places[i]]
+      }
+      const drive = node < 0 ? held[places[0]] : inflow[node]
+      // one that is to be held, and still moves, slides on
+      g[event] = speed !== 0 ? speed : drive - forward - LEAST_DRIVE
+      g[event + 1] = speed !== 0 ? -speed : -drive - back - LEAST_DRIVE
+      if (node < 0) continue
+      const hold = drive > 0 ? forward : back
+      for (let i = 0; i < places.length; i++) {
+        const share = drive > 0 ? holdForward[places[i]] : holdBack[places[i]]
+        held[places[i]] = hold > 0 ? (drive * share) / hold : 0
+        q[ports[i]] += held[places[i]]
+      }
+      if (hold > 0) inflow[node] = 0
+    }
+  }
+
+  /** Sticks or lets slide: the answer to a change of sign of an event function. */
+  switch(index: number, direction: 1 | -1): void {
+    const { mode } = this.network.arrays
+    const body = index >> 1
+    const sense = index % 2 ? -1 : 1
+    const before = mode[this.firstMode + body]
+    const now = direction > 0 ? sense : before === sense ? 0 : before
+    if (now === before) return
+    mode[this.firstMode + body] = now
+    if (now === 0) this.stopping.push(body)
+    this.applyMode(body)
+    this.changed(this.bodies[body].elements)
+  }
+
+  /** Takes the last speed, what is left of it at the located instant, from what has come to stand. @param y present state, is changed */
+  settle(y: Float64Array): void {
+    for (const body of this.stopping) y[this.bodies[body].state] = 0
+    this.stopping.length = 0
+  }
+
+  /** Has everything slide as it moves at a state, and held what does not. @param y present state */
+  slideAsMoving(y: Float64Array): void {
+    const { mode } = this.network.arrays
+    this.bodies.forEach(({ state }, b) => (mode[this.firstMode + b] = Math.sign(y[state])))
+    this.readModes()
+  }
+  /** Reads the modes anew, after they were loaded. */
+  readModes(): void {
+    this.stopping.length = 0
+    for (let body = 0; body < this.bodies.length; body++) this.applyMode(body)
+  }
+
+  private applyMode(body: number): void {
+    const { arrays } = this.network
+    const { places, node } = this.bodies[body]
+    const direction = arrays.mode[this.firstMode + body]
+    for (const place of places) arrays.slide[place] = direction
+    if (node >= 0) this.heldNode[node] = direction === 0 ? 1 : 0
+  }
+}
