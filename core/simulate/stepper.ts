@@ -34,6 +34,7 @@ export class Stepper {
     tolerance: number,
     private readonly observing: boolean,
   ) {
+    network.setTolerance(tolerance)
     const absolute = network.scale.map((scale) => scale * tolerance)
     this.integrator = new Rosenbrock(network, linearSolver(network.pattern), tolerance, absolute)
     this.events = new EventFunctions(network)

@@ -1,7 +1,7 @@
 /**
  * Dry friction that holds. Each part that moves and rubs, a shaft or what an element moves itself, sticks or slides; these are modes.
  *   held:    v = 0 exactly, friction equals the driving force F, as long as |F| ≤ what friction can hold at rest
- *   sliding: friction is against the direction of motion, until v passes through 0
+ *   sliding: friction is against the direction of motion, until v has passed through 0 by more than the error that is allowed in it
  * Source: D. Karnopp, Computer simulation of stick-slip friction in mechanical dynamic systems, J. Dyn. Sys. Meas. Control 107 (1985),
  * with located events in the place of a band of speeds.
  */
@@ -89,6 +89,8 @@ export class DryFriction {
   /** Places on shafts whose speed is imposed, and the ports where they find it. */
   private readonly imposedPlaces: Int32Array
   private readonly imposedPorts: Int32Array
+  /** Error allowed in the speed of each body, m/s or rad/s: within it a step does not know which way it moves. */
+  private readonly uncertainty: Float64Array
   private readonly firstMode: number
   private readonly firstEvent: number
   /** Bodies that have just come to stand, and whose last speed is still to be taken. */
@@ -108,6 +110,7 @@ export class DryFriction {
   ) {
     this.bodies = bodiesOf({ parts, arrays, nodeState, firstState })
     this.heldNode = new Uint8Array(nodeState.length)
+    this.uncertainty = new Float64Array(this.bodies.length)
     this.firstMode = arrays.offsets[element].modes
     this.firstEvent = arrays.offsets[element].eventFunctions
     const imposed = parts.flatMap(({ model, nodes }, i) =>
@@ -120,6 +123,11 @@ export class DryFriction {
     this.imposedPlaces = Int32Array.from(imposed, ({ place }) => place)
     this.imposedPorts = Int32Array.from(imposed, ({ port }) => port)
     this.readModes()
+  }
+
+  /** @param scale size of each state that matters @param tolerance relative, of the integrator */
+  setTolerance(scale: Float64Array, tolerance: number): void {
+    this.bodies.forEach(({ state }, b) => (this.uncertainty[b] = tolerance * scale[state]))
   }
 
   /** Shafts that are driven at a given speed slide as they turn: to be called when the potentials are at the ports. */
@@ -137,7 +145,7 @@ export class DryFriction {
    * torque, in proportion to what it can hold.
    */
   update(): void {
-    const { bodies, firstMode, firstEvent } = this
+    const { bodies, firstMode, firstEvent, uncertainty } = this
     const { arrays, inflow, firstElementState, potential } = this.network
     const { mode, g, x, held, holdForward, holdBack, q } = arrays
     for (let b = 0, event = firstEvent; b < bodies.length; b++, event += 2) {
@@ -145,8 +153,8 @@ export class DryFriction {
       const speed = node < 0 ? x[state - firstElementState] : potential[node]
       const direction = mode[firstMode + b]
       if (direction !== 0) {
-        g[event] = direction > 0 ? speed : -1
-        g[event + 1] = direction > 0 ? -1 : -speed
+        g[event] = direction > 0 ? speed + uncertainty[b] : -1
+        g[event + 1] = direction > 0 ? -1 : uncertainty[b] - speed
         continue
       }
       let forward = 0
@@ -184,7 +192,7 @@ export class DryFriction {
     this.changed(this.bodies[body].elements)
   }
 
-  /** Takes the last speed, what is left of it at the located instant, from what has come to stand. @param y present state, is changed */
+  /** Takes the last speed, what the integrator cannot tell from 0, from what has come to stand. @param y present state, is changed */
   settle(y: Float64Array): void {
     for (const body of this.stopping) y[this.bodies[body].state] = 0
     this.stopping.length = 0

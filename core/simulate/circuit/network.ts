@@ -278,6 +278,10 @@ export class Network implements Problem {
     return this.pattern.columns.length
   }
 
+  /** How exactly the integrator follows it: speeds within that error are none. @param tolerance relative */
+  setTolerance(tolerance: number): void {
+    this.friction?.setTolerance(this.scale, tolerance)
+  }
   /** Modes have been switched at a state: what has come to stand loses its last speed there. @param y is changed */
   settle(y: Float64Array): void {
     this.friction?.settle(y)
