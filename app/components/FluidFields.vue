@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** The oil of the sheet. */
-import { fluidParameters, tankParameters } from '@oar-bench/core/sheet/resolve'
-import type { FluidSettings, TankSettings } from '@oar-bench/core/sheet/schema'
+import { fluidParameters, lineSpeedParameters, tankParameters } from '@oar-bench/core/sheet/resolve'
+import type { FluidSettings, LineSpeedSettings, TankSettings } from '@oar-bench/core/sheet/schema'
 
 const sheetDocument = useSheetDocument()
 const checks = useSheetChecks()
 const names = Object.keys(fluidParameters) as (keyof typeof fluidParameters)[]
 const tankNames = Object.keys(tankParameters) as (keyof typeof tankParameters)[]
+const speedNames = Object.keys(lineSpeedParameters) as (keyof typeof lineSpeedParameters)[]
 const problemOf = (name: string) =>
   checks.findings.find((f) => !f.location.component && !f.location.pipe && f.location.parameter === name)
     ?.message
@@ -15,6 +16,10 @@ function set(name: keyof FluidSettings, value: string) {
 }
 function setTank(change: Partial<TankSettings>) {
   sheetDocument.apply({ ...sheetDocument.sheet, tank: { ...sheetDocument.sheet.tank, ...change } })
+}
+function setLineSpeed(name: keyof LineSpeedSettings, value: string) {
+  const { sheet } = sheetDocument
+  sheetDocument.apply({ ...sheet, lineSpeeds: { ...sheet.lineSpeeds, [name]: value } })
 }
 function setName(event: Event) {
   const name = typedText(event, sheetDocument.sheet.fluid.name)
@@ -63,6 +68,19 @@ function setName(event: Event) {
         One temperature for all the oil: losses warm it, the surroundings and coolers remove heat. Without it
         the oil stays at the temperature above.
       </p>
+    </div>
+    <h3 class="heading mt-3 mb-1 border-t border-rule pt-2">Speed of oil in lines</h3>
+    <div class="space-y-2">
+      <QuantityField
+        v-for="name in speedNames"
+        :key="name"
+        :model-value="sheetDocument.sheet.lineSpeeds[name]"
+        :quantity="lineSpeedParameters[name].quantity"
+        :label="lineSpeedParameters[name].label"
+        :problem="problemOf(name)"
+        @update:model-value="setLineSpeed(name, $event)"
+      />
+      <p class="text-xs text-soft">A run reports the lines in which oil flows faster than is usual.</p>
     </div>
   </div>
 </template>

@@ -2,7 +2,7 @@
 /** The properties of a selected pipe, shaft or rod. */
 import { Trash2 } from 'lucide-vue-next'
 import { changePipe, remove } from '@oar-bench/core/sheet/edit'
-import { lineDomain } from '@oar-bench/core/sheet/netlist'
+import { buildNetlist, lineDomain } from '@oar-bench/core/sheet/netlist'
 import { pipeLimits, resolvePipe } from '@oar-bench/core/sheet/resolve'
 import type { Pipe } from '@oar-bench/core/sheet/schema'
 import { valuesAt } from '@oar-bench/core/simulate/playback'
@@ -27,7 +27,26 @@ const setPipe = (change: Partial<Pipe>) =>
 const volume = computed(() => show(resolvePipe(props.pipe).volume, 'volume', 3))
 const mechanical = computed(() => lineDomain(props.pipe.lineType) !== 'oil')
 const range = (name: 'length' | 'bore') => pipeLimits[name].map((limit) => show(limit, 'length')).join(' to ')
-function setText(field: 'name' | 'rating' | 'construction', event: Event) {
+const modelInForce = computed(
+  () =>
+    buildNetlist(sheetDocument.sheet).netlist.oilPipes.find(({ pipe }) => pipe.id === props.pipe.id)?.model,
+)
+const modelNote = computed(() => {
+  const model = modelInForce.value
+  if (props.pipe.lineModel !== 'automatic' || !model) return lineModelNotes[props.pipe.lineModel]
+  return model === 'lossFree'
+    ? 'Now loss-free: the greatest flow of this sheet takes less than 0.2 bar here.'
+    : 'Now with its friction loss: the greatest flow of this sheet takes more than 0.2 bar here, or 1 % of the highest setting.'
+})
+/** What the run on show found of this pipe. */
+const load = computed(() => {
+  const { shown } = runs
+  if (!shown || runs.outdated) return undefined
+  const found = shown.result.lineLoads.find(({ pipe }) => pipe === props.pipe.id)
+  if (!found || found.flow === 0) return undefined
+  return `At most ${show(found.speed, 'speed', 3)} at ${show(found.flow, 'flow', 3)}, which takes ${show(found.drop, 'pressure', 3)}${found.model === 'lossFree' ? ' (not counted)' : ''}.`
+})
+function setText(field: 'name' | 'rating' | 'construction' | 'wall', event: Event) {
   const text = typedText(event, props.pipe[field] ?? '')
   if (text !== undefined) setPipe({ [field]: text || undefined })
 }
@@ -58,6 +77,9 @@ function setText(field: 'name' | 'rating' | 'construction', event: Event) {
     </div>
     <p v-if="linePressure" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]">
       {{ linePressure }}
+    </p>
+    <p v-if="load" class="mb-2 rounded bg-accent-paper px-2 py-1.5 text-[13px]" data-testid="line-load">
+      {{ load }}
     </p>
     <FindingNotes :findings="general" />
     <div v-if="!mechanical" class="space-y-2">
@@ -128,11 +150,51 @@ function setText(field: 'name' | 'rating' | 'construction', event: Event) {
       <p class="text-[13px] text-soft">
         Holds {{ volume }} of oil{{ pipe.volume === undefined ? '' : ', as given' }}.
       </p>
-      <ParameterField
-        :parameter="{ type: 'switch', label: 'With friction and inertia', default: false }"
-        :model-value="pipe.friction"
-        @update:model-value="setPipe({ friction: $event === true })"
-      />
+      <label class="block">
+        <span class="mb-0.5 block text-[13px] text-soft">Line model</span>
+        <select
+          class="field"
+          :value="pipe.lineModel"
+          data-testid="line-model"
+          @change="
+            setPipe({ lineModel: ($event.target as HTMLSelectElement).value as Pipe['lineModel'] })
+          "
+        >
+          <option v-for="(label, name) in lineModels" :key="name" :value="name">{{ label }}</option>
+        </select>
+        <span class="mt-0.5 block text-xs text-soft">{{ modelNote }}</span>
+      </label>
+      <div class="grid grid-cols-2 gap-2">
+        <label class="block">
+          <span class="mb-0.5 block text-[13px] text-soft">Wall</span>
+          <input
+            class="field"
+            :value="pipe.wall ?? ''"
+            maxlength="60"
+            placeholder="for example 2 mm"
+            :aria-invalid="!!problemOf('wall')"
+            data-testid="pipe-wall"
+            @change="setText('wall', $event)"
+          />
+        </label>
+        <label class="block">
+          <span class="mb-0.5 block text-[13px] text-soft">Material</span>
+          <select
+            class="field"
+            :value="pipe.material ?? ''"
+            data-testid="pipe-material"
+            @change="
+              setPipe({
+                material: (($event.target as HTMLSelectElement).value || undefined) as Pipe['material'],
+              })
+            "
+          >
+            <option value="">rigid</option>
+            <option v-for="(label, name) in pipeMaterials" :key="name" :value="name">{{ label }}</option>
+          </select>
+        </label>
+      </div>
+      <p v-if="problemOf('wall')" class="text-[13px] text-error" role="alert">{{ problemOf('wall') }}</p>
     </div>
   </div>
 </template>

@@ -266,6 +266,8 @@ export interface Model {
    * or moves.
    */
   evaluate?(l: Local): void
+  /** Oil that it keeps in its states beside its volumes at ports, m³: pressed into them. */
+  storesOil?(l: Local): number
   /** Energy that it keeps in its states, J: of motion, height, springs, gas. */
   stores?(l: Local): number
   /** Outputs, condition measures and powers; called after `evaluate` at the same point. */
@@ -395,6 +397,8 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly safetyBlockPort?: string
   /** Displacement and speed of a pump that always delivers. */
   readonly constantDelivery?: { readonly displacement: string; readonly speed: string }
+  /** Greatest flow that it can give, m³/s; Infinity where nothing limits it. @param speed of the fastest drive, rad/s */
+  greatestFlow?(values: V, speed: number): number
   /** Pairs of ports that are joined while nothing is commanded, with these values. */
   connectedAtRest?(values: V): readonly (readonly [string, string])[]
   /** Parameter with the leakage of its spool at 100 bar: shut, it lets oil past. */

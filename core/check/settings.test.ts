@@ -111,7 +111,7 @@ describe('drains and pilots', () => {
     const long = drawn.pipes.find(
       (p) => 'component' in p.from && p.from.component === id && p.from.port === 'L',
     )!
-    expect(by(changePipe(drawn, long.id, { friction: true }), 'drain-under-pressure')).toEqual([])
+    expect(by(changePipe(drawn, long.id, { lineModel: 'friction' }), 'drain-under-pressure')).toEqual([])
   })
   it('finds a pilot line that nothing feeds', () => {
     const lift = (pilot: string[]) =>

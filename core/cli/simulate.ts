@@ -315,6 +315,14 @@ function print(sheet: Sheet, r: RunResult, wall: number): void {
     `energy: shafts in ${kJ(r.energy.input)}, useful out ${kJ(r.energy.useful)}, heat ${kJ(r.energy.heat)}, stored ${kJ(r.energy.stored)}, error ${(100 * r.energy.error).toPrecision(2)} %`,
   )
   for (const h of r.energy.heatBy) out(`  heat ${h.id}: ${kJ(h.heat)}`)
+  const fastest = [...r.lineLoads].filter(({ flow }) => flow > 0).sort((a, b) => b.drop - a.drop)
+  if (fastest.length) {
+    out('lines: greatest speed, and the pressure drop that it takes')
+    for (const l of fastest)
+      out(
+        `  ${l.name}: ${l.speed.toFixed(2)} m/s at ${l.at.toFixed(3)} s, ${showQuantity(l.drop, 'pressure', 'metric', 4)}${l.model === 'lossFree' ? ', not counted' : ''}`,
+      )
+  }
   out(
     `oil: from tanks ${(r.oil.supplied * 1000).toPrecision(5)} L, stored ${(r.oil.stored * 1000).toPrecision(5)} L, error ${(100 * r.oil.error).toPrecision(2)} %`,
   )

@@ -80,6 +80,7 @@ export class Fluid {
   private temperatureThen = 0
   private temperatureRate = 0
   /** Bulk modulus over the absolute pressure; none where there is no free air. */
+  private integrals?: { readonly strain: Tabulated; readonly energy: Tabulated }
   private readonly modulus?: Tabulated
   private readonly swelling?: Tabulated
   /** Slope of ln(1 + g) at the lowest pressure, 1/Pa. */
@@ -166,6 +167,19 @@ export class Fluid {
       }
   }
 
+  /** By how much oil is pressed together from atmospheric pressure on, m³ of each m³: ∫dp/K_e. @param pressure gauge, Pa */
+  strain(pressure: number): number {
+    return this.integral('strain', pressure)
+  }
+  /** Energy in oil that is pressed together, J/m³: ∫p·dp/K_e. @param pressure gauge, Pa */
+  strainEnergy(pressure: number): number {
+    return this.integral('energy', pressure)
+  }
+  private integral(which: 'strain' | 'energy', pressure: number): number {
+    this.integrals ??= integrals((p) => (this.modulus ? readAt(this.modulus, p) : this.data.bulkModulus))
+    return readAt(this.integrals[which], Math.max(pressure + ATMOSPHERE, LOWEST_PRESSURE))
+  }
+
   /**
    * The part of the strain of oil that its air makes, and its slope: 1/K_e = 1/(K·(1 + g)) − d ln(1 + g)/dP, g as in K_e. It follows
    * a void exactly where steps in pressure are coarse.
@@ -186,6 +200,37 @@ export class Fluid {
       swelling[i] += this.lowestSlope * below
       slopes[i] = this.lowestSlope
     }
+  }
+}
+
+const one = { x: new Float64Array(1), place: new Int32Array(1), value: new Float64Array(1) }
+/** A table at one x. */
+function readAt(table: Tabulated, x: number): number {
+  one.x[0] = x
+  table.read(one.x, one.place, { shift: 0, least: LOWEST_PRESSURE }, one.value)
+  return one.value[0]
+}
+
+/** ∫dp/K_e and ∫p·dp/K_e from atmospheric pressure on, p gauge: by Simpson's rule on steps of an eighth of an octave. */
+function integrals(modulus: (absolute: number) => number) {
+  const part = (from: number, to: number, of: (p: number) => number) =>
+    ((to - from) / 6) * (of(from) + 4 * of(0.5 * (from + to)) + of(to))
+  const compliance = (p: number) => 1 / modulus(p)
+  const energy = (p: number) => (p - ATMOSPHERE) / modulus(p)
+  /** From atmospheric pressure to p along steps that follow its size. */
+  const integral = (p: number, of: (p: number) => number) => {
+    const ratio = 2 ** (p > ATMOSPHERE ? 1 / 8 : -1 / 8)
+    let sum = 0
+    let at = ATMOSPHERE
+    while (p > ATMOSPHERE ? at * ratio < p : at * ratio > p) {
+      sum += part(at, at * ratio, of)
+      at *= ratio
+    }
+    return sum + part(at, p, of)
+  }
+  return {
+    strain: new Tabulated((p) => integral(p, compliance), compliance, LOWEST_PRESSURE, HIGHEST_PRESSURE),
+    energy: new Tabulated((p) => integral(p, energy), energy, LOWEST_PRESSURE, HIGHEST_PRESSURE),
   }
 }
 

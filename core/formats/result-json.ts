@@ -66,6 +66,7 @@ export function resultToJson(sheet: Sheet, result: RunResult, signals?: Readonly
         })),
         energy: result.energy,
         oil: result.oil,
+        lineLoads: result.lineLoads,
         statistics: result.statistics,
       },
       null,

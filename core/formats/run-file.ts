@@ -94,6 +94,21 @@ export const runHeadSchema = z.object({
     heatBy: z.array(z.object({ id: name, heat: number })),
   }),
   oil: z.object({ supplied: number, stored: number, error: number }),
+  // absent in runs that were kept before lines were watched
+  lineLoads: z
+    .array(
+      z.object({
+        pipe: name,
+        name,
+        model: z.enum(['lossFree', 'friction', 'distributed']),
+        flow: number,
+        speed: number,
+        drop: number,
+        at: number,
+      }),
+    )
+    .max(100_000)
+    .default([]),
   statistics: z.object({
     steps: number,
     rejected: number,

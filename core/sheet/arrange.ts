@@ -268,8 +268,8 @@ export function removeAndReconnect(sheet: Sheet, ids: readonly string[]): Sheet 
   for (const { from, to, pipe } of joins) {
     const laid = connect(result, from, to, pipe.lineType)
     if ('problem' in laid) continue
-    const { name, lineType: line, bore, friction } = pipe
-    result = changePipe(laid.sheet, laid.id, { name, lineType: line, bore, friction })
+    const { name, lineType: line, bore, lineModel } = pipe
+    result = changePipe(laid.sheet, laid.id, { name, lineType: line, bore, lineModel })
   }
   return result
 }

@@ -19,7 +19,7 @@ function from(start: XY, ...ways: XY[][]): Sheet {
       route: way.slice(0, -1).map(([x, y]): [number, number] => [x, y]),
       bore: '10 mm',
       length: '0 m',
-      friction: false,
+      lineModel: 'automatic',
     })),
   }
 }

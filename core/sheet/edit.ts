@@ -257,7 +257,7 @@ const sumText = (a: string, b: string, quantityName: 'length' | 'volume', symbol
 
 /** Two pipes that meet at a junction as one; none where they are not of one kind or lead round to the junction itself. */
 export function mergedPipe(sheet: Sheet, a: Pipe, b: Pipe, junction: string): Pipe | undefined {
-  if (a.lineType !== b.lineType || a.friction !== b.friction || a.bore !== b.bore) return undefined
+  if (a.lineType !== b.lineType || a.lineModel !== b.lineModel || a.bore !== b.bore) return undefined
   const isHere = (e: PipeEnd) => 'junction' in e && e.junction === junction
   if (isHere(a.from) && isHere(a.to)) return undefined
   const corners = (p: Pipe, toJunction: boolean): readonly XY[] => {

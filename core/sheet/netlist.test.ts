@@ -47,7 +47,7 @@ describe('netlist', () => {
     )
   })
   it('splits a line where a pipe has friction, half its oil at each end', () => {
-    const { netlist } = buildNetlist(changePipe(base, line.id, { friction: true, length: '2 m' }))
+    const { netlist } = buildNetlist(changePipe(base, line.id, { lineModel: 'friction', length: '2 m' }))
     const [a, b] = [netlist.nodeOf.get(`${pump}.P`)!, netlist.nodeOf.get(`${relief}.P`)!]
     expect(a).not.toBe(b)
     expect(netlist.pipes).toEqual([expect.objectContaining({ from: a, to: b, length: 2, bore: 0.012 })])
@@ -80,7 +80,7 @@ describe('netlist', () => {
       { length: '2 kg' },
       { bore: '0 mm' },
       { volume: '-1 L' },
-      { friction: true, length: '0 m' },
+      { lineModel: 'friction', length: '0 m' },
     ]) {
       const { problems } = buildNetlist(changePipe(base, line.id, change))
       expect(problems[0]).toMatchObject({ severity: 'error', location: { pipe: line.id } })

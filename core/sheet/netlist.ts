@@ -1,11 +1,14 @@
 /** From the drawing to nodes: everything connected without loss is one node. */
 import type { Domain, Model } from '../catalogue/kind'
-import { pipeModel, wallCompliance } from '../catalogue/lines/pipe'
-import type { Fluid } from '../fluid/fluid'
-import { resolveComponent, resolvePipe, type ResolvedComponent } from './resolve'
+import { distributedModel } from '../catalogue/lines/distributed-pipe'
+import { frictionModel, pipeFriction, pipeModel, wallGives } from '../catalogue/lines/pipe'
+import { densityAt, viscosityAt, type Fluid, type FluidData } from '../fluid/fluid'
+import { resolveComponent, resolveFluid, resolvePipe, type ResolvedComponent } from './resolve'
 import type { Finding } from './finding'
 import { placedPorts } from './geometry'
-import { nameOf, type Pipe, type PipeEnd, type Sheet } from './schema'
+import { greatestFlows, highestSetting } from './line-flows'
+import { endKey, portKey } from './netlist-keys'
+import { nameOf, type Pipe, type Sheet } from './schema'
 
 export interface NetNode {
   /** Name of the line: that of a named pipe, else the first port on it. */
@@ -29,6 +32,19 @@ export interface NetPipe {
   readonly to: number
   model(fluid: Fluid): Model
 }
+/** How the oil of a pipe is computed: what is asked for, or what its flow asks for. */
+export type LineModel = Exclude<Pipe['lineModel'], 'automatic'>
+
+/** A pipe of oil as it is drawn: from its first end to its second. */
+export interface OilPipe {
+  readonly pipe: Pipe
+  /** m */
+  readonly length: number
+  readonly bore: number
+  readonly model: LineModel
+  /** Ports and junctions at its ends, as keys. */
+  readonly ends: readonly [string, string]
+}
 export interface Netlist {
   readonly components: readonly ResolvedComponent[]
   readonly nodes: readonly NetNode[]
@@ -37,8 +53,10 @@ export interface Netlist {
   /** Node a pipe (or its first half) belongs to. */
   readonly nodeOfPipe: ReadonlyMap<string, number>
   readonly nodeOfJunction: ReadonlyMap<string, number>
-  /** Pipes with friction, between two nodes. */
+  /** Pipes whose loss counts, between two nodes. */
   readonly pipes: readonly NetPipe[]
+  /** All pipes of oil that are whole. */
+  readonly oilPipes: readonly OilPipe[]
 }
 
 export const lineDomain = (line: Pipe['lineType']): Domain =>
@@ -46,9 +64,36 @@ export const lineDomain = (line: Pipe['lineType']): Domain =>
 export const MIXED_DOMAINS =
   'A shaft joins only a shaft, a rod only what follows a rod, and an oil line only an oil line.'
 
-export const portKey = (component: string, port: string) => `${component}.${port}`
-export const endKey = (end: PipeEnd) =>
-  'junction' in end ? `junction:${end.junction}` : portKey(end.component, end.port)
+export { endKey, portKey }
+
+/** A pressure drop that is left out, Pa, and its share of the highest setting. */
+const LEFT_OUT = 0.2e5
+const SHARE_LEFT_OUT = 0.01
+
+/** What of its lines a sheet says by its pumps and settings. */
+function automaticModels(
+  components: readonly ResolvedComponent[],
+  pipes: readonly Pipe[],
+  oil: FluidData,
+): (pipe: Pipe) => LineModel {
+  const flows = greatestFlows(components, pipes)
+  const most = Math.min(LEFT_OUT, SHARE_LEFT_OUT * highestSetting(components))
+  const fluid = {
+    density: densityAt(oil.temperature, oil.density15),
+    viscosity: viscosityAt(oil.temperature, oil.viscosity40, oil.viscosity100),
+  }
+  return (pipe) => {
+    if (pipe.lineModel !== 'automatic') return pipe.lineModel
+    const flow = flows.get(pipe.id) ?? 0
+    const { length, bore } = resolvePipe(pipe)
+    // a line whose volume is given stands for that volume; what is drawn as a pilot or a drain passes no more than steers or leaks
+    const passesLittle = pipe.lineType === 'pilot' || pipe.lineType === 'drain'
+    if (flow === 0 || length === 0 || pipe.volume !== undefined || passesLittle) return 'lossFree'
+    return flow === Infinity || pipeFriction({ length, bore }, fluid).loss(flow) > most
+      ? 'friction'
+      : 'lossFree'
+  }
+}
 
 /** Builds the nodes. The netlist is complete only where no problem is an error. */
 export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Finding[] } {
@@ -78,8 +123,14 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
   /** Ports that a component does not have as it is set: its symbol shows none. */
   const isNotDrawn = (end: { component: string; port: string }) =>
     !placedPorts(known.get(end.component)!.component).some((p) => p.port === end.port)
-  const lossy: { pipe: Pipe; length: number; bore: number; volume: number }[] = []
-  const volumes: { key: string; volume: number; rating?: number; line: Pipe['lineType'] }[] = []
+  const lossy: { pipe: Pipe; length: number; bore: number; gives: number; model: LineModel }[] = []
+  const volumes: { key: string; volume: number; rating?: number; gives: number }[] = []
+  const oilPipes: OilPipe[] = []
+  const modelOf = automaticModels(
+    components,
+    sheet.pipes.filter((pipe) => lineDomain(pipe.lineType) === 'oil'),
+    resolveFluid(sheet.fluid).data,
+  )
   const laid: Pipe[] = []
   for (const pipe of sheet.pipes) {
     let complete = true
@@ -118,14 +169,19 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
       continue
     }
     laid.push(pipe)
-    if (pipe.friction && domain === 'oil') {
-      lossy.push({ pipe, ...values })
-      const half = { volume: values.volume / 2, rating: values.rating, line: pipe.lineType }
+    const model = domain === 'oil' ? modelOf(pipe) : 'lossFree'
+    const { length, bore, wall } = values
+    const gives = wallGives(pipe.lineType, { bore, wall, material: pipe.material })
+    if (domain === 'oil') oilPipes.push({ pipe, length, bore, model, ends: [a, b] })
+    if (model !== 'lossFree') {
+      lossy.push({ pipe, length, bore, gives, model })
+      // in segments, its oil is in these
+      const half = { volume: model === 'distributed' ? 0 : values.volume / 2, rating: values.rating, gives }
       volumes.push({ key: a, ...half }, { key: b, ...half })
     } else {
       parent.set(find(a), find(b))
       if (domain === 'oil')
-        volumes.push({ key: a, volume: values.volume, rating: values.rating, line: pipe.lineType })
+        volumes.push({ key: a, volume: values.volume, rating: values.rating, gives })
     }
   }
 
@@ -173,10 +229,10 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     nodeOfJunction.set(junction.id, i)
     drafts[i].junctions.push(junction.id)
   }
-  for (const { key, volume, rating = Infinity, line } of volumes) {
+  for (const { key, volume, rating = Infinity, gives } of volumes) {
     const draft = drafts[nodeFor(key)]
     draft.volume += volume
-    draft.wallCompliance += wallCompliance(line, volume)
+    draft.wallCompliance += gives * volume
     draft.rating = Math.min(draft.rating, rating)
   }
   const nodeOfPipe = new Map<string, number>()
@@ -204,13 +260,18 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
       nodeOf,
       nodeOfPipe,
       nodeOfJunction: nodeOfJunction,
-      pipes: lossy.map(({ pipe, length, bore }) => ({
+      oilPipes,
+      pipes: lossy.map(({ pipe, length, bore, gives, model }) => ({
         pipe,
         length,
         bore,
         from: nodeFor(endKey(pipe.from)),
         to: nodeFor(endKey(pipe.to)),
-        model: (fluid: Fluid) => pipeModel({ length, bore }, fluid),
+        model: (fluid: Fluid) =>
+          model === 'distributed'
+            ? distributedModel({ length, bore }, gives, fluid)
+            : // by its flow: its loss alone, since its inertia was not asked for
+              (pipe.lineModel === 'automatic' ? frictionModel : pipeModel)({ length, bore }, fluid),
       })),
     },
   }

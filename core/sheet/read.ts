@@ -3,6 +3,7 @@ import { withSharedDesignations } from './shared-item'
 import { sheetSchema, SHEET_FORMAT, SHEET_VERSION, type Sheet } from './schema'
 import type { Finding } from './finding'
 import { issueText } from './issue-text'
+import { parseQuantity } from '../units/text'
 
 export type ReadResult = { ok: true; sheet: Sheet } | { ok: false; problems: Finding[] }
 
@@ -110,6 +111,7 @@ const migrations: readonly ((sheet: Record<string, unknown>) => Record<string, u
   (sheet) => ({ ...sheet, version: 9 }),
   // states that were added to the table of states, and strokes of pens: nothing that an older file has changes
   (sheet) => ({ ...sheet, version: 10 }),
+  withLineModels,
 ]
 
 type Fields = Record<string, unknown>
@@ -123,6 +125,29 @@ function renamed(fields: Fields, names: Readonly<Record<string, string>>): Field
 }
 const eachRenamed = (list: unknown, change: (item: Fields) => Fields): unknown =>
   Array.isArray(list) ? list.map((item: unknown) => (isFields(item) ? change(item) : item)) : list
+
+/** Length from which the waves in a pipe count, m: one mass of oil in the place of them gave a wrong surge. */
+const LONG = 10
+const isLong = (length: unknown): boolean => {
+  const read = typeof length === 'string' ? parseQuantity(length, 'length') : undefined
+  return read?.ok === true && read.si > LONG
+}
+/**
+ * From version 10 to 11: a pipe that had friction keeps it, whether that of the others counts follows from their flow; a run stops
+ * where a line would burst, which was only reported where nothing else was chosen.
+ */
+function withLineModels(sheet: Fields): Fields {
+  const pipe = ({ friction, ...others }: Fields): Fields =>
+    friction === true ? { ...others, lineModel: isLong(others.length) ? 'distributed' : 'friction' } : others
+  const schedule = ({ onBurst, ...others }: Fields): Fields =>
+    onBurst === undefined || onBurst === 'report' ? others : { ...others, onBurst }
+  return {
+    ...sheet,
+    version: 11,
+    pipes: eachRenamed(sheet.pipes, pipe),
+    schedules: eachRenamed(sheet.schedules, schedule),
+  }
+}
 
 /** From version 4 to 5: the fields have the standard terms. */
 function withStandardTerms(sheet: Fields): Fields {

@@ -6,7 +6,7 @@ import type { Quantity } from '../units/quantities'
 import { parseQuantity, showQuantity } from '../units/text'
 import type { Finding, Location } from './finding'
 import { memoized } from './memoized'
-import type { FluidSettings, Pipe, SheetComponent, TankSettings } from './schema'
+import type { FluidSettings, Pipe, SheetComponent, LineSpeedSettings, TankSettings } from './schema'
 
 export type Value = number | string | boolean | Table
 export interface ResolvedComponent {
@@ -146,6 +146,7 @@ export const pipeLimits = {
   bore: [0.5e-3, 1],
   volume: [0, 10],
   rating: [1e5, 3000e5],
+  wall: [1e-4, 0.2],
 } as const
 
 export const tankParameters = {
@@ -183,6 +184,28 @@ export function resolveTank(settings: TankSettings): { data: TankData; problems:
   return { data, problems }
 }
 
+/** Greatest usual speeds of oil by the service of a line (good practice beside ISO 4413). */
+export const lineSpeedParameters = {
+  suction: { label: 'In suction lines', quantity: 'speed', min: 0.01, max: 100 },
+  return: { label: 'In return lines', quantity: 'speed', min: 0.01, max: 100 },
+  pressure: { label: 'In pressure lines', quantity: 'speed', min: 0.01, max: 100 },
+} as const satisfies Record<
+  keyof LineSpeedSettings,
+  { label: string; quantity: Quantity; min: number; max: number }
+>
+/** In m/s. */
+export function resolveLineSpeeds(settings: LineSpeedSettings) {
+  const problems: Finding[] = []
+  const read = (name: keyof LineSpeedSettings) => {
+    const { quantity, label, min, max } = lineSpeedParameters[name]
+    return readRanged(settings[name], quantity, label, min, max, { parameter: name }, problems)
+  }
+  return {
+    data: { suction: read('suction'), return: read('return'), pressure: read('pressure') },
+    problems,
+  }
+}
+
 /** Length, bore and oil volume of a pipe in SI. */
 export const resolvePipe = memoized(readPipe)
 
@@ -192,6 +215,8 @@ function readPipe(pipe: Pipe): {
   readonly volume: number
   /** Pa; none where the pipe has no rating. */
   readonly rating?: number
+  /** Thickness of its wall, m; none where it has none. */
+  readonly wall?: number
   readonly problems: readonly Finding[]
 } {
   const problems: Finding[] = []
@@ -206,7 +231,7 @@ function readPipe(pipe: Pipe): {
     pipe.rating === undefined
       ? undefined
       : readRanged(pipe.rating, 'pressure', 'Rating', ...pipeLimits.rating, place('rating'), problems)
-  if (pipe.friction && length === 0)
+  if ((pipe.lineModel === 'friction' || pipe.lineModel === 'distributed') && length === 0)
     problems.push(
       error(
         'value',
@@ -215,7 +240,11 @@ function readPipe(pipe: Pipe): {
         'Give a length or make it loss-free.',
       ),
     )
-  return { length, bore, volume, rating, problems }
+  const wall =
+    pipe.wall === undefined
+      ? undefined
+      : readRanged(pipe.wall, 'length', 'Wall', ...pipeLimits.wall, place('wall'), problems)
+  return { length, bore, volume, rating, wall, problems }
 }
 
 export const fluidParameters = {

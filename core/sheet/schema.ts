@@ -2,7 +2,7 @@
 import { z } from 'zod'
 
 export const SHEET_FORMAT = 'oar-bench-sheet'
-export const SHEET_VERSION = 10
+export const SHEET_VERSION = 11
 
 const identifier = z
   .string()
@@ -103,10 +103,14 @@ export const pipeSchema = z.strictObject({
   construction: shortText
     .optional()
     .describe('Kind of pipe or hose, as it is ordered: "20 × 2, E235" or "DN 12, 2SN".'),
-  friction: z
-    .boolean()
-    .default(false)
-    .describe('True: friction and inertia of the pipe count. False: loss-free.'),
+  lineModel: z
+    .enum(['automatic', 'lossFree', 'friction', 'distributed'])
+    .default('automatic')
+    .describe(
+      'How its oil is computed: without loss; with friction and inertia; in segments, so that pressure waves run in it; or as its flow asks for.',
+    ),
+  wall: written.optional().describe('Thickness of the wall: with its material it gives beside the oil.'),
+  material: z.enum(['steel', 'stainless', 'copper', 'aluminium']).optional().describe('Of the wall.'),
 })
 
 export const fluidSchema = z.strictObject({
@@ -130,6 +134,12 @@ export const tankSchema = z.strictObject({
     .boolean()
     .default(false)
     .describe('True: the heat of a run warms the oil. False: its temperature stays.'),
+})
+
+export const lineSpeedsSchema = z.strictObject({
+  suction: written.default('1.2 m/s'),
+  return: written.default('3 m/s'),
+  pressure: written.default('7 m/s'),
 })
 
 /** A row of the revision table. */
@@ -257,7 +267,7 @@ export const scheduleSchema = z.strictObject({
     ),
   onBurst: z
     .enum(['report', 'stop', 'open'])
-    .default('report')
+    .default('stop')
     .describe(
       'Where a line passes four times its lowest rating: report says so, stop ends the run there, open lets its oil out.',
     ),
@@ -397,6 +407,9 @@ export const sheetSchema = z.strictObject({
   page: pageSchema.default(() => pageSchema.parse({})),
   fluid: fluidSchema.default(() => fluidSchema.parse({})),
   tank: tankSchema.default(() => tankSchema.parse({})),
+  lineSpeeds: lineSpeedsSchema
+    .default(() => lineSpeedsSchema.parse({}))
+    .describe('How fast oil may flow in a line before it is reported.'),
   annotations: annotationSchema
     .default(() => annotationSchema.parse({}))
     .describe('What is written beside the symbols.'),
@@ -426,6 +439,7 @@ export const nameOf = ({ id, designation }: { readonly id: string; readonly desi
 export type Junction = z.infer<typeof junctionSchema>
 export type Pipe = z.infer<typeof pipeSchema>
 export type PipeEnd = z.infer<typeof endSchema>
+export type LineSpeedSettings = z.infer<typeof lineSpeedsSchema>
 export type TankSettings = z.infer<typeof tankSchema>
 export type TableText = z.infer<typeof tableSchema>
 export type FluidSettings = z.infer<typeof fluidSchema>

@@ -4,7 +4,8 @@ import { commandableOf, type FaultSpec, type InputSpec, type Show } from '../cat
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
 import { Fluid } from '../fluid/fluid'
-import { resolveFluid, resolveTank } from '../sheet/resolve'
+import { lineServices } from '../sheet/line-service'
+import { resolveFluid, resolveLineSpeeds, resolveTank } from '../sheet/resolve'
 import { nameOf } from '../sheet/schema'
 import type { Schedule, Sheet } from '../sheet/schema'
 import { parseQuantity, showIn } from '../units/text'
@@ -78,10 +79,12 @@ function read(
   const { netlist, problems } = buildNetlist(sheet)
   const fluid = resolveFluid(sheet.fluid)
   const tank = resolveTank(sheet.tank)
+  const lineSpeeds = resolveLineSpeeds(sheet.lineSpeeds)
   const findings = [
     ...problems,
     ...fluid.problems,
     ...tank.problems,
+    ...lineSpeeds.problems,
     ...checkDesign({ sheet, netlist, show }),
     ...(control?.findings ?? []),
   ]
@@ -131,6 +134,8 @@ function read(
       initialPressure,
       settings,
       tank: tank.data,
+      lineServices: lineServices(sheet, netlist),
+      lineSpeeds: lineSpeeds.data,
       onBurst: schedule.onBurst,
       control,
     },

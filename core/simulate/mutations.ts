@@ -78,7 +78,7 @@ function changePipes(sheet: Sheet, random: Random): Sheet {
       ...pipe,
       bore: written(between(...pipeLimits.bore, random), 'length'),
       length: written(between(0.05, 50, random), 'length'),
-      friction: random() < 0.6,
+      lineModel: pick(['automatic', 'lossFree', 'friction', 'distributed'] as const, random)!,
       lineType: random() < 0.2 ? 'hose' : pipe.lineType,
     })
   if (how < 0.55) return { ...sheet, pipes: sheet.pipes.filter((p) => p.id !== pipe.id) }

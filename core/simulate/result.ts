@@ -1,6 +1,7 @@
 /** What a run reports. Everything in SI; sample columns are single precision. */
 import type { Action } from './actions'
 import type { InputChange } from './event-text'
+import type { LineModel } from '../sheet/netlist'
 import type { Quantity } from '../units/quantities'
 import type { Statistics } from './numerics/rosenbrock'
 
@@ -77,6 +78,20 @@ export interface OilBalance {
   readonly error: number
 }
 
+/** How a pipe of oil was loaded: the greatest flow of a run, its speed, and the drop that it takes by the law of friction. */
+export interface LineLoad {
+  readonly pipe: string
+  readonly name: string
+  /** Whether that drop counted. */
+  readonly model: LineModel
+  /** m³/s, m/s, Pa */
+  readonly flow: number
+  readonly speed: number
+  readonly drop: number
+  /** When that was, s. */
+  readonly at: number
+}
+
 export interface RunResult {
   readonly schedule: string
   /** s */
@@ -99,6 +114,8 @@ export interface RunResult {
   readonly live?: { readonly longestStep: number; readonly held: boolean }
   readonly energy: EnergyBalance
   readonly oil: OilBalance
+  /** Of every pipe of oil whose flow is determined: not of those in a ring without loss. */
+  readonly lineLoads: readonly LineLoad[]
   readonly statistics: Statistics
   /** Names of the lines, and the line of every "component.port" and of every pipe. */
   readonly lines: readonly string[]

@@ -143,7 +143,7 @@ describe('pipes', () => {
     const lossy: Sheet = {
       ...sheet,
       pipes: sheet.pipes.map((p) =>
-        p.id === line.id ? { ...p, friction: true, length: '10 m', bore: '10 mm' } : p,
+        p.id === line.id ? { ...p, lineModel: 'friction', length: '10 m', bore: '10 mm' } : p,
       ),
     }
     const r = runSheet(lossy)

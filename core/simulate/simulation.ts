@@ -24,6 +24,7 @@ import { Balances } from './observers/balances'
 import { Conditions } from './observers/conditions'
 import { EventLog } from './observers/event-log'
 import { Hunting } from './observers/hunting'
+import { LineLoads } from './observers/line-loads'
 import { Recorder } from './observers/recorder'
 import { BALANCE_WARNING, type Condition, type RunEvent, type RunResult } from './result'
 import { findSteadyState } from './steady-state'
@@ -69,6 +70,7 @@ export class Simulation {
   private readonly oil: OilState
   private readonly conditions: Conditions
   private readonly hunting: Hunting
+  private readonly lineLoads: LineLoads
   private readonly balances: Balances
   private readonly queue = new DueQueue<Action>()
   private readonly control?: Control
@@ -137,6 +139,7 @@ export class Simulation {
     network.observe(0, y)
     this.balances = new Balances(network)
     this.hunting = new Hunting(network)
+    this.lineLoads = new LineLoads(network, compiled.lineSpeeds)
     this.updateObservers(0)
     this.queueScheduleBreak()
   }
@@ -289,6 +292,7 @@ export class Simulation {
       recorder: recorder.save(),
       conditions: conditions.save(),
       hunting: this.hunting.save(),
+      lineLoads: this.lineLoads.save(),
       balances: balances.save(),
       warnings: [...this.warnings],
       ...(this.stopped ? { stopped: this.stopped } : {}),
@@ -324,6 +328,7 @@ export class Simulation {
     recorder.load(saved.recorder)
     conditions.load(saved.conditions)
     this.hunting.load(saved.hunting)
+    this.lineLoads.load(saved.lineLoads)
     balances.load(saved.balances)
     this.actions.splice(saved.done)
     this.events.truncate(saved.eventsListed)
@@ -361,6 +366,7 @@ export class Simulation {
       actions: [...this.actions],
       energy,
       oil,
+      lineLoads: this.lineLoads.loads(),
       statistics: { ...this.statistics },
       lines: netlist.nodes.map((n) => n.name),
       lineOfPort: Object.fromEntries(netlist.nodeOf),
@@ -370,7 +376,7 @@ export class Simulation {
 
   /** Conditions so far, in the order of their starts. */
   conditionsSoFar(): Condition[] {
-    return [...this.conditions.list(), ...this.hunting.list()].sort((a, b) => a.start - b.start)
+    return [...this.conditions.list(), ...this.hunting.list(), ...this.lineLoads.list()].sort((a, b) => a.start - b.start)
   }
 
   /** Why the accounts do not close: lines where the equations no longer hold, or steps that are too rough. */
@@ -429,6 +435,7 @@ export class Simulation {
     conditions.observe(t)
     recorder.observe(t)
     this.hunting.observe(t)
+    this.lineLoads.observe(t)
   }
 
   /** Takes the samples that lie within the last step; one that falls on its end is taken with what holds after it. */

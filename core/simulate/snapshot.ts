@@ -10,6 +10,7 @@ import type { IntegratorState } from './numerics/rosenbrock'
 import type { BalancesState } from './observers/balances'
 import type { ConditionsState } from './observers/conditions'
 import type { HuntingState } from './observers/hunting'
+import type { LineLoadsState } from './observers/line-loads'
 import type { RecorderState } from './observers/recorder'
 import type { RunResult } from './result'
 
@@ -45,6 +46,7 @@ export interface Snapshot {
   readonly recorder: RecorderState
   readonly conditions: ConditionsState
   readonly hunting: HuntingState
+  readonly lineLoads: LineLoadsState
   readonly balances: BalancesState
   readonly warnings: readonly string[]
   readonly stopped?: Stop

@@ -29,7 +29,7 @@ export const flowSource = defineKind({
   inputs: inputSpecs(INPUT, {
     flow: { label: 'flow', quantity: 'flow', rest: 'flow', min: -0.1, max: 0.1 },
   }),
-  traits: { paths: [{ from: 'A', to: 'B', type: 'oneWay' }] },
+  traits: { greatestFlow: (v) => v.flow, paths: [{ from: 'A', to: 'B', type: 'oneWay' }] },
   symbol: () => ({
     shapes: [circle(0, 0, 1.5), ...arrow([0, 1], [0, -1]), line([0, 1.5], [0, 3]), line([0, -1.5], [0, -3])],
     ports: { A: { x: 0, y: 3, side: 'down' }, B: { x: 0, y: -3, side: 'up' } },

@@ -20,7 +20,7 @@ export const pressureSource = defineKind({
   inputs: inputSpecs(INPUT, {
     pressure: { label: 'pressure', quantity: 'pressure', rest: 'pressure', min: -1e5, max: 1000e5 },
   }),
-  traits: { tankPorts: ['P'] },
+  traits: { tankPorts: ['P'], greatestFlow: () => Infinity },
   symbol: () => ({
     shapes: [circle(0, 0, 1.5), text(0, 0, 'p', 1.8), line([0, 1.5], [0, 3])],
     ports: { P: { x: 0, y: 3, side: 'down' } },

@@ -73,6 +73,7 @@ export const accumulatorGas = defineKind({
     precharge: { label: 'precharge', quantity: 'pressure', rest: 'precharge', min: 1e5, max: 700e5 },
   }),
   traits: {
+    greatestFlow: (v) => v.ratedFlow,
     energyStorage: { port: 'P', minimumPressure: 'precharge' },
     ratedPressure: 'maxPressure',
     sizingTargets: { accumulatorVolume: 'volume', precharge: 'precharge' },

@@ -45,7 +45,8 @@ export const handPump = defineKind({
     },
   }),
   faults: [blocked('suction check shut')],
-  traits: { suctionPorts: ['S'], deliveryPorts: ['P'] },
+  // a stroke a second
+  traits: { suctionPorts: ['S'], deliveryPorts: ['P'], greatestFlow: (v) => v.displacement },
   symbol: () => ({
     shapes: [
       circle(0, 0, 3),

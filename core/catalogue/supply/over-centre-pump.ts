@@ -100,6 +100,7 @@ export const overCentrePump = defineKind({
     drainPorts: ['L'],
     ratedPressure: 'maxPressure',
     closedCircuitPorts: ['A', 'B'],
+    greatestFlow: (v, speed) => (v.displacement / (2 * Math.PI)) * Math.max(v.ratedSpeed, speed),
     paths: [
       { from: 'A', to: 'B', type: 'switched' },
       { from: 'A', to: 'L', type: 'switched' },

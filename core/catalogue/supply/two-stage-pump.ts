@@ -88,6 +88,7 @@ export const twoStagePump = defineKind({
   faults: [leak(P, S, 'worn: leaks more', 'worn'), stuck(STATE.joined, 'unloader sticks'), wrongRotation(W)],
   traits: {
     deliveryPorts: ['P'],
+    greatestFlow: (v, speed) => ((v.small + v.large) / (2 * Math.PI)) * Math.max(v.ratedSpeed, speed),
     suctionPorts: ['S'],
     measures: { delivery: 'delivery', shaftPower: 'shaftPower' },
     sizingTargets: { highDisplacement: 'small', lowDisplacement: 'large', unloadSetting: 'changeOver' },

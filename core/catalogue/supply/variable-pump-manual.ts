@@ -48,6 +48,7 @@ export const variablePumpManual = defineKind({
   traits: {
     ratedPressure: 'maxPressure',
     deliveryPorts: ['P'],
+    greatestFlow: (v, speed) => (v.displacement / (2 * Math.PI)) * Math.max(v.ratedSpeed, speed),
     suctionPorts: ['S'],
     drainPorts: ['L'],
     measures: { delivery: 'delivery', shaftPower: 'shaftPower' },

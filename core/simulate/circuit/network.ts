@@ -19,6 +19,7 @@ import { imposedNodes, modelOf, NO_PORTS, partsOf, type Element, type Part, WATC
 import { SignalWatch } from './signal-watch'
 import { InputBank } from './input-bank'
 import { LocalDifferences, type DerivativesData } from './jacobian'
+import { oilLines, type OilLine } from './oil-lines'
 
 /** Smallest oil volume of a node, m³. */
 const SMALLEST_VOLUME = 1e-6
@@ -112,6 +113,8 @@ export class Network implements Problem {
   /** Signals that somebody outside watches. */
   readonly watch?: SignalWatch
   private readonly friction?: DryFriction
+  /** All pipes of oil whose flow is determined. */
+  readonly oilLines: readonly OilLine[]
   private readonly rowStiffness: Float64Array
   private readonly rowSwelling: Float64Array
   constructor(definition: CircuitDefinition) {
@@ -212,6 +215,7 @@ export class Network implements Problem {
       this.scale,
       this.firstElementState,
     )
+    this.oilLines = oilLines(netlist, definition.lineServices, this.elements, this.arrays, this.fluid)
     const friction = this.elements.findIndex((e) => e.id === FRICTION)
     if (friction >= 0)
       this.friction = new DryFriction(

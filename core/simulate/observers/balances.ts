@@ -43,8 +43,10 @@ export class Balances implements Observer<BalancesState> {
     for (let i = 0; i < this.network.nodes.length; i++)
       // a chamber on a line to tank fills from the tank as well
       if (this.network.nodes[i].domain === 'oil') sum += this.network.capacity[i]
-    for (const { states, local } of this.network.elements)
+    for (const { states, local, model } of this.network.elements) {
       for (let i = 0; i < states.length; i++) if (states[i].storesOil) sum += local.x[i]
+      sum += model.storesOil?.(local) ?? 0
+    }
     return sum
   }
 

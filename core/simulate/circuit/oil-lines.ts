@@ -1,0 +1,92 @@
+/** The flow in every pipe of oil, also where several join their ends to one node without loss. */
+import { pipeFriction } from '../../catalogue/lines/pipe'
+import type { Fluid } from '../../fluid/fluid'
+import type { LineService } from '../../sheet/line-service'
+import type { LineModel, Netlist, OilPipe } from '../../sheet/netlist'
+import type { CircuitArrays } from './arrays'
+import type { Element } from './elements'
+
+/** A pipe of oil in a run. */
+export interface OilLine {
+  readonly pipe: string
+  readonly name: string
+  readonly model: LineModel
+  readonly service: LineService
+  /** Node at its first end. */
+  readonly node: number
+  /** Area of its bore, m². */
+  readonly area: number
+  /** Pressure drop by the law of friction, Pa. @param flow m³/s */
+  loss(flow: number): number
+  /** The flow from its first end to its second is the sum of those into these ports, times the sign. */
+  readonly ports: Int32Array
+  readonly sign: 1 | -1
+}
+
+/** Index of each port of oil among all, by its key; the ends of pipes with a loss count as ports where they lie. */
+function portsAt(elements: readonly Element[], arrays: CircuitArrays, { pipes, oilPipes }: Netlist) {
+  const at = new Map<string, number[]>()
+  const add = (key: string, port: number) => at.set(key, [...(at.get(key) ?? []), port])
+  const ends = new Map(oilPipes.map(({ pipe, ends }) => [pipe.id, ends]))
+  const lossy = new Set(pipes.map(({ pipe }) => pipe.id))
+  elements.forEach((element, e) => {
+    const first = arrays.offsets[e].ports
+    if (element.resolved)
+      element.portNames.forEach((name, i) => add(`${element.id}.${name}`, first + i))
+    else if (element.pipe !== undefined && lossy.has(element.pipe) && element.id === `pipe:${element.pipe}`)
+      ends.get(element.pipe)!.forEach((key, i) => add(key, first + i))
+  })
+  return at
+}
+
+/**
+ * The ports beyond the second end of a pipe, along pipes without loss; nothing where these lead back to its first end: a ring, in which
+ * the flow is not determined.
+ */
+function beyond(pipe: OilPipe, joined: ReadonlyMap<string, readonly OilPipe[]>, from: 0 | 1) {
+  const start = pipe.ends[from]
+  const seen = new Set([start])
+  for (const key of seen)
+    for (const next of joined.get(key) ?? []) {
+      if (next === pipe) continue
+      const other = next.ends[0] === key ? next.ends[1] : next.ends[0]
+      seen.add(other)
+    }
+  return seen.has(pipe.ends[1 - from]) ? undefined : seen
+}
+
+/** @param services by pipe */
+export function oilLines(
+  netlist: Netlist,
+  services: ReadonlyMap<string, LineService>,
+  elements: readonly Element[],
+  arrays: CircuitArrays,
+  fluid: Fluid,
+): OilLine[] {
+  const ports = portsAt(elements, arrays, netlist)
+  const joined = new Map<string, OilPipe[]>()
+  for (const pipe of netlist.oilPipes)
+    if (pipe.model === 'lossFree') for (const key of pipe.ends) joined.set(key, [...(joined.get(key) ?? []), pipe])
+  return netlist.oilPipes.flatMap((oilPipe): OilLine[] => {
+    const { pipe, bore, length, model } = oilPipe
+    const line = {
+      pipe: pipe.id,
+      name: pipe.name ?? pipe.id,
+      model,
+      service: services.get(pipe.id) ?? 'pressure',
+      node: netlist.nodeOfPipe.get(pipe.id) ?? -1,
+      area: (Math.PI * bore * bore) / 4,
+      loss: length > 0 ? pipeFriction({ length, bore }, fluid).loss : () => 0,
+    }
+    if (model !== 'lossFree') {
+      const e = elements.findIndex((element) => element.id === `pipe:${pipe.id}`)
+      return e < 0 ? [] : [{ ...line, ports: Int32Array.of(arrays.offsets[e].ports), sign: 1 }]
+    }
+    const sides = ([1, 0] as const).map((end) => beyond(oilPipe, joined, end))
+    if (!sides[0] || !sides[1]) return []
+    const lists = sides.map((keys) => [...keys!].flatMap((key) => ports.get(key) ?? []))
+    // the side with fewer ports: oil that gathers in the pipes is left out
+    const nearer = lists[1].length < lists[0].length ? 1 : 0
+    return [{ ...line, ports: Int32Array.from(lists[nearer]), sign: nearer === 0 ? 1 : -1 }]
+  })
+}

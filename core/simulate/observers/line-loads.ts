@@ -1,0 +1,167 @@
+/** How fast oil flows in every line and what pressure that takes: the greatest of a run, and where it is more than is usual. */
+import { showQuantity } from '../../units/text'
+import type { OilLine } from '../circuit/oil-lines'
+import type { Network } from '../circuit/network'
+import type { Condition, LineLoad } from '../result'
+import type { LineService } from '../../sheet/line-service'
+import type { Observer } from './observer'
+
+/** What lasts for less is not reported, s: the oil that a valve sets free as it opens. */
+const SHORTEST = 0.1
+/** A drop that is left out is reported beyond this share of the pressure, and from this on, Pa. */
+const SHARE_LEFT_OUT = 0.03
+const LEAST_LEFT_OUT = 0.2e5
+/** More of one kind are not listed one by one. */
+const MOST_OF_ONE = 50
+
+/** What is watched of a line: too fast, and a loss that is not counted. */
+const [FAST, LEFT_OUT] = [0, 1]
+
+interface Open {
+  start: number
+  end: number
+  worst: number
+  at: number
+}
+/** Plain data. */
+export interface LineLoadsState {
+  readonly flow: Float64Array
+  readonly at: Float64Array
+  readonly drop: Float64Array
+  readonly found: readonly Condition[]
+  readonly open: readonly (readonly [measure: number, open: Open])[]
+}
+
+export class LineLoads implements Observer<LineLoadsState> {
+  private readonly lines: readonly OilLine[]
+  /** Of each line the greatest flow so far, m³/s, when it was, and the drop that it takes by the law of friction, Pa. */
+  private readonly flow: Float64Array
+  private readonly at: Float64Array
+  private readonly drop: Float64Array
+  private readonly limit: Float64Array
+  private found: Condition[] = []
+  private open = new Map<number, Open>()
+
+  /** @param limits greatest usual speed by service, m/s */
+  constructor(
+    private readonly network: Network,
+    limits: Readonly<Record<LineService, number>>,
+  ) {
+    this.lines = network.oilLines
+    const { length } = this.lines
+    this.flow = new Float64Array(length)
+    this.at = new Float64Array(length)
+    this.drop = new Float64Array(length)
+    this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
+  }
+
+  observe(t: number): void {
+    const { lines, flow, limit, open } = this
+    const { q } = this.network.arrays
+    for (let k = 0; k < lines.length; k++) {
+      const { ports } = lines[k]
+      let sum = 0
+      for (let i = 0; i < ports.length; i++) sum += q[ports[i]]
+      const size = sum < 0 ? -sum : sum
+      if (size > flow[k]) {
+        flow[k] = size
+        this.at[k] = t
+        this.drop[k] = lines[k].loss(size)
+      }
+      if (size > limit[k] || open.size) this.watch(2 * k + FAST, size > limit[k], size / lines[k].area, t)
+      if (lines[k].model === 'lossFree' && (this.drop[k] > LEAST_LEFT_OUT || open.size)) {
+        const left = lines[k].loss(size)
+        const pressure = this.network.potential[lines[k].node]
+        this.watch(
+          2 * k + LEFT_OUT,
+          left > LEAST_LEFT_OUT && left > SHARE_LEFT_OUT * pressure,
+          left,
+          t,
+        )
+      }
+    }
+  }
+
+  private watch(measure: number, active: boolean, value: number, t: number): void {
+    const now = this.open.get(measure)
+    if (!active) {
+      if (!now) return
+      this.open.delete(measure)
+      this.close(measure, now)
+    } else if (!now) this.open.set(measure, { start: t, end: t, worst: value, at: t })
+    else {
+      now.end = t
+      if (value > now.worst) {
+        now.worst = value
+        now.at = t
+      }
+    }
+  }
+
+  private close(measure: number, open: Open): void {
+    const condition = this.conditionOf(measure, open)
+    if (!condition) return
+    const { name, pipe } = condition
+    const before = this.found.filter((c) => c.pipe === pipe && c.name === name)
+    if (before.length < MOST_OF_ONE) this.found.push(condition)
+  }
+
+  /** A condition, if it has lasted. */
+  private conditionOf(measure: number, { start, end, worst, at }: Open): Condition | undefined {
+    if (end - start < SHORTEST) return undefined
+    const { pipe, name, service, area } = this.lines[measure >> 1]
+    const fast = measure % 2 === FAST
+    const limit = this.limit[measure >> 1] / area
+    return {
+      name: fast ? 'lineTooFast' : 'lossLeftOut',
+      label: fast
+        ? `oil faster than ${showQuantity(limit, 'speed', 'metric', 2)} in ${name}, a ${service} line`
+        : `${name} is computed without loss, and would take more than 3 % of its pressure`,
+      severity: 'warning',
+      pipe,
+      start,
+      end,
+      worst: {
+        label: fast ? 'greatest speed' : 'pressure drop left out',
+        quantity: fast ? 'speed' : 'pressure',
+        value: worst,
+        at,
+      },
+    }
+  }
+
+  list(): Condition[] {
+    const open = [...this.open].flatMap(([measure, now]) => this.conditionOf(measure, now) ?? [])
+    return [...this.found, ...open]
+  }
+
+  /** The greatest of every line so far. */
+  loads(): LineLoad[] {
+    return this.lines.map(({ pipe, name, model, area }, k) => ({
+      pipe,
+      name,
+      model,
+      flow: this.flow[k],
+      speed: this.flow[k] / area,
+      drop: this.drop[k],
+      at: this.at[k],
+    }))
+  }
+
+  save(): LineLoadsState {
+    return {
+      flow: this.flow.slice(),
+      at: this.at.slice(),
+      drop: this.drop.slice(),
+      found: [...this.found],
+      open: [...this.open].map(([measure, now]) => [measure, { ...now }]),
+    }
+  }
+  load(saved: LineLoadsState): void {
+    this.flow.set(saved.flow)
+    this.at.set(saved.at)
+    this.drop.set(saved.drop)
+    this.found = [...saved.found]
+    this.open = new Map(saved.open.map(([measure, now]) => [measure, { ...now }]))
+  }
+}
