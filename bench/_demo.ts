@@ -12,5 +12,5 @@ for (const m of demoMachines()) for (const v of m.variants) for (const s of v.sh
   const start = (process.cpuUsage().user-t0)/1000
   const r = continueRun(sim, compiled.settings.duration)
   const st = r.statistics
-  console.log(name.padEnd(60), 'start', start.toFixed(0), 'ms', ((process.cpuUsage().user-t0)/1000).toFixed(0), 'steps', st.steps, 'rej', st.rejected, 'ev', st.events, 'E', (100*r.energy.error).toFixed(3), 'O', (100*r.oil.error).toFixed(4), r.stopped?.message ?? '', r.warnings.join('|'))
+  console.log(name.padEnd(60), 'start', start.toFixed(0), 'ms', ((process.cpuUsage().user-t0)/1000).toFixed(0), 'steps', st.steps, 'rej', st.rejected, 'ev', st.events, 'E', (100*r.energy.error).toExponential(1), r.energy.missing.slice(0,3).map(m=>m.id+' '+m.energy.toFixed(1)).join(' '), 'O', (100*r.oil.error).toFixed(4), r.stopped?.message ?? '', r.warnings.join('|'))
 }

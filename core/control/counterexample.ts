@@ -121,7 +121,7 @@ export function playCounterexample(sheet: Sheet, events: readonly ProofEvent[]):
       end: column[column.length - 1],
     }
   })
-  const nothing = { input: 0, useful: 0, heat: 0, stored: 0, error: 0, heatBy: [] }
+  const nothing = { input: 0, useful: 0, heat: 0, stored: 0, error: 0, heatBy: [], missing: [] }
   return {
     schedule: sheet.schedules[0]?.id ?? '',
     duration: end + AFTER,
@@ -136,6 +136,7 @@ export function playCounterexample(sheet: Sheet, events: readonly ProofEvent[]):
     actions: [],
     energy: nothing,
     oil: { supplied: 0, stored: 0, error: 0 },
+    lineLoads: [],
     statistics: {
       steps: 0,
       rejected: 0,

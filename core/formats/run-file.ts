@@ -92,6 +92,7 @@ export const runHeadSchema = z.object({
     stored: number,
     error: number,
     heatBy: z.array(z.object({ id: name, heat: number })),
+    missing: z.array(z.object({ id: name, energy: number })).default([]),
   }),
   oil: z.object({ supplied: number, stored: number, error: number }),
   // absent in runs that were kept before lines were watched

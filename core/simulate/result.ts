@@ -68,6 +68,8 @@ export interface EnergyBalance {
   readonly error: number
   /** Heat by component or pipe, J. */
   readonly heatBy: readonly { readonly id: string; readonly heat: number }[]
+  /** Components or pipes whose own account does not close, and by how much, J: most first. */
+  readonly missing: readonly { readonly id: string; readonly energy: number }[]
 }
 export interface OilBalance {
   /** m³ that left the tanks, less what came back. */

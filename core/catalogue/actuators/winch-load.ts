@@ -110,6 +110,7 @@ export const winchLoad = defineKind({
         }
         l.v[W] = inertia
       },
+      stores: (l) => weight * l.x[STATE.hauled],
       observe(l) {
         const speed = l.p[W] * arm
         const force = pull(l.slide[0], l.u[INPUT.force])
@@ -118,7 +119,7 @@ export const winchLoad = defineKind({
         l.c[CONDITION.slack] = force <= 0 ? 1 : -1
         const useful = force > 0 ? l.u[INPUT.force] * speed : 0
         l.power[Power.useful] = useful
-        l.power[Power.stored] = force > 0 ? weight * speed : 0
+        l.power[Power.stored] = weight * speed
         // rolling friction, the gear, and what the rounded corner leaves of a rope that goes slack
         l.power[Power.heat] = shaftTorque(l.slide[0], force) * l.p[W] - useful - l.power[Power.stored]
       },

@@ -107,6 +107,16 @@ export const accumulatorGas = defineKind({
         : filled * (values.volume / left) ** n - ATMOSPHERE
     }
     const into = inlet(values)
+    /** Heat capacity of the gas at constant volume, J/K. */
+    const heatCapacity = (l: Local) =>
+      ((l.u[INPUT.precharge] + ATMOSPHERE) * values.volume) / START_TEMPERATURE / GAMMA_LESS_ONE
+    /** Energy of the gas, J: of its temperature; without heat exchange by itself, what its oil has put in. */
+    const gasEnergy = (l: Local) => {
+      if (thermal) return heatCapacity(l) * l.x[STATE.temperature]
+      const filled = (l.u[INPUT.precharge] + ATMOSPHERE) * values.volume
+      const ratio = values.volume / Math.max(values.volume - l.x[STATE.oil], 1e-4 * values.volume)
+      return n === 1 ? filled * Math.log(ratio) : (filled / (n - 1)) * (ratio ** (n - 1) - 1)
+    }
     return {
       states: stateSpecs(STATE, {
         oil: {
@@ -147,14 +157,20 @@ export const accumulatorGas = defineKind({
             (START_TEMPERATURE - temperature) / values.heatTime + (GAMMA_LESS_ONE * temperature * flow) / left
         }
       },
+      // against the atmosphere as well, which takes part in its absolute pressure
+      stores: (l) => gasEnergy(l) - ATMOSPHERE * l.x[STATE.oil],
       observe(l) {
         l.o[OUTPUT.gas] = gasPressure(l)
         l.o[OUTPUT.flow] = l.q[P]
         l.c[CONDITION.empty] = 2 * CLOSING_SHARE * values.volume - l.x[STATE.oil]
         l.c[CONDITION.full] = l.x[STATE.oil] - 0.9 * values.volume
         l.c[CONDITION.overPressure] = l.p[P] - values.maxPressure
-        l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P]
-        l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P]
+        // its vessel takes and gives the heat of the gas
+        const toVessel = thermal
+          ? (heatCapacity(l) * (l.x[STATE.temperature] - START_TEMPERATURE)) / values.heatTime
+          : 0
+        l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P] - toVessel
+        l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P] + toVessel
       },
       balances: (l) => [pressureBalance('takes oil', { 'pressure at P': l.p[P] }, { gas: l.o[OUTPUT.gas] })],
       holds: (l) => [

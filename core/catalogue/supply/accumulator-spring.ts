@@ -40,13 +40,12 @@ export const accumulatorSpring = defineKind({
     show(v.volume, 'volume'),
     `${show(v.preload, 'pressure')} to ${show(v.full, 'pressure')}`,
   ],
-  model: (v) =>
-    accumulatorModel(
-      v,
-      (oil) => v.preload + ((v.full - v.preload) * oil) / v.volume,
-      v.startFilled * v.volume,
-      'spring',
-    ),
+  model(v) {
+    const rate = (v.full - v.preload) / v.volume
+    const pressure = (oil: number) => v.preload + rate * oil
+    const energy = (oil: number) => v.preload * oil + 0.5 * rate * oil * oil
+    return accumulatorModel(v, pressure, { pressure, energy }, v.startFilled * v.volume, 'spring')
+  },
   describeState: (l, v, show) =>
     `Filled ${Math.round((100 * l.x[STATE.oil]) / v.volume)} %, its spring pushes with ${show(l.o[OUTPUT.stored], 'pressure')}.`,
 })

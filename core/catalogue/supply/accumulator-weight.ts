@@ -45,6 +45,7 @@ export const accumulatorWeight = defineKind({
       v,
       // as long as the line is within its friction, the packing holds it
       (_oil, l) => Math.min(Math.max(l.p[0], pressure * (1 - v.friction)), pressure * (1 + v.friction)),
+      { pressure: () => pressure, energy: (oil) => pressure * oil },
       v.startFilled * v.volume,
       'weight',
     )

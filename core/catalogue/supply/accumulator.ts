@@ -72,11 +72,13 @@ export function inlet(v: InletValues) {
 
 /**
  * An accumulator whose oil stands under a pressure that follows from how much there is: dV/dt = Q = path(p_P − p(V)).
- * @param pushed pressure of the oil in it by its volume, Pa @param start oil at the start, m³ @param by what pushes
+ * @param pushed pressure of the oil in it by its volume, Pa @param kept the part of it that is given back, Pa, and the energy that this has
+ * stored, J @param start oil at the start, m³ @param by what pushes
  */
 export function accumulatorModel(
   v: InletValues & { readonly maxPressure: number },
   pushed: (oil: number, l: Local) => number,
+  kept: { pressure(oil: number): number; energy(oil: number): number },
   start: number,
   by: Extract<HoldBy, 'gas' | 'spring' | 'weight'>,
 ): Model {
@@ -108,14 +110,16 @@ export function accumulatorModel(
       l.q[0] = into(l.p[0], pushed(l.x[STATE.oil], l), l.x[STATE.oil])
       l.dx[STATE.oil] = l.q[0]
     },
+    stores: (l) => kept.energy(l.x[STATE.oil]),
     observe(l) {
       l.o[OUTPUT.stored] = pushed(l.x[STATE.oil], l)
       l.o[OUTPUT.flow] = l.q[0]
       l.c[CONDITION.empty] = 2 * CLOSING_SHARE * v.volume - l.x[STATE.oil]
       l.c[CONDITION.full] = l.x[STATE.oil] - (1 - 2 * CLOSING_SHARE) * v.volume
       l.c[CONDITION.overPressure] = l.p[0] - v.maxPressure
-      l.power[Power.stored] = l.o[OUTPUT.stored] * l.q[0]
-      l.power[Power.heat] = (l.p[0] - l.o[OUTPUT.stored]) * l.q[0]
+      const back = kept.pressure(l.x[STATE.oil])
+      l.power[Power.stored] = back * l.q[0]
+      l.power[Power.heat] = (l.p[0] - back) * l.q[0]
     },
     balances: (l) => [
       pressureBalance('takes oil', { 'pressure at P': l.p[0] }, { [by]: l.o[OUTPUT.stored] }),

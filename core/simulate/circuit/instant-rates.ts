@@ -8,6 +8,14 @@ export interface RatesData {
   readonly power: Float64Array
   /** Heat of each element, W. */
   readonly heatBy: Float64Array
+  /**
+   * What each element takes in at its ports and from outside, less its useful work and its heat, W: the rate at which the energy in its
+   * states should grow; and that energy, J, of the states.
+   */
+  readonly kept: Float64Array
+  readonly stores: Float64Array
+  /** Energy of motion of each free shaft, J. */
+  readonly kinetic: Float64Array
   /** Oil into each tank, m³/s. */
   readonly returned: Float64Array
   /**
@@ -18,16 +26,19 @@ export interface RatesData {
   readonly volume: Float64Array
   readonly swelling: Float64Array
   readonly compliance: Float64Array
-  /** Oil out of tanks less oil back, and oil moved at ports, m³/s. */
+  /** Oil out of tanks less oil back, and oil moved at ports, m³/s; power that goes to what holds a pressure, W: to tanks and sources. */
   readonly flows: Float64Array
 }
-const [SUPPLIED, MOVED] = [0, 1]
+const [SUPPLIED, MOVED, HELD] = [0, 1, 2]
 
 export class InstantRates implements RatesData {
   readonly power = new Float64Array(POWERS)
-  readonly flows = new Float64Array(2)
+  readonly flows = new Float64Array(3)
   readonly returned: Float64Array
   readonly heatBy: Float64Array
+  readonly kept: Float64Array
+  readonly stores: Float64Array
+  readonly kinetic: Float64Array
   readonly pressure: Float64Array
   readonly volume: Float64Array
   readonly swelling: Float64Array
@@ -40,6 +51,9 @@ export class InstantRates implements RatesData {
   private readonly oilNodes: Int32Array
   private readonly freeShafts: Int32Array
   private readonly oilPorts: Int32Array
+  /** Ports through which energy comes into an element, and that element: not those of a rod, nor what holds a pressure. */
+  private readonly workPorts: Int32Array
+  private readonly workElements: Int32Array
 
   constructor(private readonly network: Network) {
     this.returned = new Float64Array(network.fluid.tanks.length)
@@ -55,6 +69,17 @@ export class InstantRates implements RatesData {
     this.oilPorts = Int32Array.from(network.portNode.keys()).filter(
       (port) => network.isOil[network.portNode[port]],
     )
+    this.kept = new Float64Array(network.elements.length)
+    this.stores = new Float64Array(network.elements.length)
+    this.kinetic = new Float64Array(this.freeShafts.length)
+    const work = network.elements.flatMap(({ nodes: at, imposes }, element) =>
+      Array.from(at, (node, i) => ({ element, port: network.arrays.offsets[element].ports + i, node, imposed: imposes[i] })),
+    ).filter(({ node, imposed }) => {
+      const { domain } = network.nodes[node]
+      return domain === 'shaft' || (domain === 'oil' && !imposed)
+    })
+    this.workPorts = Int32Array.from(work, ({ port }) => port)
+    this.workElements = Int32Array.from(work, ({ element }) => element)
     this.pressure = new Float64Array(this.oilNodes.length)
     this.volume = new Float64Array(this.oilNodes.length)
     this.swelling = new Float64Array(this.oilNodes.length)
@@ -69,6 +94,9 @@ export class InstantRates implements RatesData {
   get moved(): number {
     return this.flows[MOVED]
   }
+  get toHeld(): number {
+    return this.flows[HELD]
+  }
   /** Heat that the oil keeps, W: coolers take some of it out. */
   get warming(): number {
     return this.power[Power.heat] - this.power[Power.cooled]
@@ -81,6 +109,7 @@ export class InstantRates implements RatesData {
     let stored = 0
     let supplied = 0
     let moved = 0
+    let toHeld = 0
     const { nodeSwelling, nodeSlope } = this
     network.compliances(oilNodes, this.compliance)
     network.fluid.airSwelling(potential, oilNodes, nodeSwelling, nodeSlope)
@@ -92,10 +121,29 @@ export class InstantRates implements RatesData {
       this.compliance[k] += this.volume[k] * nodeSlope[i]
       // oil that gathers in a line takes its pressure energy there; a tank gives and takes it
       stored += potential[i] * inflow[i]
-      if (nodeState[i] < 0) supplied -= inflow[i]
+      if (nodeState[i] >= 0) continue
+      supplied -= inflow[i]
+      toHeld += potential[i] * inflow[i]
     }
     // torque that speeds a free shaft up
-    for (let k = 0; k < freeShafts.length; k++) stored += potential[freeShafts[k]] * inflow[freeShafts[k]]
+    for (let k = 0; k < freeShafts.length; k++) {
+      const i = freeShafts[k]
+      stored += potential[i] * inflow[i]
+      this.kinetic[k] = 0.5 * capacity[i] * potential[i] * potential[i]
+    }
+    this.flows[HELD] = toHeld
+    const { kept, stores, workPorts, workElements } = this
+    kept.fill(0)
+    for (let k = 0; k < workPorts.length; k++)
+      kept[workElements[k]] += arrays.p[workPorts[k]] * arrays.q[workPorts[k]]
+    for (let e = 0, at = 0; e < kept.length; e++, at += POWERS)
+      kept[e] +=
+        arrays.power[at + Power.input] - arrays.power[at + Power.useful] - arrays.power[at + Power.heat]
+    const { elements } = network
+    for (let e = 0; e < stores.length; e++) {
+      const { model, local } = elements[e]
+      stores[e] = model.stores ? model.stores(local) : 0
+    }
     const { q, e: lost } = arrays
     for (let i = 0; i < lost.length; i++) supplied -= lost[i]
     for (let k = 0; k < oilPorts.length; k++) moved += Math.abs(q[oilPorts[k]])
@@ -116,6 +164,9 @@ export class InstantRates implements RatesData {
   save(): RatesData {
     const { power, heatBy, returned, pressure, volume, swelling, compliance, flows } = this
     return {
+      kept: this.kept.slice(),
+      stores: this.stores.slice(),
+      kinetic: this.kinetic.slice(),
       power: power.slice(),
       heatBy: heatBy.slice(),
       returned: returned.slice(),
@@ -130,6 +181,9 @@ export class InstantRates implements RatesData {
     for (const name of [
       'power',
       'heatBy',
+      'kept',
+      'stores',
+      'kinetic',
       'returned',
       'pressure',
       'volume',
