@@ -12,6 +12,12 @@ export const withDefaults = ({ name }: Pick<Kind, 'name'>): ResolvedComponent =>
   resolveComponent({ id: 'X1', kind: name, x: 0, y: 0, rotation: 0, mirrored: false, parameters: {} })
     .resolved!
 
+/** The sheet with lines that take no pressure: what is tested are its components. */
+export const lossFree = (sheet: Sheet): Sheet => ({
+  ...sheet,
+  pipes: sheet.pipes.map((pipe) => ({ ...pipe, lineModel: 'lossFree' as const })),
+})
+
 /** A sheet from "id kind" lines and "id.port id.port" lines. */
 export function circuit(
   components: Record<string, [kind: string, parameters?: Record<string, string | boolean>]>,
@@ -36,7 +42,7 @@ export function circuit(
     if ('problem' in laid) throw new Error(`${text}: ${laid.problem}`)
     sheet = laid.sheet
   }
-  return sheet
+  return lossFree(sheet)
 }
 
 export const powerUnit = {

@@ -75,7 +75,7 @@ describe('what fixes a pressure', () => {
     expect(labels).toContain('P1 margin over the load signal')
   })
   it('the clamp of the blade press is held by the oil that its pilot check shuts in', () => {
-    expect(fixedAt('Blade press', 3, 0, 'A1.A', 5.5).fixedBy.kind).toBe('trapped')
+    expect(fixedAt('Blade press', 3, 0, 'A1.A', 7).fixedBy.kind).toBe('trapped')
   })
   it('the low side of the slipway winch stands at its charge relief', () => {
     const { addends } = fixedAt('Slipway winch', 0, 0, 'H1.A', 5)

@@ -16,6 +16,7 @@ const notDrawn: Readonly<Record<string, string>> = {
   crossover: 'what is open between two positions has no sign in the row of boxes',
   settingAt: 'how a catalogue states the setting: the valve is the same',
   'accumulator-gas.process': 'how the gas is computed: the vessel is the same',
+  'accumulator-gas.gas': 'how the gas is computed: the vessel is the same',
   'cooler.on': 'whether it is switched on at the start of a run',
 }
 /** The values with each of their choices and switches in turn set otherwise. */

@@ -262,7 +262,7 @@ class Walk {
     const leaving = outward.filter((o) => o.flow > least && !leaks(o)).sort((a, b) => b.flow - a.flow)
     // what a compensator keeps does not set the pressure before it, where more than a leak goes another way
     const freely = leaving.find(
-      ({ flow, way }) => !way?.keepsFlow && way?.element !== 'leak' && flow > FREE_SHARE * through,
+      (o) => !this.keepsFlow(line, o) && o.way?.element !== 'leak' && o.flow > FREE_SHARE * through,
     )
     const best = freely ?? leaving[0]
     const feed =
@@ -284,6 +284,17 @@ class Walk {
     const open = opened.find((o) => this.isFixedBehind(o.element.nodes[o.to], [...this.lines])) ?? opened[0]
     if (open) return this.along(line, open.element, open.to, open.way!)
     return this.ends(line, 'trapped', { kind: 'trapped' })
+  }
+
+  /** Whether a compensator keeps the flow of a way; of a pipe, that of all ways by which it goes on. */
+  private keepsFlow(line: number, { element, to, way }: Outward, passed: readonly number[] = []): boolean {
+    if (element.pipe === undefined || to < 0) return way?.keepsFlow ?? false
+    const next = element.nodes[to]
+    if (passed.includes(next)) return false
+    const on = this.outwardOf(next, []).filter(
+      (o) => o.to >= 0 && o.element.nodes[o.to] !== line && o.flow > leastOf(this.throughOf(next)),
+    )
+    return on.length > 0 && on.every((o) => this.keepsFlow(next, o, [...passed, line]))
   }
 
   private holdsAt(line: number): PlacedHold[] {

@@ -21,7 +21,7 @@ describe('accumulator', () => {
       {
         source: ['flow-source', { flow: '6 L/min' }],
         tank: ['reservoir'],
-        accumulator: ['accumulator-gas', { volume: '10 L', precharge: '90 bar', process }],
+        accumulator: ['accumulator-gas', { volume: '10 L', precharge: '90 bar', process, gas: 'ideal' }],
       },
       ['tank.T source.A', 'source.B accumulator.P'],
     )

@@ -1,7 +1,7 @@
 /** A formula as it is computed and as it is shown: one text is parsed once, evaluated and printed from the same tree. */
 import { all, create, type MathNode } from 'mathjs/number'
 import { viscosityAt } from '../fluid/fluid'
-import { nitrogenCompressibility, nitrogenDensity } from './nitrogen'
+import { nitrogenCompressibility, nitrogenDensity } from '../fluid/nitrogen'
 
 const math = create(all, {})
 // functions that formulas may use beside those of arithmetic; SI

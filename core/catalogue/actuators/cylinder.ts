@@ -538,7 +538,8 @@ export function cylinderModel(
       ].filter(({ label, value }) => value !== 0 || label === 'load')
       const [throttledA, throttledB] = [A < 0 ? 0 : pressureA(l) - l.p[A], B < 0 ? 0 : pressureB(l) - l.p[B]]
       const held: Hold[] = []
-      const free = Math.abs(locked) < NO_PUSH
+      // what a lock holds, no load sets
+      const free = l.h[R] < NO_PUSH
       if (A >= 0)
         held.push({
           port: A,

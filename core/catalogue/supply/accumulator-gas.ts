@@ -1,10 +1,12 @@
 import { pressureBalance } from '../answers'
+import { idealGas, molarVolume, realNitrogen } from '../../fluid/nitrogen'
 import { ATMOSPHERE } from '../../units/quantities'
 import { blockedStore, drifted } from '../faults'
 import {
   defineKind,
   Power,
   quantity,
+  type FaultSpec,
   type Local,
   indices,
   outputSpecs,
@@ -22,20 +24,36 @@ import {
   ratingParameter,
 } from './accumulator'
 
-const STATE = indices('oil', 'temperature')
-const OUTPUT = indices('gas', 'flow')
+const STATE = indices('oil', 'warming')
+const OUTPUT = indices('gas', 'flow', 'temperature')
 const CONDITION = indices('empty', 'full', 'overPressure')
 const INPUT = indices('precharge')
 
 const P = 0
-/** Ratio of specific heats of nitrogen less one. */
-const GAMMA_LESS_ONE = 0.4
+/** Of the vessel, and of the gas as it was filled, K. */
 const START_TEMPERATURE = 313.15
 
+const blocked = blockedStore(STATE.oil)
+/** Blocked, it is warmed only by the oil that still comes in. */
+const blockedGas: FaultSpec = {
+  ...blocked,
+  afterEvaluate(l, amount, fluid, values) {
+    blocked.afterEvaluate!(l, amount, fluid, values)
+    if (l.x.length < 2) return
+    const exchange = values.process === 'thermal' ? l.x[STATE.warming] / (values.heatTime as number) : 0
+    l.dx[STATE.warming] = (l.dx[STATE.warming] + exchange) * (1 - amount) - exchange
+  },
+}
+
+/** Above this rating the gas is no longer taken as an ideal one, Pa. */
+const REAL_ABOVE = 200e5
+/** Gas is never taken as pressed into less than this share of its volume. */
+const LEAST_GAS = 0.02
+
 /**
- * Gas under a bag or piston: p_g·V_g^n = p_0·V_0^n, absolute, n = 1 isothermal, 1.4 adiabatic; or with heat,
- * p_g = p_0·(V_0/V_g)·(T/T_0), dT/dt = (T_w − T)/τ_g − 0.4·(T/V_g)·dV_g/dt. V_oil = V_0 − V_g; it is empty below its
- * precharge. Q = path(p_P − p_g).
+ * Gas under a bag or piston, n mol of it: V_oil = V_0 − V_g, p_g = p(T, V_g/n) − p_atm; it is empty below its precharge. Q = path(p_P − p_g).
+ * Ideal: p = n·R·T/V_g, so p·V isothermal and p·V^1.4 adiabatic are constant. Real: nitrogen (`nitrogen.ts`).
+ * Isothermal: T = T_w. Else n·c_v·dT/dt = T·(∂p/∂T)_v·Q − n·c_v·(T − T_w)/τ_g, adiabatic without the last part.
  */
 export const accumulatorGas = defineKind({
   name: 'accumulator-gas',
@@ -60,6 +78,17 @@ export const accumulatorGas = defineKind({
         thermal: 'with its heat exchange',
       },
     },
+    gas: {
+      type: 'choice',
+      label: 'Gas law',
+      default: 'automatic',
+      choices: {
+        automatic: 'real nitrogen above a rating of 200 bar',
+        ideal: 'ideal gas',
+        real: 'real nitrogen',
+      },
+      note: 'near 300 bar nitrogen takes up less oil than an ideal gas',
+    },
     heatTime: quantity('Time constant of its heat exchange', 'time', '30 s', 0.1, 3600, {
       note: 'bladder tens of seconds, piston longer',
     }),
@@ -78,7 +107,8 @@ export const accumulatorGas = defineKind({
     ratedPressure: 'maxPressure',
     sizingTargets: { accumulatorVolume: 'volume', precharge: 'precharge' },
   },
-  faults: [drifted(INPUT.precharge, 'gas lost or filled up by'), blockedStore(STATE.oil)],
+  faults: [drifted(INPUT.precharge, 'gas lost or filled up by'), blockedGas],
+  idleParameters: (v) => (v.process === 'thermal' ? [] : ['heatTime']),
   safetyNote: `${accumulatorSafetyNote} Nitrogen only.`,
   validate(v) {
     return v.startPressure > v.maxPressure
@@ -93,30 +123,44 @@ export const accumulatorGas = defineKind({
     `${show(values.precharge, 'pressure')} precharge`,
   ],
   model(values) {
-    const thermal = values.process === 'thermal'
-    const n = values.process === 'adiabatic' ? 1.4 : 1
+    const real = values.gas === 'real' || (values.gas === 'automatic' && values.maxPressure > REAL_ABOVE)
+    const gas = real ? realNitrogen : idealGas
+    const warms = values.process !== 'isothermal'
+    const exchange = values.process === 'thermal' ? 1 / values.heatTime : 0
+    /** Amount of gas, mol, at a precharge, Pa. */
+    const amountAt = (precharge: number) =>
+      values.volume / molarVolume(gas, precharge + ATMOSPHERE, START_TEMPERATURE)
+    const known = { precharge: values.precharge, amount: amountAt(values.precharge) }
+    const amountOf = (l: Local) => {
+      const precharge = l.u[INPUT.precharge]
+      if (precharge !== known.precharge) {
+        known.precharge = precharge
+        known.amount = amountAt(precharge)
+      }
+      return known.amount
+    }
     const start = values.startPressure + ATMOSPHERE
-    const absolute0 = values.precharge + ATMOSPHERE
-    const startOil = start > absolute0 ? values.volume * (1 - (absolute0 / start) ** (1 / n)) : 0
-    const gasPressure = (l: Local) => {
-      const filled = l.u[INPUT.precharge] + ATMOSPHERE
-      const temperature = thermal ? l.x[STATE.temperature] : START_TEMPERATURE
-      const left = Math.max(values.volume - l.x[STATE.oil], 1e-4 * values.volume)
-      return thermal
-        ? filled * (values.volume / left) * (temperature / START_TEMPERATURE) - ATMOSPHERE
-        : filled * (values.volume / left) ** n - ATMOSPHERE
+    const startOil =
+      values.startPressure > values.precharge
+        ? values.volume - known.amount * molarVolume(gas, start, START_TEMPERATURE)
+        : 0
+    const temperatureOf = (l: Local) => START_TEMPERATURE + (warms ? l.x[STATE.warming] : 0)
+    const molar = (l: Local) =>
+      Math.max(values.volume - l.x[STATE.oil], LEAST_GAS * values.volume) / amountOf(l)
+    const gasPressure = (l: Local) => gas.pressure(temperatureOf(l), molar(l)) - ATMOSPHERE
+    /** c_v, J/(mol·K), and (∂p/∂T)_v, Pa/K: central differences over a kelvin. */
+    const heatCapacity = (t: number, v: number) => gas.energy(t + 0.5, v) - gas.energy(t - 0.5, v)
+    const pressureSlope = (t: number, v: number) => gas.pressure(t + 0.5, v) - gas.pressure(t - 0.5, v)
+    /** Heat that the gas gives to its vessel, W. */
+    const toVessel = (l: Local) =>
+      warms ? amountOf(l) * heatCapacity(temperatureOf(l), molar(l)) * l.x[STATE.warming] * exchange : 0
+    /** dT/dt, K/s, while oil flows in. */
+    const warmingRate = (l: Local, flow: number) => {
+      const [t, v] = [temperatureOf(l), molar(l)]
+      const pressed = (t * pressureSlope(t, v) * flow) / (amountOf(l) * heatCapacity(t, v))
+      return pressed - l.x[STATE.warming] * exchange
     }
     const into = inlet(values)
-    /** Heat capacity of the gas at constant volume, J/K. */
-    const heatCapacity = (l: Local) =>
-      ((l.u[INPUT.precharge] + ATMOSPHERE) * values.volume) / START_TEMPERATURE / GAMMA_LESS_ONE
-    /** Energy of the gas, J: of its temperature; without heat exchange by itself, what its oil has put in. */
-    const gasEnergy = (l: Local) => {
-      if (thermal) return heatCapacity(l) * l.x[STATE.temperature]
-      const filled = (l.u[INPUT.precharge] + ATMOSPHERE) * values.volume
-      const ratio = values.volume / Math.max(values.volume - l.x[STATE.oil], 1e-4 * values.volume)
-      return n === 1 ? filled * Math.log(ratio) : (filled / (n - 1)) * (ratio ** (n - 1) - 1)
-    }
     return {
       states: stateSpecs(STATE, {
         oil: {
@@ -126,16 +170,17 @@ export const accumulatorGas = defineKind({
           scale: values.volume * 1e-2,
           storesOil: true,
         },
-        temperature: {
-          label: 'gas temperature',
-          quantity: 'temperature',
-          initial: START_TEMPERATURE,
+        warming: {
+          label: 'gas warmer than its vessel by',
+          quantity: 'temperatureDifference',
+          initial: 0,
           scale: 10,
         },
-      }).slice(0, thermal ? 2 : 1),
+      }).slice(0, warms ? 2 : 1),
       outputs: outputSpecs(OUTPUT, {
         gas: { label: 'gas pressure', quantity: 'pressure' },
         flow: { label: 'flow in', quantity: 'flow' },
+        temperature: { label: 'gas temperature', quantity: 'temperature' },
       }),
       conditions: conditionSpecs(CONDITION, {
         empty: { label: 'empty', severity: 'info', begins: 'is empty', ends: 'is no longer empty' },
@@ -150,27 +195,25 @@ export const accumulatorGas = defineKind({
         const flow = into(l.p[P], gasPressure(l), l.x[STATE.oil])
         l.q[P] = flow
         l.dx[STATE.oil] = flow
-        if (thermal) {
-          const temperature = l.x[STATE.temperature]
-          const left = Math.max(values.volume - l.x[STATE.oil], 1e-4 * values.volume)
-          l.dx[STATE.temperature] =
-            (START_TEMPERATURE - temperature) / values.heatTime + (GAMMA_LESS_ONE * temperature * flow) / left
-        }
+        if (warms) l.dx[STATE.warming] = warmingRate(l, flow)
       },
-      // against the atmosphere as well, which takes part in its absolute pressure
-      stores: (l) => gasEnergy(l) - ATMOSPHERE * l.x[STATE.oil],
+      stores(l) {
+        const [t, v] = [temperatureOf(l), molar(l)]
+        // the atmosphere takes part in its absolute pressure
+        return amountOf(l) * (warms ? gas.energy(t, v) : gas.work(t, v)) - ATMOSPHERE * l.x[STATE.oil]
+      },
       observe(l) {
         l.o[OUTPUT.gas] = gasPressure(l)
         l.o[OUTPUT.flow] = l.q[P]
+        l.o[OUTPUT.temperature] = temperatureOf(l)
         l.c[CONDITION.empty] = 2 * CLOSING_SHARE * values.volume - l.x[STATE.oil]
         l.c[CONDITION.full] = l.x[STATE.oil] - 0.9 * values.volume
         l.c[CONDITION.overPressure] = l.p[P] - values.maxPressure
-        // its vessel takes and gives the heat of the gas
-        const toVessel = thermal
-          ? (heatCapacity(l) * (l.x[STATE.temperature] - START_TEMPERATURE)) / values.heatTime
-          : 0
-        l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P] - toVessel
-        l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P] + toVessel
+        const given = toVessel(l)
+        l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P] - given
+        l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P] + given
+        // it is not the oil that this warms
+        l.power[Power.cooled] = given
       },
       balances: (l) => [pressureBalance('takes oil', { 'pressure at P': l.p[P] }, { gas: l.o[OUTPUT.gas] })],
       holds: (l) => [

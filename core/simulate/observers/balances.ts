@@ -15,7 +15,7 @@ const TURNED_OVER = [Power.input, Power.stored] as const
 const LEAST_MOVED = 1e-2
 const [TURNOVER, SUPPLIED, MOVED, COMPRESSED, JUMPED, STORED] = [0, 1, 2, 3, 4, 5]
 /** An element whose own account is off by more than this share of the energy turned over is named. */
-const NAMED = 2.5e-4
+const NAMED = 1e-3
 
 /** Plain data. */
 export interface BalancesState {
