@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { readSheetText } from '../core/sheet/read'
 import { mutated } from '../core/simulate/mutations'
-import { randomNumbers } from '../core/simulate/random-circuits'
+import { randomNumbers } from '../core/simulate/mutations'
 import { compile } from '../core/simulate/compile'
 import { run } from '../core/simulate/run'
 const read = readSheetText(readFileSync('demo/sheets/gate-pack.json','utf8')) as any

@@ -45,30 +45,35 @@ function leeKesler(pressure: number, temperature: number): number {
 it('lies within 1 % of the equation of Lee and Kesler from 250 to 400 K up to 500 bar', () => {
   for (let t = 250; t <= 400; t += 25)
     for (let p = 10e5; p <= 500e5; p += 10e5)
-      expect(Math.abs(nitrogenCompressibility(p, t) / leeKesler(p, t) - 1), `${t} K, ${p} Pa`).toBeLessThan(0.01)
+      expect(Math.abs(nitrogenCompressibility(p, t) / leeKesler(p, t) - 1), `${t} K, ${p} Pa`).toBeLessThan(
+        0.01,
+      )
 })
 it('is filled into bottles of 50 L at 15 °C as these are sold: about 9.4 m³ at 200 bar, 13.2 m³ at 300 bar', () => {
   const sold = (p: number) => (0.05 * p) / nitrogenCompressibility(p, 288.15) / 1e5
   expect(sold(200e5)).toBeCloseTo(9.45, 1)
   expect(sold(300e5)).toBeCloseTo(13.15, 1)
 })
-it.each([realNitrogen, idealGas])('agrees with itself: work and energy follow from one free energy', (gas) => {
-  for (const [t, p] of [
-    [280, 50e5],
-    [313, 200e5],
-    [380, 450e5],
-  ] as const) {
-    const v = molarVolume(gas, p, t)
-    expect(gas.pressure(t, v)).toBeCloseTo(p, 0)
-    const dv = 1e-4 * v
-    // −∂A/∂v is the pressure
-    expect((gas.work(t, v - dv) - gas.work(t, v + dv)) / (2 * dv) / p).toBeCloseTo(1, 6)
-    // ∂u/∂v = T·∂p/∂T − p
-    const slope = (gas.pressure(t + 0.01, v) - gas.pressure(t - 0.01, v)) / 0.02
-    const energySlope = (gas.energy(t, v + dv) - gas.energy(t, v - dv)) / (2 * dv)
-    expect(Math.abs(energySlope - (t * slope - p)) / p).toBeLessThan(1e-5)
-  }
-  // c_v of a thin gas
-  const v = molarVolume(gas, 1e5, 300)
-  expect((gas.energy(301, v) - gas.energy(299, v)) / 2 / GAS_CONSTANT).toBeCloseTo(2.5, 1)
-})
+it.each([realNitrogen, idealGas])(
+  'agrees with itself: work and energy follow from one free energy',
+  (gas) => {
+    for (const [t, p] of [
+      [280, 50e5],
+      [313, 200e5],
+      [380, 450e5],
+    ] as const) {
+      const v = molarVolume(gas, p, t)
+      expect(gas.pressure(t, v)).toBeCloseTo(p, 0)
+      const dv = 1e-4 * v
+      // −∂A/∂v is the pressure
+      expect((gas.work(t, v - dv) - gas.work(t, v + dv)) / (2 * dv) / p).toBeCloseTo(1, 6)
+      // ∂u/∂v = T·∂p/∂T − p
+      const slope = (gas.pressure(t + 0.01, v) - gas.pressure(t - 0.01, v)) / 0.02
+      const energySlope = (gas.energy(t, v + dv) - gas.energy(t, v - dv)) / (2 * dv)
+      expect(Math.abs(energySlope - (t * slope - p)) / p).toBeLessThan(1e-5)
+    }
+    // c_v of a thin gas
+    const v = molarVolume(gas, 1e5, 300)
+    expect((gas.energy(301, v) - gas.energy(299, v)) / 2 / GAS_CONSTANT).toBeCloseTo(2.5, 1)
+  },
+)

@@ -40,11 +40,7 @@ const attractionShape = (w: number) =>
 const idealEnergy = (temperature: number) => {
   const t = temperature / 1000
   const enthalpy =
-    28.98641 * t +
-    (1.853978 * t ** 2) / 2 -
-    (9.647459 * t ** 3) / 3 +
-    (16.63537 * t ** 4) / 4 -
-    0.000117 / t
+    28.98641 * t + (1.853978 * t ** 2) / 2 - (9.647459 * t ** 3) / 3 + (16.63537 * t ** 4) / 4 - 0.000117 / t
   return 1000 * enthalpy - GAS_CONSTANT * temperature
 }
 

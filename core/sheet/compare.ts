@@ -138,7 +138,17 @@ function pipeChanges(a: Pipe, b: Pipe, before: Sheet, after: Sheet): string[] {
   const [was, is] = [pipeWords(a, before), pipeWords(b, after)]
   if (was !== is) details.push(`${was} → ${is}`)
   else if (!same(a.from, b.from) || !same(a.to, b.to)) details.push('other junctions')
-  for (const name of ['name', 'length', 'bore', 'volume', 'rating', 'construction', 'lineModel', 'wall', 'material'] as const)
+  for (const name of [
+    'name',
+    'length',
+    'bore',
+    'volume',
+    'rating',
+    'construction',
+    'lineModel',
+    'wall',
+    'material',
+  ] as const)
     if (!same(a[name], b[name])) details.push(step(name, a[name] ?? 'none', b[name] ?? 'none'))
   if (!details.length && !same(a.route, b.route)) details.push('led another way')
   return details

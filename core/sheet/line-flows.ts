@@ -73,7 +73,7 @@ export function greatestFlows(
   const degree = new Map<string, number>()
   const count = (key: string, by: number) => degree.set(key, (degree.get(key) ?? 0) + by)
   for (const ends of left.values()) ends.forEach((key) => count(key, 1))
-  for (let found = true; found; ) {
+  for (let found = true; found;) {
     found = false
     for (const [id, ends] of left) {
       if (!ends.some((key) => degree.get(key) === 1 && !through.has(key))) continue

@@ -180,8 +180,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
       volumes.push({ key: a, ...half }, { key: b, ...half })
     } else {
       parent.set(find(a), find(b))
-      if (domain === 'oil')
-        volumes.push({ key: a, volume: values.volume, rating: values.rating, gives })
+      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, rating: values.rating, gives })
     }
   }
 

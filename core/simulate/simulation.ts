@@ -351,7 +351,7 @@ export class Simulation {
       ['oil', oil.error],
     ] as const)
       if (error > BALANCE_WARNING)
-        warnings.push(`The ${name} balance is off by ${(100 * error).toPrecision(2)} %: ${this.cause()}.`)
+        warnings.push(`The ${name} balance is off by ${(100 * error).toPrecision(2)} %: ${this.cause(name)}.`)
     return {
       schedule: schedule.id,
       duration: this.time,
@@ -380,10 +380,10 @@ export class Simulation {
   }
 
   /** Why the accounts do not close: lines where the equations no longer hold, or steps that are too rough. */
-  private cause(): string {
+  private cause(name: 'energy' | 'oil'): string {
     const found = this.conditions.list().filter((c) => c.node !== undefined)
-    const names = (name: string) => {
-      const lines = new Set(found.filter((c) => c.name === name).map((c) => this.network.nodes[c.node!].name))
+    const names = (condition: string) => {
+      const lines = new Set(found.filter((c) => c.name === condition).map((c) => this.network.nodes[c.node!].name))
       return lines.size ? [...lines].slice(0, 3).join(', ') : undefined
     }
     const burst = names('bursts')
@@ -391,7 +391,9 @@ export class Simulation {
       return `${burst} went beyond any pressure that a line holds, where oil is no longer what the equations say`
     const empty = names('emptied')
     if (empty) return `${empty} ran empty, and what flowed then was no oil`
-    return 'ask for a more accurate step'
+    const [most] = name === 'energy' ? this.balances.energy().missing : []
+    const of = most ? `what ${most.id} takes in is not what it keeps, gives and loses; ` : ''
+    return `${of}ask for a more accurate step`
   }
 
   /** Ends it here: what it has found so far stays. @param state whose error was in the way, −1 for none */

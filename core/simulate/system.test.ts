@@ -313,7 +313,10 @@ describe('faults', () => {
       let sheet = circuit(
         {
           supply: ['pressure-source', { pressure: '150 bar' }],
-          store: ['accumulator-gas', { volume: '10 L', precharge: '90 bar', process: 'isothermal', gas: 'ideal' }],
+          store: [
+            'accumulator-gas',
+            { volume: '10 L', precharge: '90 bar', process: 'isothermal', gas: 'ideal' },
+          ],
         },
         ['supply.P store.P'],
       )

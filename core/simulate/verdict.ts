@@ -47,13 +47,15 @@ export function verdictOn(
       if (s.role === 'pressure' && min < -ATMOSPHERE - BELOW_ZERO)
         return wrong(`${s.id} falls to ${(min / 1e5).toFixed(5)} bar`, steps)
     }
-    if (!(r.energy.error < BALANCE_WARNING))
-      return wrong(`energy off by ${r.energy.error.toPrecision(3)}`, steps)
-    if (!(r.oil.error < BALANCE_WARNING)) {
-      const explained = r.warnings.some((w) => w.includes('oil balance') && !w.includes('more accurate'))
+    for (const balance of ['energy', 'oil'] as const) {
+      const { error } = r[balance]
+      if (error < BALANCE_WARNING) continue
+      const explained = r.warnings.some(
+        (w) => w.includes(`${balance} balance`) && !w.includes('more accurate'),
+      )
       // where it asks for a more accurate step, that must help
-      if (!explained && !closesMoreAccurately(sheet, scheduleId, r.duration))
-        return wrong(`oil off by ${r.oil.error.toPrecision(3)}`, steps)
+      if (!explained && !closesMoreAccurately(sheet, scheduleId, r.duration, balance))
+        return wrong(`${balance} off by ${error.toPrecision(3)}`, steps)
     }
     return r.stopped
       ? { outcome: 'stopped', what: r.stopped.message, steps, wall: wall() }
@@ -64,10 +66,15 @@ export function verdictOn(
 }
 
 const CLOSER = 1e-6
-function closesMoreAccurately(sheet: Sheet, scheduleId: string | undefined, until: number): boolean {
+function closesMoreAccurately(
+  sheet: Sheet,
+  scheduleId: string | undefined,
+  until: number,
+  balance: 'energy' | 'oil',
+): boolean {
   const schedules = sheet.schedules.map((s) => ({ ...s, tolerance: Math.min(s.tolerance, CLOSER) }))
   const { compiled } = compile({ ...sheet, schedules }, scheduleId)
-  return continueRun(new Simulation(compiled!), until).oil.error < BALANCE_WARNING
+  return continueRun(new Simulation(compiled!), until)[balance].error < BALANCE_WARNING
 }
 
 /** Whether the rest that is found for an instant is one: nothing below zero, and where it is called rest it stays. @param at s */

@@ -519,8 +519,7 @@ export function cylinderModel(
       const past =
         (A < 0 ? 0 : l.p[A] * (l.q[A] - displaced) - (pA - l.p[A]) * displaced) +
         (B < 0 ? 0 : l.p[B] * (l.q[B] - returned) - (pB - l.p[B]) * returned)
-      l.power[Power.heat] =
-        past + (frictionOf(l) + lockOf(l) + stopsAt(l) - elasticStop(x, l)) * speed
+      l.power[Power.heat] = past + (frictionOf(l) + lockOf(l) + stopsAt(l) - elasticStop(x, l)) * speed
     },
     holds(l) {
       const x = l.x[STATE.position]

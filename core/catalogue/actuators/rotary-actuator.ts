@@ -150,11 +150,7 @@ export function rotaryModel(
       l.v[A] = DEAD_VOLUME + perRadian * (angle < 0 ? -endStop.gone(-angle) : angle)
       l.v[B] = DEAD_VOLUME - perRadian * (over > 0 ? endStop.gone(over) : over)
       l.q[W] =
-        l.u[INPUT.loadTorque] +
-        values.coulombTorque * l.slide[0] +
-        viscous * speed +
-        stops -
-        perRadian * drop
+        l.u[INPUT.loadTorque] + values.coulombTorque * l.slide[0] + viscous * speed + stops - perRadian * drop
       l.holdForward[0] = l.holdBack[0] = values.coulombTorque
       l.v[W] = values.inertia
       l.g[EVENT.lower] = -angle + (l.mode[0] ? RELEASE_GAP : 0)

@@ -89,8 +89,7 @@ export const rotatingLoad = defineKind({
           l.dx[STATE.waveCosine] = -omega * l.x[STATE.wave]
         }
         const torque =
-          outer(l.u[INPUT.torque], waves ? l.x[STATE.wave] : 0) +
-          gravity * Math.cos(l.x[STATE.angle])
+          outer(l.u[INPUT.torque], waves ? l.x[STATE.wave] : 0) + gravity * Math.cos(l.x[STATE.angle])
         l.q[W] = (torque + v.friction * l.slide[0]) / v.ratio
         l.holdForward[0] = l.holdBack[0] = v.friction / v.ratio
         l.v[W] = inertia

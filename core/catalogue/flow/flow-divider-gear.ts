@@ -1,6 +1,15 @@
 import type { Hold } from '../answers'
 import { leak } from '../faults'
-import { defineKind, type Local, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
+import {
+  defineKind,
+  type Local,
+  Power,
+  quantity,
+  indices,
+  stateSpecs,
+  outputSpecs,
+  conditionSpecs,
+} from '../kind'
 import { inletFilling, SHAFT_REVERSAL } from '../flow-laws'
 import { circle, line } from '../symbol'
 import { dot, inwardTriangle, shaftStub } from '../symbol-elements'

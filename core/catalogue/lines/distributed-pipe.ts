@@ -120,8 +120,7 @@ export function distributedModel(values: PipeValues, gives: number, fluid: Fluid
       const inertia = (fluid.density * step) / area
       for (let i = 0; i < n; i++)
         sum +=
-          0.5 * inertia * l.x[n + i] ** 2 +
-          volume * (fluid.strainEnergy(l.x[i]) + 0.5 * gives * l.x[i] ** 2)
+          0.5 * inertia * l.x[n + i] ** 2 + volume * (fluid.strainEnergy(l.x[i]) + 0.5 * gives * l.x[i] ** 2)
       return sum
     },
     observe(l) {
@@ -136,8 +135,7 @@ export function distributedModel(values: PipeValues, gives: number, fluid: Fluid
         if (x[i] > highest) highest = x[i]
         const loss = friction.loss(x[n + i]) * x[n + i]
         lost += loss
-        stored +=
-          x[i] * (betweenQ[i] - betweenQ[i + 1]) + x[n + i] * (betweenP[i] - betweenP[i + 1]) - loss
+        stored += x[i] * (betweenQ[i] - betweenQ[i + 1]) + x[n + i] * (betweenP[i] - betweenP[i + 1]) - loss
       }
       // waves shorter than a segment are lost between the segments
       const shortWaves = betweenP[0] * betweenQ[0] - betweenP[n] * betweenQ[n] - stored - lost

@@ -72,12 +72,19 @@ export class InstantRates implements RatesData {
     this.kept = new Float64Array(network.elements.length)
     this.stores = new Float64Array(network.elements.length)
     this.kinetic = new Float64Array(this.freeShafts.length)
-    const work = network.elements.flatMap(({ nodes: at, imposes }, element) =>
-      Array.from(at, (node, i) => ({ element, port: network.arrays.offsets[element].ports + i, node, imposed: imposes[i] })),
-    ).filter(({ node, imposed }) => {
-      const { domain } = network.nodes[node]
-      return domain === 'shaft' || (domain === 'oil' && !imposed)
-    })
+    const work = network.elements
+      .flatMap(({ nodes: at, imposes }, element) =>
+        Array.from(at, (node, i) => ({
+          element,
+          port: network.arrays.offsets[element].ports + i,
+          node,
+          imposed: imposes[i],
+        })),
+      )
+      .filter(({ node, imposed }) => {
+        const { domain } = network.nodes[node]
+        return domain === 'shaft' || (domain === 'oil' && !imposed)
+      })
     this.workPorts = Int32Array.from(work, ({ port }) => port)
     this.workElements = Int32Array.from(work, ({ element }) => element)
     this.pressure = new Float64Array(this.oilNodes.length)

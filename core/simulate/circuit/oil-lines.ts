@@ -31,8 +31,7 @@ function portsAt(elements: readonly Element[], arrays: CircuitArrays, { pipes, o
   const lossy = new Set(pipes.map(({ pipe }) => pipe.id))
   elements.forEach((element, e) => {
     const first = arrays.offsets[e].ports
-    if (element.resolved)
-      element.portNames.forEach((name, i) => add(`${element.id}.${name}`, first + i))
+    if (element.resolved) element.portNames.forEach((name, i) => add(`${element.id}.${name}`, first + i))
     else if (element.pipe !== undefined && lossy.has(element.pipe) && element.id === `pipe:${element.pipe}`)
       ends.get(element.pipe)!.forEach((key, i) => add(key, first + i))
   })
@@ -66,7 +65,8 @@ export function oilLines(
   const ports = portsAt(elements, arrays, netlist)
   const joined = new Map<string, OilPipe[]>()
   for (const pipe of netlist.oilPipes)
-    if (pipe.model === 'lossFree') for (const key of pipe.ends) joined.set(key, [...(joined.get(key) ?? []), pipe])
+    if (pipe.model === 'lossFree')
+      for (const key of pipe.ends) joined.set(key, [...(joined.get(key) ?? []), pipe])
   return netlist.oilPipes.flatMap((oilPipe): OilLine[] => {
     const { pipe, bore, length, model } = oilPipe
     const line = {

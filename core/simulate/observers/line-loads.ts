@@ -72,12 +72,7 @@ export class LineLoads implements Observer<LineLoadsState> {
       if (lines[k].model === 'lossFree' && (this.drop[k] > LEAST_LEFT_OUT || open.size)) {
         const left = lines[k].loss(size)
         const pressure = this.network.potential[lines[k].node]
-        this.watch(
-          2 * k + LEFT_OUT,
-          left > LEAST_LEFT_OUT && left > SHARE_LEFT_OUT * pressure,
-          left,
-          t,
-        )
+        this.watch(2 * k + LEFT_OUT, left > LEAST_LEFT_OUT && left > SHARE_LEFT_OUT * pressure, left, t)
       }
     }
   }
