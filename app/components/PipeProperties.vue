@@ -156,9 +156,7 @@ function setText(field: 'name' | 'rating' | 'construction' | 'wall', event: Even
           class="field"
           :value="pipe.lineModel"
           data-testid="line-model"
-          @change="
-            setPipe({ lineModel: ($event.target as HTMLSelectElement).value as Pipe['lineModel'] })
-          "
+          @change="setPipe({ lineModel: ($event.target as HTMLSelectElement).value as Pipe['lineModel'] })"
         >
           <option v-for="(label, name) in lineModels" :key="name" :value="name">{{ label }}</option>
         </select>

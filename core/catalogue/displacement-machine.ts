@@ -21,9 +21,7 @@ export const leakageSlope = (
  * @param efficiency hydro-mechanical @param drag dry friction, N·m
  */
 export const shaftTorque = (ideal: number, direction: number, efficiency: number, drag: number): number =>
-  direction === 0
-    ? ideal
-    : ideal * (ideal * direction >= 0 ? 1 / efficiency : efficiency) + drag * direction
+  direction === 0 ? ideal : ideal * (ideal * direction >= 0 ? 1 / efficiency : efficiency) + drag * direction
 
 /**
  * What keeps the shaft of a displacement machine at rest: by how much its torque differs once it turns either way.

@@ -80,7 +80,7 @@ describe('netlist', () => {
       { length: '2 kg' },
       { bore: '0 mm' },
       { volume: '-1 L' },
-      { lineModel: 'friction', length: '0 m' },
+      { lineModel: 'friction' as const, length: '0 m' },
     ]) {
       const { problems } = buildNetlist(changePipe(base, line.id, change))
       expect(problems[0]).toMatchObject({ severity: 'error', location: { pipe: line.id } })

@@ -376,14 +376,18 @@ export class Simulation {
 
   /** Conditions so far, in the order of their starts. */
   conditionsSoFar(): Condition[] {
-    return [...this.conditions.list(), ...this.hunting.list(), ...this.lineLoads.list()].sort((a, b) => a.start - b.start)
+    return [...this.conditions.list(), ...this.hunting.list(), ...this.lineLoads.list()].sort(
+      (a, b) => a.start - b.start,
+    )
   }
 
   /** Why the accounts do not close: lines where the equations no longer hold, or steps that are too rough. */
   private cause(name: 'energy' | 'oil'): string {
     const found = this.conditions.list().filter((c) => c.node !== undefined)
     const names = (condition: string) => {
-      const lines = new Set(found.filter((c) => c.name === condition).map((c) => this.network.nodes[c.node!].name))
+      const lines = new Set(
+        found.filter((c) => c.name === condition).map((c) => this.network.nodes[c.node!].name),
+      )
       return lines.size ? [...lines].slice(0, 3).join(', ') : undefined
     }
     const burst = names('bursts')
