@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The properties of a selected component: its values, what is wrong with it, and its state in the run. */
+import { valuesInForce } from '@oar-bench/core/simulate/values-in-force'
 import { ArrowLeftRight, Copy, FlipHorizontal2, RotateCw, ShieldAlert, Trash2 } from 'lucide-vue-next'
 import { findKind, kinds } from '@oar-bench/core/catalogue'
 import { families, type Family, type Parameters } from '@oar-bench/core/catalogue/kind'
@@ -38,7 +39,9 @@ const state = computed(() => {
   if (!shown || runs.outdated || !kind.value?.describeState) return undefined
   const values = valuesAt(shown.result, runs.time, new Float64Array(shown.result.columns.length))
   const local = localAt(shown.result, values, props.component)
-  return local && kind.value.describeState(local, valuesOrDefaults(props.component), show)
+  if (!local) return undefined
+  const inForce = valuesInForce(kind.value, valuesOrDefaults(props.component), local.u)
+  return kind.value.describeState(local, inForce, show)
 })
 
 function setDesignationTo(event: Event) {

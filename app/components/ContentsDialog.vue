@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The sheet as a list: every component, its connections, and its state in the run. */
+import { valuesInForce } from '@oar-bench/core/simulate/values-in-force'
 import { valuesOrDefaults } from '@oar-bench/core/sheet/geometry'
 import { buildNetlist, portKey } from '@oar-bench/core/sheet/netlist'
 import { findKind } from '@oar-bench/core/catalogue'
@@ -36,7 +37,10 @@ const rows = computed(() => {
       designation: named.get(component.id)!,
       kind: kind?.label ?? component.kind,
       ports,
-      doing: local && kind?.describeState ? kind.describeState(local, valuesOrDefaults(component), show) : '',
+      doing:
+        local && kind?.describeState
+          ? kind.describeState(local, valuesInForce(kind, valuesOrDefaults(component), local.u), show)
+          : '',
     }
   })
 })

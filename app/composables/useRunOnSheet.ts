@@ -49,6 +49,7 @@ export function useRunOnSheet({ places: { svg, oil, arrows }, components, pipes,
             const { quantity } = result.signals[signal]
             return show(asRead(si, quantity), quantity, 3)
           },
+          value: (si, quantity, digits) => show(asRead(si, quantity), quantity, digits),
         },
       )
     paintNow()

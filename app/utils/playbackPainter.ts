@@ -3,13 +3,16 @@
  * has one pressure; attributes are written straight to the elements, and only where they change by a visible step; nothing goes
  * through reactive state.
  */
+import { findKind } from '@oar-bench/core/catalogue'
+import type { Show } from '@oar-bench/core/catalogue/kind'
 import type { MovingPart, OilArea } from '@oar-bench/core/catalogue/symbol'
 import { CAVITATION_PRESSURE } from '@oar-bench/core/fluid/fluid'
-import { transformPoint, type XY } from '@oar-bench/core/sheet/geometry'
+import { transformPoint, valuesOrDefaults, type XY } from '@oar-bench/core/sheet/geometry'
 import { portKey } from '@oar-bench/core/sheet/netlist'
-import type { Sheet } from '@oar-bench/core/sheet/schema'
+import type { Sheet, SheetComponent } from '@oar-bench/core/sheet/schema'
 import { pipeFlows, signalMap } from '@oar-bench/core/simulate/playback'
 import type { RunResult } from '@oar-bench/core/simulate/result'
+import { commandedParameters, valuesInForce } from '@oar-bench/core/simulate/values-in-force'
 import { ATMOSPHERE } from '@oar-bench/core/units/quantities'
 import type { DrawnComponent, DrawnPipe } from '../composables/useDrawnSheet'
 
@@ -21,6 +24,8 @@ export interface PlaybackOptions {
   /** Pressure at the end of the ramp, Pa. */
   readonly full: number
   readonly show: (si: number, signal: number) => string
+  /** Writes the values beside the symbols. */
+  readonly value: Show
 }
 /** The sheet on the page, and two groups on it that are this painter's own. */
 export interface PlaybackTargets {
@@ -119,6 +124,30 @@ export function playbackPainter(
       }
     })
   }
+  /** Values that are commanded while it runs, beside the symbol: those in force. */
+  const paintSettings = (group: Element, component: SheetComponent) => {
+    const kind = findKind(component.kind)
+    const signals = (kind?.inputs ?? []).map(({ name }) => map.get(`${component.id}.${name}`))
+    if (!kind?.caption || !commandedParameters(kind).length || signals.includes(undefined)) return
+    const lines = [...group.querySelectorAll<SVGElement>('tspan.value')]
+    const drawnText = lines.map((line) => line.textContent ?? '')
+    const values = valuesOrDefaults(component)
+    const now = new Float64Array(signals.length)
+    let shown = ''
+    undo.push(() => lines.forEach((line, i) => (line.textContent = drawnText[i])))
+    writes.push((frame) => {
+      let changed = ''
+      for (let i = 0; i < now.length; i++) {
+        now[i] = frame[signals[i]!]
+        changed += `${now[i]},`
+      }
+      if (changed === shown) return
+      shown = changed
+      const words = kind.caption!(valuesInForce(kind, values, now), options.value)
+      // what is empty with other values has no line of its own
+      if (words.length === lines.length) lines.forEach((line, i) => (line.textContent = words[i]))
+    })
+  }
   for (const [line, { path, pipes }] of oilPaths(drawn, result))
     paint(draw(oil, 'path', { class: 'oil-pipe', d: path, 'data-oil-pipes': pipes.join(' ') }), line)
 
@@ -164,6 +193,7 @@ export function playbackPainter(
         element.classList.remove('starved')
       })
     })
+    paintSettings(group, component)
     const reading = group.querySelector('[data-reading]')
     const signal = symbol.reading ? map.get(`${component.id}.${symbol.reading}`) : undefined
     if (reading && signal !== undefined) {

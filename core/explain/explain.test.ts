@@ -612,3 +612,34 @@ describe('what would change a pressure', () => {
     expect(some.valueFor('V1', 'nothing', 50 * bar)).toBeUndefined()
   })
 })
+
+describe('a value that is commanded while it runs', () => {
+  const drawn = circuit(
+    {
+      ...powerUnit,
+      relief: ['relief-valve-pilot-operated', { setting: '160 bar' }],
+    },
+    powerUnitPipes,
+  )
+  const relief = idOf(drawn, 'relief-valve-pilot-operated')
+  const { moments, result } = runOf(
+    timed(drawn, 2, [track(relief, 'setting', [0, '160 bar'], [1, '80 bar'])]),
+  )
+  const inside = (t: number) => {
+    moments.showRecorded(result, t)
+    return answerPart(moments, relief, show)!
+  }
+  it('is what the section reads: over the poppet stands what the pilot stage lets stand now', () => {
+    // at rated flow 160 and 80 bar, 6 % of it override
+    const over = (t: number) =>
+      inside(t)
+        .inside!.labels.map(({ text }) => text)
+        .join()
+    expect(over(0.9)).toContain('over it 150 bar')
+    expect(over(1.9)).toContain('75.2 bar')
+  })
+  it('is what its sentence says', () => {
+    expect(inside(0.9).words).toMatch(/at 155\.8 bar/)
+    expect(inside(1.9).words).toMatch(/at 77\.\d+ bar/)
+  })
+})

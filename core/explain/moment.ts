@@ -100,7 +100,7 @@ export class Moments {
     network.freezeInputs(t)
     this.rebuild(read, t)
     this.time = t
-    network.slideAsMoving(y)
+    network.slideAsMoving(t, y)
     network.observe(t, y)
   }
 

@@ -3,6 +3,7 @@ import { netOf, type Balance, type WayElement } from '../catalogue/answers'
 import { Power, type Show } from '../catalogue/kind'
 import { drawSection, type DrawnSection } from '../catalogue/section'
 import type { Element } from '../simulate/circuit/elements'
+import { valuesInForce } from '../simulate/values-in-force'
 import type { Moments } from './moment'
 import { waysOf } from './ways'
 
@@ -34,14 +35,15 @@ export function answerPart(moments: Moments, component: string, show: Show): Par
   const element = moments.element(component)
   if (!element?.resolved) return undefined
   const { model, local, resolved } = element
-  const section = resolved.kind.section?.(resolved.values)
+  const values = valuesInForce(resolved.kind, resolved.values, local.u)
+  const section = resolved.kind.section?.(values)
   const balances = model.balances?.(local) ?? []
   return {
     balances: balances.map((balance) => ({ ...balance, net: netOf(balance) })),
     ways: partWays(element),
     heat: local.power[Power.heat],
     ...(section ? { inside: drawSection(section, local, moments.time, show) } : {}),
-    words: resolved.kind.describeState?.(local, resolved.values, show),
+    words: resolved.kind.describeState?.(local, values, show),
   }
 }
 

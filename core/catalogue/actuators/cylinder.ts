@@ -358,7 +358,8 @@ export function cylinderModel(
       return kineticFriction(l.x[STATE.velocity]) * l.slide[0] + viscousFriction * l.x[STATE.velocity]
     return Math.max(-v.breakawayFriction, Math.min(l.held[0], v.breakawayFriction))
   }
-  const lockOf = (l: Local) => (l.slide[0] === 0 ? l.held[0] - frictionOf(l) : l.h[R] * l.slide[0])
+  const lockOf = (l: Local) =>
+    l.slide[0] === 0 ? Math.max(-l.h[R], Math.min(l.held[0] - frictionOf(l), l.h[R])) : l.h[R] * l.slide[0]
   const stop = (touching: number, depth: number, rate: number) =>
     touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
   const workPiece = (l: Local) => {

@@ -204,6 +204,15 @@ export class DryFriction {
     this.bodies.forEach(({ state }, b) => (mode[this.firstMode + b] = Math.sign(y[state])))
     this.readModes()
   }
+  /** Lets slide what stands and is driven by more than friction holds, where the network is evaluated. */
+  breakAway(): void {
+    const { g, mode } = this.network.arrays
+    for (let b = 0; b < this.bodies.length; b++) {
+      if (mode[this.firstMode + b] !== 0) continue
+      if (g[this.firstEvent + 2 * b] >= 0) this.switch(2 * b, 1)
+      else if (g[this.firstEvent + 2 * b + 1] >= 0) this.switch(2 * b + 1, 1)
+    }
+  }
   /** Reads the modes anew, after they were loaded. */
   readModes(): void {
     this.stopping.length = 0

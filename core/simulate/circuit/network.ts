@@ -292,8 +292,12 @@ export class Network implements Problem {
     this.invalidate()
   }
   /** Has what rubs dry slide as it moves at y, where it is not known what it did before. */
-  slideAsMoving(y: Float64Array): void {
-    this.friction?.slideAsMoving(y)
+  slideAsMoving(t: number, y: Float64Array): void {
+    this.invalidate()
+    if (!this.friction) return
+    this.friction.slideAsMoving(y)
+    this.evaluate(t, y)
+    this.friction.breakAway()
     this.invalidate()
   }
   /** Modes have been loaded. */

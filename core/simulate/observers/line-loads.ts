@@ -8,7 +8,7 @@ import type { Observer } from './observer'
 
 /** What lasts for less is not reported, s: the oil that a valve sets free as it opens. */
 const SHORTEST = 0.1
-/** A drop that is left out is reported beyond this share of the pressure, and from this on, Pa. */
+/** A drop that is left out is reported beyond this share of the highest pressure of the line, and from this on, Pa. */
 const SHARE_LEFT_OUT = 0.03
 const LEAST_LEFT_OUT = 0.2e5
 /** More of one kind are not listed one by one. */
@@ -28,6 +28,7 @@ export interface LineLoadsState {
   readonly flow: Float64Array
   readonly at: Float64Array
   readonly drop: Float64Array
+  readonly peak: Float64Array
   readonly found: readonly Condition[]
   readonly open: readonly (readonly [measure: number, open: Open])[]
 }
@@ -39,6 +40,8 @@ export class LineLoads implements Observer<LineLoadsState> {
   private readonly at: Float64Array
   private readonly drop: Float64Array
   private readonly limit: Float64Array
+  /** Highest pressure of each line so far, Pa. */
+  private readonly peak: Float64Array
   private found: Condition[] = []
   private open = new Map<number, Open>()
 
@@ -52,14 +55,17 @@ export class LineLoads implements Observer<LineLoadsState> {
     this.flow = new Float64Array(length)
     this.at = new Float64Array(length)
     this.drop = new Float64Array(length)
+    this.peak = new Float64Array(length)
     this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
   }
 
   observe(t: number): void {
-    const { lines, flow, limit, open } = this
+    const { lines, flow, limit, open, peak } = this
     const { q } = this.network.arrays
+    const { potential } = this.network
     for (let k = 0; k < lines.length; k++) {
-      const { ports } = lines[k]
+      const { ports, node } = lines[k]
+      if (potential[node] > peak[k]) peak[k] = potential[node]
       let sum = 0
       for (let i = 0; i < ports.length; i++) sum += q[ports[i]]
       const size = sum < 0 ? -sum : sum
@@ -71,8 +77,7 @@ export class LineLoads implements Observer<LineLoadsState> {
       if (size > limit[k] || open.size) this.watch(2 * k + FAST, size > limit[k], size / lines[k].area, t)
       if (lines[k].model === 'lossFree' && (this.drop[k] > LEAST_LEFT_OUT || open.size)) {
         const left = lines[k].loss(size)
-        const pressure = this.network.potential[lines[k].node]
-        this.watch(2 * k + LEFT_OUT, left > LEAST_LEFT_OUT && left > SHARE_LEFT_OUT * pressure, left, t)
+        this.watch(2 * k + LEFT_OUT, left > LEAST_LEFT_OUT && left > SHARE_LEFT_OUT * peak[k], left, t)
       }
     }
   }
@@ -104,6 +109,8 @@ export class LineLoads implements Observer<LineLoadsState> {
   /** A condition, if it has lasted. */
   private conditionOf(measure: number, { start, end, worst, at }: Open): Condition | undefined {
     if (end - start < SHORTEST) return undefined
+    // a line that comes under pressure later
+    if (measure % 2 === LEFT_OUT && worst <= SHARE_LEFT_OUT * this.peak[measure >> 1]) return undefined
     const { pipe, name, service, area } = this.lines[measure >> 1]
     const fast = measure % 2 === FAST
     const limit = this.limit[measure >> 1] / area
@@ -111,7 +118,7 @@ export class LineLoads implements Observer<LineLoadsState> {
       name: fast ? 'lineTooFast' : 'lossLeftOut',
       label: fast
         ? `oil faster than ${showQuantity(limit, 'speed', 'metric', 2)} in ${name}, a ${service} line`
-        : `${name} is computed without loss, and would take more than 3 % of its pressure`,
+        : `${name} is computed without loss, and would take more than 3 % of its highest pressure`,
       severity: 'warning',
       pipe,
       start,
@@ -148,6 +155,7 @@ export class LineLoads implements Observer<LineLoadsState> {
       flow: this.flow.slice(),
       at: this.at.slice(),
       drop: this.drop.slice(),
+      peak: this.peak.slice(),
       found: [...this.found],
       open: [...this.open].map(([measure, now]) => [measure, { ...now }]),
     }
@@ -156,6 +164,7 @@ export class LineLoads implements Observer<LineLoadsState> {
     this.flow.set(saved.flow)
     this.at.set(saved.at)
     this.drop.set(saved.drop)
+    this.peak.set(saved.peak)
     this.found = [...saved.found]
     this.open = new Map(saved.open.map(([measure, now]) => [measure, { ...now }]))
   }
