@@ -55,8 +55,9 @@ it('is filled into bottles of 50 L at 15 °C as these are sold: about 9.4 m³ at
   expect(sold(300e5)).toBeCloseTo(13.15, 1)
 })
 it.each([realNitrogen, idealGas])(
-  'agrees with itself: work and energy follow from one free energy',
+  'agrees with itself: energy and entropy belong to one free energy',
   (gas) => {
+    const work = (t: number, v: number) => gas.energy(t, v) - t * gas.entropy(t, v)
     for (const [t, p] of [
       [280, 50e5],
       [313, 200e5],
@@ -66,7 +67,10 @@ it.each([realNitrogen, idealGas])(
       expect(gas.pressure(t, v)).toBeCloseTo(p, 0)
       const dv = 1e-4 * v
       // −∂A/∂v is the pressure
-      expect((gas.work(t, v - dv) - gas.work(t, v + dv)) / (2 * dv) / p).toBeCloseTo(1, 6)
+      expect((work(t, v - dv) - work(t, v + dv)) / (2 * dv) / p).toBeCloseTo(1, 6)
+      // ∂u/∂T = T·∂s/∂T
+      const heat = (gas.energy(t + 0.1, v) - gas.energy(t - 0.1, v)) / 0.2
+      expect((t * (gas.entropy(t + 0.1, v) - gas.entropy(t - 0.1, v))) / 0.2 / heat).toBeCloseTo(1, 5)
       // ∂u/∂v = T·∂p/∂T − p
       const slope = (gas.pressure(t + 0.01, v) - gas.pressure(t - 0.01, v)) / 0.02
       const energySlope = (gas.energy(t, v + dv) - gas.energy(t, v - dv)) / (2 * dv)

@@ -44,14 +44,27 @@ const idealEnergy = (temperature: number) => {
   return 1000 * enthalpy - GAS_CONSTANT * temperature
 }
 
+/** Entropy of the ideal gas at constant volume, J/(mol·K): ∫(c_p − R)/T·dT. */
+const idealEntropy = (temperature: number) => {
+  const t = temperature / 1000
+  return (
+    28.98641 * Math.log(t) +
+    1.853978 * t -
+    (9.647459 * t ** 2) / 2 +
+    (16.63537 * t ** 3) / 3 -
+    0.000117 / (2 * t ** 2) -
+    GAS_CONSTANT * Math.log(t)
+  )
+}
+
 /** A gas by its equations of state, per mol. */
 export interface Gas {
   /** Pa, absolute */
   pressure(temperature: number, volume: number): number
   /** Internal energy, J/mol. */
   energy(temperature: number, volume: number): number
-  /** Work that it takes to press it together at constant temperature, from a large volume on but for a constant, J/mol. */
-  work(temperature: number, volume: number): number
+  /** Entropy but for a constant, J/(mol·K). */
+  entropy(temperature: number, volume: number): number
 }
 
 export const realNitrogen: Gas = {
@@ -65,9 +78,11 @@ export const realNitrogen: Gas = {
     const shifted = temperature * realNitrogen.pressure(temperature, volume) * SHIFT_SLOPE
     return idealEnergy(temperature) + real - shifted
   },
-  work(temperature, volume) {
+  entropy(temperature, volume) {
     const w = volume - shiftAt(temperature)
-    return -GAS_CONSTANT * temperature * Math.log(w - B) + attraction(temperature) * attractionShape(w)
+    const shifted = realNitrogen.pressure(temperature, volume) * SHIFT_SLOPE
+    const real = GAS_CONSTANT * Math.log(w - B) - attractionSlope(temperature) * attractionShape(w)
+    return idealEntropy(temperature) + real - shifted
   },
 }
 
@@ -75,7 +90,7 @@ export const realNitrogen: Gas = {
 export const idealGas: Gas = {
   pressure: (temperature, volume) => (GAS_CONSTANT * temperature) / volume,
   energy: (temperature) => 2.5 * GAS_CONSTANT * temperature,
-  work: (temperature, volume) => -GAS_CONSTANT * temperature * Math.log(volume),
+  entropy: (temperature, volume) => GAS_CONSTANT * (2.5 * Math.log(temperature) + Math.log(volume)),
 }
 
 /** Molar volume at a pressure and a temperature, m³/mol. @param pressure absolute, Pa @param temperature K, above the critical one */

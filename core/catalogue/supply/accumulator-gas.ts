@@ -199,8 +199,9 @@ export const accumulatorGas = defineKind({
       },
       stores(l) {
         const [t, v] = [temperatureOf(l), molar(l)]
-        // the atmosphere takes part in its absolute pressure
-        return amountOf(l) * (warms ? gas.energy(t, v) : gas.work(t, v)) - ATMOSPHERE * l.x[STATE.oil]
+        // what it can give back with its vessel at T_w, u − T_w·s; the atmosphere takes part in its absolute pressure
+        const available = gas.energy(t, v) - START_TEMPERATURE * gas.entropy(t, v)
+        return amountOf(l) * available - ATMOSPHERE * l.x[STATE.oil]
       },
       observe(l) {
         l.o[OUTPUT.gas] = gasPressure(l)
@@ -209,11 +210,12 @@ export const accumulatorGas = defineKind({
         l.c[CONDITION.empty] = 2 * CLOSING_SHARE * values.volume - l.x[STATE.oil]
         l.c[CONDITION.full] = l.x[STATE.oil] - 0.9 * values.volume
         l.c[CONDITION.overPressure] = l.p[P] - values.maxPressure
-        const given = toVessel(l)
-        l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P] - given
-        l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P] + given
+        // heat that passes between gas and vessel at different temperatures can no longer do all of its work
+        const lost = (toVessel(l) * (l.o[OUTPUT.temperature] - START_TEMPERATURE)) / l.o[OUTPUT.temperature]
+        l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P] - lost
+        l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P] + lost
         // it is not the oil that this warms
-        l.power[Power.cooled] = given
+        l.power[Power.cooled] = lost
       },
       balances: (l) => [pressureBalance('takes oil', { 'pressure at P': l.p[P] }, { gas: l.o[OUTPUT.gas] })],
       holds: (l) => [

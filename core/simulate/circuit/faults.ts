@@ -72,10 +72,18 @@ export function withFaults(
     const label = acting.map(({ spec }) => spec.label).join(', ')
     return { ...hold, leads: false, terms: [...hold.terms, { label, value: rest }] }
   }
-  const { holds } = model
+  /** What its states keep, as the faults let it see its inputs. */
+  const seen = (of: (l: Local) => number) => (l: Local) => {
+    let sum = 0
+    around(l, (local) => (sum = of(local)))
+    return sum
+  }
+  const { holds, stores, storesOil } = model
   return {
     ...model,
     ...(holds ? { holds: (l: Local) => holds(l).map((hold) => withRest(l, hold)) } : {}),
+    ...(stores ? { stores: seen(stores) } : {}),
+    ...(storesOil ? { storesOil: seen(storesOil) } : {}),
     // reversed, what it adds to its nodes changes places
     hasVariableVolume: true,
     evaluate,
