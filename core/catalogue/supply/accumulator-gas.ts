@@ -214,8 +214,6 @@ export const accumulatorGas = defineKind({
         const lost = (toVessel(l) * (l.o[OUTPUT.temperature] - START_TEMPERATURE)) / l.o[OUTPUT.temperature]
         l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P] - lost
         l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P] + lost
-        // it is not the oil that this warms
-        l.power[Power.cooled] = lost
       },
       balances: (l) => [pressureBalance('takes oil', { 'pressure at P': l.p[P] }, { gas: l.o[OUTPUT.gas] })],
       holds: (l) => [
