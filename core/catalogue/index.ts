@@ -45,6 +45,7 @@ import { directionalValve42 } from './directional/directional-valve-4-2'
 import { directionalValve32 } from './directional/directional-valve-3-2'
 import { directionalValve22 } from './directional/directional-valve-2-2'
 import { checkValve } from './directional/check-valve'
+import { hoseRuptureValve } from './directional/hose-rupture-valve'
 import { pilotOperatedCheck } from './directional/pilot-operated-check'
 import { shuttleValve } from './directional/shuttle-valve'
 import { ballValve } from './directional/ball-valve'
@@ -147,6 +148,7 @@ const list: readonly AnyKind[] = [
   directionalValve32,
   directionalValve22,
   checkValve,
+  hoseRuptureValve,
   pilotOperatedCheck,
   shuttleValve,
   ballValve,

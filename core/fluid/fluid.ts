@@ -51,9 +51,11 @@ export function viscosityAt(temperature: number, viscosity40: number, viscosity1
   return (10 ** (10 ** (a - b * Math.log10(temperature))) - 0.7) * 1e-6
 }
 
+/** By how much oil grows as it warms, 1/K. */
+export const THERMAL_EXPANSION = 7e-4
 /** Density falls 0.07 % per kelvin above 15 °C. @returns kg/m³ */
 export function densityAt(temperature: number, density15: number) {
-  return density15 * (1 - 7e-4 * (temperature - 288.15))
+  return density15 * (1 - THERMAL_EXPANSION * (temperature - 288.15))
 }
 
 /**
@@ -139,6 +141,11 @@ export class Fluid {
     this.temperatureThen = temperature
     this.temperatureRate = warming
     this.setTime(t)
+  }
+
+  /** How fast a volume of oil grows because it warms, in shares of it, 1/s. */
+  get expansionRate(): number {
+    return THERMAL_EXPANSION * this.temperatureRate
   }
 
   /** Tanks and temperature at t, along their straight lines. */

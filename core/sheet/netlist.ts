@@ -70,6 +70,9 @@ export { endKey, portKey }
 const LEFT_OUT = 0.2e5
 const SHARE_LEFT_OUT = 0.01
 
+/** A shorter pipe, m, is one mass: a wave passes it within a millisecond, and would be followed all through a run. */
+const SHORTEST_DISTRIBUTED = 1
+
 /** What of its lines a sheet says by its pumps and settings. */
 function automaticModels(
   components: readonly ResolvedComponent[],
@@ -83,9 +86,10 @@ function automaticModels(
     viscosity: viscosityAt(oil.temperature, oil.viscosity40, oil.viscosity100),
   }
   return (pipe) => {
+    const { length, bore } = resolvePipe(pipe)
+    if (pipe.lineModel === 'distributed' && length < SHORTEST_DISTRIBUTED) return 'friction'
     if (pipe.lineModel !== 'automatic') return pipe.lineModel
     const flow = flows.get(pipe.id) ?? 0
-    const { length, bore } = resolvePipe(pipe)
     // a line whose volume is given stands for that volume; what is drawn as a pilot or a drain passes no more than steers or leaks
     const passesLittle = pipe.lineType === 'pilot' || pipe.lineType === 'drain'
     if (flow === 0 || length === 0 || pipe.volume !== undefined || passesLittle) return 'lossFree'

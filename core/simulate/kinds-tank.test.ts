@@ -7,7 +7,19 @@ import { buildNetlist } from '../sheet/netlist'
 import { readSheet } from '../sheet/read'
 import { emptySheet, type Sheet } from '../sheet/schema'
 import { showIn } from '../units/text'
-import { circuit, end, idOf, messages, lpm, runSheet, timed } from '../testing'
+import {
+  at,
+  circuit,
+  end,
+  idOf,
+  lpm,
+  messages,
+  powerUnit,
+  powerUnitPipes,
+  runSheet,
+  timed,
+  track,
+} from '../testing'
 
 const show = showIn('metric')
 
@@ -110,5 +122,40 @@ describe('a tank drawn several times', () => {
     const pump = addComponent(emptySheet('Old'), 'load-sensing-pump').sheet
     const read = readSheet(JSON.parse(JSON.stringify({ ...pump, version: 5 })))
     expect(read.ok && read.sheet.components[0].parameters.caseDrain).toBe('internal')
+  })
+})
+
+describe('oil that warms', () => {
+  /** A pump that works against its relief, and oil shut in between a check valve and a plug. */
+  const drawn = circuit({ ...powerUnit, check: ['check-valve'], plug: ['plug'], gauge: ['pressure-gauge'] }, [
+    ...powerUnitPipes,
+    'pump.P check.A',
+    'check.B plug.A',
+    'check.B gauge.P',
+  ])
+  const warmed = timed(
+    { ...drawn, tank: { ...drawn.tank, oil: '10 L', warming: true, heatLoss: '0 W/K' } },
+    20,
+    [track(idOf(drawn, 'electric-motor'), 'speed', [0, '1500 rpm'])],
+    '20 ms',
+  )
+  const r = runSheet(warmed)
+  const temperature = (t: number) => at(r, `${idOf(drawn, 'reservoir')}.temperature`, t)
+
+  it('keeps its mass: what is in the tank grows by 7e-4 a kelvin', () => {
+    const oil = (t: number) => at(r, `${idOf(drawn, 'reservoir')}.oil`, t)
+    const warmer = temperature(19) - temperature(3)
+    expect(warmer).toBeGreaterThan(1)
+    expect((oil(19) / oil(3) - 1) / (7e-4 * warmer)).toBeCloseTo(1, 1)
+    expect(r.oil.error).toBeLessThan(1e-3)
+    expect(r.energy.error).toBeLessThan(1e-3)
+  })
+  it('presses what is shut in by K_e·7e-4 a kelvin', () => {
+    const shut = (t: number) => at(r, `pressure(${idOf(drawn, 'check-valve')}.B)`, t)
+    const warmer = temperature(19) - temperature(3)
+    const risen = shut(19) - shut(3)
+    // liquid 1.5 GPa, a little less with its air
+    expect(risen / (1.5e9 * 7e-4 * warmer)).toBeGreaterThan(0.95)
+    expect(risen / (1.5e9 * 7e-4 * warmer)).toBeLessThan(1.01)
   })
 })

@@ -1,7 +1,8 @@
 /** Valves between prescribed pressures and flows, held to their closed forms. */
 import { describe, expect, it } from 'vitest'
 import type { Sheet } from '../sheet/schema'
-import { at, bar, circuit, idOf, lpm, most, runSheet, timed, track } from '../testing'
+import { changePipe } from '../sheet/edit'
+import { at, bar, circuit, end, idOf, lpm, messages, most, runSheet, timed, track } from '../testing'
 
 type Components = Parameters<typeof circuit>[0]
 /** A valve with prescribed pressures at its ports. */
@@ -413,5 +414,98 @@ describe('flow valves', () => {
     expect([0.9, 1.9, 2.9].map((t) => Math.round((at(r, `${id}.flow`, t) / lpm) * 10) / 10)).toEqual([
       0, 10, 40,
     ])
+  })
+})
+
+describe('a decompression poppet', () => {
+  /** A litre held at 200 bar behind a check with a pilot of 3 : 1, which 40 bar at X alone do not open. */
+  const held = (parameters: Record<string, string | boolean>) => {
+    const drawn = circuit(
+      {
+        check: ['pilot-operated-check', { pilotRatio: '3', ...parameters }],
+        a: ['pressure-source', { pressure: '0 bar' }],
+        x: ['pressure-source', { pressure: '0 bar' }],
+        plug: ['plug'],
+      },
+      ['a.P check.A', 'x.P check.X', 'check.B plug.A'],
+    )
+    const check = idOf(drawn, 'pilot-operated-check')
+    const pipe = drawn.pipes.find(({ to }) => 'component' in to && to.port === 'A' && to.component !== check)!
+    const sheet = changePipe(drawn, pipe.id, { volume: '1 L' })
+    const pilot = track(idOf(drawn, 'pressure-source', 1), 'pressure', [0, '0 bar'], [1, '40 bar'])
+    const r = runSheet(
+      timed({ ...sheet, initialPressures: { [`${check}.B`]: '200 bar' } }, 4, [pilot], '1 ms'),
+    )
+    return { r, held: `pressure(${check}.B)`, check }
+  }
+  it('lets down what the main seat cannot open against, at the rate of its orifice', () => {
+    const without = held({})
+    expect(end(without.r, without.held) / bar).toBeCloseTo(200, 1)
+    const {
+      r,
+      held: line,
+      check,
+    } = held({
+      decompression: true,
+      decompressionRatio: '13',
+      decompressionSize: '0.5 mm',
+    })
+    // V/K·dp/dt = −C_d·A·√(2·p/ρ), so √p falls in a straight line; K_e of 1.49 GPa between 200 and 150 bar
+    const density = 870 * (1 - 7e-4 * 25)
+    const slope = (0.7 * (Math.PI / 4) * 0.0005 ** 2 * Math.sqrt(2 / density) * 1.49e9) / 2 / 1e-3
+    const pressures = r.columns[r.signals.findIndex(({ id }) => id === line)]
+    const when = (p: number) => r.times[pressures.findIndex((value, k) => r.times[k] > 1.01 && value < p)]
+    const expected = (Math.sqrt(190 * bar) - Math.sqrt(150 * bar)) / slope
+    expect((when(150 * bar) - when(190 * bar)) / expected).toBeCloseTo(1, 1)
+    // at 3 · 40 bar less its spring the main seat opens and lets the rest go
+    const opens = r.columns[r.signals.findIndex(({ id }) => id === `${check}.opening`)]
+    const first = opens.findIndex((value) => value > 0.01)
+    expect(pressures[first] / bar).toBeGreaterThan(115)
+    expect(pressures[first] / bar).toBeLessThan(120)
+    expect(end(r, line) / bar).toBeLessThan(1)
+    expect(r.energy.error).toBeLessThan(1e-3)
+  })
+  it('is refused where it would not open first', () => {
+    const sheet = circuit(
+      { check: ['pilot-operated-check', { decompression: true, decompressionRatio: '2' }] },
+      [],
+    )
+    expect(messages(sheet).join()).toMatch(/opens first/)
+  })
+})
+
+describe('a hose-rupture valve', () => {
+  const burst = (closingFlow: string) => {
+    const sheet = circuit(
+      {
+        load: ['pressure-source', { pressure: '100 bar' }],
+        fuse: ['hose-rupture-valve', { closingFlow, ratedFlow: '40 L/min', ratedDrop: '4 bar' }],
+        hose: ['orifice', { diameter: '3 mm' }],
+        out: ['pressure-source', { pressure: '90 bar' }],
+      },
+      ['load.P fuse.A', 'fuse.B hose.A', 'hose.B out.P'],
+    )
+    const out = idOf(sheet, 'pressure-source', 1)
+    // the hose stands under pressure before it bursts
+    const filled = { ...sheet, initialPressures: { [`${idOf(sheet, 'orifice')}.A`]: '99 bar' } }
+    const r = runSheet(
+      timed(filled, 4, [track(out, 'pressure', [0, '90 bar'], [1, '0 bar'], [3, '120 bar'])], '1 ms'),
+    )
+    return { r, flow: (t: number) => at(r, `flow(${idOf(sheet, 'hose-rupture-valve')}.A)`, t) / lpm }
+  }
+  it('passes what is below its closing flow, and is shut by what is above it until the hose pushes it open', () => {
+    // 3 mm pass 0.7·A·√(2·Δp/ρ): 14 L/min at 10 bar, 45 L/min at 100 bar
+    const { r, flow } = burst('30 L/min')
+    expect(flow(0.9)).toBeGreaterThan(12)
+    expect(flow(0.9)).toBeLessThan(15)
+    expect(flow(2.9)).toBeLessThan(0.05)
+    const shut = r.conditions.find(({ name }) => name === 'shut')!
+    expect(shut.start).toBeCloseTo(1, 2)
+    // from 3 s on oil comes back in
+    expect(flow(3.9)).toBeLessThan(-15)
+    expect(shut.end).toBeCloseTo(3, 1)
+  })
+  it('stays open where its closing flow is set above what the burst hose lets go', () => {
+    expect(burst('60 L/min').flow(2.9)).toBeGreaterThan(40)
   })
 })

@@ -88,6 +88,13 @@ describe('an automatic line', () => {
     expect(models(through('40 L/min', { ...long, volume: '1 L' }))).not.toContain('friction')
     expect(models(through('40 L/min', long))).toContain('friction')
   })
+  it('is one mass where it is to be distributed and no wave takes a millisecond to pass it', () => {
+    const short = through('12 L/min', { length: '0.9 m', lineModel: 'distributed' })
+    expect(models(short)).toContain('friction')
+    expect(models(through('12 L/min', { length: '1.1 m', lineModel: 'distributed' }))).toContain(
+      'distributed',
+    )
+  })
   it('is reported with its speed and loss, also where that is not counted', () => {
     const r = runSheet(through('30 L/min', { length: '2 m', bore: '12 mm', lineModel: 'lossFree' }))
     const load = r.lineLoads.find(({ name }) => name === 'line')!

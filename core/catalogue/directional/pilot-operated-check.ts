@@ -1,13 +1,13 @@
 import { pressureBalance } from '../answers'
 import { poppetSection } from '../section-elements'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
-import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { dashed, line, rectangle } from '../symbol'
+import { circleArea, pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
+import { circle, dashed, line, rectangle } from '../symbol'
 import { checkInLine, enclosureLine } from '../symbol-elements'
 import { leak, reversed, stuck } from '../faults'
 import { checkNominal, checkParameters } from './check'
 
-const STATE = indices('opening')
+const STATE = indices('opening', 'decompression')
 const OUTPUT = indices('flow', 'held')
 const CONDITION = indices('overPressure')
 
@@ -16,7 +16,8 @@ const [A, B, X, Y] = [0, 1, 2, 3]
 /**
  * Free flow A to B; the pilot at X opens it the other way. The pilot piston only pushes:
  * d = (p_A − p_B) + R·max(0, p_X − p_Y) − p_crack, p_Y = p_A where it is drained internally;
- * τ·dφ/dt = ramp(d/p_open) − φ; Q = φ·path(p_A − p_B), both ways.
+ * τ·dφ/dt = ramp(d/p_open) − φ; Q = φ·path(p_A − p_B), both ways. A decompression poppet in its seat opens in the same way with its own
+ * ratio R_d, as a sharp-edged orifice from B to A: it takes the pressure from what is held before the main seat opens.
  */
 export const pilotOperatedCheck = defineKind({
   name: 'pilot-operated-check',
@@ -41,6 +42,14 @@ export const pilotOperatedCheck = defineKind({
   parameters: {
     ...checkParameters(),
     pilotRatio: quantity('Pilot ratio', 'ratio', '3', 1, 100, { note: 'pilot area to seat area' }),
+    decompression: {
+      type: 'switch',
+      label: 'Decompression poppet',
+      default: false,
+      note: 'opens first, and lets the held pressure down before the main seat opens',
+    },
+    decompressionRatio: quantity('Pilot ratio of the decompression poppet', 'ratio', '13', 1, 200),
+    decompressionSize: quantity('Decompression poppet, as orifice diameter', 'length', '1.5 mm', 1e-4, 0.02),
     drain: {
       type: 'choice',
       label: 'Pilot piston drained',
@@ -53,6 +62,16 @@ export const pilotOperatedCheck = defineKind({
       note: 'reported when exceeded at B',
     }),
   },
+  idleParameters: (v) => (v.decompression ? [] : ['decompressionRatio', 'decompressionSize']),
+  validate: (v) =>
+    v.decompression && v.decompressionRatio <= v.pilotRatio
+      ? [
+          {
+            parameter: 'decompressionRatio',
+            message: 'The decompression poppet opens first: its ratio lies above that of the main seat.',
+          },
+        ]
+      : [],
   faults: [leak(B, A, 'leaks shut'), stuck(STATE.opening), reversed(A, B)],
   traits: {
     sizingTargets: { checkRatio: 'pilotRatio' },
@@ -82,6 +101,8 @@ export const pilotOperatedCheck = defineKind({
           ]
         : [dashed([-3, 1], [-0.45, 1])]),
       ...checkInLine([0, 3], [0, -3], { spring: values.crackingPressure > 0 }),
+      // a smaller seat in the larger one
+      ...(values.decompression ? [circle(0, 0, 0.3)] : []),
       ...(values.drain === 'external'
         ? [
             form === 'detailed'
@@ -98,7 +119,9 @@ export const pilotOperatedCheck = defineKind({
     },
     box: { x: -2, y: -2, w: 4, h: 4 },
   }),
-  caption: (values) => [`${values.pilotRatio} : 1`],
+  caption: (values) => [
+    `${values.pilotRatio} : 1${values.decompression ? `, ${values.decompressionRatio} : 1 first` : ''}`,
+  ],
   section: (values) =>
     poppetSection({
       inlet: { name: 'A', pressure: (l) => l.p[A] },
@@ -111,14 +134,16 @@ export const pilotOperatedCheck = defineKind({
         pushes: (l) => l.p[X] > (values.drain === 'external' ? l.p[Y] : l.p[A]) && l.x[STATE.opening] > 0.01,
       },
     }),
-  model(values) {
+  model(values, fluid) {
+    const small = values.decompression ? circleArea(values.decompressionSize) : 0
     const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
     const external = values.drain === 'external'
     return {
       idlePorts: external ? [] : [Y],
       states: stateSpecs(STATE, {
         opening: { label: 'opening', quantity: 'share', initial: 0, scale: 1 },
-      }),
+        decompression: { label: 'decompression poppet', quantity: 'share', initial: 0, scale: 1 },
+      }).slice(0, values.decompression ? 2 : 1),
       outputs: outputSpecs(OUTPUT, {
         flow: { label: 'flow A to B', quantity: 'flow' },
         held: { label: 'pressure held', quantity: 'pressure' },
@@ -132,7 +157,14 @@ export const pilotOperatedCheck = defineKind({
         const driving = drop + (push > 0 ? values.pilotRatio * push : 0) - values.crackingPressure
         l.dx[STATE.opening] =
           (smoothRamp(driving / values.openingRange) - l.x[STATE.opening]) / values.checkResponse
-        const flow = l.x[STATE.opening] * coefficient * smoothSquareRoot(drop)
+        let flow = l.x[STATE.opening] * coefficient * smoothSquareRoot(drop)
+        if (small > 0) {
+          const first = drop + (push > 0 ? values.decompressionRatio * push : 0) - values.crackingPressure
+          l.dx[STATE.decompression] =
+            (smoothRamp(first / values.openingRange) - l.x[STATE.decompression]) / values.checkResponse
+          if (drop < 0)
+            flow += l.x[STATE.decompression] * small * fluid.orificeFactor * smoothSquareRoot(drop)
+        }
         l.q[A] = flow
         l.q[B] = -flow
         l.q[X] = 0

@@ -5,7 +5,7 @@ import { ATMOSPHERE } from '../../units/quantities'
 import { conditionSpecs, indices, outputSpecs, Power, type Local, type Model, type StateSpec } from '../kind'
 import { pipeFriction, type PipeValues } from './pipe'
 
-const OUTPUT = indices('lowest', 'highest')
+const OUTPUT = indices('flow', 'lowest', 'highest')
 const CONDITION = indices('cavitation')
 
 /** Segments: fewer for a pipe that a wave passes at once. */
@@ -93,6 +93,7 @@ export function distributedModel(values: PipeValues, gives: number, fluid: Fluid
   return {
     states,
     outputs: outputSpecs(OUTPUT, {
+      flow: { label: 'flow', quantity: 'flow' },
       lowest: { label: 'lowest pressure in it', quantity: 'pressure' },
       highest: { label: 'highest pressure in it', quantity: 'pressure' },
     }),
@@ -139,6 +140,7 @@ export function distributedModel(values: PipeValues, gives: number, fluid: Fluid
       }
       // waves shorter than a segment are lost between the segments
       const shortWaves = betweenP[0] * betweenQ[0] - betweenP[n] * betweenQ[n] - stored - lost
+      l.o[OUTPUT.flow] = l.q[0]
       l.o[OUTPUT.lowest] = lowest
       l.o[OUTPUT.highest] = highest
       l.c[CONDITION.cavitation] = CAVITATION_PRESSURE - (lowest + ATMOSPHERE)

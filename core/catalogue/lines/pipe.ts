@@ -1,9 +1,10 @@
 /** What a pipe is to the engine: a volume, and where its loss counts, a flow resistance, with the inertia of its oil or without. */
 import { frictionFactor } from '../flow-laws'
-import { Power, type Model, indices, stateSpecs } from '../kind'
+import { Power, type Model, indices, outputSpecs, stateSpecs } from '../kind'
 import type { Fluid } from '../../fluid/fluid'
 
 const STATE = indices('flow')
+const OUTPUT = indices('flow')
 
 export interface PipeValues {
   /** m */
@@ -88,12 +89,14 @@ export function pipeFriction({ length, bore }: PipeValues, fluid: Pick<Fluid, 'd
 export function frictionModel(values: PipeValues, fluid: Fluid): Model {
   const friction = pipeFriction(values, fluid)
   return {
+    outputs: outputSpecs(OUTPUT, { flow: { label: 'flow', quantity: 'flow' } }),
     evaluate(l) {
       const flow = friction.flow(l.p[0] - l.p[1])
       l.q[0] = flow
       l.q[1] = -flow
     },
     observe(l) {
+      l.o[OUTPUT.flow] = l.q[0]
       l.power[Power.heat] = friction.loss(l.q[0]) * l.q[0]
     },
   }

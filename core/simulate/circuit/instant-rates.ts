@@ -117,6 +117,7 @@ export class InstantRates implements RatesData {
     let supplied = 0
     let moved = 0
     let toHeld = 0
+    const { expansionRate } = network.fluid
     const { nodeSwelling, nodeSlope } = this
     network.compliances(oilNodes, this.compliance)
     network.fluid.airSwelling(potential, oilNodes, nodeSwelling, nodeSlope)
@@ -128,7 +129,12 @@ export class InstantRates implements RatesData {
       this.compliance[k] += this.volume[k] * nodeSlope[i]
       // oil that gathers in a line takes its pressure energy there; a tank gives and takes it
       stored += potential[i] * inflow[i]
-      if (nodeState[i] >= 0) continue
+      if (nodeState[i] >= 0) {
+        // what warming adds comes from nowhere, and its work from the heat
+        supplied += capacity[i] * expansionRate
+        toHeld -= potential[i] * capacity[i] * expansionRate
+        continue
+      }
       supplied -= inflow[i]
       toHeld += potential[i] * inflow[i]
     }

@@ -443,6 +443,10 @@ export class Network implements Problem {
       const i = otherNodes[k]
       stiffness[i] = held && held[i] === 1 ? 0 : 1 / capacity[i]
     }
+    // oil that warms needs more room
+    const { expansionRate } = this.fluid
+    if (expansionRate !== 0)
+      for (let k = 0; k < oilNodes.length; k++) inflow[oilNodes[k]] += capacity[oilNodes[k]] * expansionRate
     // what imposes a node's potential takes what is left over
     for (let k = 0; k < imposingPorts.length; k++) q[imposingPorts[k]] = inflow[imposedNodes[k]]
     for (let k = 0; k < otherImposing.length; k++) q[otherImposing[k]] = 0

@@ -1,11 +1,11 @@
 /**
  * What changes slowly against everything else: oil in the tanks, temperature of all oil as one lump, air shut in over the oil.
- *   V̇ = ΣQ_return − ΣQ_suction        ρ·V·c·dT/dt = P_loss − UA·(T − T_a) − P_cooler
+ *   V̇ = ΣQ_return − ΣQ_suction + β·V·dT/dt        ρ·V·c·dT/dt = P_loss − UA·(T − T_a) − P_cooler
  * As states of the integrator they would couple everything with everything. Within a step they follow straight lines at the rates
  * of its start; at its end they are set by Simpson's rule on the rates of start, middle and end.
  */
 import { ATMOSPHERE } from '../../units/quantities'
-import { HOTTEST, SPECIFIC_HEAT, TANKS, type Fluid } from '../../fluid/fluid'
+import { HOTTEST, SPECIFIC_HEAT, TANKS, THERMAL_EXPANSION, type Fluid } from '../../fluid/fluid'
 import type { TankData } from '../../sheet/resolve'
 import type { InstantRates } from './instant-rates'
 import type { Network } from './network'
@@ -126,8 +126,11 @@ export class OilState {
       const mean = this.temperature + 0.5 * h * this.rate
       const heat = w * (before.warming + 4 * middle.warming + after.warming)
       const lost = this.data.heatLoss * (mean - this.data.ambient) * h
+      const then = this.temperature
       this.temperature += (heat - lost) / (fluid.density * volume * SPECIFIC_HEAT)
       this.temperature = Math.min(this.temperature, HOTTEST)
+      // its mass stays
+      for (let i = 0; i < TANKS; i++) tanks[i] *= 1 + THERMAL_EXPANSION * (this.temperature - then)
     }
     this.updateAirPressure(t)
     this.beginInterval(t, after)
