@@ -35,7 +35,7 @@ const modelNote = computed(() => {
   const model = modelInForce.value
   if (props.pipe.lineModel !== 'automatic' || !model) return lineModelNotes[props.pipe.lineModel]
   return model === 'lossFree'
-    ? 'Now loss-free: the greatest flow of this sheet takes less than 0.2 bar here.'
+    ? 'Now loss-free: it carries no flow or a small one (pilot, drain, gauge), stands for a given volume, or the greatest flow of this sheet takes less than 0.2 bar here.'
     : 'Now with its friction loss: the greatest flow of this sheet takes more than 0.2 bar here, or 1 % of the highest setting.'
 })
 /** What the run on show found of this pipe. */

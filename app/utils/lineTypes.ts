@@ -19,7 +19,8 @@ export const lineModelNotes: Readonly<Record<Pipe['lineModel'], string>> = {
   automatic: 'Its loss counts where the flow of this sheet asks for it.',
   lossFree: 'Its ends have one pressure. A run reports what this leaves out.',
   friction: 'Laminar or turbulent loss, and its oil as one mass.',
-  distributed: 'In segments: pressure waves run in it. For long lines and fast valves.',
+  distributed:
+    'In segments: pressure waves run in it. For long lines and fast valves; below 1 m its oil is one mass.',
 }
 export const pipeMaterials: Readonly<Record<NonNullable<Pipe['material']>, string>> = {
   steel: 'steel',

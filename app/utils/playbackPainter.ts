@@ -144,7 +144,7 @@ export function playbackPainter(
       if (changed === shown) return
       shown = changed
       const words = kind.caption!(valuesInForce(kind, values, now), options.value)
-      // what is empty with other values has no line of its own
+      // an empty value has no line
       if (words.length === lines.length) lines.forEach((line, i) => (line.textContent = words[i]))
     })
   }

@@ -47,7 +47,7 @@ export function firstSignals(result: RunResult, quantity: ChartQuantity): string
   const own = lively.filter(({ signal }) => roles[quantity].includes(signal.role))
   const size = ({ index }: { index: number }) =>
     Math.max(Math.abs(result.extremes[index].max), Math.abs(result.extremes[index].min))
-  // a line that nobody has named is called by a port on it: a piece of another one, as a rule
+  // an unnamed line has the name of one of its ports: usually a section of a named one
   const isNamed = ({ signal }: { signal: { id: string } }) => (/\.\w+\)$/.test(signal.id) ? 0 : 1)
   return [...own]
     .sort((a, b) => (quantity === 'pressure' ? isNamed(b) - isNamed(a) : 0) || size(b) - size(a))

@@ -186,7 +186,7 @@ export interface Local {
   /** Force by which locks hold each rod that the component drives, N; read as friction. */
   readonly h: Float64Array
   /**
-   * Of each place where the model rubs dry (`dryFriction`): the direction in which it slides, 1 or −1, or 0 where friction holds it. In a
+   * Of each dry friction of the model (`dryFriction`): the direction in which it slides, 1 or −1, or 0 where friction holds it. In a
    * place that is held, what its dry friction can hold against a start forward and backward, N or N·m, written by the model; and the force
    * that it holds now: written by the model for what it moves itself, and for a shaft by the engine.
    */
@@ -222,12 +222,12 @@ export const Power = {
 } as const
 export const POWERS = 5
 
-/** A place where a model rubs dry: on the shaft at a port, or in what it moves itself, whose speed is a state. */
+/** Where dry friction acts: on the shaft at a port, or on what the model moves itself, whose speed is a state. */
 export type DryFriction = { readonly port: number } | { readonly velocity: number }
 
 export interface Model {
   /**
-   * Where it rubs dry. While it slides (`Local.slide` 1 or −1) the model counts its kinetic friction against that direction; while it is
+   * Where its dry friction acts. While it slides (`Local.slide` 1 or −1) the model counts its kinetic friction against that direction; while it is
    * held (0) it counts none, and says what friction can hold. What it moves itself then has no acceleration.
    */
   readonly dryFriction?: readonly DryFriction[]

@@ -85,7 +85,7 @@ export function greatestFlows(
   return new Map(pipes.map(({ id }) => [id, left.has(id) ? total : 0]))
 }
 
-/** Traits whose settings are the pressures that a circuit works at; the highest, Pa; Infinity where there is none. */
+/** The highest pressure setting of all components, Pa; Infinity where there is none. */
 export function highestSetting(components: readonly ResolvedComponent[]): number {
   const settings = components.flatMap(({ kind, values }) =>
     ((kind.traits as AnyTraits)?.pressureSettings ?? []).map(

@@ -1,7 +1,7 @@
 /** From the drawing to nodes: everything connected without loss is one node. */
 import type { Domain, Model } from '../catalogue/kind'
 import { distributedModel } from '../catalogue/lines/distributed-pipe'
-import { frictionModel, pipeFriction, pipeModel, wallGives } from '../catalogue/lines/pipe'
+import { frictionModel, pipeFriction, pipeModel, wallCompliance } from '../catalogue/lines/pipe'
 import { densityAt, viscosityAt, type Fluid, type FluidData } from '../fluid/fluid'
 import { resolveComponent, resolveFluid, resolvePipe, type ResolvedComponent } from './resolve'
 import type { Finding } from './finding'
@@ -127,8 +127,8 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
   /** Ports that a component does not have as it is set: its symbol shows none. */
   const isNotDrawn = (end: { component: string; port: string }) =>
     !placedPorts(known.get(end.component)!.component).some((p) => p.port === end.port)
-  const lossy: { pipe: Pipe; length: number; bore: number; gives: number; model: LineModel }[] = []
-  const volumes: { key: string; volume: number; rating?: number; gives: number }[] = []
+  const lossy: { pipe: Pipe; length: number; bore: number; compliance: number; model: LineModel }[] = []
+  const volumes: { key: string; volume: number; rating?: number; compliance: number }[] = []
   const oilPipes: OilPipe[] = []
   const modelOf = automaticModels(
     components,
@@ -175,16 +175,20 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     laid.push(pipe)
     const model = domain === 'oil' ? modelOf(pipe) : 'lossFree'
     const { length, bore, wall } = values
-    const gives = wallGives(pipe.lineType, { bore, wall, material: pipe.material })
+    const compliance = wallCompliance(pipe.lineType, { bore, wall, material: pipe.material })
     if (domain === 'oil') oilPipes.push({ pipe, length, bore, model, ends: [a, b] })
     if (model !== 'lossFree') {
-      lossy.push({ pipe, length, bore, gives, model })
+      lossy.push({ pipe, length, bore, compliance, model })
       // in segments, its oil is in these
-      const half = { volume: model === 'distributed' ? 0 : values.volume / 2, rating: values.rating, gives }
+      const half = {
+        volume: model === 'distributed' ? 0 : values.volume / 2,
+        rating: values.rating,
+        compliance,
+      }
       volumes.push({ key: a, ...half }, { key: b, ...half })
     } else {
       parent.set(find(a), find(b))
-      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, rating: values.rating, gives })
+      if (domain === 'oil') volumes.push({ key: a, volume: values.volume, rating: values.rating, compliance })
     }
   }
 
@@ -232,10 +236,10 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
     nodeOfJunction.set(junction.id, i)
     drafts[i].junctions.push(junction.id)
   }
-  for (const { key, volume, rating = Infinity, gives } of volumes) {
+  for (const { key, volume, rating = Infinity, compliance } of volumes) {
     const draft = drafts[nodeFor(key)]
     draft.volume += volume
-    draft.wallCompliance += gives * volume
+    draft.wallCompliance += compliance * volume
     draft.rating = Math.min(draft.rating, rating)
   }
   const nodeOfPipe = new Map<string, number>()
@@ -264,7 +268,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
       nodeOfPipe,
       nodeOfJunction: nodeOfJunction,
       oilPipes,
-      pipes: lossy.map(({ pipe, length, bore, gives, model }) => ({
+      pipes: lossy.map(({ pipe, length, bore, compliance, model }) => ({
         pipe,
         length,
         bore,
@@ -272,7 +276,7 @@ export function buildNetlist(sheet: Sheet): { netlist: Netlist; problems: Findin
         to: nodeFor(endKey(pipe.to)),
         model: (fluid: Fluid) =>
           model === 'distributed'
-            ? distributedModel({ length, bore }, gives, fluid)
+            ? distributedModel({ length, bore }, compliance, fluid)
             : // by its flow: its loss alone, since its inertia was not asked for
               (pipe.lineModel === 'automatic' ? frictionModel : pipeModel)({ length, bore }, fluid),
       })),

@@ -4,7 +4,7 @@ import { commandableOf, type FaultSpec, type InputSpec, type Show } from '../cat
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
 import { Fluid } from '../fluid/fluid'
-import { lineServices } from '../sheet/line-service'
+import { speedClasses } from '../sheet/line-speeds'
 import { resolveFluid, resolveLineSpeeds, resolveTank } from '../sheet/resolve'
 import { nameOf } from '../sheet/schema'
 import type { Schedule, Sheet } from '../sheet/schema'
@@ -134,7 +134,7 @@ function read(
       initialPressure,
       settings,
       tank: tank.data,
-      lineServices: lineServices(sheet, netlist),
+      speedClasses: speedClasses(sheet, netlist),
       lineSpeeds: lineSpeeds.data,
       onBurst: schedule.onBurst,
       control,

@@ -121,10 +121,10 @@ describe('an automatic line', () => {
 
 describe('a distributed line', () => {
   /** A source of pressure, a pipe, and a valve that shuts within `shift`. */
-  function closure(shift: string, pipe: Partial<Pipe>, valve = '20 bar') {
+  function closure(shift: string, pipe: Partial<Pipe>, source = '100 bar', valve = '20 bar') {
     const sheet = circuit(
       {
-        source: ['pressure-source', { pressure: '100 bar' }],
+        source: ['pressure-source', { pressure: source }],
         valve: [
           'directional-valve-2-2',
           { centre: 'open', ratedFlow: '60 L/min', ratedDrop: '50 bar', shiftTime: shift },
@@ -197,12 +197,13 @@ describe('a distributed line', () => {
     // ρ·L·dv/dt at the most some tenths of it
     expect(Math.max(...slow.valve) - 100 * bar).toBeLessThan(0.35 * DENSITY * a * slow.speed)
   })
-  it('keeps the loss of steady flow, and breaks its column rather than fall below no pressure', () => {
-    // shut at its upstream end by the source: the pressure of the source falls to nothing, oil is drawn back
-    const shut = closure('1 ms', { bore: '12 mm' }, '0 bar')
-    expect(least(shut.r, shut.r.signals.find((s) => s.id.endsWith('.lowest'))!.id)).toBeGreaterThan(
-      -1.02 * bar,
-    )
+  it('cavitates where the wave that comes back would fall below no pressure, and does not fall below it', () => {
+    // 6 bar at the source, and a surge of some 11 bar up and then down
+    const { r } = closure('1 ms', { length: '30 m' }, '6 bar', '0 bar')
+    const lowest = least(r, r.signals.find((s) => s.id.endsWith('.lowest'))!.id)
+    expect(lowest).toBeLessThan(-0.7 * bar)
+    expect(lowest).toBeGreaterThan(-1.02 * bar)
+    expect(r.conditions.some(({ name, pipe }) => name === 'cavitation' && pipe !== undefined)).toBe(true)
   })
 })
 

@@ -1,8 +1,9 @@
 /** A run seen at one instant: what a component reads then, and the flow in each pipe. */
 import { POWERS, type Local } from '../catalogue/kind'
 import { findKind } from '../catalogue'
-import type { PipeEnd, Sheet } from '../sheet/schema'
-import { lineDomain, portKey } from '../sheet/netlist'
+import { keysBeyond, pipesByEnd } from '../sheet/beyond'
+import type { Sheet } from '../sheet/schema'
+import { endKey, lineDomain, portKey } from '../sheet/netlist'
 import { sampleAt, type RunResult, type SignalRole } from './result'
 
 /** Values of every signal at a time, straight between samples, into `out`. */
@@ -77,37 +78,13 @@ export interface PipeFlow {
  */
 export function pipeFlows(sheet: Sheet, result: Pick<RunResult, 'signals'>): PipeFlow[] {
   const map = signalMap(result)
-  const key = (end: PipeEnd) =>
-    'junction' in end ? `junction:${end.junction}` : portKey(end.component, end.port)
-  const at = new Map<string, { pipe: string; other: string }[]>()
-  const oil = sheet.pipes.filter((p) => lineDomain(p.lineType) === 'oil')
-  for (const pipe of oil)
-    for (const [a, b] of [
-      [key(pipe.from), key(pipe.to)],
-      [key(pipe.to), key(pipe.from)],
-    ])
-      at.set(a, [...(at.get(a) ?? []), { pipe: pipe.id, other: b }])
-  const flows: PipeFlow[] = []
-  for (const pipe of oil) {
-    const start = key(pipe.to)
-    const seen = new Set([start])
-    const queue = [start]
-    let ring = false
-    for (const place of queue)
-      for (const { pipe: next, other } of at.get(place) ?? []) {
-        if (next === pipe.id) continue
-        if (other === key(pipe.from)) ring = true
-        if (!seen.has(other)) {
-          seen.add(other)
-          queue.push(other)
-        }
-      }
-    if (ring) continue
-    const signals = [...seen].flatMap((place) => {
-      const index = map.get(`flow(${place})`)
-      return index === undefined ? [] : [index]
-    })
-    flows.push({ pipe: pipe.id, signals })
-  }
-  return flows
+  const pipes = sheet.pipes
+    .filter((p) => lineDomain(p.lineType) === 'oil')
+    .map(({ id, from, to }) => ({ id, ends: [endKey(from), endKey(to)] as const }))
+  const joined = pipesByEnd(pipes)
+  return pipes.flatMap((pipe): PipeFlow[] => {
+    const keys = keysBeyond(pipe, 1, joined)
+    if (!keys) return []
+    return [{ pipe: pipe.id, signals: [...keys].flatMap((key) => map.get(`flow(${key})`) ?? []) }]
+  })
 }

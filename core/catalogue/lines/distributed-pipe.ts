@@ -8,8 +8,7 @@ import { pipeFriction, type PipeValues } from './pipe'
 const OUTPUT = indices('flow', 'lowest', 'highest')
 const CONDITION = indices('cavitation')
 
-/** Segments: fewer for a pipe that a wave passes at once. */
-export const SEGMENTS = 24
+const SEGMENTS = 24
 /** Differences between segments, Pa and m³/s, that count as none where slopes are limited. */
 const FLAT_PRESSURE = 1e3
 const FLAT_SPEED = 1e-3
@@ -22,15 +21,15 @@ const limited = (before: number, after: number, flat: number): number => {
 
 /**
  * One-dimensional flow of slightly compressible oil in N segments of length Δx:
- *   ∂p/∂t = −(K/A)·∂Q/∂x        ∂Q/∂t = −(A/ρ)·(∂p/∂x + friction),   1/K = 1/K_e + what the wall gives
+ *   ∂p/∂t = −(K/A)·∂Q/∂x        ∂Q/∂t = −(A/ρ)·(∂p/∂x + friction),   1/K = 1/K_e + C_w
  * as finite volumes: between segments pressure and flow follow from the waves that meet there (S. K. Godunov), with limited slopes
  * (B. van Leer), a = √(K/ρ), Z = ρ·a/A:
  *   p* = (p_l + p_r)/2 + Z·(Q_l − Q_r)/2,   Q* = (Q_l + Q_r)/2 + (p_l − p_r)/(2·Z)
  * At its ends p* is the pressure of the line. So a closed end reflects at once: the surge ρ·a·Δv does not depend on N.
  * Friction as in a pipe, at the flow of each segment (quasi-steady).
- * @param gives what its wall gives, 1/Pa
+ * @param wall compliance of its wall for each m³ of oil, C_w, 1/Pa
  */
-export function distributedModel(values: PipeValues, gives: number, fluid: Fluid): Model {
+export function distributedModel(values: PipeValues, wall: number, fluid: Fluid): Model {
   const area = (Math.PI * values.bore * values.bore) / 4
   const n = SEGMENTS
   const step = values.length / n
@@ -50,7 +49,7 @@ export function distributedModel(values: PipeValues, gives: number, fluid: Fluid
     for (let i = 0; i < n; i++) pressures[i] = x[i]
     fluid.bulkModuli(pressures, places, modulus)
     for (let i = 0; i < n; i++) {
-      const stiffness = 1 / (1 / modulus[i] + gives)
+      const stiffness = 1 / (1 / modulus[i] + wall)
       modulus[i] = stiffness
       impedance[i] = Math.sqrt(stiffness * fluid.density) / area
     }
@@ -113,7 +112,7 @@ export function distributedModel(values: PipeValues, gives: number, fluid: Fluid
     },
     storesOil: (l) => {
       let sum = 0
-      for (let i = 0; i < n; i++) sum += volume * (fluid.strain(l.x[i]) + gives * l.x[i])
+      for (let i = 0; i < n; i++) sum += volume * (fluid.strain(l.x[i]) + wall * l.x[i])
       return sum
     },
     stores(l) {
@@ -121,7 +120,7 @@ export function distributedModel(values: PipeValues, gives: number, fluid: Fluid
       const inertia = (fluid.density * step) / area
       for (let i = 0; i < n; i++)
         sum +=
-          0.5 * inertia * l.x[n + i] ** 2 + volume * (fluid.strainEnergy(l.x[i]) + 0.5 * gives * l.x[i] ** 2)
+          0.5 * inertia * l.x[n + i] ** 2 + volume * (fluid.strainEnergy(l.x[i]) + 0.5 * wall * l.x[i] ** 2)
       return sum
     },
     observe(l) {

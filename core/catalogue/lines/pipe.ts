@@ -16,21 +16,20 @@ export interface PipeValues {
 /** A high-pressure hose widens as if its oil had this bulk modulus beside its own, Pa: about 5 % of its volume at 300 bar. */
 const HOSE_MODULUS = 6e8
 /** Modulus of elasticity of the materials of pipes, Pa. */
-export const ELASTICITY = { steel: 210e9, stainless: 195e9, copper: 120e9, aluminium: 70e9 } as const
-export type PipeMaterial = keyof typeof ELASTICITY
+const ELASTICITY = { steel: 210e9, stainless: 195e9, copper: 120e9, aluminium: 70e9 } as const
 
-/** What the wall of a line is. */
-export interface Wall {
+/** The wall of a pipe. */
+interface Wall {
   /** Bore and thickness of the wall, m. */
   readonly bore: number
   readonly wall?: number
-  readonly material?: PipeMaterial
+  readonly material?: keyof typeof ELASTICITY
 }
 /**
- * By how much the wall of a line gives for each m³ of its oil, 1/Pa: a hose does; a pipe D/(s·E), where wall and material are given
+ * Compliance of the wall of a line for each m³ of its oil, 1/Pa: that of a hose; of a pipe D/(s·E), where wall and material are given
  * (D. J. Korteweg 1878).
  */
-export const wallGives = (line: string, { bore, wall, material }: Wall) =>
+export const wallCompliance = (line: string, { bore, wall, material }: Wall) =>
   (line === 'hose' ? 1 / HOSE_MODULUS : 0) + (wall && material ? bore / (wall * ELASTICITY[material]) : 0)
 
 /** Area of the bore, m². */

@@ -1,5 +1,5 @@
 /**
- * Dry friction that holds. Each part that moves and rubs, a shaft or what an element moves itself, sticks or slides; these are modes.
+ * Dry friction that holds. Each moving part with dry friction, a shaft or what an element moves itself, sticks or slides; these are modes.
  *   held:    v = 0 exactly, friction equals the driving force F, as long as |F| ≤ what friction can hold at rest
  *   sliding: friction is against the direction of motion, until v has passed through 0 by more than the error that is allowed in it
  * Source: D. Karnopp, Computer simulation of stick-slip friction in mechanical dynamic systems, J. Dyn. Sys. Meas. Control 107 (1985),
@@ -12,7 +12,7 @@ import type { Part } from './elements'
 /** Force beyond what friction holds that sets a part in motion, N or N·m: more than rounding leaves. */
 const LEAST_DRIVE = 1e-6
 
-/** A part that moves and rubs. */
+/** A moving part with dry friction. */
 interface Body {
   /** State that is its speed, and its node where that is a shaft, −1 where it belongs to an element. */
   readonly state: number
@@ -20,11 +20,49 @@ interface Body {
   /** Its places in the arrays of friction, and the ports by which these act on the shaft. */
   readonly places: readonly number[]
   readonly ports: readonly number[]
-  /** Indices of the elements that rub on it. */
+  /** Indices of the elements whose friction acts on it. */
   readonly elements: readonly number[]
 }
 
-/** Where elements find each other: what of the network it is made from. */
+/** A dry friction on a body: the element, and its index among the frictions of that. */
+interface Member {
+  readonly element: number
+  readonly index: number
+  /** Port of a shaft, −1 for what the element moves itself. */
+  readonly port: number
+}
+/** A body as the parts say it, before states are numbered. */
+export interface BodyParts {
+  /** Node of a shaft, −1 for what one element moves itself by this state of it. */
+  readonly node: number
+  readonly velocity: number
+  readonly members: Member[]
+}
+
+/** The shafts with a state and the moving parts on which dry friction acts. */
+export function frictionBodies(
+  parts: readonly Part[],
+  isImposed: (node: number) => boolean,
+): readonly BodyParts[] {
+  const shafts = new Map<number, BodyParts>()
+  const own: BodyParts[] = []
+  parts.forEach(({ model, nodes }, element) =>
+    model.dryFriction?.forEach((at, index) => {
+      if ('velocity' in at) {
+        own.push({ node: -1, velocity: at.velocity, members: [{ element, index, port: -1 }] })
+        return
+      }
+      const node = nodes[at.port]
+      if (isImposed(node)) return
+      const shaft = shafts.get(node) ?? { node, velocity: -1, members: [] }
+      shafts.set(node, shaft)
+      shaft.members.push({ element, index, port: at.port })
+    }),
+  )
+  return [...own, ...shafts.values()]
+}
+
+/** Where the numbers of a circuit lie. */
 export interface FrictionPlaces {
   readonly parts: readonly Part[]
   readonly arrays: CircuitArrays
@@ -33,42 +71,16 @@ export interface FrictionPlaces {
   /** First state of each element. */
   readonly firstState: readonly number[]
 }
-
-/** The shafts and moving parts on which elements rub. */
-const bodiesOf = ({ parts, arrays, nodeState, firstState }: FrictionPlaces): Body[] => {
-  const shafts = new Map<number, { places: number[]; ports: number[]; elements: number[] }>()
-  const own: Body[] = []
-  parts.forEach(({ model, nodes }, element) =>
-    model.dryFriction?.forEach((at, i) => {
-      const place = arrays.offsets[element].frictions + i
-      if ('velocity' in at) {
-        const state = firstState[element] + at.velocity
-        own.push({ state, node: -1, places: [place], ports: [], elements: [element] })
-        return
-      }
-      const node = nodes[at.port]
-      if (nodeState[node] < 0) return
-      const shaft = shafts.get(node) ?? { places: [], ports: [], elements: [] }
-      shafts.set(node, shaft)
-      shaft.places.push(place)
-      shaft.ports.push(arrays.offsets[element].ports + at.port)
-      shaft.elements.push(element)
-    }),
-  )
-  return [...own, ...[...shafts].map(([node, shaft]) => ({ state: nodeState[node], node, ...shaft }))]
-}
-
-/** Number of bodies, before they are made: one for each shaft with a state and each moving part of an element. */
-export const frictionBodies = (parts: readonly Part[], isImposed: (node: number) => boolean): number => {
-  const shafts = new Set<number>()
-  let own = 0
-  for (const { model, nodes } of parts)
-    for (const at of model.dryFriction ?? []) {
-      if ('velocity' in at) own++
-      else if (!isImposed(nodes[at.port])) shafts.add(nodes[at.port])
-    }
-  return own + shafts.size
-}
+const placed = (
+  { node, velocity, members }: BodyParts,
+  { arrays, nodeState, firstState }: FrictionPlaces,
+): Body => ({
+  node,
+  state: node < 0 ? firstState[members[0].element] + velocity : nodeState[node],
+  places: members.map(({ element, index }) => arrays.offsets[element].frictions + index),
+  ports: node < 0 ? [] : members.map(({ element, port }) => arrays.offsets[element].ports + port),
+  elements: members.map(({ element }) => element),
+})
 
 /** Id of the element that has the modes and event functions of friction. */
 export const FRICTION = 'friction:bodies'
@@ -96,9 +108,10 @@ export class DryFriction {
   /** Bodies that have just come to stand, and whose last speed is still to be taken. */
   private readonly stopping: number[] = []
 
-  /** @param element index of the element with its modes @param changed is told which elements read another direction */
+  /** @param element index of the element with its modes @param changed called with the elements whose direction has changed */
   constructor(
-    { parts, arrays, nodeState, firstState }: FrictionPlaces,
+    bodies: readonly BodyParts[],
+    where: FrictionPlaces,
     element: number,
     private readonly network: {
       readonly arrays: CircuitArrays
@@ -108,7 +121,8 @@ export class DryFriction {
     },
     private readonly changed: (elements: readonly number[]) => void,
   ) {
-    this.bodies = bodiesOf({ parts, arrays, nodeState, firstState })
+    const { parts, arrays, nodeState } = where
+    this.bodies = bodies.map((body) => placed(body, where))
     this.heldNode = new Uint8Array(nodeState.length)
     this.uncertainty = new Float64Array(this.bodies.length)
     this.firstMode = arrays.offsets[element].modes
@@ -192,7 +206,7 @@ export class DryFriction {
     this.changed(this.bodies[body].elements)
   }
 
-  /** Takes the last speed, what the integrator cannot tell from 0, from what has come to stand. @param y present state, is changed */
+  /** Sets the speed of what has come to a stop to 0: what is left of it is within the error of the integrator. @param y present state, is changed */
   settle(y: Float64Array): void {
     for (const body of this.stopping) y[this.bodies[body].state] = 0
     this.stopping.length = 0
@@ -213,7 +227,7 @@ export class DryFriction {
       else if (g[this.firstEvent + 2 * b + 1] >= 0) this.switch(2 * b + 1, 1)
     }
   }
-  /** Reads the modes anew, after they were loaded. */
+  /** Applies the modes after they were loaded. */
   readModes(): void {
     this.stopping.length = 0
     for (let body = 0; body < this.bodies.length; body++) this.applyMode(body)

@@ -128,12 +128,12 @@ export class Network implements Problem {
     const parts = partsOf(definition, this.fluid, this.watch)
     const imposed = imposedNodes(parts, netlist)
     const bodies = frictionBodies(parts, (node) => imposed.has(node))
-    if (bodies > 0 || parts.some(({ model }) => model.dryFriction))
+    if (parts.some(({ model }) => model.dryFriction))
       parts.push({
         ...NO_PORTS,
         id: FRICTION,
         model: {
-          ...frictionShape(bodies),
+          ...frictionShape(bodies.length),
           switch: (_l, index, direction) => this.friction!.switch(index, direction),
         },
         inputs: [],
@@ -215,10 +215,11 @@ export class Network implements Problem {
       this.scale,
       this.firstElementState,
     )
-    this.oilLines = oilLines(netlist, definition.lineServices, this.elements, this.arrays, this.fluid)
+    this.oilLines = oilLines(netlist, definition.speedClasses, this.elements, this.arrays, this.fluid)
     const friction = this.elements.findIndex((e) => e.id === FRICTION)
     if (friction >= 0)
       this.friction = new DryFriction(
+        bodies,
         {
           parts,
           arrays: this.arrays,
@@ -291,7 +292,7 @@ export class Network implements Problem {
     this.friction?.settle(y)
     this.invalidate()
   }
-  /** Has what rubs dry slide as it moves at y, where it is not known what it did before. */
+  /** Sets the modes of dry friction from the speeds at y, where the modes before are not known. */
   slideAsMoving(t: number, y: Float64Array): void {
     this.invalidate()
     if (!this.friction) return
@@ -609,7 +610,7 @@ function differenceOfShape(a: Part, b: Part): string | undefined {
   if (names(a.model.eventFunctions) !== names(b.model.eventFunctions)) return 'its events'
   if (names(a.model.outputs) !== names(b.model.outputs)) return 'its outputs'
   if (names(a.model.conditions) !== names(b.model.conditions)) return 'its conditions'
-  if ((a.model.dryFriction?.length ?? 0) !== (b.model.dryFriction?.length ?? 0)) return 'what rubs in it'
+  if ((a.model.dryFriction?.length ?? 0) !== (b.model.dryFriction?.length ?? 0)) return 'its dry friction'
   if ((a.model.modes?.length ?? 0) !== (b.model.modes?.length ?? 0)) return 'its modes'
   if ((a.model.idlePorts ?? []).join() !== (b.model.idlePorts ?? []).join()) return 'the ports it uses'
   if (a.model.tank !== b.model.tank || a.model.breathing?.tank !== b.model.breathing?.tank) return 'its tank'

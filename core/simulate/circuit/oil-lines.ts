@@ -1,8 +1,9 @@
 /** The flow in every pipe of oil, also where several join their ends to one node without loss. */
 import { pipeFriction } from '../../catalogue/lines/pipe'
 import type { Fluid } from '../../fluid/fluid'
-import type { LineService } from '../../sheet/line-service'
-import type { LineModel, Netlist, OilPipe } from '../../sheet/netlist'
+import type { SpeedClass } from '../../sheet/line-speeds'
+import { keysBeyond, pipesByEnd } from '../../sheet/beyond'
+import type { LineModel, Netlist } from '../../sheet/netlist'
 import type { CircuitArrays } from './arrays'
 import type { Element } from './elements'
 
@@ -11,7 +12,7 @@ export interface OilLine {
   readonly pipe: string
   readonly name: string
   readonly model: LineModel
-  readonly service: LineService
+  readonly service: SpeedClass
   /** Node at its first end. */
   readonly node: number
   /** Area of its bore, m². */
@@ -38,35 +39,16 @@ function portsAt(elements: readonly Element[], arrays: CircuitArrays, { pipes, o
   return at
 }
 
-/**
- * The ports beyond the second end of a pipe, along pipes without loss; nothing where these lead back to its first end: a ring, in which
- * the flow is not determined.
- */
-function beyond(pipe: OilPipe, joined: ReadonlyMap<string, readonly OilPipe[]>, from: 0 | 1) {
-  const start = pipe.ends[from]
-  const seen = new Set([start])
-  for (const key of seen)
-    for (const next of joined.get(key) ?? []) {
-      if (next === pipe) continue
-      const other = next.ends[0] === key ? next.ends[1] : next.ends[0]
-      seen.add(other)
-    }
-  return seen.has(pipe.ends[1 - from]) ? undefined : seen
-}
-
 /** @param services by pipe */
 export function oilLines(
   netlist: Netlist,
-  services: ReadonlyMap<string, LineService>,
+  services: ReadonlyMap<string, SpeedClass>,
   elements: readonly Element[],
   arrays: CircuitArrays,
   fluid: Fluid,
 ): OilLine[] {
   const ports = portsAt(elements, arrays, netlist)
-  const joined = new Map<string, OilPipe[]>()
-  for (const pipe of netlist.oilPipes)
-    if (pipe.model === 'lossFree')
-      for (const key of pipe.ends) joined.set(key, [...(joined.get(key) ?? []), pipe])
+  const joined = pipesByEnd(netlist.oilPipes.filter(({ model }) => model === 'lossFree'))
   return netlist.oilPipes.flatMap((oilPipe): OilLine[] => {
     const { pipe, bore, length, model } = oilPipe
     const line = {
@@ -82,7 +64,7 @@ export function oilLines(
       const e = elements.findIndex((element) => element.id === `pipe:${pipe.id}`)
       return e < 0 ? [] : [{ ...line, ports: Int32Array.of(arrays.offsets[e].ports), sign: 1 }]
     }
-    const sides = ([1, 0] as const).map((end) => beyond(oilPipe, joined, end))
+    const sides = ([1, 0] as const).map((end) => keysBeyond(oilPipe, end, joined))
     if (!sides[0] || !sides[1]) return []
     const lists = sides.map((keys) => [...keys!].flatMap((key) => ports.get(key) ?? []))
     // the side with fewer ports: oil that gathers in the pipes is left out

@@ -3,7 +3,7 @@ import { showQuantity } from '../../units/text'
 import type { OilLine } from '../circuit/oil-lines'
 import type { Network } from '../circuit/network'
 import type { Condition, LineLoad } from '../result'
-import type { LineService } from '../../sheet/line-service'
+import type { SpeedClass } from '../../sheet/line-speeds'
 import type { Observer } from './observer'
 
 /** What lasts for less is not reported, s: the oil that a valve sets free as it opens. */
@@ -48,7 +48,7 @@ export class LineLoads implements Observer<LineLoadsState> {
   /** @param limits greatest usual speed by service, m/s */
   constructor(
     private readonly network: Network,
-    limits: Readonly<Record<LineService, number>>,
+    limits: Readonly<Record<SpeedClass, number>>,
   ) {
     this.lines = network.oilLines
     const { length } = this.lines

@@ -1,12 +1,12 @@
-/** What the lines of a sheet serve for, and how fast oil may flow in them. */
+/** By which of the usual speeds each line of a sheet is judged. */
 import { lineRoles } from './line-roles'
 import type { Netlist } from './netlist'
 import type { Sheet } from './schema'
 
-export type LineService = 'suction' | 'return' | 'pressure'
+export type SpeedClass = 'suction' | 'return' | 'pressure'
 
-/** The service of each pipe of oil: what comes from the tank, what goes to it, and all that stands under pressure. */
-export function lineServices(sheet: Sheet, netlist: Netlist): ReadonlyMap<string, LineService> {
+/** The class of each pipe of oil: what comes from the tank, what goes to it, and all that stands under pressure. */
+export function speedClasses(sheet: Sheet, netlist: Netlist): ReadonlyMap<string, SpeedClass> {
   const roles = lineRoles(sheet, netlist)
   return new Map(
     netlist.oilPipes.map(({ pipe }) => {
