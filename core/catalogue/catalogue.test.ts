@@ -62,6 +62,7 @@ function localOf(kind: AnyKind, model: Model): Local {
     o: new Float64Array(model.outputs?.length ?? 0),
     c: new Float64Array(model.conditions?.length ?? 0),
     power: new Float64Array(POWERS),
+    energy: new Float64Array(1),
     slide: new Float64Array(model.dryFriction?.length ?? 0),
     holdForward: new Float64Array(model.dryFriction?.length ?? 0),
     holdBack: new Float64Array(model.dryFriction?.length ?? 0),

@@ -205,6 +205,8 @@ export interface Local {
   readonly c: Float64Array
   /** Powers W: see Power. */
   readonly power: Float64Array
+  /** Energy that its states keep, J: of motion, height, springs, gas; one number, filled by `observe`. */
+  readonly energy: Float64Array
 }
 
 /** Indices into `Local.power`. */
@@ -268,8 +270,6 @@ export interface Model {
   evaluate?(l: Local): void
   /** Oil that it keeps in its states beside its volumes at ports, m³: pressed into them. */
   storesOil?(l: Local): number
-  /** Energy that it keeps in its states, J: of motion, height, springs, gas. */
-  stores?(l: Local): number
   /** Outputs, condition measures and powers; called after `evaluate` at the same point. */
   observe?(l: Local): void
   /** The ways of the oil through it, where they do not follow from the flows at its ports alone; called after `evaluate`. */

@@ -1,5 +1,13 @@
 import { expect, it } from 'vitest'
-import { GAS_CONSTANT, idealGas, molarVolume, nitrogenCompressibility, realNitrogen } from './nitrogen'
+import {
+  GAS,
+  GAS_CONSTANT,
+  gasState,
+  idealGas,
+  molarVolume,
+  nitrogenCompressibility,
+  realNitrogen,
+} from './nitrogen'
 
 /** Constants of the simple fluid and of the reference fluid: B. I. Lee, M. G. Kesler, AIChE J. 21 (1975), table 3. */
 const simple = {
@@ -81,3 +89,22 @@ it.each([realNitrogen, idealGas])(
     expect((gas.energy(301, v) - gas.energy(299, v)) / 2 / GAS_CONSTANT).toBeCloseTo(2.5, 1)
   },
 )
+
+it.each([realNitrogen, idealGas])('has the derivatives of its own pressure and energy', (gas) => {
+  for (const [t, v] of [
+    [250, 3e-4],
+    [313, 1.3e-4],
+    [420, 8e-5],
+    [300, 2e-2],
+  ] as const) {
+    const state = gasState()
+    state[GAS.temperature] = t
+    state[GAS.volume] = v
+    gas.find(state)
+    const central = (of: (temperature: number, volume: number) => number) =>
+      (of(t + 0.01, v) - of(t - 0.01, v)) / 0.02
+    expect(state[GAS.pressure] / gas.pressure(t, v)).toBeCloseTo(1, 12)
+    expect(state[GAS.pressureSlope] / central(gas.pressure)).toBeCloseTo(1, 7)
+    expect(state[GAS.heatCapacity] / central(gas.energy)).toBeCloseTo(1, 7)
+  }
+})

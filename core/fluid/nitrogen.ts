@@ -57,6 +57,16 @@ const idealEntropy = (temperature: number) => {
   )
 }
 
+/** Heat capacity of the ideal gas at constant volume, J/(mol·K): c_p − R. */
+const idealHeatCapacity = (temperature: number) => {
+  const t = temperature / 1000
+  return 28.98641 + t * (1.853978 + t * (-9.647459 + t * 16.63537)) + 0.000117 / (t * t) - GAS_CONSTANT
+}
+
+/** Places in the numbers of a state of a gas: K and m³/mol are given; Pa absolute, (∂p/∂T)_v, Pa/K, and c_v, J/(mol·K), are found. */
+export const GAS = { temperature: 0, volume: 1, pressure: 2, pressureSlope: 3, heatCapacity: 4 } as const
+export const gasState = () => new Float64Array(Object.keys(GAS).length)
+
 /** A gas by its equations of state, per mol. */
 export interface Gas {
   /** Pa, absolute */
@@ -65,6 +75,8 @@ export interface Gas {
   energy(temperature: number, volume: number): number
   /** Entropy but for a constant, J/(mol·K). */
   entropy(temperature: number, volume: number): number
+  /** Finds pressure, its slope and heat capacity. @param state see `GAS` */
+  find(state: Float64Array): void
 }
 
 export const realNitrogen: Gas = {
@@ -84,6 +96,32 @@ export const realNitrogen: Gas = {
     const real = GAS_CONSTANT * Math.log(w - B) - attractionSlope(temperature) * attractionShape(w)
     return idealEntropy(temperature) + real - shifted
   },
+  // derivatives of the above; a″ = A·κ/(2·T)·(κ/T_c + r/√(T·T_c)), r = √α
+  find(state) {
+    const t = state[GAS.temperature]
+    const w = state[GAS.volume] - SHIFT - SHIFT_SLOPE * (t - 300)
+    const mean = Math.sqrt(t * CRITICAL_TEMPERATURE)
+    const root = 1 + KAPPA * (1 - mean / CRITICAL_TEMPERATURE)
+    const a = A * root * root
+    const slope = (-A * root * KAPPA) / mean
+    const curvature = ((A * KAPPA) / (2 * t)) * (KAPPA / CRITICAL_TEMPERATURE + root / mean)
+    const free = w - B
+    const square = w * w + 2 * B * w - B * B
+    const repulsion = (GAS_CONSTANT * t) / free
+    const pressure = repulsion - a / square
+    // at a constant volume w falls as the gas warms
+    const pressureSlope =
+      GAS_CONSTANT / free -
+      slope / square +
+      SHIFT_SLOPE * (repulsion / free - (2 * a * (w + B)) / (square * square))
+    const shape = Math.log((w + (1 - ROOT_2) * B) / (w + (1 + ROOT_2) * B)) / (2 * ROOT_2 * B)
+    state[GAS.pressure] = pressure
+    state[GAS.pressureSlope] = pressureSlope
+    state[GAS.heatCapacity] =
+      idealHeatCapacity(t) -
+      t * curvature * shape -
+      SHIFT_SLOPE * ((a - t * slope) / square + pressure + t * pressureSlope)
+  },
 }
 
 /** p·v = R·T, c_v = 5/2·R. */
@@ -91,6 +129,11 @@ export const idealGas: Gas = {
   pressure: (temperature, volume) => (GAS_CONSTANT * temperature) / volume,
   energy: (temperature) => 2.5 * GAS_CONSTANT * temperature,
   entropy: (temperature, volume) => GAS_CONSTANT * (2.5 * Math.log(temperature) + Math.log(volume)),
+  find(state) {
+    state[GAS.pressureSlope] = GAS_CONSTANT / state[GAS.volume]
+    state[GAS.pressure] = state[GAS.pressureSlope] * state[GAS.temperature]
+    state[GAS.heatCapacity] = 2.5 * GAS_CONSTANT
+  },
 }
 
 /** Molar volume at a pressure and a temperature, m³/mol. @param pressure absolute, Pa @param temperature K, above the critical one */

@@ -62,6 +62,7 @@ export function localAt(
     g: new Float64Array(0),
     c: new Float64Array(0),
     power: new Float64Array(POWERS),
+    energy: new Float64Array(1),
   }
 }
 

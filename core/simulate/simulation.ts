@@ -210,6 +210,7 @@ export class Simulation {
     }
     after.store()
     const t = stepper.timeAt(share)
+    this.lineLoads.observe(t)
     this.sampleWithin(t, share)
     const h = t - integrator.tOld
     balances.stepAccepted(h, before, middle, after)
@@ -433,15 +434,14 @@ export class Simulation {
   /** Conditions and extremes of a part of the last step; the network is observed at its end, and is left so. */
   private passed(from: number, to: number): void {
     const { stepper, conditions, recorder } = this
+    const t = stepper.timeAt(to)
     if (conditions.crossed()) {
       conditions.observe(stepper.evaluateAt(conditions.locate(from, to, stepper.length, stepper.evaluate)))
       stepper.evaluate(to)
-    }
-    const t = stepper.timeAt(to)
-    conditions.observe(t)
+      conditions.observe(t)
+    } else conditions.goOn(t)
     recorder.observe(t)
     this.hunting.observe(t)
-    this.lineLoads.observe(t)
   }
 
   /** Takes the samples that lie within the last step; one that falls on its end is taken with what holds after it. */

@@ -366,7 +366,16 @@ describe('a motor and pump set that is switched off', () => {
 
 describe('what swings on and on', () => {
   it('is reported with its frequency and its size, for the motion and for the valve', () => {
-    const r = run(compileMachine(demo('boat-lift-pilot-check'), 'dead').compiled!)
+    // the pilot drained to where the oil that comes down raises the pressure
+    const drained = demo('boat-lift-pilot-check')
+    const sheet = {
+      ...drained,
+      components: drained.components
+        .filter(({ id }) => id !== 'T5')
+        .map((c) => (c.id === 'V3' ? { ...c, parameters: { ...c.parameters, drain: 'internal' } } : c)),
+      pipes: drained.pipes.filter(({ id }) => id !== 'L25'),
+    }
+    const r = run(compileMachine(sheet, 'dead').compiled!)
     const hunts = r.conditions.filter((c) => c.name === 'hunts' && c.component === 'A1')
     expect(hunts).toHaveLength(1)
     expect(hunts[0].label).toMatch(/speed swings at 5\.\d+ Hz/)

@@ -50,6 +50,9 @@ const STOP_REACH = 1e-3
 const STRIBECK_SPEED = 0.02
 /** Speed from which a rod counts as extending, m/s. */
 const EXTENDS = 0.001
+/** Pressures on the piston, Pa; area at A, m²; load but for its weight and spring, and force of the end stops, N. */
+const ACTING = indices('pressureA', 'pressureB', 'area', 'outerLoad', 'stops')
+const ACTING_COUNT = Object.keys(ACTING).length
 /** A contact ends when the gap is this wide, m, so that resting on a stop is one contact. */
 const RELEASE_GAP = 1e-9
 /** What the way out passes where a cushion begins, 1/s of the chamber's area times 1 m/s at this drop, Pa. */
@@ -330,6 +333,7 @@ export function cylinderModel(
     workPieceAt,
     workPieceStiffness,
     coulombFriction,
+    breakawayFriction,
     viscousFriction,
     ratedPressure,
   } = v
@@ -338,78 +342,34 @@ export function cylinderModel(
   const weight = mass * GRAVITY * Math.sin(v.angle)
   const stopDamping = 2 * Math.sqrt(STOP_STIFFNESS * mass)
   const leakReference = A < 0 || B < 0 ? 0 : (v.leakage ?? 0) / 100e5
-  const extraFriction = v.breakawayFriction - coulombFriction
+  const extraFriction = breakawayFriction - coulombFriction
   const [cushionOut, cushionIn] = [v.cushionOut ?? 0, v.cushionIn ?? 0]
   const throttle = circleArea(v.cushionThrottle ?? 0)
   const entry = (area: number) => pathCoefficient(area, CUSHION_ENTRY_DROP)
   const tabled = loadTable.x.length > 0
+  const capStop = endStopChamber(stages ? stages.area(0) : fullArea)
+  const rodStop = endStopChamber(annulus)
   /** Speed and kinetic friction of the last evaluation: the next often differs in something else. */
   const last = Float64Array.of(Number.NaN, 0)
-  const kineticFriction = (speed: number) => {
-    if (speed !== last[0]) {
-      last[0] = speed
-      last[1] = coulombFriction + extraFriction * Math.exp(-(speed < 0 ? -speed : speed) / STRIBECK_SPEED)
-    }
-    return last[1]
-  }
-  /** Friction that brakes it as it slides, or that holds it: what a lock does not take. */
-  const frictionOf = (l: Local) => {
-    if (l.slide[0] !== 0)
-      return kineticFriction(l.x[STATE.velocity]) * l.slide[0] + viscousFriction * l.x[STATE.velocity]
-    return Math.max(-v.breakawayFriction, Math.min(l.held[0], v.breakawayFriction))
-  }
-  const lockOf = (l: Local) =>
-    l.slide[0] === 0 ? Math.max(-l.h[R], Math.min(l.held[0] - frictionOf(l), l.h[R])) : l.h[R] * l.slide[0]
-  const stop = (touching: number, depth: number, rate: number) =>
-    touching ? Math.max(0, STOP_STIFFNESS * depth + stopDamping * rate) : 0
-  const workPiece = (l: Local) => {
-    const depth = l.x[STATE.position] - workPieceAt
-    return depth > 0 && l.u[INPUT.workPiece] > 0.5 ? workPieceStiffness * depth : 0
-  }
-  /** Force of the load but for its weight and spring. */
-  const outer = (l: Local) => {
-    const x = l.x[STATE.position]
-    return (
-      l.u[INPUT.force] +
-      damping * l.x[STATE.velocity] +
-      workPiece(l) +
-      (tabled ? interpolate(loadTable.x, loadTable.y, x) : 0)
-    )
-  }
-  const cap = (x: number) => (stages ? stages.area(x) : fullArea)
   const cushionDrop = (length: number, left: number, area: number, outflow: number) => {
     if (outflow <= 0 || left >= length) return 0
     const s = left > 0 ? left / length : 0
     return inverseSmoothSquareRoot(outflow / (throttle * fluid.orificeFactor + entry(area) * s * s))
   }
-  /** Pressures on the piston. */
-  const pressureA = (l: Local) =>
-    A < 0
-      ? 0
-      : cushionIn > 0
-        ? l.p[A] +
-          cushionDrop(
-            cushionIn,
-            l.x[STATE.position],
-            cap(l.x[STATE.position]),
-            -cap(l.x[STATE.position]) * l.x[STATE.velocity],
-          )
-        : l.p[A]
-  const pressureB = (l: Local) =>
-    B < 0
-      ? 0
-      : cushionOut > 0
-        ? l.p[B] +
-          cushionDrop(cushionOut, stroke - l.x[STATE.position], annulus, annulus * l.x[STATE.velocity])
-        : l.p[B]
-  const capStop = endStopChamber(cap(0))
-  const rodStop = endStopChamber(annulus)
-  /** Force of the end stops that is given back. */
-  const elasticStop = (x: number, l: Local) =>
-    l.mode[1] ? STOP_STIFFNESS * (x - stroke) : l.mode[0] ? STOP_STIFFNESS * x : 0
-  const stopsAt = (l: Local) =>
-    stop(l.mode[1], l.x[STATE.position] - stroke, l.x[STATE.velocity]) -
-    stop(l.mode[0], -l.x[STATE.position], -l.x[STATE.velocity])
+  /** What the other equations take over from the last evaluation, see `ACTING`. */
+  const acting = new Float64Array(ACTING_COUNT)
+  const findKineticFriction = (speed: number) => {
+    last[0] = speed
+    last[1] = coulombFriction + extraFriction * Math.exp(-(speed < 0 ? -speed : speed) / STRIBECK_SPEED)
+  }
+  /** Friction that brakes it as it slides, or that holds it: what a lock does not take. */
+  const frictionOf = (l: Local) => {
+    if (l.slide[0] === 0) return Math.max(-breakawayFriction, Math.min(l.held[0], breakawayFriction))
+    if (l.x[STATE.velocity] !== last[0]) findKineticFriction(l.x[STATE.velocity])
+    return last[1] * l.slide[0] + viscousFriction * l.x[STATE.velocity]
+  }
+  const lockOf = (l: Local) =>
+    l.slide[0] === 0 ? Math.max(-l.h[R], Math.min(l.held[0] - frictionOf(l), l.h[R])) : l.h[R] * l.slide[0]
   return {
     dryFriction: [{ velocity: STATE.velocity }],
     idlePorts: [R],
@@ -449,19 +409,43 @@ export function cylinderModel(
     evaluate(l) {
       const x = l.x[STATE.position]
       const speed = l.x[STATE.velocity]
-      const pA = pressureA(l)
-      const pB = pressureB(l)
-      const area = cap(x)
+      const area = stages ? stages.area(x) : fullArea
+      let pA = A < 0 ? 0 : l.p[A]
+      if (cushionIn > 0 && speed < 0 && A >= 0) pA += cushionDrop(cushionIn, x, area, -area * speed)
+      let pB = B < 0 ? 0 : l.p[B]
+      if (cushionOut > 0 && speed > 0 && B >= 0)
+        pB += cushionDrop(cushionOut, stroke - x, annulus, annulus * speed)
+      let outerLoad = l.u[INPUT.force] + damping * speed
+      if (workPieceStiffness > 0 && x > workPieceAt && l.u[INPUT.workPiece] > 0.5)
+        outerLoad += workPieceStiffness * (x - workPieceAt)
+      if (tabled) outerLoad += interpolate(loadTable.x, loadTable.y, x)
+      let stops = 0
+      if (l.mode[EVENT.extended] === 1) {
+        const force = STOP_STIFFNESS * (x - stroke) + stopDamping * speed
+        if (force > 0) stops = force
+      }
+      if (l.mode[EVENT.retracted] === 1) {
+        const force = -STOP_STIFFNESS * x - stopDamping * speed
+        if (force > 0) stops -= force
+      }
+      acting[ACTING.pressureA] = pA
+      acting[ACTING.pressureB] = pB
+      acting[ACTING.area] = area
+      acting[ACTING.outerLoad] = outerLoad
+      acting[ACTING.stops] = stops
       const leakage = leakReference * fluid.leakageFactor * (pA - pB)
-      const load = outer(l) + weight + springRate * x
+      const load = outerLoad + weight + springRate * x
       l.dx[STATE.position] = speed
-      const drive = pA * area - pB * annulus - load - viscousFriction * speed - stopsAt(l)
-      const [direction] = l.slide
+      const drive = pA * area - pB * annulus - load - viscousFriction * speed - stops
+      const direction = l.slide[0]
       if (direction === 0) {
         l.dx[STATE.velocity] = 0
         l.held[0] = drive
-        l.holdForward[0] = l.holdBack[0] = v.breakawayFriction + l.h[R]
-      } else l.dx[STATE.velocity] = (drive - (kineticFriction(speed) + l.h[R]) * direction) / mass
+        l.holdForward[0] = l.holdBack[0] = breakawayFriction + l.h[R]
+      } else {
+        if (speed !== last[0]) findKineticFriction(speed)
+        l.dx[STATE.velocity] = (drive - (last[1] + l.h[R]) * direction) / mass
+      }
       if (A >= 0) {
         l.q[A] = area * speed * (x < 0 ? capStop.share(-x) : 1) + leakage
         l.v[A] = DEAD_VOLUME + (x < 0 ? -area * capStop.gone(-x) : stages ? stages.volume(x) : area * x)
@@ -484,24 +468,14 @@ export function cylinderModel(
     switch(l, index, direction) {
       if (index < 2) l.mode[index] = direction > 0 ? 1 : 0
     },
-    stores(l) {
-      const x = l.x[STATE.position]
-      const speed = l.x[STATE.velocity]
-      const stop = elasticStop(x, l)
-      return (
-        0.5 * mass * speed * speed +
-        weight * x +
-        0.5 * springRate * x * x +
-        (0.5 * stop * stop) / STOP_STIFFNESS
-      )
-    },
     observe(l) {
-      const pA = pressureA(l)
-      const pB = pressureB(l)
+      const pA = acting[ACTING.pressureA]
+      const pB = acting[ACTING.pressureB]
       const x = l.x[STATE.position]
       const speed = l.x[STATE.velocity]
-      const load = outer(l)
-      const area = cap(x)
+      const load = acting[ACTING.outerLoad]
+      const area = acting[ACTING.area]
+      const elastic = STOP_STIFFNESS * (l.mode[EVENT.extended] ? x - stroke : l.mode[EVENT.retracted] ? x : 0)
       l.o[OUTPUT.loadForce] = load + weight + springRate * x
       l.o[OUTPUT.pushForce] = pA * area - pB * annulus
       l.o[OUTPUT.capPressure] = pA
@@ -511,24 +485,25 @@ export function cylinderModel(
       l.c[CONDITION.capOver] = pA - ratedPressure
       l.c[CONDITION.rodOver] = pB - ratedPressure
       l.c[CONDITION.intensified] = speed > EXTENDS && pB > pA ? pB - ratedPressure : -1
+      l.energy[0] =
+        0.5 * (mass * speed * speed + springRate * x * x + (elastic * elastic) / STOP_STIFFNESS) + weight * x
       l.power[Power.useful] = load * speed
-      l.power[Power.stored] =
-        (weight + springRate * x + mass * l.dx[STATE.velocity] + elasticStop(x, l)) * speed
+      l.power[Power.stored] = (weight + springRate * x + mass * l.dx[STATE.velocity] + elastic) * speed
       const displaced = area * speed
       const returned = -annulus * speed
       // oil that does not move the piston, what the cushions throttle, friction, and what the stops do not give back
       const past =
         (A < 0 ? 0 : l.p[A] * (l.q[A] - displaced) - (pA - l.p[A]) * displaced) +
         (B < 0 ? 0 : l.p[B] * (l.q[B] - returned) - (pB - l.p[B]) * returned)
-      l.power[Power.heat] = past + (frictionOf(l) + lockOf(l) + stopsAt(l) - elasticStop(x, l)) * speed
+      l.power[Power.heat] = past + (frictionOf(l) + lockOf(l) + acting[ACTING.stops] - elastic) * speed
     },
     holds(l) {
-      const x = l.x[STATE.position]
+      const [pA, pB] = [acting[ACTING.pressureA], acting[ACTING.pressureB]]
       const speed = l.x[STATE.velocity]
-      const area = cap(x)
+      const area = acting[ACTING.area]
       const load = l.o[OUTPUT.loadForce]
       // an end stop takes what the pressures leave
-      if (stopsAt(l) !== 0) return []
+      if (acting[ACTING.stops] !== 0) return []
       const locked = lockOf(l)
       const forces = [
         { label: 'load', value: load },
@@ -536,7 +511,7 @@ export function cylinderModel(
         { label: 'lock', value: locked },
         { label: 'acceleration', role: 'acceleration' as const, value: mass * l.dx[STATE.velocity] },
       ].filter(({ label, value }) => value !== 0 || label === 'load')
-      const [throttledA, throttledB] = [A < 0 ? 0 : pressureA(l) - l.p[A], B < 0 ? 0 : pressureB(l) - l.p[B]]
+      const [throttledA, throttledB] = [A < 0 ? 0 : pA - l.p[A], B < 0 ? 0 : pB - l.p[B]]
       const held: Hold[] = []
       // what a lock holds, no load sets
       const free = l.h[R] < NO_PUSH
@@ -544,7 +519,7 @@ export function cylinderModel(
         held.push({
           port: A,
           by: 'load',
-          leads: free && (speed > -AT_REST ? load > 0 : load > pressureB(l) * annulus),
+          leads: free && (speed > -AT_REST ? load > 0 : load > pB * annulus),
           terms: [
             ...forces.map((force) => ({ ...force, value: force.value / area })),
             ...(throttledA ? [{ label: 'cushion', value: -throttledA }] : []),
@@ -558,7 +533,7 @@ export function cylinderModel(
         held.push({
           port: B,
           by: 'load',
-          leads: free && (speed < AT_REST ? load < 0 : -load > pressureA(l) * area),
+          leads: free && (speed < AT_REST ? load < 0 : -load > pA * area),
           terms: [
             ...forces.map((force) => ({ ...force, value: -force.value / annulus })),
             ...(throttledB ? [{ label: 'cushion', value: -throttledB }] : []),
@@ -572,10 +547,10 @@ export function cylinderModel(
     },
     balances(l) {
       const load = l.o[OUTPUT.loadForce]
+      const capForce = acting[ACTING.pressureA] * acting[ACTING.area]
+      const rodForce = acting[ACTING.pressureB] * annulus
       const sides = [
-        ...(A < 0
-          ? []
-          : [{ label: 'pressure on the cap side', value: pressureA(l) * cap(l.x[STATE.position]) }]),
+        ...(A < 0 ? [] : [{ label: 'pressure on the cap side', value: capForce }]),
         ...(load < 0 ? [{ label: 'load', value: -load }] : []),
       ]
       return [
@@ -584,7 +559,7 @@ export function cylinderModel(
           quantity: 'force',
           pushing: sides,
           opposing: [
-            ...(B < 0 ? [] : [{ label: 'pressure on the rod side', value: pressureB(l) * annulus }]),
+            ...(B < 0 ? [] : [{ label: 'pressure on the rod side', value: rodForce }]),
             ...(load < 0 ? [] : [{ label: 'load', value: load }]),
             { label: 'friction', value: frictionOf(l) },
           ],

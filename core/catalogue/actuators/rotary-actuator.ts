@@ -163,7 +163,6 @@ export function rotaryModel(
     switch(l, index, direction) {
       l.mode[index] = direction > 0 ? 1 : 0
     },
-    stores: (l) => (0.5 * elasticTorque(l) ** 2) / STOP_STIFFNESS,
     observe(l) {
       const speed = l.p[W]
       l.o[OUTPUT.speed] = speed
@@ -174,7 +173,9 @@ export function rotaryModel(
       const angle = l.x[STATE.angle]
       const stops = stop(l.mode[1], angle - values.range, speed) - stop(l.mode[0], -angle, -speed)
       const past = l.p[A] * (l.q[A] - perRadian * speed) + l.p[B] * (l.q[B] + perRadian * speed)
-      l.power[Power.stored] = elasticTorque(l) * speed
+      const elastic = elasticTorque(l)
+      l.power[Power.stored] = elastic * speed
+      l.energy[0] = (0.5 * elastic * elastic) / STOP_STIFFNESS
       // its inertia belongs to the shaft
       l.power[Power.heat] = past + friction(l) * speed + stops * speed - l.power[Power.stored]
     },

@@ -94,7 +94,6 @@ export const rotatingLoad = defineKind({
         l.holdForward[0] = l.holdBack[0] = v.friction / v.ratio
         l.v[W] = inertia
       },
-      stores: (l) => gravity * Math.sin(l.x[STATE.angle]),
       observe(l) {
         const speed = l.p[W] / v.ratio
         const load = outer(l.u[INPUT.torque], waves ? l.x[STATE.wave] : 0)
@@ -102,6 +101,7 @@ export const rotatingLoad = defineKind({
         l.o[OUTPUT.load] = l.q[W] * v.ratio
         l.power[Power.useful] = load * speed
         l.power[Power.stored] = gravity * Math.cos(l.x[STATE.angle]) * speed
+        l.energy[0] = gravity * Math.sin(l.x[STATE.angle])
         l.power[Power.heat] = v.friction * l.slide[0] * speed
       },
     }

@@ -101,7 +101,7 @@ export const winchLoad = defineKind({
       evaluate(l) {
         const speed = l.p[W] * arm
         l.dx[STATE.hauled] = speed
-        const [direction] = l.slide
+        const direction = l.slide[0]
         const torque = shaftTorque(direction, pull(direction, l.u[INPUT.force]))
         l.q[W] = torque
         if (direction === 0) {
@@ -110,7 +110,6 @@ export const winchLoad = defineKind({
         }
         l.v[W] = inertia
       },
-      stores: (l) => weight * l.x[STATE.hauled],
       observe(l) {
         const speed = l.p[W] * arm
         const force = pull(l.slide[0], l.u[INPUT.force])
@@ -120,6 +119,7 @@ export const winchLoad = defineKind({
         const useful = force > 0 ? l.u[INPUT.force] * speed : 0
         l.power[Power.useful] = useful
         l.power[Power.stored] = weight * speed
+        l.energy[0] = weight * l.x[STATE.hauled]
         // rolling friction, the gear, and what the rounded corner leaves of a rope that goes slack
         l.power[Power.heat] = shaftTorque(l.slide[0], force) * l.p[W] - useful - l.power[Power.stored]
       },

@@ -222,7 +222,7 @@ export const PULL_IN = 0.85
 export const DROP_OUT = 0.4
 
 /** Modes of the coils: which of them pulls the spool, and which have pulled in. */
-const MODE = { engaged: 0, coilA: 1, coilB: 2 } as const
+export const MODE = { engaged: 0, coilA: 1, coilB: 2 } as const
 export const COIL_MODES = [0, 0, 0] as const
 
 /** Which position the coils hold: 1 a, −1 b, 0 none. The first to pull in wins. */
@@ -230,8 +230,7 @@ export const engagedCoil = (l: Local): number => l.mode[MODE.engaged]
 export const coilsOn = (l: Local): number => l.mode[MODE.coilA] + l.mode[MODE.coilB]
 
 /** The measure of a coil's event function: above its pull-in voltage, or above its drop-out voltage where it has pulled in. */
-export const coilMeasure = (l: Local, voltage: number, coil: 'coilA' | 'coilB'): number =>
-  voltage - (l.mode[MODE[coil]] ? DROP_OUT : PULL_IN)
+export const coilMeasure = (isOn: number, voltage: number): number => voltage - (isOn ? DROP_OUT : PULL_IN)
 
 /** A coil has pulled in or dropped out. */
 export function switchCoil(l: Local, coil: 'coilA' | 'coilB', on: boolean): void {

@@ -31,7 +31,7 @@ export const pilotOperatedCheck = defineKind({
     fails:
       'Pressure behind it (at A) works against the pilot: it may not open, or flutter. Trapped oil that warms raises the pressure it holds.',
     mistakes:
-      'A directional valve that does not relieve A in its centre; a load that runs ahead: it opens and shuts in turns, use a counterbalance valve; no relief for oil that warms while locked in.',
+      'A directional valve that does not relieve A in its centre; a pilot drained internally where the oil that comes back raises the pressure at A, so that it opens and shuts in turns: drain it externally, at Y; a load that runs ahead: use a counterbalance valve; no relief for oil that warms while locked in.',
   },
   ports: [
     { name: 'A', domain: 'oil', role: 'inlet of the free flow' },

@@ -40,7 +40,7 @@ export interface SpoolPath {
   readonly from: number
   readonly to: number
   /** Share of its full opening in each box. */
-  readonly open: readonly number[]
+  readonly open: Float64Array
 }
 
 export function spoolPaths(boxes: readonly Box[], ports: readonly string[]): SpoolPath[] {
@@ -54,7 +54,7 @@ export function spoolPaths(boxes: readonly Box[], ports: readonly string[]): Spo
         paths.get(key)!.open[index] = group.includes('~') ? THROTTLED : 1
       }
   })
-  return [...paths.values()]
+  return [...paths.values()].map((path) => ({ ...path, open: Float64Array.from(path.open) }))
 }
 
 /**

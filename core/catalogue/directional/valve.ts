@@ -39,6 +39,7 @@ import {
   engagedCoil,
   isSolenoid,
   isWorkedByOil,
+  MODE,
   switchCoil,
   type ActuationValues,
 } from './actuation'
@@ -327,7 +328,6 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   const usesY = pilotB > 0 || (pilotStage && values.pilotDrain === 'external')
   /** How far the pilot stage can push the spool: the whole way from the shift pressure on. */
   const pilotReach = (p: Float64Array) => {
-    if (!pilotStage) return 1
     const share = (p[supply] - (drain < 0 ? 0 : p[drain])) / shiftPressure
     return share < 0 ? 0 : share > 1 ? 1 : share
   }
@@ -388,11 +388,11 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       const y = l.x[STATE.spool]
       const { p, q } = l
       if (coils) {
-        l.g[EVENT.coilA] = coilMeasure(l, l.u[INPUT.coilA], 'coilA')
-        l.g[EVENT.coilB] = coilMeasure(l, l.u[INPUT.coilB], 'coilB')
+        l.g[EVENT.coilA] = coilMeasure(l.mode[MODE.coilA], l.u[INPUT.coilA])
+        l.g[EVENT.coilB] = coilMeasure(l.mode[MODE.coilB], l.u[INPUT.coilB])
       }
       const order = ordered(l)
-      let target = order * pilotReach(p)
+      let target = pilotStage ? order * pilotReach(p) : order
       if (piloted) target += (pilotA * p[X] - pilotB * p[Y]) / shiftPressure
       target = target < least ? least : target > 1 ? 1 : target
       // with a detent nothing moves it but a push; released it rests in the nearest box

@@ -119,12 +119,11 @@ export const flowDividerGear = defineKind({
         l.q[A] = -qa
         l.q[B] = -qb
         const torque = a * dropA + b * dropB - viscous * speed
-        const [direction] = l.slide
+        const direction = l.slide[0]
         l.dx[STATE.speed] = direction === 0 ? 0 : (torque - v.frictionTorque * direction) / v.inertia
         l.held[0] = torque
         l.holdForward[0] = l.holdBack[0] = v.frictionTorque
       },
-      stores: (l) => 0.5 * v.inertia * l.x[STATE.speed] ** 2,
       observe(l) {
         l.o[OUTPUT.toA] = -l.q[A]
         l.o[OUTPUT.toB] = -l.q[B]
@@ -132,6 +131,7 @@ export const flowDividerGear = defineKind({
         l.c[CONDITION.intensified] = l.x[STATE.speed] > SHAFT_REVERSAL ? l.o[OUTPUT.highest] - l.p[P] : -1
         l.c[CONDITION.overPressure] = l.o[OUTPUT.highest] - v.maxPressure
         l.power[Power.stored] = v.inertia * l.dx[STATE.speed] * l.x[STATE.speed]
+        l.energy[0] = 0.5 * v.inertia * l.x[STATE.speed] ** 2
         const [dropA, dropB] = [l.p[P] - l.p[A], l.p[P] - l.p[B]]
         // all that flows but does not turn it, and its friction
         const past = dropA * (-l.q[A] - a * l.x[STATE.speed]) + dropB * (-l.q[B] - b * l.x[STATE.speed])

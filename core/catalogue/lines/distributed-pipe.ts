@@ -115,14 +115,6 @@ export function distributedModel(values: PipeValues, wall: number, fluid: Fluid)
       for (let i = 0; i < n; i++) sum += volume * (fluid.strain(l.x[i]) + wall * l.x[i])
       return sum
     },
-    stores(l) {
-      let sum = 0
-      const inertia = (fluid.density * step) / area
-      for (let i = 0; i < n; i++)
-        sum +=
-          0.5 * inertia * l.x[n + i] ** 2 + volume * (fluid.strainEnergy(l.x[i]) + 0.5 * wall * l.x[i] ** 2)
-      return sum
-    },
     observe(l) {
       exchange(l)
       const { x } = l
@@ -130,7 +122,11 @@ export function distributedModel(values: PipeValues, wall: number, fluid: Fluid)
       let highest = -Infinity
       let lost = 0
       let stored = 0
+      let energy = 0
+      const inertia = (fluid.density * step) / area
       for (let i = 0; i < n; i++) {
+        energy +=
+          0.5 * inertia * x[n + i] * x[n + i] + volume * (fluid.strainEnergy(x[i]) + 0.5 * wall * x[i] * x[i])
         if (x[i] < lowest) lowest = x[i]
         if (x[i] > highest) highest = x[i]
         const loss = friction.loss(x[n + i]) * x[n + i]
@@ -144,6 +140,7 @@ export function distributedModel(values: PipeValues, wall: number, fluid: Fluid)
       l.o[OUTPUT.highest] = highest
       l.c[CONDITION.cavitation] = CAVITATION_PRESSURE - (lowest + ATMOSPHERE)
       l.power[Power.stored] = stored
+      l.energy[0] = energy
       l.power[Power.heat] = lost + shortWaves
     },
   }

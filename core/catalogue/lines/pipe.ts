@@ -116,9 +116,9 @@ export function pipeModel(values: PipeValues, fluid: Fluid): Model {
       l.q[0] = flow
       l.q[1] = -flow
     },
-    stores: (l) => 0.5 * fluid.density * column * l.x[STATE.flow] ** 2,
     observe(l) {
       const flow = l.x[STATE.flow]
+      l.energy[0] = 0.5 * fluid.density * column * flow * flow
       l.power[Power.stored] = fluid.density * column * flow * l.dx[STATE.flow]
       l.power[Power.heat] = friction.loss(flow) * flow
     },

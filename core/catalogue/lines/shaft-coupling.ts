@@ -92,10 +92,10 @@ export const shaftCoupling = defineKind({
       switch(l, _index, direction) {
         if (direction > 0) l.mode[0] = 1
       },
-      stores: (l) => 0.5 * stiffness * l.x[STATE.twist] ** 2,
       observe(l) {
         l.o[OUTPUT.torque] = l.q[V]
         l.c[CONDITION.broken] = l.mode[0] - 0.5
+        l.energy[0] = 0.5 * stiffness * l.x[STATE.twist] ** 2
         l.power[Power.stored] = l.mode[0] ? 0 : stiffness * l.x[STATE.twist] * l.dx[STATE.twist]
         l.power[Power.heat] = l.mode[0] ? 0 : damping * (l.p[V] - l.p[W]) ** 2
       },

@@ -1,5 +1,5 @@
 import { pressureBalance } from '../answers'
-import { idealGas, molarVolume, realNitrogen } from '../../fluid/nitrogen'
+import { GAS, gasState, idealGas, molarVolume, realNitrogen } from '../../fluid/nitrogen'
 import { ATMOSPHERE } from '../../units/quantities'
 import { blockedStore, drifted } from '../faults'
 import {
@@ -144,21 +144,14 @@ export const accumulatorGas = defineKind({
       values.startPressure > values.precharge
         ? values.volume - known.amount * molarVolume(gas, start, START_TEMPERATURE)
         : 0
-    const temperatureOf = (l: Local) => START_TEMPERATURE + (warms ? l.x[STATE.warming] : 0)
-    const molar = (l: Local) =>
-      Math.max(values.volume - l.x[STATE.oil], LEAST_GAS * values.volume) / amountOf(l)
-    const gasPressure = (l: Local) => gas.pressure(temperatureOf(l), molar(l)) - ATMOSPHERE
-    /** c_v, J/(mol·K), and (∂p/∂T)_v, Pa/K: central differences over a kelvin. */
-    const heatCapacity = (t: number, v: number) => gas.energy(t + 0.5, v) - gas.energy(t - 0.5, v)
-    const pressureSlope = (t: number, v: number) => gas.pressure(t + 0.5, v) - gas.pressure(t - 0.5, v)
-    /** Heat that the gas gives to its vessel, W. */
-    const toVessel = (l: Local) =>
-      warms ? amountOf(l) * heatCapacity(temperatureOf(l), molar(l)) * l.x[STATE.warming] * exchange : 0
-    /** dT/dt, K/s, while oil flows in. */
-    const warmingRate = (l: Local, flow: number) => {
-      const [t, v] = [temperatureOf(l), molar(l)]
-      const pressed = (t * pressureSlope(t, v) * flow) / (amountOf(l) * heatCapacity(t, v))
-      return pressed - l.x[STATE.warming] * exchange
+    const state = gasState()
+    /** Finds the state of the gas, see `GAS`. */
+    const findGas = (l: Local) => {
+      const left = values.volume - l.x[STATE.oil]
+      const least = LEAST_GAS * values.volume
+      state[GAS.temperature] = START_TEMPERATURE + (warms ? l.x[STATE.warming] : 0)
+      state[GAS.volume] = (left > least ? left : least) / amountOf(l)
+      gas.find(state)
     }
     const into = inlet(values)
     return {
@@ -192,26 +185,31 @@ export const accumulatorGas = defineKind({
           ? `it holds ${(1000 * l.x[STATE.oil]).toFixed(1)} L of oil, more than ${(1000 * values.volume).toFixed(1)} L.`
           : undefined,
       evaluate(l) {
-        const flow = into(l.p[P], gasPressure(l), l.x[STATE.oil])
+        findGas(l)
+        const flow = into(l.p[P], state[GAS.pressure] - ATMOSPHERE, l.x[STATE.oil])
         l.q[P] = flow
         l.dx[STATE.oil] = flow
-        if (warms) l.dx[STATE.warming] = warmingRate(l, flow)
-      },
-      stores(l) {
-        const [t, v] = [temperatureOf(l), molar(l)]
-        // what it can give back with its vessel at T_w, u − T_w·s; the atmosphere takes part in its absolute pressure
-        const available = gas.energy(t, v) - START_TEMPERATURE * gas.entropy(t, v)
-        return amountOf(l) * available - ATMOSPHERE * l.x[STATE.oil]
+        if (!warms) return
+        const capacity = amountOf(l) * state[GAS.heatCapacity]
+        const pressed = (state[GAS.temperature] * state[GAS.pressureSlope] * flow) / capacity
+        l.dx[STATE.warming] = pressed - l.x[STATE.warming] * exchange
       },
       observe(l) {
-        l.o[OUTPUT.gas] = gasPressure(l)
+        findGas(l)
+        const [temperature, volume] = [state[GAS.temperature], state[GAS.volume]]
+        l.o[OUTPUT.gas] = state[GAS.pressure] - ATMOSPHERE
         l.o[OUTPUT.flow] = l.q[P]
-        l.o[OUTPUT.temperature] = temperatureOf(l)
+        l.o[OUTPUT.temperature] = temperature
         l.c[CONDITION.empty] = 2 * CLOSING_SHARE * values.volume - l.x[STATE.oil]
         l.c[CONDITION.full] = l.x[STATE.oil] - 0.9 * values.volume
         l.c[CONDITION.overPressure] = l.p[P] - values.maxPressure
         // heat that passes between gas and vessel at different temperatures can no longer do all of its work
-        const lost = (toVessel(l) * (l.o[OUTPUT.temperature] - START_TEMPERATURE)) / l.o[OUTPUT.temperature]
+        const toVessel = warms ? amountOf(l) * state[GAS.heatCapacity] * l.x[STATE.warming] * exchange : 0
+        const lost = (toVessel * (temperature - START_TEMPERATURE)) / temperature
+        // what it can give back with its vessel at T_w, u − T_w·s; the atmosphere takes part in its absolute pressure
+        const available =
+          gas.energy(temperature, volume) - START_TEMPERATURE * gas.entropy(temperature, volume)
+        l.energy[0] = amountOf(l) * available - ATMOSPHERE * l.x[STATE.oil]
         l.power[Power.stored] = l.o[OUTPUT.gas] * l.q[P] - lost
         l.power[Power.heat] = (l.p[P] - l.o[OUTPUT.gas]) * l.q[P] + lost
       },

@@ -110,7 +110,6 @@ export function accumulatorModel(
       l.q[0] = into(l.p[0], pushed(l.x[STATE.oil], l), l.x[STATE.oil])
       l.dx[STATE.oil] = l.q[0]
     },
-    stores: (l) => kept.energy(l.x[STATE.oil]),
     observe(l) {
       l.o[OUTPUT.stored] = pushed(l.x[STATE.oil], l)
       l.o[OUTPUT.flow] = l.q[0]
@@ -119,6 +118,7 @@ export function accumulatorModel(
       l.c[CONDITION.overPressure] = l.p[0] - v.maxPressure
       const back = kept.pressure(l.x[STATE.oil])
       l.power[Power.stored] = back * l.q[0]
+      l.energy[0] = kept.energy(l.x[STATE.oil])
       l.power[Power.heat] = (l.p[0] - back) * l.q[0]
     },
     balances: (l) => [

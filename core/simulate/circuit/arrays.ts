@@ -54,6 +54,7 @@ export class CircuitArrays implements Local {
   readonly o: Float64Array
   readonly c: Float64Array
   readonly power: Float64Array
+  readonly energy: Float64Array
   readonly slide: Float64Array
   readonly holdForward: Float64Array
   readonly holdBack: Float64Array
@@ -100,6 +101,7 @@ export class CircuitArrays implements Local {
     this.o = new Float64Array(sum.outputs)
     this.c = new Float64Array(sum.conditions)
     this.power = new Float64Array(sum.powers)
+    this.energy = new Float64Array(parts.length)
     this.slide = new Float64Array(sum.frictions)
     this.holdForward = new Float64Array(sum.frictions)
     this.holdBack = new Float64Array(sum.frictions)
@@ -122,6 +124,7 @@ export class CircuitArrays implements Local {
         o: this.o.subarray(from.outputs, to.outputs),
         c: this.c.subarray(from.conditions, to.conditions),
         power: this.power.subarray(from.powers, to.powers),
+        energy: this.energy.subarray(i, i + 1),
         slide: this.slide.subarray(from.frictions, to.frictions),
         holdForward: this.holdForward.subarray(from.frictions, to.frictions),
         holdBack: this.holdBack.subarray(from.frictions, to.frictions),

@@ -17,7 +17,7 @@ interface Body {
   /** State that is its speed, and its node where that is a shaft, −1 where it belongs to an element. */
   readonly state: number
   readonly node: number
-  /** Its places in the arrays of friction, and the ports by which these act on the shaft. */
+  /** Its places in the arrays of friction, and the ports by which these act on the shaft, −1 where it is none. */
   readonly places: readonly number[]
   readonly ports: readonly number[]
   /** Indices of the elements whose friction acts on it. */
@@ -78,7 +78,7 @@ const placed = (
   node,
   state: node < 0 ? firstState[members[0].element] + velocity : nodeState[node],
   places: members.map(({ element, index }) => arrays.offsets[element].frictions + index),
-  ports: node < 0 ? [] : members.map(({ element, port }) => arrays.offsets[element].ports + port),
+  ports: members.map(({ element, port }) => (node < 0 ? -1 : arrays.offsets[element].ports + port)),
   elements: members.map(({ element }) => element),
 })
 
@@ -96,6 +96,12 @@ export const frictionShape = (bodies: number): Model => ({
 
 export class DryFriction {
   private readonly bodies: readonly Body[]
+  /** State and node of each body; its places, and the ports by which these act on a shaft, lie between starts b and b + 1. */
+  private readonly states: Int32Array
+  private readonly nodes: Int32Array
+  private readonly starts: Int32Array
+  private readonly places: Int32Array
+  private readonly ports: Int32Array
   /** Nodes of shafts that are held: 1 for each. */
   readonly heldNode: Uint8Array
   /** Places on shafts whose speed is imposed, and the ports where they find it. */
@@ -123,6 +129,12 @@ export class DryFriction {
   ) {
     const { parts, arrays, nodeState } = where
     this.bodies = bodies.map((body) => placed(body, where))
+    this.states = Int32Array.from(this.bodies, ({ state }) => state)
+    this.nodes = Int32Array.from(this.bodies, ({ node }) => node)
+    this.places = Int32Array.from(this.bodies.flatMap((body) => body.places))
+    this.ports = Int32Array.from(this.bodies.flatMap((body) => body.ports))
+    this.starts = new Int32Array(this.bodies.length + 1)
+    this.bodies.forEach((body, b) => (this.starts[b + 1] = this.starts[b] + body.places.length))
     this.heldNode = new Uint8Array(nodeState.length)
     this.uncertainty = new Float64Array(this.bodies.length)
     this.firstMode = arrays.offsets[element].modes
@@ -159,31 +171,32 @@ export class DryFriction {
    * torque, in proportion to what it can hold.
    */
   update(): void {
-    const { bodies, firstMode, firstEvent, uncertainty } = this
+    const { states, nodes, starts, places, ports, firstMode, firstEvent, uncertainty } = this
     const { arrays, inflow, firstElementState, potential } = this.network
     const { mode, g, x, held, holdForward, holdBack, q } = arrays
-    for (let b = 0, event = firstEvent; b < bodies.length; b++, event += 2) {
-      const { state, node, places, ports } = bodies[b]
-      const speed = node < 0 ? x[state - firstElementState] : potential[node]
+    for (let b = 0, event = firstEvent; b < states.length; b++, event += 2) {
+      const node = nodes[b]
+      const speed = node < 0 ? x[states[b] - firstElementState] : potential[node]
       const direction = mode[firstMode + b]
       if (direction !== 0) {
         g[event] = direction > 0 ? speed + uncertainty[b] : -1
         g[event + 1] = direction > 0 ? -1 : uncertainty[b] - speed
         continue
       }
+      const end = starts[b + 1]
       let forward = 0
       let back = 0
-      for (let i = 0; i < places.length; i++) {
+      for (let i = starts[b]; i < end; i++) {
         forward += holdForward[places[i]]
         back += holdBack[places[i]]
       }
-      const drive = node < 0 ? held[places[0]] : inflow[node]
+      const drive = node < 0 ? held[places[starts[b]]] : inflow[node]
       // one that is to be held, and still moves, slides on
       g[event] = speed !== 0 ? speed : drive - forward - LEAST_DRIVE
       g[event + 1] = speed !== 0 ? -speed : -drive - back - LEAST_DRIVE
       if (node < 0) continue
       const hold = drive > 0 ? forward : back
-      for (let i = 0; i < places.length; i++) {
+      for (let i = starts[b]; i < end; i++) {
         const share = drive > 0 ? holdForward[places[i]] : holdBack[places[i]]
         held[places[i]] = hold > 0 ? (drive * share) / hold : 0
         q[ports[i]] += held[places[i]]

@@ -12,6 +12,18 @@ export interface Fault {
   readonly input: number
 }
 
+/** A copy of some numbers; the calls of `set` on arrays so short would take longer than the equations. */
+class Kept {
+  values = new Float64Array(0)
+  save(from: Float64Array): void {
+    if (this.values.length !== from.length) this.values = new Float64Array(from.length)
+    for (let i = 0; i < from.length; i++) this.values[i] = from[i]
+  }
+  restore(to: Float64Array): void {
+    for (let i = 0; i < to.length; i++) to[i] = this.values[i]
+  }
+}
+
 /** The model as it behaves with these faults; the sound model itself where there are none. */
 export function withFaults(
   model: Model,
@@ -20,45 +32,48 @@ export function withFaults(
   values: Readonly<Record<string, unknown>>,
 ): Model {
   if (!faults.length) return model
-  let keptPotentials = new Float64Array(0)
-  let keptInputs = new Float64Array(0)
-  const kept = { h: new Float64Array(0), slide: new Float64Array(0) }
+  /** What the faults change, as it was: potentials, inputs, forces of locks, directions of dry friction, flows. */
+  const kept = { p: new Kept(), u: new Kept(), h: new Kept(), slide: new Kept(), q: new Kept() }
+  const acts = ({ u }: Local) => {
+    for (let i = 0; i < faults.length; i++) if (u[faults[i].input] !== 0) return true
+    return false
+  }
   /** Runs `work` on what the faults let it see; afterwards the inputs, and unless it `imposes` the potentials, stand as they were. */
   const around = (l: Local, work: (l: Local) => void, imposes = false) => {
-    if (keptPotentials.length !== l.p.length) keptPotentials = new Float64Array(l.p.length)
-    if (keptInputs.length !== l.u.length) keptInputs = new Float64Array(l.u.length)
-    keptPotentials.set(l.p)
-    keptInputs.set(l.u)
-    if (kept.h.length !== l.h.length) kept.h = new Float64Array(l.h.length)
-    if (kept.slide.length !== l.slide.length) kept.slide = new Float64Array(l.slide.length)
-    kept.h.set(l.h)
-    kept.slide.set(l.slide)
-    for (const { spec, input } of faults)
-      if (keptInputs[input] !== 0) spec.beforeEvaluate?.(l, keptInputs[input])
+    kept.p.save(l.p)
+    kept.u.save(l.u)
+    kept.h.save(l.h)
+    kept.slide.save(l.slide)
+    for (const { spec, input } of faults) {
+      const amount = kept.u.values[input]
+      if (amount !== 0) spec.beforeEvaluate?.(l, amount)
+    }
     work(l)
-    if (!imposes) l.p.set(keptPotentials)
-    l.u.set(keptInputs)
-    l.h.set(kept.h)
-    l.slide.set(kept.slide)
+    if (!imposes) kept.p.restore(l.p)
+    kept.u.restore(l.u)
+    kept.h.restore(l.h)
+    kept.slide.restore(l.slide)
   }
   const { impose, observe, evaluate: sound } = model
-  let keptFlows = new Float64Array(0)
   const observing = (l: Local) => {
-    if (keptFlows.length !== l.q.length) keptFlows = new Float64Array(l.q.length)
-    keptFlows.set(l.q)
+    kept.q.save(l.q)
     // what leaves to the surroundings does so before it is in the component; its energy is lost
     for (let i = 0; i < l.q.length; i++) l.q[i] -= l.e[i]
     for (const { spec, input } of faults)
-      if (keptInputs[input] !== 0) spec.duringObserve?.(l, keptInputs[input])
+      if (kept.u.values[input] !== 0) spec.duringObserve?.(l, kept.u.values[input])
     observe?.(l)
     for (const { spec, input } of faults)
-      if (keptInputs[input] !== 0) spec.afterObserve?.(l, keptInputs[input])
-    l.q.set(keptFlows)
+      if (kept.u.values[input] !== 0) spec.afterObserve?.(l, kept.u.values[input])
+    kept.q.restore(l.q)
     for (let i = 0; i < l.q.length; i++) l.power[Power.heat] += l.p[i] * l.e[i]
   }
   const evaluate = (l: Local) => {
-    l.a.fill(0)
-    l.e.fill(0)
+    for (let i = 0; i < l.a.length; i++) l.a[i] = l.e[i] = 0
+    if (!acts(l)) {
+      if (sound) sound(l)
+      else l.q.fill(0)
+      return
+    }
     if (sound) around(l, sound)
     else l.q.fill(0)
     for (const { spec, input } of faults)
@@ -78,20 +93,20 @@ export function withFaults(
     around(l, (local) => (sum = of(local)))
     return sum
   }
-  const { holds, stores, storesOil } = model
+  const { holds, storesOil } = model
   return {
     ...model,
     ...(holds ? { holds: (l: Local) => holds(l).map((hold) => withRest(l, hold)) } : {}),
-    ...(stores ? { stores: seen(stores) } : {}),
     ...(storesOil ? { storesOil: seen(storesOil) } : {}),
     // reversed, what it adds to its nodes changes places
     hasVariableVolume: true,
     evaluate,
-    observe: (l: Local) => around(l, observing),
+    observe: (l: Local) => (acts(l) ? around(l, observing) : observe?.(l)),
     // what holds its port sees the faults as well; the potentials it writes stay
     ...(impose
       ? {
           impose(l: Local) {
+            if (!acts(l)) return impose(l)
             around(l, impose, true)
             for (const { spec, input } of faults) if (l.u[input] !== 0) spec.afterImpose?.(l, l.u[input])
           },

@@ -10,34 +10,37 @@ export interface RatesData {
   readonly heatBy: Float64Array
   /**
    * What each element takes in at its ports and from outside, less its useful work and its heat, W: the rate at which the energy in its
-   * states should grow; and that energy, J, of the states.
+   * states should grow; and that energy, J.
    */
   readonly kept: Float64Array
-  readonly stores: Float64Array
+  readonly energy: Float64Array
   /** Energy of motion of each free shaft, J. */
   readonly kinetic: Float64Array
   /** Oil into each tank, m³/s. */
   readonly returned: Float64Array
   /**
-   * Of each oil node: pressure, Pa; oil volume, m³, and ln(1 + g) of its air; dV/dp of oil and walls beside that air, m³/Pa. Volume
-   * and compliance are 0 where the pressure is imposed.
+   * Of each oil node with a state: pressure, Pa; oil volume, m³, and ln(1 + g) of its air; dV/dp of oil and walls beside that air, m³/Pa.
    */
   readonly pressure: Float64Array
   readonly volume: Float64Array
   readonly swelling: Float64Array
   readonly compliance: Float64Array
-  /** Oil out of tanks less oil back, and oil moved at ports, m³/s; power that goes to what holds a pressure, W: to tanks and sources. */
+  /**
+   * Oil out of tanks less oil back, and oil moved at ports, m³/s; power that goes to what holds a pressure, W: to tanks and sources; and
+   * power that gathers in lines and shafts, W.
+   */
   readonly flows: Float64Array
 }
-const [SUPPLIED, MOVED, HELD] = [0, 1, 2]
+/** Indices into `flows`. */
+export const FLOWS = { supplied: 0, moved: 1, held: 2, gathered: 3 } as const
 
 export class InstantRates implements RatesData {
   readonly power = new Float64Array(POWERS)
-  readonly flows = new Float64Array(3)
+  readonly flows = new Float64Array(4)
   readonly returned: Float64Array
   readonly heatBy: Float64Array
   readonly kept: Float64Array
-  readonly stores: Float64Array
+  readonly energy: Float64Array
   readonly kinetic: Float64Array
   readonly pressure: Float64Array
   readonly volume: Float64Array
@@ -49,6 +52,8 @@ export class InstantRates implements RatesData {
   private readonly tankPorts: Int32Array
   private readonly tankOf: Int32Array
   private readonly oilNodes: Int32Array
+  /** Nodes of oil whose pressure is imposed. */
+  private readonly imposedNodes: Int32Array
   private readonly freeShafts: Int32Array
   private readonly oilPorts: Int32Array
   /** Ports through which energy comes into an element, and that element: not those of a rod, nor what holds a pressure. */
@@ -64,13 +69,14 @@ export class InstantRates implements RatesData {
     this.tankOf = Int32Array.from(tanks, (t) => t.tank)
     this.heatBy = new Float64Array(network.elements.length)
     const nodes = Int32Array.from(network.nodes.keys())
-    this.oilNodes = nodes.filter((i) => network.isOil[i] === 1)
+    this.oilNodes = nodes.filter((i) => network.isOil[i] === 1 && network.nodeState[i] >= 0)
+    this.imposedNodes = nodes.filter((i) => network.isOil[i] === 1 && network.nodeState[i] < 0)
     this.freeShafts = nodes.filter((i) => network.nodes[i].domain === 'shaft' && network.nodeState[i] >= 0)
     this.oilPorts = Int32Array.from(network.portNode.keys()).filter(
       (port) => network.isOil[network.portNode[port]],
     )
     this.kept = new Float64Array(network.elements.length)
-    this.stores = new Float64Array(network.elements.length)
+    this.energy = new Float64Array(network.elements.length)
     this.kinetic = new Float64Array(this.freeShafts.length)
     const work = network.elements
       .flatMap(({ nodes: at, imposes }, element) =>
@@ -95,15 +101,6 @@ export class InstantRates implements RatesData {
     this.nodeSlope = new Float64Array(network.nodes.length)
   }
 
-  get supplied(): number {
-    return this.flows[SUPPLIED]
-  }
-  get moved(): number {
-    return this.flows[MOVED]
-  }
-  get toHeld(): number {
-    return this.flows[HELD]
-  }
   /** Heat that the oil keeps, W: coolers take some of it out. */
   get warming(): number {
     return this.power[Power.heat] - this.power[Power.cooled]
@@ -111,74 +108,113 @@ export class InstantRates implements RatesData {
 
   /** Reads the network where it was last observed. */
   store(): void {
-    const { network, oilNodes, freeShafts, oilPorts, heatBy, power } = this
-    const { potential, inflow, nodeState, capacity, arrays } = network
-    let stored = 0
-    let supplied = 0
+    const { network, flows, power } = this
+    const { q } = network.arrays
+    flows.fill(0)
+    this.readElements()
+    this.readOilNodes()
+    this.readShafts()
+    const { oilPorts, tankPorts, tankOf, returned } = this
     let moved = 0
-    let toHeld = 0
-    const { expansionRate } = network.fluid
-    const { nodeSwelling, nodeSlope } = this
-    network.compliances(oilNodes, this.compliance)
-    network.fluid.airSwelling(potential, oilNodes, nodeSwelling, nodeSlope)
+    for (let k = 0; k < oilPorts.length; k++) {
+      const flow = q[oilPorts[k]]
+      moved += flow < 0 ? -flow : flow
+    }
+    flows[FLOWS.moved] = 0.5 * moved
+    returned.fill(0)
+    for (let k = 0; k < tankPorts.length; k++) returned[tankOf[k]] += q[tankPorts[k]]
+    const lost = network.arrays.e
+    let leaving = 0
+    for (let i = 0; i < lost.length; i++) leaving += lost[i]
+    flows[FLOWS.supplied] -= leaving
+    power[Power.stored] += flows[FLOWS.gathered]
+  }
+
+  private readElements(): void {
+    const { kept, heatBy, power, workPorts, workElements } = this
+    const { arrays } = this.network
+    const { p, q, power: all } = arrays
+    const powers = POWERS
+    const { input: atInput, useful: atUseful, heat: atHeat, stored: atStored, cooled: atCooled } = Power
+    let input = 0
+    let useful = 0
+    let heat = 0
+    let stored = 0
+    let cooled = 0
+    for (let e = 0, at = 0; e < kept.length; e++, at += powers) {
+      const given = all[at + atInput]
+      const done = all[at + atUseful]
+      const lost = all[at + atHeat]
+      kept[e] = given - done - lost
+      heatBy[e] = lost
+      input += given
+      useful += done
+      heat += lost
+      stored += all[at + atStored]
+      cooled += all[at + atCooled]
+    }
+    for (let k = 0; k < workPorts.length; k++) kept[workElements[k]] += p[workPorts[k]] * q[workPorts[k]]
+    power[Power.input] = input
+    power[Power.useful] = useful
+    power[Power.heat] = heat
+    power[Power.stored] = stored
+    power[Power.cooled] = cooled
+    this.energy.set(arrays.energy)
+  }
+
+  private readOilNodes(): void {
+    const { network, oilNodes, imposedNodes, nodeSwelling, nodeSlope, flows } = this
+    const { pressure, volume, swelling, compliance } = this
+    const { potential, inflow, capacity, stiffness, fluid } = network
+    const { expansionRate } = fluid
+    let gathered = 0
+    let supplied = 0
+    let held = 0
+    fluid.airSwelling(potential, oilNodes, nodeSwelling, nodeSlope)
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
-      this.pressure[k] = potential[i]
-      this.volume[k] = nodeState[i] < 0 ? 0 : capacity[i]
-      this.swelling[k] = nodeSwelling[i]
-      this.compliance[k] += this.volume[k] * nodeSlope[i]
-      // oil that gathers in a line takes its pressure energy there; a tank gives and takes it
-      stored += potential[i] * inflow[i]
-      if (nodeState[i] >= 0) {
-        // what warming adds comes from nowhere, and its work from the heat
-        supplied += capacity[i] * expansionRate
-        toHeld -= potential[i] * capacity[i] * expansionRate
-        continue
-      }
-      supplied -= inflow[i]
-      toHeld += potential[i] * inflow[i]
+      pressure[k] = potential[i]
+      volume[k] = capacity[i]
+      swelling[k] = nodeSwelling[i]
+      compliance[k] = 1 / stiffness[i] + capacity[i] * nodeSlope[i]
+      // oil that gathers in a line takes its pressure energy there
+      gathered += potential[i] * inflow[i]
+      // what warming adds comes from nowhere, and its work from the heat
+      const added = capacity[i] * expansionRate
+      supplied += added
+      held -= potential[i] * added
     }
-    // torque that speeds a free shaft up
+    // a tank gives and takes it
+    for (let k = 0; k < imposedNodes.length; k++) {
+      const i = imposedNodes[k]
+      const energy = potential[i] * inflow[i]
+      gathered += energy
+      held += energy
+      supplied -= inflow[i]
+    }
+    flows[FLOWS.gathered] = gathered
+    flows[FLOWS.supplied] = supplied
+    flows[FLOWS.held] = held
+  }
+
+  private readShafts(): void {
+    const { freeShafts, kinetic, flows } = this
+    const { potential, inflow, capacity } = this.network
+    let sum = flows[FLOWS.gathered]
     for (let k = 0; k < freeShafts.length; k++) {
       const i = freeShafts[k]
-      stored += potential[i] * inflow[i]
-      this.kinetic[k] = 0.5 * capacity[i] * potential[i] * potential[i]
+      // torque that speeds a free shaft up
+      sum += potential[i] * inflow[i]
+      kinetic[k] = 0.5 * capacity[i] * potential[i] * potential[i]
     }
-    this.flows[HELD] = toHeld
-    const { kept, stores, workPorts, workElements } = this
-    kept.fill(0)
-    for (let k = 0; k < workPorts.length; k++)
-      kept[workElements[k]] += arrays.p[workPorts[k]] * arrays.q[workPorts[k]]
-    for (let e = 0, at = 0; e < kept.length; e++, at += POWERS)
-      kept[e] +=
-        arrays.power[at + Power.input] - arrays.power[at + Power.useful] - arrays.power[at + Power.heat]
-    const { elements } = network
-    for (let e = 0; e < stores.length; e++) {
-      const { model, local } = elements[e]
-      stores[e] = model.stores ? model.stores(local) : 0
-    }
-    const { q, e: lost } = arrays
-    for (let i = 0; i < lost.length; i++) supplied -= lost[i]
-    for (let k = 0; k < oilPorts.length; k++) moved += Math.abs(q[oilPorts[k]])
-    this.flows[SUPPLIED] = supplied
-    this.flows[MOVED] = moved / 2
-    const all = arrays.power
-    for (let e = 0, at = Power.heat; e < heatBy.length; e++, at += POWERS) heatBy[e] = all[at]
-    for (let kind = 0; kind < POWERS; kind++) {
-      let sum = 0
-      for (let at = kind; at < all.length; at += POWERS) sum += all[at]
-      power[kind] = sum
-    }
-    power[Power.stored] += stored
-    this.returned.fill(0)
-    for (let k = 0; k < this.tankPorts.length; k++) this.returned[this.tankOf[k]] += q[this.tankPorts[k]]
+    flows[FLOWS.gathered] = sum
   }
 
   save(): RatesData {
     const { power, heatBy, returned, pressure, volume, swelling, compliance, flows } = this
     return {
       kept: this.kept.slice(),
-      stores: this.stores.slice(),
+      energy: this.energy.slice(),
       kinetic: this.kinetic.slice(),
       power: power.slice(),
       heatBy: heatBy.slice(),
@@ -195,7 +231,7 @@ export class InstantRates implements RatesData {
       'power',
       'heatBy',
       'kept',
-      'stores',
+      'energy',
       'kinetic',
       'returned',
       'pressure',

@@ -6,7 +6,7 @@ import { patternOf, positionIn, type Pattern } from '../numerics/linear'
 
 const DIFFERENCE = 1e-7
 /** Derivatives are kept while nothing moves by more than this share of its scale. */
-const QUIET = 1e-5
+const QUIET = 1e-4
 
 /** Derivatives that still hold, and the point where they were taken; plain data. */
 export interface DerivativesData {

@@ -94,7 +94,7 @@ export class Network implements Problem {
   private readonly modulus: Float64Array
   private readonly modulusSlope: Float64Array
   /** What a flow does to the potential of a node with a state, K/V or 1/J. */
-  private readonly stiffness: Float64Array
+  readonly stiffness: Float64Array
   private connectivity: Connectivity
   /** Compliance of hoses and of trapped air at each node, m³/Pa; read only where there are any. */
   private readonly extraCompliance: Float64Array
@@ -435,9 +435,8 @@ export class Network implements Problem {
     this.fluid.bulkModuli(potential, oilNodes, modulus)
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
-      stiffness[i] = hasExtraCompliance
-        ? 1 / (capacity[i] / modulus[i] + extraCompliance[i])
-        : modulus[i] / capacity[i]
+      const given = hasExtraCompliance ? modulus[i] * extraCompliance[i] : 0
+      stiffness[i] = modulus[i] / (capacity[i] + given)
     }
     const held = this.friction?.heldNode
     for (let k = 0; k < otherNodes.length; k++) {
@@ -458,7 +457,7 @@ export class Network implements Problem {
     const { extraCompliance } = this
     const { a } = this.arrays
     extraCompliance.set(this.wallCompliance)
-    for (let k = 0; k < portNode.length; k++) extraCompliance[portNode[k]] += a[k]
+    for (let k = 0; k < a.length; k++) if (a[k] !== 0) extraCompliance[portNode[k]] += a[k]
   }
 
   rate(t: number, y: Float64Array, rate: Float64Array): void {
@@ -470,12 +469,6 @@ export class Network implements Problem {
       rate[k] = stiffness[i] * inflow[i]
     }
     for (let i = 0; i < dx.length; i++) rate[firstElementState + i] = dx[i]
-  }
-
-  /** dV/dp of the oil stored at some nodes: V/K_e, m³/Pa; 0 at a node that is held. */
-  compliances(nodes: Int32Array, into: Float64Array): void {
-    const { nodeState, stiffness } = this
-    for (let k = 0; k < nodes.length; k++) into[k] = nodeState[nodes[k]] < 0 ? 0 : 1 / stiffness[nodes[k]]
   }
 
   /**

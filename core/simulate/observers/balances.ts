@@ -4,7 +4,7 @@
  * height, springs and gas as functions of them, and of oil as ∫p·V/K_e·dp along its pressure. So nothing closes by itself.
  */
 import { Power, POWERS } from '../../catalogue/kind'
-import type { InstantRates } from '../circuit/instant-rates'
+import { FLOWS, type InstantRates } from '../circuit/instant-rates'
 import type { Network } from '../circuit/network'
 import type { EnergyBalance, OilBalance } from '../result'
 import type { Observer } from './observer'
@@ -14,6 +14,12 @@ const TURNED_OVER = [Power.input, Power.stored] as const
 /** The oil moved, to which an error of the oil is compared, counts as at least this share of all oil in the lines. */
 const LEAST_MOVED = 1e-2
 const [TURNOVER, SUPPLIED, MOVED, COMPRESSED, JUMPED, STORED] = [0, 1, 2, 3, 4, 5]
+/** Sums, and the flows that they add up. */
+const ADDED_UP = [
+  [SUPPLIED, FLOWS.supplied],
+  [MOVED, FLOWS.moved],
+  [STORED, FLOWS.held],
+] as const
 /** An element whose own account is off by more than this share of the energy turned over is named. */
 const NAMED = 1e-3
 
@@ -26,10 +32,6 @@ export interface BalancesState {
   readonly missing: Float64Array
   readonly firstVolume: number
 }
-
-/** ∫ C dp along the parabola through three states at equal distances in time. */
-const alongParabola = (c0: number, c1: number, c2: number, p0: number, p1: number, p2: number) =>
-  (c0 * (-3 * p0 + 4 * p1 - p2) + 4 * c1 * (p2 - p0) + c2 * (p0 - 4 * p1 + 3 * p2)) / 6
 
 export class Balances implements Observer<BalancesState> {
   /** Energies, J, in the order of the powers. */
@@ -61,44 +63,60 @@ export class Balances implements Observer<BalancesState> {
   }
 
   /** Adds up an interval by Simpson's rule. */
-  stepAccepted(h: number, before: InstantRates, middle: InstantRates, after: InstantRates): void {
-    const { work, sums, heatBy, missing } = this
+  stepAccepted(h: number, a: InstantRates, m: InstantRates, b: InstantRates): void {
+    const { work, sums } = this
     const w = h / 6
-    const [a, m, b] = [before, middle, after]
     for (let i = 0; i < POWERS; i++) work[i] += w * (a.power[i] + 4 * m.power[i] + b.power[i])
-    for (const kind of TURNED_OVER)
-      sums[TURNOVER] += w * (Math.abs(a.power[kind]) + 4 * Math.abs(m.power[kind]) + Math.abs(b.power[kind]))
-    sums[SUPPLIED] += w * (a.supplied + 4 * m.supplied + b.supplied)
-    sums[MOVED] += w * (a.moved + 4 * m.moved + b.moved)
-    for (let e = 0; e < heatBy.length; e++) heatBy[e] += w * (a.heatBy[e] + 4 * m.heatBy[e] + b.heatBy[e])
-    let stored = w * (a.toHeld + 4 * m.toHeld + b.toHeld)
-    for (let e = 0; e < missing.length; e++) {
-      const grown = b.stores[e] - a.stores[e]
-      missing[e] += w * (a.kept[e] + 4 * m.kept[e] + b.kept[e]) - grown
+    for (let k = 0; k < TURNED_OVER.length; k++) {
+      const i = TURNED_OVER[k]
+      sums[TURNOVER] += w * (Math.abs(a.power[i]) + 4 * Math.abs(m.power[i]) + Math.abs(b.power[i]))
+    }
+    for (let i = 0; i < ADDED_UP.length; i++) {
+      const [sum, flow] = ADDED_UP[i]
+      sums[sum] += w * (a.flows[flow] + 4 * m.flows[flow] + b.flows[flow])
+    }
+    this.addElements(w, a, m, b)
+    this.addNodes(a, m, b)
+  }
+
+  /** What the elements lose and keep. */
+  private addElements(w: number, a: InstantRates, m: InstantRates, b: InstantRates): void {
+    const { heatBy, missing, sums } = this
+    const [keptA, keptM, keptB, heatA, heatM, heatB] = [a.kept, m.kept, b.kept, a.heatBy, m.heatBy, b.heatBy]
+    const [energyA, energyB] = [a.energy, b.energy]
+    let stored = 0
+    for (let e = 0; e < heatBy.length; e++) {
+      heatBy[e] += w * (heatA[e] + 4 * heatM[e] + heatB[e])
+      const grown = energyB[e] - energyA[e]
+      missing[e] += w * (keptA[e] + 4 * keptM[e] + keptB[e]) - grown
       stored += grown
     }
     for (let k = 0; k < a.kinetic.length; k++) stored += b.kinetic[k] - a.kinetic[k]
-    let compressed = 0
-    for (let i = 0; i < a.pressure.length; i++) {
-      const p0 = a.pressure[i]
-      const p1 = m.pressure[i]
-      const p2 = b.pressure[i]
-      const c0 = a.compliance[i]
-      const c1 = m.compliance[i]
-      const c2 = b.compliance[i]
-      const v0 = a.volume[i]
-      const v1 = m.volume[i]
-      const v2 = b.volume[i]
-      const s0 = a.swelling[i]
-      const s1 = m.swelling[i]
-      const s2 = b.swelling[i]
-      compressed += alongParabola(c0, c1, c2, p0, p1, p2) - alongParabola(v0, v1, v2, s0, s1, s2)
-      stored +=
-        alongParabola(c0 * p0, c1 * p1, c2 * p2, p0, p1, p2) -
-        alongParabola(v0 * p0, v1 * p1, v2 * p2, s0, s1, s2)
-    }
-    sums[COMPRESSED] += compressed
     sums[STORED] += stored
+  }
+
+  /** What lines keep: ∫C·dp and ∫C·p·dp along the parabola through the three states, with a parabola of C through them. */
+  private addNodes(a: InstantRates, m: InstantRates, b: InstantRates): void {
+    let compressed = 0
+    let stored = 0
+    const { pressure: pA, compliance: cA, volume: vA, swelling: sA } = a
+    const { pressure: pM, compliance: cM, volume: vM, swelling: sM } = m
+    const { pressure: pB, compliance: cB, volume: vB, swelling: sB } = b
+    for (let i = 0; i < pA.length; i++) {
+      const p0 = pA[i]
+      const p1 = pM[i]
+      const p2 = pB[i]
+      const s0 = sA[i]
+      const s1 = sM[i]
+      const s2 = sB[i]
+      const first = cA[i] * (-3 * p0 + 4 * p1 - p2) - vA[i] * (-3 * s0 + 4 * s1 - s2)
+      const second = 4 * (cM[i] * (p2 - p0) - vM[i] * (s2 - s0))
+      const third = cB[i] * (p0 - 4 * p1 + 3 * p2) - vB[i] * (s0 - 4 * s1 + 3 * s2)
+      compressed += first + second + third
+      stored += p0 * first + p1 * second + p2 * third
+    }
+    this.sums[COMPRESSED] += compressed / 6
+    this.sums[STORED] += stored / 6
   }
 
   /** To be called before and after a change of a parameter: volumes may be others at once. */

@@ -42,9 +42,12 @@ export class Conditions implements Observer<ConditionsState> {
   /** Nodes whose pipes have a rating. */
   private readonly rated: Int32Array
   private readonly isOpen: Uint8Array
+  private openCount = 0
   private readonly emptyPressure: number
-  private readonly last: Float64Array
-  private readonly now: Float64Array
+  /** Ratings of the rated nodes, Pa. */
+  private readonly ratings: Float64Array
+  private last: Float64Array
+  private now: Float64Array
   private readonly crossings: ZeroCrossings
 
   constructor(private readonly network: Network) {
@@ -70,6 +73,7 @@ export class Conditions implements Observer<ConditionsState> {
         (name) => `run empty: more was drawn from ${name} than it holds`,
       )
     this.rated = this.oil.filter((i) => network.nodes[i].rating < Infinity)
+    this.ratings = Float64Array.from(this.rated, (i) => network.nodes[i].rating)
     for (const i of this.rated)
       this.watchLine(
         i,
@@ -149,23 +153,28 @@ export class Conditions implements Observer<ConditionsState> {
   }
 
   private read(): void {
-    const { oil, now } = this
+    const { oil, now, rated, ratings, emptyPressure } = this
     const { potential, arrays, burstPressure } = this.network
-    const { emptyPressure } = this
     const nodes = oil.length
-    for (let k = 0; k < nodes; k++) now[k] = CAVITATION_PRESSURE - (potential[oil[k]] + ATMOSPHERE)
-    for (let k = 0; k < nodes; k++) now[nodes + k] = potential[oil[k]] - burstPressure[oil[k]]
-    for (let k = 0; k < nodes; k++) now[2 * nodes + k] = emptyPressure - potential[oil[k]]
-    const { rated } = this
-    for (let k = 0; k < rated.length; k++)
-      now[3 * nodes + k] = potential[rated[k]] - this.network.nodes[rated[k]].rating
+    const cavitation = CAVITATION_PRESSURE - ATMOSPHERE
+    for (let k = 0; k < nodes; k++) {
+      const pressure = potential[oil[k]]
+      now[k] = cavitation - pressure
+      now[nodes + k] = pressure - burstPressure[oil[k]]
+      now[2 * nodes + k] = emptyPressure - pressure
+    }
+    for (let k = 0; k < rated.length; k++) now[3 * nodes + k] = potential[rated[k]] - ratings[k]
     now.set(arrays.c, 3 * nodes + rated.length)
   }
 
   /** Whether a measure changed sides since the last look; then the caller finds out when. */
   crossed(): boolean {
     this.read()
-    return this.crossings.find(this.last, this.now)
+    const { now, isOpen } = this
+    // what lasts is what is above 0
+    for (let k = 0; k < now.length; k++)
+      if (now[k] > 0 !== (isOpen[k] === 1)) return this.crossings.find(this.last, now)
+    return false
   }
 
   /**
@@ -183,8 +192,23 @@ export class Conditions implements Observer<ConditionsState> {
   /** Takes the network's state as that of time t. */
   observe(t: number): void {
     this.read()
-    this.last.set(this.now)
+    this.take(t)
+  }
+  /** Takes the state that `crossed` has just read, and found no crossing in, as that of time t. */
+  goOn(t: number): void {
+    if (this.openCount > 0) this.take(t)
+    else this.exchange()
+  }
+  /** What has been read is the last. */
+  private exchange(): void {
+    const { last, now } = this
+    this.last = now
+    this.now = last
+  }
+
+  private take(t: number): void {
     const { now, isOpen } = this
+    this.exchange()
     for (let k = 0; k < now.length; k++) {
       const value = now[k]
       if (!(value > 0) && !isOpen[k]) continue
@@ -192,6 +216,7 @@ export class Conditions implements Observer<ConditionsState> {
       if (value > 0) {
         if (!w.open) {
           isOpen[k] = 1
+          this.openCount++
           w.open = w.make(t)
           if (w.count++ < MOST_OF_ONE) this.conditions.push(w.open)
         }
@@ -208,6 +233,7 @@ export class Conditions implements Observer<ConditionsState> {
         w.open.end = t
         w.open = undefined
         isOpen[k] = 0
+        this.openCount--
       }
     }
   }
@@ -260,6 +286,7 @@ export class Conditions implements Observer<ConditionsState> {
     this.conditions = saved.conditions.map(copyOf)
     this.last.set(saved.last)
     this.isOpen.fill(0)
+    this.openCount = saved.open.length
     this.watched.forEach((w, measure) => {
       w.count = saved.counts[measure]
       w.open = undefined

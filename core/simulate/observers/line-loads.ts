@@ -27,7 +27,8 @@ interface Open {
 export interface LineLoadsState {
   readonly flow: Float64Array
   readonly at: Float64Array
-  readonly drop: Float64Array
+  readonly density: Float64Array
+  readonly viscosityThen: Float64Array
   readonly peak: Float64Array
   readonly found: readonly Condition[]
   readonly open: readonly (readonly [measure: number, open: Open])[]
@@ -35,15 +36,25 @@ export interface LineLoadsState {
 
 export class LineLoads implements Observer<LineLoadsState> {
   private readonly lines: readonly OilLine[]
-  /** Of each line the greatest flow so far, m³/s, when it was, and the drop that it takes by the law of friction, Pa. */
+  /** Of each line the greatest flow so far, m³/s, when it was, and the oil then, kg/m³ and m²/s. */
   private readonly flow: Float64Array
   private readonly at: Float64Array
-  private readonly drop: Float64Array
+  private readonly density: Float64Array
+  private readonly viscosityThen: Float64Array
   private readonly limit: Float64Array
   /** Highest pressure of each line so far, Pa. */
   private readonly peak: Float64Array
+  /** Flows up to this one lose less than is reported, m³/s: at this viscosity, m²/s, and at any lower one. */
+  private readonly unreported: Float64Array
+  private viscosity = 0
+  /** Node of each line, 1 where its loss is left out; its ports lie between starts k and k + 1. */
+  private readonly nodes: Int32Array
+  private readonly isLossFree: Uint8Array
+  private readonly ports: Int32Array
+  private readonly starts: Int32Array
   private found: Condition[] = []
   private open = new Map<number, Open>()
+  private readonly isOpen: Uint8Array
 
   /** @param limits greatest usual speed by service, m/s */
   constructor(
@@ -54,32 +65,52 @@ export class LineLoads implements Observer<LineLoadsState> {
     const { length } = this.lines
     this.flow = new Float64Array(length)
     this.at = new Float64Array(length)
-    this.drop = new Float64Array(length)
+    this.density = new Float64Array(length).fill(network.fluid.density)
+    this.viscosityThen = new Float64Array(length).fill(network.fluid.viscosity)
     this.peak = new Float64Array(length)
     this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
+    this.unreported = new Float64Array(length)
+    this.isOpen = new Uint8Array(2 * length)
+    this.nodes = Int32Array.from(this.lines, ({ node }) => node)
+    this.isLossFree = Uint8Array.from(this.lines, ({ model }) => (model === 'lossFree' ? 1 : 0))
+    this.ports = Int32Array.from(this.lines.flatMap(({ ports }) => [...ports]))
+    this.starts = new Int32Array(length + 1)
+    this.lines.forEach(({ ports }, k) => (this.starts[k + 1] = this.starts[k] + ports.length))
   }
 
   observe(t: number): void {
-    const { lines, flow, limit, open, peak } = this
+    const { nodes, ports, starts, flow, limit, isOpen, isLossFree, unreported, peak } = this
     const { q } = this.network.arrays
-    const { potential } = this.network
-    for (let k = 0; k < lines.length; k++) {
-      const { ports, node } = lines[k]
-      if (potential[node] > peak[k]) peak[k] = potential[node]
+    const { potential, fluid } = this.network
+    if (fluid.viscosity > this.viscosity) this.unreported.fill(0)
+    this.viscosity = fluid.viscosity
+    for (let k = 0; k < nodes.length; k++) {
+      const pressure = potential[nodes[k]]
+      if (pressure > peak[k]) peak[k] = pressure
       let sum = 0
-      for (let i = 0; i < ports.length; i++) sum += q[ports[i]]
+      for (let i = starts[k], end = starts[k + 1]; i < end; i++) sum += q[ports[i]]
       const size = sum < 0 ? -sum : sum
       if (size > flow[k]) {
         flow[k] = size
         this.at[k] = t
-        this.drop[k] = lines[k].loss(size)
+        this.density[k] = fluid.density
+        this.viscosityThen[k] = fluid.viscosity
       }
-      if (size > limit[k] || open.size) this.watch(2 * k + FAST, size > limit[k], size / lines[k].area, t)
-      if (lines[k].model === 'lossFree' && (this.drop[k] > LEAST_LEFT_OUT || open.size)) {
-        const left = lines[k].loss(size)
-        this.watch(2 * k + LEFT_OUT, left > LEAST_LEFT_OUT && left > SHARE_LEFT_OUT * peak[k], left, t)
-      }
+      if (size > limit[k] || isOpen[2 * k + FAST] === 1) this.watchSpeed(k, size, t)
+      if (isLossFree[k] === 1 && (size > unreported[k] || isOpen[2 * k + LEFT_OUT] === 1))
+        this.watchLoss(k, size, t)
     }
+  }
+
+  private watchSpeed(k: number, size: number, t: number): void {
+    this.watch(2 * k + FAST, size > this.limit[k], size / this.lines[k].area, t)
+  }
+  private watchLoss(k: number, size: number, t: number): void {
+    const left = this.lines[k].loss(size)
+    const reported = Math.max(LEAST_LEFT_OUT, SHARE_LEFT_OUT * this.peak[k])
+    // what is reported grows with the peak
+    if (left <= reported && size > this.unreported[k]) this.unreported[k] = size
+    this.watch(2 * k + LEFT_OUT, left > reported, left, t)
   }
 
   private watch(measure: number, active: boolean, value: number, t: number): void {
@@ -87,9 +118,12 @@ export class LineLoads implements Observer<LineLoadsState> {
     if (!active) {
       if (!now) return
       this.open.delete(measure)
+      this.isOpen[measure] = 0
       this.close(measure, now)
-    } else if (!now) this.open.set(measure, { start: t, end: t, worst: value, at: t })
-    else {
+    } else if (!now) {
+      this.open.set(measure, { start: t, end: t, worst: value, at: t })
+      this.isOpen[measure] = 1
+    } else {
       now.end = t
       if (value > now.worst) {
         now.worst = value
@@ -139,13 +173,13 @@ export class LineLoads implements Observer<LineLoadsState> {
 
   /** The greatest of every line so far. */
   loads(): LineLoad[] {
-    return this.lines.map(({ pipe, name, model, area }, k) => ({
+    return this.lines.map(({ pipe, name, model, area, lossIn }, k) => ({
       pipe,
       name,
       model,
       flow: this.flow[k],
       speed: this.flow[k] / area,
-      drop: this.drop[k],
+      drop: lossIn({ density: this.density[k], viscosity: this.viscosityThen[k] }, this.flow[k]),
       at: this.at[k],
     }))
   }
@@ -154,7 +188,8 @@ export class LineLoads implements Observer<LineLoadsState> {
     return {
       flow: this.flow.slice(),
       at: this.at.slice(),
-      drop: this.drop.slice(),
+      density: this.density.slice(),
+      viscosityThen: this.viscosityThen.slice(),
       peak: this.peak.slice(),
       found: [...this.found],
       open: [...this.open].map(([measure, now]) => [measure, { ...now }]),
@@ -163,9 +198,14 @@ export class LineLoads implements Observer<LineLoadsState> {
   load(saved: LineLoadsState): void {
     this.flow.set(saved.flow)
     this.at.set(saved.at)
-    this.drop.set(saved.drop)
+    this.density.set(saved.density)
+    this.viscosityThen.set(saved.viscosityThen)
     this.peak.set(saved.peak)
+    // known of a later instant, with a higher peak
+    this.unreported.fill(0)
     this.found = [...saved.found]
     this.open = new Map(saved.open.map(([measure, now]) => [measure, { ...now }]))
+    this.isOpen.fill(0)
+    for (const [measure] of saved.open) this.isOpen[measure] = 1
   }
 }

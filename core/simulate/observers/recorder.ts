@@ -23,7 +23,7 @@ class Watched {
   readonly minAt: Float64Array
   readonly max: Float64Array
   readonly maxAt: Float64Array
-  constructor(readonly now: Float64Array | Int32Array) {
+  constructor(readonly now: Float64Array) {
     this.min = new Float64Array(now.length).fill(Infinity)
     this.max = new Float64Array(now.length).fill(-Infinity)
     this.minAt = new Float64Array(now.length)
@@ -70,6 +70,11 @@ export class Recorder implements Observer<RecorderState> {
   /** Samples are due at multiples of `every`; this many were. */
   private due = 0
   private readonly inputValues: Watched
+  /** Modes as they are, and as all other values. */
+  private readonly modes: Int32Array
+  private readonly modeValues: Float64Array
+  /** Value of each signal as it was last read. */
+  private current = new Float64Array(0)
   private readonly included: [string, number][] = []
 
   /** @param every s between samples @param room values of all samples that are kept */
@@ -80,14 +85,16 @@ export class Recorder implements Observer<RecorderState> {
   ) {
     this.store = new SampleStore(room)
     const { arrays } = network
+    this.modes = arrays.mode
     const [potential, u, x, o, mode, q] = [
       network.potential,
       arrays.u,
       arrays.x,
       arrays.o,
-      arrays.mode,
+      new Float64Array(arrays.mode.length),
       arrays.q,
     ].map((array) => new Watched(array))
+    this.modeValues = mode.now
     this.watched = [potential, u, x, o, mode, q]
     this.inputValues = u
     const add = (signal: Signal, source: Watched, index: number) => this.add(signal, source, index)
@@ -139,7 +146,15 @@ export class Recorder implements Observer<RecorderState> {
     })
   }
 
-  private readonly read = (signal: number): number => this.value(signal)
+  /** Values of all signals as the network is observed. */
+  private read(): Float64Array {
+    const { sources, indices, modes, modeValues } = this
+    if (this.current.length !== sources.length) this.current = new Float64Array(sources.length)
+    const { current } = this
+    for (let i = 0; i < modes.length; i++) modeValues[i] = modes[i]
+    for (let i = 0; i < current.length; i++) current[i] = sources[i].now[indices[i]]
+    return current
+  }
   private add(signal: Signal, source: Watched, index: number): void {
     // an input and a state of one name would be two signals of one id
     if (this.ids.has(signal.id)) throw new Error(`Two signals are called ${signal.id}`)
@@ -181,19 +196,23 @@ export class Recorder implements Observer<RecorderState> {
 
   /** Keeps a sample of the network as it is observed, and goes on to the next that is due. */
   sample(t: number): void {
-    this.store.append(t, this.read)
+    this.store.append(t, this.read())
     this.observe(t)
     while (this.nextSample <= t * (1 + 1e-12)) this.due++
   }
 
   /** Widens the extremes by the network as it is observed. */
   observe(t: number): void {
-    for (const watched of this.watched) watched.updateExtremes(t)
+    const { watched, modes, modeValues } = this
+    for (let i = 0; i < modes.length; i++) modeValues[i] = modes[i]
+    for (let i = 0; i < watched.length; i++) watched[i].updateExtremes(t)
   }
 
   /** A signal as the network is observed. */
   value(signal: number): number {
-    return this.sources[signal].now[this.indices[signal]]
+    const source = this.sources[signal].now
+    const index = this.indices[signal]
+    return source === this.modeValues ? this.modes[index] : source[index]
   }
 
   /** The extremes so far; the network is observed at the end. */
@@ -207,7 +226,7 @@ export class Recorder implements Observer<RecorderState> {
 
   /** A copy of all samples so far, and one of where the network is observed at t if that was not sampled yet. */
   recording(t: number): { times: Float64Array; columns: Float32Array[] } {
-    return this.store.copy(t, this.read)
+    return this.store.copy(t, this.read())
   }
 
   save(): RecorderState {

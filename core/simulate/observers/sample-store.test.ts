@@ -6,14 +6,14 @@ describe('a store of samples', () => {
   it('grows without a limit, and forgets what lies after an instant', () => {
     const store = new SampleStore()
     store.addColumn()
-    for (let i = 0; i < 1000; i++) store.append(i, () => i * i)
+    for (let i = 0; i < 1000; i++) store.append(i, [i * i])
     expect([store.count, store.times[999], store.columns[0][31]]).toEqual([1000, 999, 961])
     store.truncate(500)
     expect([store.count, store.times[store.count - 1]]).toEqual([500, 499])
     store.addColumn()
-    store.append(500, (signal) => signal + 7)
-    expect(store.copy(500, () => 0).columns.map((c) => c[500])).toEqual([7, 8])
-    expect(store.copy(501, () => 3).columns.map((c) => c[501])).toEqual([3, 3])
+    store.append(500, [7, 8])
+    expect(store.copy(500, [0, 0]).columns.map((c) => c[500])).toEqual([7, 8])
+    expect(store.copy(501, [3, 3]).columns.map((c) => c[501])).toEqual([3, 3])
   })
   it('keeps a few samples however little room there is, and fewer the more signals', () => {
     for (const [room, signals, most] of [
@@ -23,7 +23,7 @@ describe('a store of samples', () => {
     ]) {
       const store = new SampleStore(room)
       for (let i = 0; i < signals; i++) store.addColumn()
-      for (let i = 0; i < 3000; i++) store.append(i, () => i)
+      for (let i = 0; i < 3000; i++) store.append(i, Array(signals).fill(i))
       expect(store.count).toBeLessThanOrEqual(most)
       expect(store.count).toBeGreaterThan(most / 2)
     }
@@ -36,7 +36,7 @@ describe('a store of samples', () => {
         (capacity, values) => {
           const store = new SampleStore(capacity)
           store.addColumn()
-          values.forEach((v, i) => store.append(i * 0.01, () => v))
+          values.forEach((v, i) => store.append(i * 0.01, [v]))
           expect(store.count).toBeLessThanOrEqual(capacity)
           const kept = [...store.columns[0].subarray(0, store.count)]
           expect(Math.max(...kept)).toBe(Math.max(...values))
@@ -52,7 +52,7 @@ describe('a store of samples', () => {
   })
   it('thins what is old evenly', () => {
     const store = new SampleStore(1000)
-    for (let i = 0; i < 100_000; i++) store.append(i, () => 0)
+    for (let i = 0; i < 100_000; i++) store.append(i, [])
     const gaps = Array.from({ length: store.count - 1 }, (_, i) => store.times[i + 1] - store.times[i])
     expect(Math.max(...gaps.slice(0, store.count / 2))).toBeLessThan(600)
     expect(gaps.at(-1)).toBe(1)

@@ -28,13 +28,14 @@ export class SampleStore {
   addColumn(): void {
     this.columns.push(new Float32Array(this.times.length))
   }
-  /** @param t s, not before the last sample @param read value of a signal */
-  append(t: number, read: (signal: number) => number): void {
+  /** @param t s, not before the last sample @param values of all signals */
+  append(t: number, values: ArrayLike<number>): void {
     if (this.count >= this.capacity) this.thin()
     if (this.count === this.times.length) this.grow()
     const k = this.count++
     this.times[k] = t
-    for (let i = 0; i < this.columns.length; i++) this.columns[i][k] = read(i)
+    const { columns } = this
+    for (let i = 0; i < columns.length; i++) columns[i][k] = values[i]
   }
   /** Forgets the samples at t and after it. @param t s */
   truncate(t: number): void {
@@ -45,10 +46,15 @@ export class SampleStore {
     this.count = 0
     this.times = new Float64Array(FIRST_CAPACITY)
     this.columns = columns.map(() => new Float32Array(FIRST_CAPACITY))
-    times.forEach((t, k) => this.append(t, (signal) => columns[signal][k]))
+    times.forEach((t, k) =>
+      this.append(
+        t,
+        columns.map((column) => column[k]),
+      ),
+    )
   }
-  /** A copy of all samples, and of one more at t where the last is older. */
-  copy(t: number, read: (signal: number) => number): { times: Float64Array; columns: Float32Array[] } {
+  /** A copy of all samples, and of one more at t where the last is older. @param now of all signals at t */
+  copy(t: number, now: ArrayLike<number>): { times: Float64Array; columns: Float32Array[] } {
     const { count, times, columns } = this
     if (count && times[count - 1] >= t)
       return { times: times.slice(0, count), columns: columns.map((c) => c.slice(0, count)) }
@@ -61,7 +67,7 @@ export class SampleStore {
     }
     return {
       times: extended(times, t) as Float64Array,
-      columns: columns.map((column, i) => extended(column, read(i)) as Float32Array),
+      columns: columns.map((column, i) => extended(column, now[i]) as Float32Array),
     }
   }
 
