@@ -57,7 +57,9 @@ async function sheetsAt(root: string): Promise<Map<string, string>> {
     ...demoMachines().flatMap((m) =>
       m.variants.map((v) => [`${m.name}, ${v.name}`, JSON.stringify(v.sheet)] as const),
     ),
-    ...GENERATED.map((count) => [`Generated, ${count} components`, JSON.stringify(largeSheet(count))] as const),
+    ...GENERATED.map(
+      (count) => [`Generated, ${count} components`, JSON.stringify(largeSheet(count))] as const,
+    ),
   ])
 }
 const withoutLoss = (sheet: Sheet): Sheet => ({

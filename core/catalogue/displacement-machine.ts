@@ -20,8 +20,10 @@ export const leakageSlope = (
  * @param ideal V·Δp, N·m @param direction in which it turns, 1 or −1; 0 where it is held, without losses
  * @param efficiency hydro-mechanical @param drag dry friction, N·m
  */
-export const shaftTorque = (ideal: number, direction: number, efficiency: number, drag: number): number =>
-  direction === 0 ? ideal : ideal * (ideal * direction >= 0 ? 1 / efficiency : efficiency) + drag * direction
+export function shaftTorque(ideal: number, direction: number, efficiency: number, drag: number): number {
+  if (direction === 0) return ideal
+  return (ideal * direction >= 0 ? ideal / efficiency : ideal * efficiency) + drag * direction
+}
 
 /**
  * What keeps the shaft of a displacement machine at rest: by how much its torque differs once it turns either way.

@@ -1,7 +1,7 @@
 /** Quick reliefs with checks beside them: what guards the lines of an actuator. */
 import { type Balance, pressureBalance } from '../answers'
 import { quantity } from '../kind'
-import { heldSetting, reliefLaw } from './relief-law'
+import { heldSetting, reliefFlow, reliefRate } from './relief-law'
 
 export const portReliefParameters = (setting: string) =>
   ({
@@ -18,10 +18,10 @@ export interface PortReliefValues {
 
 /** One quick relief as an element of a larger one, its setting at rated flow. */
 export function portRelief(v: PortReliefValues) {
-  const { flow, rate } = reliefLaw(v)
-  const { override } = v
+  const { override, ratedFlow, timeConstant } = v
   return {
-    flow,
+    /** @param drop Pa @returns m³/s */
+    flow: (opening: number, drop: number) => reliefFlow(ratedFlow, opening, drop),
     /** What pushes it open between two ports, by their names and pressures, Pa. @param name what then happens */
     balance(
       name: string,
@@ -38,7 +38,7 @@ export function portRelief(v: PortReliefValues) {
     /** @param setting Pa @returns 1/s */
     rate(opening: number, drop: number, setting: number) {
       const full = heldSetting(setting)
-      return rate(opening, drop, full * (1 - override), full * override)
+      return reliefRate(timeConstant, opening, drop, full * (1 - override), full * override)
     },
   }
 }

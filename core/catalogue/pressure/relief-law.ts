@@ -9,23 +9,32 @@ const LOWEST_SETTING = 2e5
 /** The setting that holds for a knob turned to `asked`. Pa */
 export const heldSetting = (asked: number) => (asked > LOWEST_SETTING ? asked : LOWEST_SETTING)
 
+const WIDE = pathCoefficient(1, WIDE_OPEN_DROP)
+/** How wide it can be at most: as wide as fully open. */
+const limit = (drop: number) => (drop > 0 ? WIDE * smoothSquareRoot(drop) : 0)
+
 /**
- * Q = q_r·min(y, lim); τ·dy/dt = min(L(s), lim) − y; s = (Δp − p_crack)/(p_full − p_crack);
- * lim = max(0, path(Δp; q_r, 4 bar))/q_r: never wider than fully open, never backwards.
- * @param v ratedFlow m³/s, timeConstant s
+ * Q = q_r·min(y, lim), lim = max(0, path(Δp; q_r, 4 bar))/q_r: never wider than fully open, never backwards.
+ * @param ratedFlow m³/s @param drop Pa @returns m³/s
  */
-export function reliefLaw(v: { readonly ratedFlow: number; readonly timeConstant: number }) {
-  const { ratedFlow, timeConstant } = v
-  const wide = pathCoefficient(1, WIDE_OPEN_DROP)
-  const limit = (drop: number) => wide * smoothSquareRoot(drop > 0 ? drop : 0)
-  return {
-    /** @param drop Pa @returns m³/s */
-    flow: (opening: number, drop: number) =>
-      ratedFlow * (opening > 0 ? Math.min(opening, limit(drop)) : opening),
-    /** @param crack Pa @param span p_full − p_crack, Pa @returns 1/s */
-    rate: (opening: number, drop: number, crack: number, span: number) => {
-      const asked = smoothPositivePart((drop - crack) / span)
-      return ((asked > 0 ? Math.min(asked, limit(drop)) : 0) - opening) / timeConstant
-    },
-  }
+export function reliefFlow(ratedFlow: number, opening: number, drop: number): number {
+  if (!(opening > 0)) return ratedFlow * opening
+  const most = limit(drop)
+  return ratedFlow * (opening < most ? opening : most)
+}
+/**
+ * τ·dy/dt = min(L(s), lim) − y; s = (Δp − p_crack)/(p_full − p_crack).
+ * @param timeConstant s @param drop Pa @param crack Pa @param span p_full − p_crack, Pa @returns 1/s
+ */
+export function reliefRate(
+  timeConstant: number,
+  opening: number,
+  drop: number,
+  crack: number,
+  span: number,
+): number {
+  const asked = smoothPositivePart((drop - crack) / span)
+  if (!(asked > 0)) return -opening / timeConstant
+  const most = limit(drop)
+  return ((asked < most ? asked : most) - opening) / timeConstant
 }

@@ -23,7 +23,7 @@ import {
   reliefSymbol,
   reliefTraits,
 } from './relief'
-import { heldSetting, reliefLaw } from './relief-law'
+import { heldSetting, reliefFlow, reliefRate } from './relief-law'
 import { INPUT } from './body'
 
 const STATE = indices('opening')
@@ -95,7 +95,7 @@ export const reliefValveVented = defineKind({
         `pilot flow ${show(Math.abs(l.q[X]) < LEAST_PILOT ? 0 : Math.abs(l.q[X]), 'flow', 2)}`,
     }),
   model(values, fluid) {
-    const law = reliefLaw(values)
+    const { ratedFlow, timeConstant } = values
     const feed = circleArea(values.ventOrifice)
     const share = values.settingAt === 'cracking' ? 1 : 1 - values.override
     const { crack: set, full } = reliefPressures(values)
@@ -142,8 +142,8 @@ export const reliefValveVented = defineKind({
         const top = Math.max(l.u[INPUT.setting] * share, MAIN_SPRING)
         const vent = l.p[X] - l.p[T] + MAIN_SPRING
         const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
-        l.dx[STATE.opening] = law.rate(l.x[STATE.opening], drop, crack, crack * span)
-        const flow = law.flow(l.x[STATE.opening], drop)
+        l.dx[STATE.opening] = reliefRate(timeConstant, l.x[STATE.opening], drop, crack, crack * span)
+        const flow = reliefFlow(ratedFlow, l.x[STATE.opening], drop)
         const pilot = feed * fluid.orificeFactor * smoothSquareRoot(l.p[P] - l.p[X])
         l.q[P] = flow + pilot
         l.q[T] = -flow

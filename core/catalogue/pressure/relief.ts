@@ -17,7 +17,7 @@ import {
 } from '../kind'
 import { leak } from '../faults'
 import { settingFaults, settingInput, INPUT } from './body'
-import { heldSetting, reliefLaw } from './relief-law'
+import { heldSetting, reliefFlow, reliefRate } from './relief-law'
 import { arrow, dashed, line, rectangle, type Shape, type SymbolDrawing } from '../symbol'
 import {
   adjustable,
@@ -83,8 +83,7 @@ const tankSide = { port: T, factor: 1, label: 'behind it' } as const
  * @param settingOf the setting asked for now, Pa; the knob where nothing else is said
  */
 export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[INPUT.setting]): Model {
-  const { ratedFlow } = values
-  const law = reliefLaw(values)
+  const { ratedFlow, timeConstant } = values
   const crackShare = values.settingAt === 'cracking' ? 1 : 1 - values.override
   const fullShare = values.settingAt === 'cracking' ? 1 / (1 - values.override) : 1
   return {
@@ -101,13 +100,10 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
     evaluate(l) {
       const drop = l.p[P] - l.p[T]
       const setting = heldSetting(settingOf(l))
-      l.dx[STATE.opening] = law.rate(
-        l.x[STATE.opening],
-        drop,
-        setting * crackShare,
-        setting * (fullShare - crackShare),
-      )
-      const flow = law.flow(l.x[STATE.opening], drop)
+      const opening = l.x[STATE.opening]
+      const crack = setting * crackShare
+      l.dx[STATE.opening] = reliefRate(timeConstant, opening, drop, crack, setting * fullShare - crack)
+      const flow = reliefFlow(ratedFlow, opening, drop)
       l.q[P] = flow
       l.q[T] = -flow
     },

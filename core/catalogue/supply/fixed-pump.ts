@@ -87,7 +87,7 @@ export const fixedPump = defineKind({
     }),
   model(values, fluid) {
     const perRadian = values.displacement / (2 * Math.PI)
-    const { volumetricEfficiency, ratedSpeed, ratedPressure } = values
+    const { volumetricEfficiency, ratedSpeed, ratedPressure, drag } = values
     const leakage = leakageSlope(volumetricEfficiency, perRadian, ratedSpeed, ratedPressure)
     const eta = values.hydromechanicalEfficiency
     return {
@@ -104,14 +104,13 @@ export const fixedPump = defineKind({
       evaluate(l) {
         const speed = l.p[W]
         const drop = l.p[P] - l.p[S]
-        const flow =
-          perRadian * speed * inletFilling(speed >= 0 ? l.p[S] : l.p[P]) -
-          leakage * fluid.leakageFactor * drop
+        const filling = inletFilling(speed >= 0 ? l.p[S] : l.p[P])
+        const flow = perRadian * speed * filling - leakage * fluid.leakageFactor * drop
         l.q[S] = flow
         l.q[P] = -flow
         const ideal = perRadian * drop
-        l.q[W] = shaftTorque(ideal, l.slide[0], eta, values.drag)
-        if (l.slide[0] === 0) holdShaft(l, 0, ideal, eta, values.drag)
+        l.q[W] = shaftTorque(ideal, l.slide[0], eta, drag)
+        if (l.slide[0] === 0) holdShaft(l, 0, ideal, eta, drag)
       },
       observe(l) {
         const drop = l.p[P] - l.p[S]

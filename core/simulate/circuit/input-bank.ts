@@ -29,6 +29,8 @@ export interface InputState {
 
 export class InputBank {
   readonly rest: Float64Array
+  /** Inputs about which the schedule says something. */
+  private readonly scheduled: Int32Array
   private readonly sources: Uint8Array
   /** Last value that control or hand gave. */
   private readonly given: Float64Array
@@ -49,6 +51,7 @@ export class InputBank {
     const count = inputs.length
     this.indexOf = new Map(inputs.map(({ component, spec }, i) => [`${component}.${spec.name}`, i]))
     this.rest = Float64Array.from(inputs, (input) => input.rest)
+    this.scheduled = Int32Array.from(inputs.keys()).filter((i) => inputs[i].signal.times.length > 0)
     this.sources = new Uint8Array(count)
     this.given = new Float64Array(count)
     this.start = new Float64Array(count)
@@ -115,7 +118,7 @@ export class InputBank {
   /** The next instant after t at which a schedule breaks, s; Infinity where there is none. */
   nextBreak(t: number): number {
     let next = Infinity
-    for (let i = 0; i < this.inputs.length; i++)
+    for (const i of this.scheduled)
       if (this.sources[i] === SCHEDULE) next = Math.min(next, this.inputs[i].signal.nextBreak(t))
     return next
   }

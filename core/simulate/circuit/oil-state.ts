@@ -7,6 +7,7 @@
 import { ATMOSPHERE } from '../../units/quantities'
 import { HOTTEST, SPECIFIC_HEAT, TANKS, THERMAL_EXPANSION, type Fluid } from '../../fluid/fluid'
 import type { TankData } from '../../sheet/resolve'
+import type { Element } from './elements'
 import type { InstantRates } from './instant-rates'
 import type { Network } from './network'
 
@@ -35,7 +36,10 @@ export class OilState {
   private readonly airWhenShut = new Float64Array(TANKS).fill(Number.NaN)
   /** Tanks that a line leads to. */
   private readonly used = new Uint8Array(TANKS)
-  private breathers = false
+  private breathers: readonly Element[] = []
+  /** Least that the ways for air of each tank are shut, and its space for air, m³. */
+  private readonly openest = new Float64Array(TANKS)
+  private readonly space = new Float64Array(TANKS)
   /** Oil in each tank below which some equation follows its level, m³. */
   private readonly levelMatters = new Float64Array(TANKS)
   private readonly fluid: Fluid
@@ -57,7 +61,7 @@ export class OilState {
   refresh(): void {
     this.used.fill(0)
     this.levelMatters.fill(0)
-    this.breathers = this.network.elements.some(({ model }) => model.breathing)
+    this.breathers = this.network.elements.filter(({ model }) => model.breathing)
     for (const { model } of this.network.elements) {
       if (model.tank === undefined) continue
       this.used[model.tank] = 1
@@ -138,15 +142,13 @@ export class OilState {
 
   /** Pressure of the air over the oil: p = s·p_atm·(V_shut/V_air − 1) where a share s of the tank's only way for air is shut. */
   updateAirPressure(t: number): void {
-    const { fluid, tanks, airWhenShut } = this
-    if (!this.breathers) return
+    const { fluid, tanks, airWhenShut, breathers, openest, space } = this
+    if (!breathers.length) return
     this.network.inputs.evaluateAt(t)
-    this.network.invalidate()
-    const openest = new Float64Array(TANKS).fill(Number.NaN)
-    const space = new Float64Array(TANKS)
-    for (const { model, local } of this.network.elements) {
-      if (!model.breathing) continue
-      const { tank, airSpace, shut } = model.breathing
+    openest.fill(Number.NaN)
+    for (let k = 0; k < breathers.length; k++) {
+      const { model, local } = breathers[k]
+      const { tank, airSpace, shut } = model.breathing!
       const share = shut(local)
       if (!(openest[tank] <= share)) openest[tank] = share
       space[tank] = airSpace + fluid.tankVolume - tanks[tank]
@@ -156,7 +158,9 @@ export class OilState {
       if (!shut) airWhenShut[i] = Number.NaN
       else if (Number.isNaN(airWhenShut[i])) airWhenShut[i] = space[i]
       const air = Math.max(space[i], LEAST_AIR * airWhenShut[i])
-      fluid.overTank[i] = shut ? openest[i] * ATMOSPHERE * (airWhenShut[i] / air - 1) : 0
+      const over = shut ? openest[i] * ATMOSPHERE * (airWhenShut[i] / air - 1) : 0
+      if (over !== fluid.overTank[i]) this.network.invalidate()
+      fluid.overTank[i] = over
     }
   }
 
