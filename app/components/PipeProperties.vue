@@ -44,7 +44,7 @@ const load = computed(() => {
   if (!shown || runs.outdated) return undefined
   const found = shown.result.lineLoads.find(({ pipe }) => pipe === props.pipe.id)
   if (!found || found.flow === 0) return undefined
-  return `At most ${show(found.speed, 'speed', 3)} at ${show(found.flow, 'flow', 3)}, which takes ${show(found.drop, 'pressure', 3)}${found.model === 'lossFree' ? ' (not counted)' : ''}.`
+  return `At most ${show(found.speed, 'oilSpeed', 3)} at ${show(found.flow, 'flow', 3)}, which takes ${show(found.drop, 'pressure', 3)}${found.model === 'lossFree' ? ' (not counted)' : ''}.`
 })
 function setText(field: 'name' | 'rating' | 'construction' | 'wall', event: Event) {
   const text = typedText(event, props.pipe[field] ?? '')

@@ -186,9 +186,9 @@ export function resolveTank(settings: TankSettings): { data: TankData; problems:
 
 /** Greatest usual speeds of oil by the service of a line (good practice beside ISO 4413). */
 export const lineSpeedParameters = {
-  suction: { label: 'In suction lines', quantity: 'speed', min: 0.01, max: 100 },
-  return: { label: 'In return lines', quantity: 'speed', min: 0.01, max: 100 },
-  pressure: { label: 'In pressure lines', quantity: 'speed', min: 0.01, max: 100 },
+  suction: { label: 'In suction lines', quantity: 'oilSpeed', min: 0.01, max: 100 },
+  return: { label: 'In return lines', quantity: 'oilSpeed', min: 0.01, max: 100 },
+  pressure: { label: 'In pressure lines', quantity: 'oilSpeed', min: 0.01, max: 100 },
 } as const satisfies Record<
   keyof LineSpeedSettings,
   { label: string; quantity: Quantity; min: number; max: number }

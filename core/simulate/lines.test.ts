@@ -4,6 +4,7 @@ import { changePipe } from '../sheet/edit'
 import { buildNetlist } from '../sheet/netlist'
 import type { Pipe, Sheet } from '../sheet/schema'
 import { bar, circuit, end, idOf, least, lpm, most, runSheet, timed, track } from '../testing'
+import { showQuantity } from '../units/text'
 import { compile } from './compile'
 
 /** ρ and ν of the oil at its 40 °C. */
@@ -112,6 +113,9 @@ describe('an automatic line', () => {
     )
     const fast = r.conditions.find(({ name }) => name === 'lineTooFast')!
     expect(fast.worst!.value).toBeCloseTo(load.speed, 6)
+    expect(fast.label).toMatch(/^oil faster than 3 m\/s in \w+, a return line$/)
+    expect(showQuantity(fast.worst!.value, fast.worst!.quantity, 'metric', 3)).toBe('4.42 m/s')
+    expect(showQuantity(fast.worst!.value, fast.worst!.quantity, 'us', 3)).toBe('14.5 ft/s')
     // 3 m/s are usual to a tank; where more is allowed, nothing is reported
     const wide = through('30 L/min', { length: '2 m', bore: '12 mm' })
     const allowed = { ...wide, lineSpeeds: { ...wide.lineSpeeds, return: '5 m/s' } }

@@ -14,6 +14,7 @@ const LARGEST: Readonly<Record<Quantity, number>> = {
   length: 1e5,
   area: 1e3,
   speed: 1e4,
+  oilSpeed: 1e4,
   force: 1e10,
   mass: 1e8,
   time: 1e9,

@@ -145,6 +145,19 @@ const definitions = {
       { symbol: 'in²', factor: INCH ** 2, also: ['in2'] },
     ],
   },
+  oilSpeed: {
+    label: 'speed of oil',
+    shown: { metric: 'm/s', us: 'ft/s' },
+    finest: 1e-4,
+    units: [
+      { symbol: 'm/s', factor: 1 },
+      { symbol: 'mm/s', factor: 1e-3 },
+      { symbol: 'm/min', factor: 1 / 60 },
+      { symbol: 'ft/s', factor: FOOT, also: ['fps'] },
+      { symbol: 'in/s', factor: INCH, also: ['ips'] },
+      { symbol: 'ft/min', factor: FOOT / 60 },
+    ],
+  },
   speed: {
     label: 'speed',
     shown: { metric: 'mm/s', us: 'in/s' },

@@ -151,7 +151,7 @@ export class LineLoads implements Observer<LineLoadsState> {
     return {
       name: fast ? 'lineTooFast' : 'lossLeftOut',
       label: fast
-        ? `oil faster than ${showQuantity(limit, 'speed', 'metric', 2)} in ${name}, a ${service} line`
+        ? `oil faster than ${showQuantity(limit, 'oilSpeed', 'metric', 2)} in ${name}, a ${service} line`
         : `${name} is computed without loss, and would take more than 3 % of its highest pressure`,
       severity: 'warning',
       pipe,
@@ -159,7 +159,7 @@ export class LineLoads implements Observer<LineLoadsState> {
       end,
       worst: {
         label: fast ? 'greatest speed' : 'pressure drop left out',
-        quantity: fast ? 'speed' : 'pressure',
+        quantity: fast ? 'oilSpeed' : 'pressure',
         value: worst,
         at,
       },
