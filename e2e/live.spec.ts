@@ -90,11 +90,15 @@ test('a relief valve is turned while it is open, and the gauge follows', async (
   await page.getByLabel('1-0V1, setting: set to').fill('90 bar')
   await page.getByLabel('1-0V1, setting: set to').press('Enter')
   await expect.poll(() => bar(page, 'S1')).toBeLessThan(100)
+  // beside the symbol stands what it is set to now, not what is drawn
+  const caption = page.locator('[data-component="V1"] tspan.value')
+  await expect(caption.first()).toHaveText('90 bar')
   // by the wheel on the symbol
   const symbol = page.getByTestId('hand-V1.setting')
   await symbol.hover()
   for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -100)
   await expect(setting).not.toContainText('90 bar')
+  await expect(caption.first()).not.toHaveText('90 bar')
   // a value that is not possible is refused where it was typed, and the run goes on
   await page.getByLabel('1-0V1, setting: set to').fill('900 bar')
   await page.getByLabel('1-0V1, setting: set to').press('Enter')
