@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { findKind, kinds, type AnyKind } from '.'
+import { netOf } from './answers'
 import { POWERS, type Local, type Model, type Parameter } from './kind'
 import { withFaults } from '../simulate/circuit/faults'
 import { Fluid } from '../fluid/fluid'
@@ -99,6 +100,23 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       expect(words).not.toMatch(/NaN|undefined|null|–/)
     }
     for (const line of kind.caption?.(values, show) ?? []) expect(line).not.toMatch(/NaN|undefined/)
+  })
+  // what a pilot opens is found by trying pressures; the balances of motors are those of torques found before
+  const isTried = kind.traits?.pilotPorts !== undefined || kind.name.startsWith('cylinder')
+  it.runIf(isTried)('has balances that follow a pressure tried at its ports, without an evaluation', () => {
+    const local = localOf(kind, model)
+    model.evaluate?.(local)
+    model.observe?.(local)
+    const nets = () => model.balances?.(local).map(netOf) ?? []
+    const before = nets()
+    const moved = kind.ports.some(({ domain }, port) => {
+      if (domain !== 'oil') return false
+      local.p[port] += 1e6
+      const now = nets()
+      local.p[port] -= 1e6
+      return now.some((net, i) => net !== before[i])
+    })
+    expect(moved).toBe(before.length > 0)
   })
   it('names its signals, conditions and instants once', () => {
     const names = [

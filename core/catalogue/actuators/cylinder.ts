@@ -50,8 +50,8 @@ const STOP_REACH = 1e-3
 const STRIBECK_SPEED = 0.02
 /** Speed from which a rod counts as extending, m/s. */
 const EXTENDS = 0.001
-/** Pressures on the piston, Pa; area at A, m²; load but for its weight and spring, and force of the end stops, N. */
-const ACTING = indices('pressureA', 'pressureB', 'area', 'outerLoad', 'stops')
+/** Pressure drops of the cushions, Pa; area at A, m²; load but for its weight and spring, and force of the end stops, N. */
+const ACTING = indices('dropA', 'dropB', 'area', 'outerLoad', 'stops')
 const ACTING_COUNT = Object.keys(ACTING).length
 /** A contact ends when the gap is this wide, m, so that resting on a stop is one contact. */
 const RELEASE_GAP = 1e-9
@@ -356,7 +356,7 @@ export function cylinderModel(
     const s = left > 0 ? left / length : 0
     return inverseSmoothSquareRoot(outflow / (throttle * fluid.orificeFactor + entry(area) * s * s))
   }
-  /** What the other equations take over from the last evaluation, see `ACTING`. */
+  /** What the other equations take over from the last evaluation, which is at the same state, see `ACTING`. */
   const acting = new Float64Array(ACTING_COUNT)
   const findKineticFriction = (speed: number) => {
     last[0] = speed
@@ -410,11 +410,13 @@ export function cylinderModel(
       const x = l.x[STATE.position]
       const speed = l.x[STATE.velocity]
       const area = stages ? stages.area(x) : fullArea
-      let pA = A < 0 ? 0 : l.p[A]
-      if (cushionIn > 0 && speed < 0 && A >= 0) pA += cushionDrop(cushionIn, x, area, -area * speed)
-      let pB = B < 0 ? 0 : l.p[B]
-      if (cushionOut > 0 && speed > 0 && B >= 0)
-        pB += cushionDrop(cushionOut, stroke - x, annulus, annulus * speed)
+      const dropA = cushionIn > 0 && speed < 0 && A >= 0 ? cushionDrop(cushionIn, x, area, -area * speed) : 0
+      const dropB =
+        cushionOut > 0 && speed > 0 && B >= 0
+          ? cushionDrop(cushionOut, stroke - x, annulus, annulus * speed)
+          : 0
+      const pA = A < 0 ? 0 : l.p[A] + dropA
+      const pB = B < 0 ? 0 : l.p[B] + dropB
       let outerLoad = l.u[INPUT.force] + damping * speed
       if (workPieceStiffness > 0 && x > workPieceAt && l.u[INPUT.workPiece] > 0.5)
         outerLoad += workPieceStiffness * (x - workPieceAt)
@@ -428,8 +430,8 @@ export function cylinderModel(
         const force = -STOP_STIFFNESS * x - stopDamping * speed
         if (force > 0) stops -= force
       }
-      acting[ACTING.pressureA] = pA
-      acting[ACTING.pressureB] = pB
+      acting[ACTING.dropA] = dropA
+      acting[ACTING.dropB] = dropB
       acting[ACTING.area] = area
       acting[ACTING.outerLoad] = outerLoad
       acting[ACTING.stops] = stops
@@ -469,8 +471,8 @@ export function cylinderModel(
       if (index < 2) l.mode[index] = direction > 0 ? 1 : 0
     },
     observe(l) {
-      const pA = acting[ACTING.pressureA]
-      const pB = acting[ACTING.pressureB]
+      const pA = A < 0 ? 0 : l.p[A] + acting[ACTING.dropA]
+      const pB = B < 0 ? 0 : l.p[B] + acting[ACTING.dropB]
       const x = l.x[STATE.position]
       const speed = l.x[STATE.velocity]
       const load = acting[ACTING.outerLoad]
@@ -498,7 +500,8 @@ export function cylinderModel(
       l.power[Power.heat] = past + (frictionOf(l) + lockOf(l) + acting[ACTING.stops] - elastic) * speed
     },
     holds(l) {
-      const [pA, pB] = [acting[ACTING.pressureA], acting[ACTING.pressureB]]
+      const [throttledA, throttledB] = [acting[ACTING.dropA], acting[ACTING.dropB]]
+      const [pA, pB] = [A < 0 ? 0 : l.p[A] + throttledA, B < 0 ? 0 : l.p[B] + throttledB]
       const speed = l.x[STATE.velocity]
       const area = acting[ACTING.area]
       const load = l.o[OUTPUT.loadForce]
@@ -511,7 +514,6 @@ export function cylinderModel(
         { label: 'lock', value: locked },
         { label: 'acceleration', role: 'acceleration' as const, value: mass * l.dx[STATE.velocity] },
       ].filter(({ label, value }) => value !== 0 || label === 'load')
-      const [throttledA, throttledB] = [A < 0 ? 0 : pA - l.p[A], B < 0 ? 0 : pB - l.p[B]]
       const held: Hold[] = []
       // what a lock holds, no load sets
       const free = l.h[R] < NO_PUSH
@@ -547,8 +549,8 @@ export function cylinderModel(
     },
     balances(l) {
       const load = l.o[OUTPUT.loadForce]
-      const capForce = acting[ACTING.pressureA] * acting[ACTING.area]
-      const rodForce = acting[ACTING.pressureB] * annulus
+      const capForce = A < 0 ? 0 : (l.p[A] + acting[ACTING.dropA]) * acting[ACTING.area]
+      const rodForce = B < 0 ? 0 : (l.p[B] + acting[ACTING.dropB]) * annulus
       const sides = [
         ...(A < 0 ? [] : [{ label: 'pressure on the cap side', value: capForce }]),
         ...(load < 0 ? [{ label: 'load', value: -load }] : []),
