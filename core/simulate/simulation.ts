@@ -210,7 +210,6 @@ export class Simulation {
     }
     after.store()
     const t = stepper.timeAt(share)
-    this.lineLoads.observe(t)
     this.sampleWithin(t, share)
     const h = t - integrator.tOld
     balances.stepAccepted(h, before, middle, after)
@@ -442,6 +441,7 @@ export class Simulation {
     } else conditions.goOn(t)
     recorder.observe(t)
     this.hunting.observe(t)
+    this.lineLoads.observe(t)
   }
 
   /** Takes the samples that lie within the last step; one that falls on its end is taken with what holds after it. */

@@ -364,6 +364,18 @@ describe('a motor and pump set that is switched off', () => {
   })
 })
 
+it('the greatest flow of a line is that of its signal, also between two steps', () => {
+  const r = run(compileMachine(demo('gate-pack')).compiled!)
+  const pairs = r.lineLoads.flatMap(({ pipe, flow }) => {
+    const signal = r.signals.findIndex(({ id }) => id === `flow(pipe:${pipe}.1)`)
+    if (signal < 0) return []
+    return [[flow, Math.max(-r.extremes[signal].min, r.extremes[signal].max)]]
+  })
+  expect(pairs.length).toBeGreaterThan(2)
+  // samples count among the extremes as well
+  for (const [flow, most] of pairs) expect(flow / most).toBeCloseTo(1, 3)
+})
+
 describe('what swings on and on', () => {
   it('is reported with its frequency and its size, for the motion and for the valve', () => {
     // the pilot drained to where the oil that comes down raises the pressure
