@@ -5,8 +5,11 @@ import type { Element } from './elements'
 import { patternOf, positionIn, type Pattern } from '../numerics/linear'
 
 const DIFFERENCE = 1e-7
-/** Derivatives are kept while nothing moves by more than this share of its scale. */
-const QUIET = 1e-4
+/**
+ * Derivatives are kept while nothing moves by more than this share of its scale. At ten times as much the demo takes as many steps, but
+ * some random circuits twenty times as many.
+ */
+const QUIET = 1e-5
 
 /** Derivatives that still hold, and the point where they were taken; plain data. */
 export interface DerivativesData {
