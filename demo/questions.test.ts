@@ -12,6 +12,7 @@ import { moversOf } from '../core/explain/movers'
 import { stateTable } from '../core/explain/state-table'
 import { walkthroughOf } from '../core/explain/walkthrough'
 import type { RunResult } from '../core/simulate/result'
+import { drainedInternally } from '../core/testing'
 import { showIn } from '../core/units/text'
 import { runDemo } from './golden'
 import { demoMachines } from './machines'
@@ -117,14 +118,7 @@ describe('a held load', () => {
     expect(at(14) - at(29)).toBeGreaterThan(0.1)
   })
   it('that it hunts with the pilot drained internally', () => {
-    const { sheet: drawn } = runOf('Boat lift', 1, 1)
-    const sheet = {
-      ...drawn,
-      components: drawn.components
-        .filter(({ id }) => id !== 'T5')
-        .map((c) => (c.id === 'V3' ? { ...c, parameters: { ...c.parameters, drain: 'internal' } } : c)),
-      pipes: drawn.pipes.filter(({ id }) => id !== 'L25'),
-    }
+    const sheet = drainedInternally(runOf('Boat lift', 1, 1).sheet)
     const result = runMachine(sheet, 'dead')
     expect(result.conditions.map(({ name, component }) => `${name} ${component}`)).toContain('hunts A1')
     const words = statesIn(new Moments(sheet, result), result).at(-1)!

@@ -145,12 +145,7 @@ export const useLiveRun = defineStore('liveRun', () => {
   function takeReport({ times, columns, signals, extremes, conditions, t, ...rest }: TapeReport): void {
     if (!base.value) return
     while (store.columns.length < columns.length) store.addColumn()
-    times.forEach((at, k) =>
-      store.append(
-        at,
-        columns.map((column) => column[k]),
-      ),
-    )
+    store.appendAll(times, columns)
     if (signals.length !== base.value.signals.length) base.value = { ...base.value, signals }
     events.value = [...events.value, ...rest.events]
     actions.value = rest.actions

@@ -76,8 +76,7 @@ export function reservoirModel(values: ReservoirValues, fluid: Fluid, ends: read
     }),
     impose(l) {
       const over = values.pressure + fluid.overTank[tank]
-      const drawing =
-        !below || fluid.tanks[tank] >= values.reach ? over : over - (over + ATMOSPHERE) * (1 - oiled())
+      const drawing = over - (over + ATMOSPHERE) * (1 - oiled())
       for (let i = 0; i < ends.length; i++) l.p[i] = ends[i] === 'below' ? drawing : over
     },
     observe(l) {

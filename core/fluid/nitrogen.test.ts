@@ -90,7 +90,7 @@ it.each([realNitrogen, idealGas])(
   },
 )
 
-it.each([realNitrogen, idealGas])('has the derivatives of its own pressure and energy', (gas) => {
+it.each([realNitrogen, idealGas])('has derivatives that agree with its pressure and its energy', (gas) => {
   for (const [t, v] of [
     [250, 3e-4],
     [313, 1.3e-4],

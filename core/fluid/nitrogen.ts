@@ -22,15 +22,16 @@ const SHIFT = 4.27e-6
 const SHIFT_SLOPE = 7e-9
 
 const shiftAt = (temperature: number) => SHIFT + SHIFT_SLOPE * (temperature - 300)
+/** √α */
+const rootOfAlpha = (temperature: number) => 1 + KAPPA * (1 - Math.sqrt(temperature / CRITICAL_TEMPERATURE))
 /** a·α(T), and its slope. */
-const attraction = (temperature: number) => {
-  const root = 1 + KAPPA * (1 - Math.sqrt(temperature / CRITICAL_TEMPERATURE))
-  return A * root * root
-}
-const attractionSlope = (temperature: number) => {
-  const root = 1 + KAPPA * (1 - Math.sqrt(temperature / CRITICAL_TEMPERATURE))
-  return (-A * root * KAPPA) / Math.sqrt(temperature * CRITICAL_TEMPERATURE)
-}
+const attraction = (temperature: number) => A * rootOfAlpha(temperature) ** 2
+const attractionSlope = (temperature: number) =>
+  (-A * rootOfAlpha(temperature) * KAPPA) / Math.sqrt(temperature * CRITICAL_TEMPERATURE)
+/** Second derivative: A·κ/(2·T)·(κ/T_c + √α/√(T·T_c)). */
+const attractionCurvature = (temperature: number) =>
+  ((A * KAPPA) / (2 * temperature)) *
+  (KAPPA / CRITICAL_TEMPERATURE + rootOfAlpha(temperature) / Math.sqrt(temperature * CRITICAL_TEMPERATURE))
 const ROOT_2 = Math.SQRT2
 /** ln[(w + (1 − √2)·b)/(w + (1 + √2)·b)]/(2·√2·b) */
 const attractionShape = (w: number) =>
@@ -96,15 +97,11 @@ export const realNitrogen: Gas = {
     const real = GAS_CONSTANT * Math.log(w - B) - attractionSlope(temperature) * attractionShape(w)
     return idealEntropy(temperature) + real - shifted
   },
-  // derivatives of the above; a″ = A·κ/(2·T)·(κ/T_c + r/√(T·T_c)), r = √α
   find(state) {
     const t = state[GAS.temperature]
-    const w = state[GAS.volume] - SHIFT - SHIFT_SLOPE * (t - 300)
-    const mean = Math.sqrt(t * CRITICAL_TEMPERATURE)
-    const root = 1 + KAPPA * (1 - mean / CRITICAL_TEMPERATURE)
-    const a = A * root * root
-    const slope = (-A * root * KAPPA) / mean
-    const curvature = ((A * KAPPA) / (2 * t)) * (KAPPA / CRITICAL_TEMPERATURE + root / mean)
+    const w = state[GAS.volume] - shiftAt(t)
+    const a = attraction(t)
+    const slope = attractionSlope(t)
     const free = w - B
     const square = w * w + 2 * B * w - B * B
     const repulsion = (GAS_CONSTANT * t) / free
@@ -114,12 +111,11 @@ export const realNitrogen: Gas = {
       GAS_CONSTANT / free -
       slope / square +
       SHIFT_SLOPE * (repulsion / free - (2 * a * (w + B)) / (square * square))
-    const shape = Math.log((w + (1 - ROOT_2) * B) / (w + (1 + ROOT_2) * B)) / (2 * ROOT_2 * B)
     state[GAS.pressure] = pressure
     state[GAS.pressureSlope] = pressureSlope
     state[GAS.heatCapacity] =
       idealHeatCapacity(t) -
-      t * curvature * shape -
+      t * attractionCurvature(t) * attractionShape(w) -
       SHIFT_SLOPE * ((a - t * slope) / square + pressure + t * pressureSlope)
   },
 }

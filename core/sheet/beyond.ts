@@ -14,7 +14,7 @@ export function pipesByEnd<P extends PipeEnds>(pipes: readonly P[]): ReadonlyMap
 
 /**
  * The keys beyond one end of a pipe, that end included; nothing where the other pipes lead back to its other end: in a ring the flow of a
- * pipe is not determined by what lies beyond it.
+ * pipe is not determined.
  */
 export function keysBeyond<P extends PipeEnds>(
   pipe: P,

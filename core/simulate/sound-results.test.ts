@@ -10,6 +10,7 @@ import {
   balanced,
   bar,
   circuit,
+  drainedInternally,
   end,
   idOf,
   least,
@@ -378,15 +379,7 @@ it('the greatest flow of a line is that of its signal, also between two steps', 
 
 describe('what swings on and on', () => {
   it('is reported with its frequency and its size, for the motion and for the valve', () => {
-    // the pilot drained to where the oil that comes down raises the pressure
-    const drained = demo('boat-lift-pilot-check')
-    const sheet = {
-      ...drained,
-      components: drained.components
-        .filter(({ id }) => id !== 'T5')
-        .map((c) => (c.id === 'V3' ? { ...c, parameters: { ...c.parameters, drain: 'internal' } } : c)),
-      pipes: drained.pipes.filter(({ id }) => id !== 'L25'),
-    }
+    const sheet = drainedInternally(demo('boat-lift-pilot-check'))
     const r = run(compileMachine(sheet, 'dead').compiled!)
     const hunts = r.conditions.filter((c) => c.name === 'hunts' && c.component === 'A1')
     expect(hunts).toHaveLength(1)

@@ -48,6 +48,16 @@ interface QuantityDefinition {
   readonly finest?: number
 }
 
+/** Of a part that moves and of oil in lines. */
+const speedUnits: readonly Unit[] = [
+  { symbol: 'mm/s', factor: 1e-3 },
+  { symbol: 'm/s', factor: 1 },
+  { symbol: 'm/min', factor: 1 / 60 },
+  { symbol: 'in/s', factor: INCH, also: ['ips'] },
+  { symbol: 'ft/s', factor: FOOT, also: ['fps'] },
+  { symbol: 'ft/min', factor: FOOT / 60 },
+]
+
 const definitions = {
   pressure: {
     label: 'pressure',
@@ -149,27 +159,13 @@ const definitions = {
     label: 'speed of oil',
     shown: { metric: 'm/s', us: 'ft/s' },
     finest: 1e-4,
-    units: [
-      { symbol: 'm/s', factor: 1 },
-      { symbol: 'mm/s', factor: 1e-3 },
-      { symbol: 'm/min', factor: 1 / 60 },
-      { symbol: 'ft/s', factor: FOOT, also: ['fps'] },
-      { symbol: 'in/s', factor: INCH, also: ['ips'] },
-      { symbol: 'ft/min', factor: FOOT / 60 },
-    ],
+    units: speedUnits,
   },
   speed: {
     label: 'speed',
     shown: { metric: 'mm/s', us: 'in/s' },
     finest: 1e-5,
-    units: [
-      { symbol: 'mm/s', factor: 1e-3 },
-      { symbol: 'm/s', factor: 1 },
-      { symbol: 'm/min', factor: 1 / 60 },
-      { symbol: 'in/s', factor: INCH, also: ['ips'] },
-      { symbol: 'ft/s', factor: FOOT, also: ['fps'] },
-      { symbol: 'ft/min', factor: FOOT / 60 },
-    ],
+    units: speedUnits,
   },
   force: {
     label: 'force',

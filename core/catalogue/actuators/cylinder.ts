@@ -358,6 +358,9 @@ export function cylinderModel(
   }
   /** What the other equations take over from the last evaluation, which is at the same state, see `ACTING`. */
   const acting = new Float64Array(ACTING_COUNT)
+  /** Pressures on the piston: those at the ports with the drops of the cushions. */
+  const pressureA = (l: Local) => (A < 0 ? 0 : l.p[A] + acting[ACTING.dropA])
+  const pressureB = (l: Local) => (B < 0 ? 0 : l.p[B] + acting[ACTING.dropB])
   const findKineticFriction = (speed: number) => {
     last[0] = speed
     last[1] = coulombFriction + extraFriction * Math.exp(-(speed < 0 ? -speed : speed) / STRIBECK_SPEED)
@@ -471,8 +474,8 @@ export function cylinderModel(
       if (index < 2) l.mode[index] = direction > 0 ? 1 : 0
     },
     observe(l) {
-      const pA = A < 0 ? 0 : l.p[A] + acting[ACTING.dropA]
-      const pB = B < 0 ? 0 : l.p[B] + acting[ACTING.dropB]
+      const pA = pressureA(l)
+      const pB = pressureB(l)
       const x = l.x[STATE.position]
       const speed = l.x[STATE.velocity]
       const load = acting[ACTING.outerLoad]
@@ -501,7 +504,7 @@ export function cylinderModel(
     },
     holds(l) {
       const [throttledA, throttledB] = [acting[ACTING.dropA], acting[ACTING.dropB]]
-      const [pA, pB] = [A < 0 ? 0 : l.p[A] + throttledA, B < 0 ? 0 : l.p[B] + throttledB]
+      const [pA, pB] = [pressureA(l), pressureB(l)]
       const speed = l.x[STATE.velocity]
       const area = acting[ACTING.area]
       const load = l.o[OUTPUT.loadForce]
@@ -549,8 +552,8 @@ export function cylinderModel(
     },
     balances(l) {
       const load = l.o[OUTPUT.loadForce]
-      const capForce = A < 0 ? 0 : (l.p[A] + acting[ACTING.dropA]) * acting[ACTING.area]
-      const rodForce = B < 0 ? 0 : (l.p[B] + acting[ACTING.dropB]) * annulus
+      const capForce = pressureA(l) * acting[ACTING.area]
+      const rodForce = pressureB(l) * annulus
       const sides = [
         ...(A < 0 ? [] : [{ label: 'pressure on the cap side', value: capForce }]),
         ...(load < 0 ? [{ label: 'load', value: -load }] : []),

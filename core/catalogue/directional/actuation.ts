@@ -222,12 +222,12 @@ export const PULL_IN = 0.85
 export const DROP_OUT = 0.4
 
 /** Modes of the coils: which of them pulls the spool, and which have pulled in. */
-export const MODE = { engaged: 0, coilA: 1, coilB: 2 } as const
+export const COIL = { engaged: 0, coilA: 1, coilB: 2 } as const
 export const COIL_MODES = [0, 0, 0] as const
 
 /** Which position the coils hold: 1 a, −1 b, 0 none. The first to pull in wins. */
-export const engagedCoil = (l: Local): number => l.mode[MODE.engaged]
-export const coilsOn = (l: Local): number => l.mode[MODE.coilA] + l.mode[MODE.coilB]
+export const engagedCoil = (l: Local): number => l.mode[COIL.engaged]
+export const coilsOn = (l: Local): number => l.mode[COIL.coilA] + l.mode[COIL.coilB]
 
 /** The measure of a coil's event function: above its pull-in voltage, or above its drop-out voltage where it has pulled in. */
 export const coilMeasure = (isOn: number, voltage: number): number => voltage - (isOn ? DROP_OUT : PULL_IN)
@@ -235,8 +235,8 @@ export const coilMeasure = (isOn: number, voltage: number): number => voltage - 
 /** A coil has pulled in or dropped out. */
 export function switchCoil(l: Local, coil: 'coilA' | 'coilB', on: boolean): void {
   const own = coil === 'coilA' ? 1 : -1
-  const other = coil === 'coilA' ? MODE.coilB : MODE.coilA
-  l.mode[MODE[coil]] = on ? 1 : 0
-  if (on && l.mode[MODE.engaged] === 0) l.mode[MODE.engaged] = own
-  if (!on && l.mode[MODE.engaged] === own) l.mode[MODE.engaged] = l.mode[other] ? -own : 0
+  const other = coil === 'coilA' ? COIL.coilB : COIL.coilA
+  l.mode[COIL[coil]] = on ? 1 : 0
+  if (on && l.mode[COIL.engaged] === 0) l.mode[COIL.engaged] = own
+  if (!on && l.mode[COIL.engaged] === own) l.mode[COIL.engaged] = l.mode[other] ? -own : 0
 }

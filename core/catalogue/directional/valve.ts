@@ -39,7 +39,7 @@ import {
   engagedCoil,
   isSolenoid,
   isWorkedByOil,
-  MODE,
+  COIL,
   switchCoil,
   type ActuationValues,
 } from './actuation'
@@ -388,8 +388,8 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
       const y = l.x[STATE.spool]
       const { p, q } = l
       if (coils) {
-        l.g[EVENT.coilA] = coilMeasure(l.mode[MODE.coilA], l.u[INPUT.coilA])
-        l.g[EVENT.coilB] = coilMeasure(l.mode[MODE.coilB], l.u[INPUT.coilB])
+        l.g[EVENT.coilA] = coilMeasure(l.mode[COIL.coilA], l.u[INPUT.coilA])
+        l.g[EVENT.coilB] = coilMeasure(l.mode[COIL.coilB], l.u[INPUT.coilB])
       }
       const order = ordered(l)
       let target = pilotStage ? order * pilotReach(p) : order

@@ -134,31 +134,15 @@ export class InstantRates implements RatesData {
     const { kept, heatBy, power, workPorts, workElements } = this
     const { arrays } = this.network
     const { p, q, power: all } = arrays
-    const powers = POWERS
-    const { input: atInput, useful: atUseful, heat: atHeat, stored: atStored, cooled: atCooled } = Power
-    let input = 0
-    let useful = 0
-    let heat = 0
-    let stored = 0
-    let cooled = 0
+    // read once: imports are looked up in every turn of a loop
+    const [powers, { input, useful, heat }] = [POWERS, Power]
+    power.fill(0)
     for (let e = 0, at = 0; e < kept.length; e++, at += powers) {
-      const given = all[at + atInput]
-      const done = all[at + atUseful]
-      const lost = all[at + atHeat]
-      kept[e] = given - done - lost
-      heatBy[e] = lost
-      input += given
-      useful += done
-      heat += lost
-      stored += all[at + atStored]
-      cooled += all[at + atCooled]
+      for (let i = 0; i < powers; i++) power[i] += all[at + i]
+      heatBy[e] = all[at + heat]
+      kept[e] = all[at + input] - all[at + useful] - heatBy[e]
     }
     for (let k = 0; k < workPorts.length; k++) kept[workElements[k]] += p[workPorts[k]] * q[workPorts[k]]
-    power[Power.input] = input
-    power[Power.useful] = useful
-    power[Power.heat] = heat
-    power[Power.stored] = stored
-    power[Power.cooled] = cooled
     this.energy.set(arrays.energy)
   }
 

@@ -7,7 +7,6 @@ import type { LineModel, Netlist } from '../../sheet/netlist'
 import type { CircuitArrays } from './arrays'
 import type { Element } from './elements'
 
-type Oil = Pick<Fluid, 'density' | 'viscosity'>
 /** A pipe of oil in a run. */
 export interface OilLine {
   readonly pipe: string
@@ -18,9 +17,8 @@ export interface OilLine {
   readonly node: number
   /** Area of its bore, m². */
   readonly area: number
-  /** Pressure drop by the law of friction, Pa: with the oil of the run, and with any. @param flow m³/s */
-  readonly loss: (flow: number) => number
-  readonly lossIn: (oil: Oil, flow: number) => number
+  /** Pressure drop by the law of friction, Pa. @param flow m³/s */
+  loss(flow: number): number
   /** The flow from its first end to its second is the sum of those into these ports, times the sign. */
   readonly ports: Int32Array
   readonly sign: 1 | -1
@@ -47,7 +45,7 @@ export function oilLines(
   services: ReadonlyMap<string, SpeedClass>,
   elements: readonly Element[],
   arrays: CircuitArrays,
-  fluid: Oil,
+  fluid: Fluid,
 ): OilLine[] {
   const ports = portsAt(elements, arrays, netlist)
   const joined = pipesByEnd(netlist.oilPipes.filter(({ model }) => model === 'lossFree'))
@@ -61,7 +59,6 @@ export function oilLines(
       node: netlist.nodeOfPipe.get(pipe.id) ?? -1,
       area: (Math.PI * bore * bore) / 4,
       loss: length > 0 ? pipeFriction({ length, bore }, fluid).loss : () => 0,
-      lossIn: (oil: Oil, flow: number) => (length > 0 ? pipeFriction({ length, bore }, oil).loss(flow) : 0),
     }
     if (model !== 'lossFree') {
       const e = elements.findIndex((element) => element.id === `pipe:${pipe.id}`)

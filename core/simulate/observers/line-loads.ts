@@ -27,8 +27,7 @@ interface Open {
 export interface LineLoadsState {
   readonly flow: Float64Array
   readonly at: Float64Array
-  readonly density: Float64Array
-  readonly viscosityThen: Float64Array
+  readonly drop: Float64Array
   readonly peak: Float64Array
   readonly found: readonly Condition[]
   readonly open: readonly (readonly [measure: number, open: Open])[]
@@ -36,11 +35,10 @@ export interface LineLoadsState {
 
 export class LineLoads implements Observer<LineLoadsState> {
   private readonly lines: readonly OilLine[]
-  /** Of each line the greatest flow so far, m³/s, when it was, and the oil then, kg/m³ and m²/s. */
+  /** Of each line the greatest flow so far, m³/s, when it was, and the drop that it takes by the law of friction, Pa. */
   private readonly flow: Float64Array
   private readonly at: Float64Array
-  private readonly density: Float64Array
-  private readonly viscosityThen: Float64Array
+  private readonly drop: Float64Array
   private readonly limit: Float64Array
   /** Highest pressure of each line so far, Pa. */
   private readonly peak: Float64Array
@@ -65,8 +63,7 @@ export class LineLoads implements Observer<LineLoadsState> {
     const { length } = this.lines
     this.flow = new Float64Array(length)
     this.at = new Float64Array(length)
-    this.density = new Float64Array(length).fill(network.fluid.density)
-    this.viscosityThen = new Float64Array(length).fill(network.fluid.viscosity)
+    this.drop = new Float64Array(length)
     this.peak = new Float64Array(length)
     this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
     this.unreported = new Float64Array(length)
@@ -93,8 +90,7 @@ export class LineLoads implements Observer<LineLoadsState> {
       if (size > flow[k]) {
         flow[k] = size
         this.at[k] = t
-        this.density[k] = fluid.density
-        this.viscosityThen[k] = fluid.viscosity
+        this.drop[k] = this.lines[k].loss(size)
       }
       if (size > limit[k] || isOpen[2 * k + FAST] === 1) this.watchSpeed(k, size, t)
       if (isLossFree[k] === 1 && (size > unreported[k] || isOpen[2 * k + LEFT_OUT] === 1))
@@ -173,13 +169,13 @@ export class LineLoads implements Observer<LineLoadsState> {
 
   /** The greatest of every line so far. */
   loads(): LineLoad[] {
-    return this.lines.map(({ pipe, name, model, area, lossIn }, k) => ({
+    return this.lines.map(({ pipe, name, model, area }, k) => ({
       pipe,
       name,
       model,
       flow: this.flow[k],
       speed: this.flow[k] / area,
-      drop: lossIn({ density: this.density[k], viscosity: this.viscosityThen[k] }, this.flow[k]),
+      drop: this.drop[k],
       at: this.at[k],
     }))
   }
@@ -188,8 +184,7 @@ export class LineLoads implements Observer<LineLoadsState> {
     return {
       flow: this.flow.slice(),
       at: this.at.slice(),
-      density: this.density.slice(),
-      viscosityThen: this.viscosityThen.slice(),
+      drop: this.drop.slice(),
       peak: this.peak.slice(),
       found: [...this.found],
       open: [...this.open].map(([measure, now]) => [measure, { ...now }]),
@@ -198,8 +193,7 @@ export class LineLoads implements Observer<LineLoadsState> {
   load(saved: LineLoadsState): void {
     this.flow.set(saved.flow)
     this.at.set(saved.at)
-    this.density.set(saved.density)
-    this.viscosityThen.set(saved.viscosityThen)
+    this.drop.set(saved.drop)
     this.peak.set(saved.peak)
     // known of a later instant, with a higher peak
     this.unreported.fill(0)

@@ -146,12 +146,16 @@ export class Recorder implements Observer<RecorderState> {
     })
   }
 
+  private copyModes(): void {
+    const { modes, modeValues } = this
+    for (let i = 0; i < modes.length; i++) modeValues[i] = modes[i]
+  }
   /** Values of all signals as the network is observed. */
   private read(): Float64Array {
-    const { sources, indices, modes, modeValues } = this
+    const { sources, indices } = this
     if (this.current.length !== sources.length) this.current = new Float64Array(sources.length)
     const { current } = this
-    for (let i = 0; i < modes.length; i++) modeValues[i] = modes[i]
+    this.copyModes()
     for (let i = 0; i < current.length; i++) current[i] = sources[i].now[indices[i]]
     return current
   }
@@ -203,8 +207,8 @@ export class Recorder implements Observer<RecorderState> {
 
   /** Widens the extremes by the network as it is observed. */
   observe(t: number): void {
-    const { watched, modes, modeValues } = this
-    for (let i = 0; i < modes.length; i++) modeValues[i] = modes[i]
+    const { watched } = this
+    this.copyModes()
     for (let i = 0; i < watched.length; i++) watched[i].updateExtremes(t)
   }
 

@@ -46,12 +46,15 @@ export class SampleStore {
     this.count = 0
     this.times = new Float64Array(FIRST_CAPACITY)
     this.columns = columns.map(() => new Float32Array(FIRST_CAPACITY))
-    times.forEach((t, k) =>
-      this.append(
-        t,
-        columns.map((column) => column[k]),
-      ),
-    )
+    this.appendAll(times, columns)
+  }
+  /** Appends samples that lie in columns. */
+  appendAll(times: Float64Array, columns: readonly Float32Array[]): void {
+    const values = new Float32Array(columns.length)
+    times.forEach((t, k) => {
+      for (let i = 0; i < values.length; i++) values[i] = columns[i][k]
+      this.append(t, values)
+    })
   }
   /** A copy of all samples, and of one more at t where the last is older. @param now of all signals at t */
   copy(t: number, now: ArrayLike<number>): { times: Float64Array; columns: Float32Array[] } {
