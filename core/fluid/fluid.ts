@@ -45,11 +45,17 @@ export const CAVITATION_PRESSURE = 0.3e5
  * @returns m²/s
  */
 export function viscosityAt(temperature: number, viscosity40: number, viscosity100: number) {
+  const { a, b } = waltherLine(viscosity40, viscosity100)
+  return onWaltherLine(temperature, a, b)
+}
+/** A and B of that law through the viscosities at 40 and 100 °C, m²/s. */
+function waltherLine(viscosity40: number, viscosity100: number) {
   const w = (v: number) => Math.log10(Math.log10(v * 1e6 + 0.7))
   const b = (w(viscosity40) - w(viscosity100)) / (Math.log10(373.15) - Math.log10(313.15))
-  const a = w(viscosity40) + b * Math.log10(313.15)
-  return (10 ** (10 ** (a - b * Math.log10(temperature))) - 0.7) * 1e-6
+  return { a: w(viscosity40) + b * Math.log10(313.15), b }
 }
+const onWaltherLine = (temperature: number, a: number, b: number) =>
+  (10 ** (10 ** (a - b * Math.log10(temperature))) - 0.7) * 1e-6
 
 /** By how much oil grows as it warms, 1/K. */
 export const THERMAL_EXPANSION = 7e-4
@@ -75,6 +81,7 @@ export class Fluid {
   readonly tanks: Float64Array
   /** Gauge pressure of the air over the oil of each tank beside what its reservoirs give, Pa: of a tank that cannot breathe. */
   readonly overTank = new Float64Array(TANKS)
+  private readonly viscosityLine: { readonly a: number; readonly b: number }
   /** Straight lines along which oil and temperature go on from an instant. */
   private since = 0
   private readonly tanksThen: Float64Array
@@ -93,6 +100,7 @@ export class Fluid {
     /** Oil in each tank at the start, m³. */
     readonly tankVolume = 0.1,
   ) {
+    this.viscosityLine = waltherLine(data.viscosity40, data.viscosity100)
     this.tanks = new Float64Array(TANKS).fill(tankVolume)
     this.tanksThen = this.tanks.slice()
     this.setTemperature(data.temperature)
@@ -118,11 +126,11 @@ export class Fluid {
 
   /** Sets the temperature, K, within what the viscosity law is good for. */
   setTemperature(temperature: number): void {
-    const { density15, viscosity40, viscosity100 } = this.data
+    const { a, b } = this.viscosityLine
     const t = Math.min(Math.max(temperature, COLDEST), HOTTEST)
     this.temperature = t
-    this.density = densityAt(t, density15)
-    this.viscosity = viscosityAt(t, viscosity40, viscosity100)
+    this.density = densityAt(t, this.data.density15)
+    this.viscosity = onWaltherLine(t, a, b)
     this.leakageFactor = REFERENCE_VISCOSITY / this.viscosity
     this.orificeFactor = DISCHARGE_COEFFICIENT * Math.sqrt(2 / this.density)
   }

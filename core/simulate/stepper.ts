@@ -1,7 +1,6 @@
 /** Integrates a circuit from event to event: one step at a time, up to the first event function that changes sign in it. */
 import { EventFunctions } from './circuit/event-functions'
 import type { Network } from './circuit/network'
-import { linearSolver } from './numerics/linear'
 import { Rosenbrock } from './numerics/rosenbrock'
 
 /** Receives the parts of an accepted step; the network is observed when it is called. */
@@ -36,7 +35,7 @@ export class Stepper {
   ) {
     network.setTolerance(tolerance)
     const absolute = network.scale.map((scale) => scale * tolerance)
-    this.integrator = new Rosenbrock(network, linearSolver(network.pattern), tolerance, absolute)
+    this.integrator = new Rosenbrock(network, network.solver, tolerance, absolute)
     this.events = new EventFunctions(network)
     this.y = Float64Array.from(network.initial)
   }

@@ -35,6 +35,12 @@ const countsOf = ({ model, ports, inputs }: ArraysPart): Counts => ({
 
 /** Flat arrays, named as in `Local`, so that gathering, scattering and watching are plain loops. */
 export class CircuitArrays implements Local {
+  /** All that is recorded, in one piece: `x`, `u`, `o`, `potential`, `modeValues`, `q`. */
+  readonly recorded: Float64Array
+  /** Potential of each node. */
+  readonly potential: Float64Array
+  /** The modes as they were last copied by whoever records them. */
+  readonly modeValues: Float64Array
   /** What the equations of elements read: potentials at ports, then states. */
   readonly modelInputs: Float64Array
   /** What they find: flows at ports, then rates of states. */
@@ -64,7 +70,8 @@ export class CircuitArrays implements Local {
   /** The view of each element. */
   readonly locals: readonly Local[]
 
-  constructor(parts: readonly ArraysPart[]) {
+  /** @param nodes number of nodes of the circuit */
+  constructor(parts: readonly ArraysPart[], nodes = 0) {
     const sum: { -readonly [K in keyof Counts]: number } = {
       ports: 0,
       states: 0,
@@ -84,21 +91,28 @@ export class CircuitArrays implements Local {
       starts.push({ ...sum })
     }
     this.offsets = starts
-    this.modelInputs = new Float64Array(sum.ports + sum.states)
-    this.modelOutputs = new Float64Array(sum.ports + sum.states)
-    this.p = this.modelInputs.subarray(0, sum.ports)
-    this.q = this.modelOutputs.subarray(0, sum.ports)
+    // one after the other: p, then what is recorded, then dx
+    const all = new Float64Array(2 * (sum.ports + sum.states) + sum.inputs + sum.outputs + nodes + sum.modes)
+    let end = 0
+    const next = (length: number) => all.subarray(end, (end += length))
+    this.p = next(sum.ports)
+    this.x = next(sum.states)
+    this.u = next(sum.inputs)
+    this.o = next(sum.outputs)
+    this.potential = next(nodes)
+    this.modeValues = next(sum.modes)
+    this.q = next(sum.ports)
+    this.recorded = all.subarray(sum.ports, end)
+    this.dx = next(sum.states)
+    this.modelInputs = all.subarray(0, sum.ports + sum.states)
+    this.modelOutputs = all.subarray(end - sum.ports - sum.states, end)
     this.v = new Float64Array(sum.ports)
     this.a = new Float64Array(sum.ports)
     this.e = new Float64Array(sum.ports)
     this.h = new Float64Array(sum.ports)
     this.f = new Float64Array(sum.ports)
-    this.x = this.modelInputs.subarray(sum.ports)
-    this.dx = this.modelOutputs.subarray(sum.ports)
-    this.u = new Float64Array(sum.inputs)
     this.mode = Int32Array.from(parts.flatMap(({ model }) => model.modes ?? []))
     this.g = new Float64Array(sum.eventFunctions)
-    this.o = new Float64Array(sum.outputs)
     this.c = new Float64Array(sum.conditions)
     this.power = new Float64Array(sum.powers)
     this.energy = new Float64Array(parts.length)

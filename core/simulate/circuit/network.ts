@@ -8,7 +8,7 @@ import { Fluid } from '../../fluid/fluid'
 import type { NetNode } from '../../sheet/netlist'
 import type { ResolvedComponent } from '../../sheet/resolve'
 import { ATMOSPHERE } from '../../units/quantities'
-import type { Pattern } from '../numerics/linear'
+import { linearSolver, type LinearSolver, type Pattern } from '../numerics/linear'
 import type { Problem } from '../numerics/rosenbrock'
 import { CircuitArrays } from './arrays'
 import { burstPressures } from './bursting'
@@ -98,7 +98,9 @@ export class Network implements Problem {
   private connectivity: Connectivity
   /** Compliance of hoses and of trapped air at each node, m³/Pa; read only where there are any. */
   private readonly extraCompliance: Float64Array
-  private hasExtraCompliance: boolean
+  private hasExtraCompliance = false
+  /** Whether an element has a fault that may trap air. */
+  private mayTrapAir = false
   private readonly wallCompliance: Float64Array
   readonly firstElementState: number
   private imposing: Calls
@@ -113,6 +115,7 @@ export class Network implements Problem {
   /** Signals that somebody outside watches. */
   readonly watch?: SignalWatch
   private readonly friction?: DryFriction
+  private linear?: LinearSolver
   /** All pipes of oil whose flow is determined. */
   readonly oilLines: readonly OilLine[]
   private readonly rowStiffness: Float64Array
@@ -146,6 +149,7 @@ export class Network implements Problem {
     this.firstElementState = this.stateNodes.length
     this.arrays = new CircuitArrays(
       parts.map(({ model, nodes, inputs }) => ({ model, ports: nodes.length, inputs: inputs.length })),
+      nodes.length,
     )
     const { locals } = this.arrays
     this.elements = parts.map((part, i): Element => ({
@@ -175,13 +179,13 @@ export class Network implements Problem {
     this.isOil = Uint8Array.from(nodes, (node) => (node.domain === 'oil' ? 1 : 0))
     this.wallCompliance = Float64Array.from(nodes, (node) => node.wallCompliance)
     this.extraCompliance = new Float64Array(nodes.length)
-    this.hasExtraCompliance = this.givesBesideOil()
+    this.findExtraCompliance()
     this.constantCapacity = new Float64Array(nodes.length)
     this.leastCapacity = Float64Array.from(nodes, (node, i) => {
       if (this.nodeState[i] < 0) return 0
       return node.domain === 'oil' ? SMALLEST_VOLUME : SMALLEST_INERTIA
     })
-    this.potential = new Float64Array(nodes.length)
+    this.potential = this.arrays.potential
     this.capacity = new Float64Array(nodes.length)
     this.inflow = new Float64Array(nodes.length)
     this.stiffness = new Float64Array(nodes.length)
@@ -262,15 +266,16 @@ export class Network implements Problem {
     return changed
   }
 
-  /** Whether a hose, or air that a fault may trap, gives beside the oil. */
-  private givesBesideOil(): boolean {
-    if (this.nodes.some((node) => node.wallCompliance > 0)) return true
-    return this.elements.some(
+  /** Finds whether hoses, or air that a fault may trap, give beside the oil. */
+  private findExtraCompliance(): void {
+    this.mayTrapAir = this.elements.some(
       ({ resolved, inputs, inputsRead }) =>
         inputs.length > 0 &&
         inputsRead === inputs.length &&
         (resolved?.kind.faults ?? []).some((fault) => fault.form === 'air'),
     )
+    this.hasExtraCompliance = this.mayTrapAir || this.wallCompliance.some((c) => c > 0)
+    this.extraCompliance.set(this.wallCompliance)
   }
 
   get portNode(): Int32Array {
@@ -278,6 +283,10 @@ export class Network implements Problem {
   }
   get pattern(): Pattern {
     return this.differences.pattern
+  }
+  /** Solver of its linear systems, made once: its analysis takes as long as many steps. */
+  get solver(): LinearSolver {
+    return (this.linear ??= linearSolver(this.pattern))
   }
   get entries(): number {
     return this.pattern.columns.length
@@ -362,7 +371,7 @@ export class Network implements Problem {
     this.connectivity = connectivityOf(this.elements, this.stateNodes, this.nodeState)
     this.rods = rodsOf(this.elements)
     this.differences.replace(index, this.elements[index])
-    this.hasExtraCompliance = this.givesBesideOil()
+    this.findExtraCompliance()
     // only a model with faults writes these
     old.local.a.fill(0)
     old.local.e.fill(0)
@@ -374,11 +383,14 @@ export class Network implements Problem {
   /** All elements, nodes and sums at (t, y); nothing where they stand there already. */
   evaluate(t: number, y: Float64Array): void {
     if (this.isEvaluatedAt(t, y)) return
+    this.evaluateAll(t, y)
+    this.evaluatedTime = t
+    this.evaluatedState.set(y)
+  }
+  private evaluateAll(t: number, y: Float64Array): void {
     this.evaluateElements(t, y)
     this.assembleNodes()
     this.friction?.update()
-    this.evaluatedTime = t
-    this.evaluatedState.set(y)
   }
 
   private isEvaluatedAt(t: number, y: Float64Array): boolean {
@@ -431,7 +443,7 @@ export class Network implements Problem {
       for (const end = variableVolume.starts[n + 1]; k < end; k++) sum += v[variableVolume.ports[k]]
       capacity[node] = sum > leastCapacity[node] ? sum : leastCapacity[node]
     }
-    if (hasExtraCompliance) this.addExtraCompliance()
+    if (this.mayTrapAir) this.addTrappedAir()
     this.fluid.bulkModuli(potential, oilNodes, modulus)
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]
@@ -452,7 +464,7 @@ export class Network implements Problem {
     for (let k = 0; k < otherImposing.length; k++) q[otherImposing[k]] = 0
   }
 
-  private addExtraCompliance(): void {
+  private addTrappedAir(): void {
     const { portNode } = this.connectivity
     const { extraCompliance } = this
     const { a } = this.arrays
@@ -461,7 +473,8 @@ export class Network implements Problem {
   }
 
   rate(t: number, y: Float64Array, rate: Float64Array): void {
-    this.evaluate(t, y)
+    // what the integrator tries is not asked for again
+    if (!this.isEvaluatedAt(t, y)) this.evaluateAll(t, y)
     const { stateNodes, firstElementState, inflow, stiffness } = this
     const { dx } = this.arrays
     for (let k = 0; k < stateNodes.length; k++) {

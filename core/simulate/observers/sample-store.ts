@@ -1,6 +1,7 @@
 /**
  * Samples of many signals over time in flat arrays. A store with limited room makes some by merging its older samples four to two: the
  * least and the greatest of four stay, in their order, so that no peak is lost however long it runs.
+ * New samples wait as rows until there are some: written one by one, each value of a sample would touch another part of the memory.
  */
 
 const FIRST_CAPACITY = 256
@@ -8,11 +9,19 @@ const FIRST_CAPACITY = 256
 const FEWEST = 64
 /** Share of a full store, at its recent end, that is never thinned. */
 const RECENT = 0.25
+/** Rows that wait at the most. */
+const WAITING = 32
 
 export class SampleStore {
   times = new Float64Array(FIRST_CAPACITY)
-  columns: Float32Array[] = []
   count = 0
+  private stored: Float32Array[] = []
+  /** Where in a row each signal is. */
+  private places: number[] = []
+  /** The last samples, row by row, which are not in the columns yet. */
+  private rows = new Float32Array(0)
+  private width = 0
+  private waiting = 0
   /** Samples that lie closer together than this, s, are merged when room is wanted. */
   private spacing = 0
 
@@ -21,31 +30,50 @@ export class SampleStore {
 
   /** Most samples that are kept. */
   private get capacity(): number {
-    return Math.max(FEWEST, Math.floor(this.room / Math.max(1, this.columns.length)))
+    return Math.max(FEWEST, Math.floor(this.room / Math.max(1, this.stored.length)))
   }
 
-  /** Adds a signal; it is 0 in the samples before. */
-  addColumn(): void {
-    this.columns.push(new Float32Array(this.times.length))
+  /** Values of each signal; those beyond `count` are of no sample. */
+  get columns(): readonly Float32Array[] {
+    this.writeRows()
+    return this.stored
   }
-  /** @param t s, not before the last sample @param values of all signals */
-  append(t: number, values: ArrayLike<number>): void {
+  /** Adds a signal; it is 0 in the samples before. @param place where it is in the rows that are appended */
+  addColumn(place = this.stored.length): void {
+    this.writeRows()
+    this.stored.push(new Float32Array(this.times.length))
+    this.places.push(place)
+  }
+  /** Takes the last signal out. */
+  removeColumn(): void {
+    this.writeRows()
+    this.stored.pop()
+    this.places.pop()
+  }
+  /** @param t s, not before the last sample @param row with the values of all signals at their places, as long as the rows before */
+  append(t: number, row: ArrayLike<number>): void {
     if (this.count >= this.capacity) this.thin()
     if (this.count === this.times.length) this.grow()
-    const k = this.count++
-    this.times[k] = t
-    const { columns } = this
-    for (let i = 0; i < columns.length; i++) columns[i][k] = values[i]
+    if (this.waiting === WAITING || this.width !== row.length) this.writeRows()
+    if (this.width !== row.length) {
+      this.width = row.length
+      this.rows = new Float32Array(WAITING * row.length)
+    }
+    this.rows.set(row, this.waiting++ * this.width)
+    this.times[this.count++] = t
   }
   /** Forgets the samples at t and after it. @param t s */
   truncate(t: number): void {
+    this.writeRows()
     while (this.count && this.times[this.count - 1] >= t) this.count--
   }
   /** Takes samples in the place of its own. */
   load(times: Float64Array, columns: readonly Float32Array[]): void {
     this.count = 0
+    this.waiting = 0
     this.times = new Float64Array(FIRST_CAPACITY)
-    this.columns = columns.map(() => new Float32Array(FIRST_CAPACITY))
+    this.stored = columns.map(() => new Float32Array(FIRST_CAPACITY))
+    this.places = columns.map((_, i) => i)
     this.appendAll(times, columns)
   }
   /** Appends samples that lie in columns. */
@@ -56,7 +84,7 @@ export class SampleStore {
       this.append(t, values)
     })
   }
-  /** A copy of all samples, and of one more at t where the last is older. @param now of all signals at t */
+  /** A copy of all samples, and of one more at t where the last is older. @param now row at t */
   copy(t: number, now: ArrayLike<number>): { times: Float64Array; columns: Float32Array[] } {
     const { count, times, columns } = this
     if (count && times[count - 1] >= t)
@@ -70,8 +98,19 @@ export class SampleStore {
     }
     return {
       times: extended(times, t) as Float64Array,
-      columns: columns.map((column, i) => extended(column, now[i]) as Float32Array),
+      columns: columns.map((column, i) => extended(column, now[this.places[i]]) as Float32Array),
     }
+  }
+
+  /** Puts the rows that wait into the columns. */
+  private writeRows(): void {
+    const { rows, width, waiting, stored, places, count } = this
+    const first = count - waiting
+    for (let i = 0; i < stored.length; i++) {
+      const column = stored[i]
+      for (let k = 0, at = places[i]; k < waiting; k++, at += width) column[first + k] = rows[at]
+    }
+    this.waiting = 0
   }
 
   private grow(): void {
@@ -79,7 +118,7 @@ export class SampleStore {
     const times = new Float64Array(longer)
     times.set(this.times)
     this.times = times
-    this.columns = this.columns.map((column) => {
+    this.stored = this.columns.map((column) => {
       const grown = new Float32Array(longer)
       grown.set(column)
       return grown
