@@ -58,15 +58,16 @@ const MOUTH = 0.05
  */
 export function reservoirModel(values: ReservoirValues, fluid: Fluid, ends: readonly LineEnd[]): Model {
   const tank = tankIndex(values)
+  const { pressure, reach } = values
   const below = ends.includes('below')
   /** 1 where a line below the level ends in oil, 0 where in air. */
   const oiled = () => {
-    const s = (fluid.tanks[tank] - values.reach) / (MOUTH * values.reach) + 1
+    const s = (fluid.tanks[tank] - reach) / (MOUTH * reach) + 1
     return s < 0 ? 0 : s > 1 ? 1 : s
   }
   return {
     tank,
-    ...(below ? { levelMattersBelow: values.reach } : {}),
+    ...(below ? { levelMattersBelow: reach } : {}),
     outputs: outputSpecs(OUTPUT, {
       oil: { label: 'oil in the tank', quantity: 'volume' },
       temperature: { label: 'oil temperature', quantity: 'temperature' },
@@ -75,7 +76,7 @@ export function reservoirModel(values: ReservoirValues, fluid: Fluid, ends: read
       dry: { label: 'air ingestion: oil level below the line', severity: 'danger' },
     }),
     impose(l) {
-      const over = values.pressure + fluid.overTank[tank]
+      const over = pressure + fluid.overTank[tank]
       const drawing = over - (over + ATMOSPHERE) * (1 - oiled())
       for (let i = 0; i < ends.length; i++) l.p[i] = ends[i] === 'below' ? drawing : over
     },

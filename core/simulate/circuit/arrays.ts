@@ -35,7 +35,7 @@ const countsOf = ({ model, ports, inputs }: ArraysPart): Counts => ({
 
 /** Flat arrays, named as in `Local`, so that gathering, scattering and watching are plain loops. */
 export class CircuitArrays implements Local {
-  /** All that is recorded, in one piece: `x`, `u`, `o`, `potential`, `modeValues`, `q`. */
+  /** All that is recorded, in one piece: `x`, `o`, `potential`, `u`, `modeValues`, `q`. */
   readonly recorded: Float64Array
   /** Potential of each node. */
   readonly potential: Float64Array
@@ -97,9 +97,9 @@ export class CircuitArrays implements Local {
     const next = (length: number) => all.subarray(end, (end += length))
     this.p = next(sum.ports)
     this.x = next(sum.states)
-    this.u = next(sum.inputs)
     this.o = next(sum.outputs)
     this.potential = next(nodes)
+    this.u = next(sum.inputs)
     this.modeValues = next(sum.modes)
     this.q = next(sum.ports)
     this.recorded = all.subarray(sum.ports, end)

@@ -40,6 +40,8 @@ export class InputBank {
   /** Inputs whose value changes with time now. */
   private readonly moving: Int32Array
   movingCount = 0
+  /** How often values may have jumped; beside that only those change that move. */
+  jumps = 0
   private frozen = false
   private readonly indexOf: ReadonlyMap<string, number>
 
@@ -72,6 +74,7 @@ export class InputBank {
   activateSegments(t: number): void {
     if (this.frozen) return
     this.movingCount = 0
+    this.jumps++
     for (let i = 0; i < this.inputs.length; i++) {
       if (this.sources[i] === SCHEDULE) {
         const segment = this.inputs[i].signal.segmentAt(t, this.rest[i])

@@ -135,13 +135,29 @@ export class InstantRates implements RatesData {
     const { arrays } = this.network
     const { p, q, power: all } = arrays
     // read once: imports are looked up in every turn of a loop
-    const [powers, { input, useful, heat }] = [POWERS, Power]
-    power.fill(0)
+    const [powers, { input, useful, heat, stored, cooled }] = [POWERS, Power]
+    let inputs = 0
+    let usefuls = 0
+    let heats = 0
+    let storeds = 0
+    let cooleds = 0
     for (let e = 0, at = 0; e < kept.length; e++, at += powers) {
-      for (let i = 0; i < powers; i++) power[i] += all[at + i]
-      heatBy[e] = all[at + heat]
-      kept[e] = all[at + input] - all[at + useful] - heatBy[e]
+      const taken = all[at + input]
+      const given = all[at + useful]
+      const lost = all[at + heat]
+      inputs += taken
+      usefuls += given
+      heats += lost
+      storeds += all[at + stored]
+      cooleds += all[at + cooled]
+      heatBy[e] = lost
+      kept[e] = taken - given - lost
     }
+    power[input] = inputs
+    power[useful] = usefuls
+    power[heat] = heats
+    power[stored] = storeds
+    power[cooled] = cooleds
     for (let k = 0; k < workPorts.length; k++) kept[workElements[k]] += p[workPorts[k]] * q[workPorts[k]]
     this.energy.set(arrays.energy)
   }

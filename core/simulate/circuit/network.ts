@@ -86,6 +86,8 @@ export class Network implements Problem {
   private readonly evaluatedState: Float64Array
   /** Oil level or temperature change the equations within a step. */
   private oilFollows = false
+  /** What is imposed stands in the arrays, as inputs, modes and oil are now. */
+  private imposed = false
   /** Nodes with a state, in the order of the states; those of oil, and the others. */
   private readonly stateNodes: Int32Array
   private readonly oilNodes: Int32Array
@@ -318,6 +320,7 @@ export class Network implements Problem {
   /** The last evaluation is no longer valid: an input, a mode, a parameter or the oil has changed. */
   invalidate(): void {
     this.evaluatedTime = Number.NaN
+    this.imposed = false
   }
   /** Takes up the inputs that hold from t on. */
   activateInputs(t: number): void {
@@ -412,10 +415,13 @@ export class Network implements Problem {
     this.fluid.setTime(t)
     for (let k = 0; k < stateNodes.length; k++) potential[stateNodes[k]] = y[k]
     for (let k = 0; k < freePorts.length; k++) p[freePorts[k]] = y[freeStates[k]]
-    this.imposing.all()
-    for (let k = 0; k < imposingPorts.length; k++) potential[imposedNodes[k]] = p[imposingPorts[k]]
-    for (let k = 0; k < followingPorts.length; k++) p[followingPorts[k]] = potential[followedNodes[k]]
-    this.friction?.followImposed()
+    if (!this.imposed || this.inputs.movingCount > 0 || this.oilFollows) {
+      this.imposing.all()
+      for (let k = 0; k < imposingPorts.length; k++) potential[imposedNodes[k]] = p[imposingPorts[k]]
+      for (let k = 0; k < followingPorts.length; k++) p[followingPorts[k]] = potential[followedNodes[k]]
+      this.friction?.followImposed()
+      this.imposed = true
+    }
     for (let i = 0; i < x.length; i++) x[i] = y[firstElementState + i]
     for (const { driver, port, holders } of this.rods) {
       let force = 0
@@ -521,7 +527,7 @@ export class Network implements Problem {
         : 0
     }
     this.differences.assemble(values, rowStiffness, rowSwelling)
-    this.invalidate()
+    this.evaluatedTime = Number.NaN
     fluid.bulkModuli(potential, oilNodes, modulus, modulusSlope)
     for (let k = 0; k < oilNodes.length; k++) {
       const i = oilNodes[k]

@@ -40,8 +40,12 @@ export class Recorder implements Observer<RecorderState> {
   private readonly greatestAt: Float64Array
   private readonly modes: Int32Array
   private readonly modeValues: Float64Array
-  /** Place of the first mode. */
+  /** Places of the first input, of the first mode and of the first flow; before them is what changes all the time, as flows do. */
+  private readonly firstInput: number
   private readonly firstMode: number
+  private readonly firstFlow: number
+  /** Jumps of inputs that have been recorded. */
+  private jumps = -1
   readonly store: SampleStore
   /** Samples are due at multiples of `every`; this many were. */
   private due = 0
@@ -63,7 +67,11 @@ export class Recorder implements Observer<RecorderState> {
     this.greatestAt = new Float64Array(recorded.length)
     this.modes = mode
     this.modeValues = modeValues
+    // none is recorded yet
+    modeValues.fill(Number.NaN)
+    this.firstInput = this.placeOf(u, 0)
     this.firstMode = this.placeOf(modeValues, 0)
+    this.firstFlow = this.placeOf(q, 0)
     const add = (signal: Signal, source: Float64Array, index: number) =>
       this.add(signal, this.placeOf(source, index))
     network.nodes.forEach((node, i) => {
@@ -168,9 +176,23 @@ export class Recorder implements Observer<RecorderState> {
 
   /** Widens the extremes by the network as it is observed. */
   observe(t: number): void {
-    this.copyModes()
+    const { network, modes, modeValues, now, firstInput, firstMode, firstFlow } = this
+    this.widen(t, 0, firstInput)
+    this.widen(t, firstFlow, now.length)
+    if (network.inputs.movingCount > 0 || network.inputs.jumps !== this.jumps) {
+      this.jumps = network.inputs.jumps
+      this.widen(t, firstInput, firstMode)
+    }
+    for (let i = 0; i < modes.length; i++)
+      if (modes[i] !== modeValues[i]) {
+        modeValues[i] = modes[i]
+        this.widen(t, firstMode + i, firstMode + i + 1)
+      }
+  }
+  /** @param from first place @param to the place after the last */
+  private widen(t: number, from: number, to: number): void {
     const { now, least, leastAt, greatest, greatestAt } = this
-    for (let i = 0; i < now.length; i++) {
+    for (let i = from; i < to; i++) {
       const value = now[i]
       if (value < least[i]) {
         least[i] = value
@@ -219,5 +241,7 @@ export class Recorder implements Observer<RecorderState> {
     this.store.truncate(this.nextSample * (1 - 1e-12))
     const { least, leastAt, greatest, greatestAt } = this
     ;[least, leastAt, greatest, greatestAt].forEach((array, i) => array.set(extremes[i]))
+    this.jumps = -1
+    this.modeValues.fill(Number.NaN)
   }
 }
