@@ -42,7 +42,8 @@ export class Conditions implements Observer<ConditionsState> {
   /** Nodes whose pipes have a rating. */
   private readonly rated: Int32Array
   private readonly isOpen: Uint8Array
-  private openCount = 0
+  /** Measures whose conditions last. */
+  private open: number[] = []
   private readonly emptyPressure: number
   /** Ratings of the rated nodes, Pa. */
   private readonly ratings: Float64Array
@@ -152,8 +153,9 @@ export class Conditions implements Observer<ConditionsState> {
     })
   }
 
-  private read(): void {
-    const { oil, now, rated, ratings, emptyPressure } = this
+  /** Reads all measures. @returns whether one has changed sides: what lasts is what is above 0 */
+  private read(): boolean {
+    const { oil, now, isOpen, rated, ratings, emptyPressure } = this
     const { potential, arrays, burstPressure } = this.network
     const nodes = oil.length
     const cavitation = CAVITATION_PRESSURE - ATMOSPHERE
@@ -165,16 +167,13 @@ export class Conditions implements Observer<ConditionsState> {
     }
     for (let k = 0; k < rated.length; k++) now[3 * nodes + k] = potential[rated[k]] - ratings[k]
     now.set(arrays.c, 3 * nodes + rated.length)
+    for (let k = 0; k < now.length; k++) if (now[k] > 0 !== (isOpen[k] === 1)) return true
+    return false
   }
 
   /** Whether a measure changed sides since the last look; then the caller finds out when. */
   crossed(): boolean {
-    this.read()
-    const { now, isOpen } = this
-    // what lasts is what is above 0
-    for (let k = 0; k < now.length; k++)
-      if (now[k] > 0 !== (isOpen[k] === 1)) return this.crossings.find(this.last, now)
-    return false
+    return this.read() && this.crossings.find(this.last, this.now)
   }
 
   /**
@@ -196,8 +195,8 @@ export class Conditions implements Observer<ConditionsState> {
   }
   /** Takes the state that `crossed` has just read, and found no crossing in, as that of time t. */
   goOn(t: number): void {
-    if (this.openCount > 0) this.take(t)
-    else this.exchange()
+    this.exchange()
+    this.extend(t)
   }
   /** What has been read is the last. */
   private exchange(): void {
@@ -209,31 +208,37 @@ export class Conditions implements Observer<ConditionsState> {
   private take(t: number): void {
     const { now, isOpen } = this
     this.exchange()
-    for (let k = 0; k < now.length; k++) {
-      const value = now[k]
-      if (!(value > 0) && !isOpen[k]) continue
-      const w = this.watched[k]
-      if (value > 0) {
-        if (!w.open) {
-          isOpen[k] = 1
-          this.openCount++
-          w.open = w.make(t)
-          if (w.count++ < MOST_OF_ONE) this.conditions.push(w.open)
-        }
-        w.open.end = t
-        const { worst } = w.open
-        if (worst && w.worst) {
-          const now = w.worst.array[w.worst.index]
-          if (w.worst.sign * now > w.worst.sign * worst.value) {
-            worst.value = now
-            worst.at = t
-          }
-        }
-      } else if (w.open) {
-        w.open.end = t
-        w.open = undefined
-        isOpen[k] = 0
-        this.openCount--
+    for (let k = 0; k < now.length; k++) if (now[k] > 0 !== (isOpen[k] === 1)) this.change(k, t)
+    this.extend(t)
+  }
+  /** A condition has come or gone. */
+  private change(measure: number, t: number): void {
+    const { isOpen } = this
+    const w = this.watched[measure]
+    if (w.open) {
+      w.open.end = t
+      w.open = undefined
+      isOpen[measure] = 0
+      this.open = this.open.filter((k) => k !== measure)
+      return
+    }
+    w.open = w.make(t)
+    isOpen[measure] = 1
+    this.open.push(measure)
+    if (w.count++ < MOST_OF_ONE) this.conditions.push(w.open)
+  }
+  /** What lasts goes on. */
+  private extend(t: number): void {
+    const { open, watched } = this
+    for (let k = 0; k < open.length; k++) {
+      const w = watched[open[k]]
+      w.open!.end = t
+      const { worst } = w.open!
+      if (!worst || !w.worst) continue
+      const value = w.worst.array[w.worst.index]
+      if (w.worst.sign * value > w.worst.sign * worst.value) {
+        worst.value = value
+        worst.at = t
       }
     }
   }
@@ -286,7 +291,7 @@ export class Conditions implements Observer<ConditionsState> {
     this.conditions = saved.conditions.map(copyOf)
     this.last.set(saved.last)
     this.isOpen.fill(0)
-    this.openCount = saved.open.length
+    this.open = saved.open.map(([measure]) => measure)
     this.watched.forEach((w, measure) => {
       w.count = saved.counts[measure]
       w.open = undefined

@@ -81,19 +81,20 @@ export class LineLoads implements Observer<LineLoadsState> {
     const { potential, fluid } = this.network
     if (fluid.viscosity > this.viscosity) this.unreported.fill(0)
     this.viscosity = fluid.viscosity
-    for (let k = 0; k < nodes.length; k++) {
+    const anyOpen = this.open.size > 0
+    for (let k = 0, i = 0; k < nodes.length; k++) {
       const pressure = potential[nodes[k]]
       if (pressure > peak[k]) peak[k] = pressure
       let sum = 0
-      for (let i = starts[k], end = starts[k + 1]; i < end; i++) sum += q[ports[i]]
+      for (const end = starts[k + 1]; i < end; i++) sum += q[ports[i]]
       const size = sum < 0 ? -sum : sum
       if (size > flow[k]) {
         flow[k] = size
         this.at[k] = t
         this.drop[k] = this.lines[k].loss(size)
       }
-      if (size > limit[k] || isOpen[2 * k + FAST] === 1) this.watchSpeed(k, size, t)
-      if (isLossFree[k] === 1 && (size > unreported[k] || isOpen[2 * k + LEFT_OUT] === 1))
+      if (size > limit[k] || (anyOpen && isOpen[2 * k + FAST] === 1)) this.watchSpeed(k, size, t)
+      if (isLossFree[k] === 1 && (size > unreported[k] || (anyOpen && isOpen[2 * k + LEFT_OUT] === 1)))
         this.watchLoss(k, size, t)
     }
   }
