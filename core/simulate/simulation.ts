@@ -120,8 +120,8 @@ export class Simulation {
     this.stepper = new Stepper(network, settings.tolerance, true)
     this.oil = new OilState(network, tank)
     this.before = new InstantRates(network)
-    this.middle = new InstantRates(network)
-    this.after = new InstantRates(network)
+    this.middle = new InstantRates(network, this.before)
+    this.after = new InstantRates(network, this.before)
     this.recorder = new Recorder(network, settings.every, options.room)
     this.conditions = new Conditions(network)
     this.visitor = {

@@ -146,4 +146,9 @@ export class CircuitArrays implements Local {
       }
     })
   }
+
+  /** Place among what is recorded of an entry of one of those arrays. */
+  recordedAt(array: Float64Array, index: number): number {
+    return (array.byteOffset - this.recorded.byteOffset) / array.BYTES_PER_ELEMENT + index
+  }
 }

@@ -34,6 +34,49 @@ export interface RatesData {
 /** Indices into `flows`. */
 export const FLOWS = { supplied: 0, moved: 1, held: 2, gathered: 3 } as const
 
+/** Where the rates are read. */
+interface Places {
+  readonly tankPorts: Int32Array
+  readonly tankOf: Int32Array
+  readonly oilNodes: Int32Array
+  /** Nodes of oil whose pressure is imposed. */
+  readonly imposedNodes: Int32Array
+  readonly freeShafts: Int32Array
+  readonly oilPorts: Int32Array
+  /** Ports through which energy comes into an element, and that element: not those of a rod, nor what holds a pressure. */
+  readonly workPorts: Int32Array
+  readonly workElements: Int32Array
+}
+function placesOf({ elements, nodes, isOil, nodeState, portNode, arrays }: Network): Places {
+  const tanks = elements
+    .flatMap(({ imposes, model }) => imposes.map((port) => ({ imposes: port, tank: model.tank })))
+    .flatMap(({ imposes, tank }, port) => (imposes && tank !== undefined ? [{ port, tank }] : []))
+  const work = elements
+    .flatMap(({ nodes: at, imposes }, element) =>
+      Array.from(at, (node, i) => ({
+        element,
+        port: arrays.offsets[element].ports + i,
+        node,
+        imposed: imposes[i],
+      })),
+    )
+    .filter(({ node, imposed }) => {
+      const { domain } = nodes[node]
+      return domain === 'shaft' || (domain === 'oil' && !imposed)
+    })
+  const all = Int32Array.from(nodes.keys())
+  return {
+    tankPorts: Int32Array.from(tanks, (t) => t.port),
+    tankOf: Int32Array.from(tanks, (t) => t.tank),
+    oilNodes: all.filter((i) => isOil[i] === 1 && nodeState[i] >= 0),
+    imposedNodes: all.filter((i) => isOil[i] === 1 && nodeState[i] < 0),
+    freeShafts: all.filter((i) => nodes[i].domain === 'shaft' && nodeState[i] >= 0),
+    oilPorts: Int32Array.from(portNode.keys()).filter((port) => isOil[portNode[port]]),
+    workPorts: Int32Array.from(work, ({ port }) => port),
+    workElements: Int32Array.from(work, ({ element }) => element),
+  }
+}
+
 export class InstantRates implements RatesData {
   readonly power = new Float64Array(POWERS)
   readonly flows = new Float64Array(4)
@@ -49,54 +92,25 @@ export class InstantRates implements RatesData {
   /** By node: ln(1 + g), and its slope. */
   private readonly nodeSwelling: Float64Array
   private readonly nodeSlope: Float64Array
-  private readonly tankPorts: Int32Array
-  private readonly tankOf: Int32Array
-  private readonly oilNodes: Int32Array
-  /** Nodes of oil whose pressure is imposed. */
-  private readonly imposedNodes: Int32Array
-  private readonly freeShafts: Int32Array
-  private readonly oilPorts: Int32Array
-  /** Ports through which energy comes into an element, and that element: not those of a rod, nor what holds a pressure. */
-  private readonly workPorts: Int32Array
-  private readonly workElements: Int32Array
+  readonly places: Places
 
-  constructor(private readonly network: Network) {
+  /** @param like others of the same network, whose lists of places it shares */
+  constructor(
+    private readonly network: Network,
+    like?: InstantRates,
+  ) {
+    this.places = like?.places ?? placesOf(network)
+    const { freeShafts, oilNodes } = this.places
+    const { length } = network.elements
     this.returned = new Float64Array(network.fluid.tanks.length)
-    const tanks = network.elements
-      .flatMap(({ imposes, model }) => imposes.map((port) => ({ imposes: port, tank: model.tank })))
-      .flatMap(({ imposes, tank }, port) => (imposes && tank !== undefined ? [{ port, tank }] : []))
-    this.tankPorts = Int32Array.from(tanks, (t) => t.port)
-    this.tankOf = Int32Array.from(tanks, (t) => t.tank)
-    this.heatBy = new Float64Array(network.elements.length)
-    const nodes = Int32Array.from(network.nodes.keys())
-    this.oilNodes = nodes.filter((i) => network.isOil[i] === 1 && network.nodeState[i] >= 0)
-    this.imposedNodes = nodes.filter((i) => network.isOil[i] === 1 && network.nodeState[i] < 0)
-    this.freeShafts = nodes.filter((i) => network.nodes[i].domain === 'shaft' && network.nodeState[i] >= 0)
-    this.oilPorts = Int32Array.from(network.portNode.keys()).filter(
-      (port) => network.isOil[network.portNode[port]],
-    )
-    this.kept = new Float64Array(network.elements.length)
-    this.energy = new Float64Array(network.elements.length)
-    this.kinetic = new Float64Array(this.freeShafts.length)
-    const work = network.elements
-      .flatMap(({ nodes: at, imposes }, element) =>
-        Array.from(at, (node, i) => ({
-          element,
-          port: network.arrays.offsets[element].ports + i,
-          node,
-          imposed: imposes[i],
-        })),
-      )
-      .filter(({ node, imposed }) => {
-        const { domain } = network.nodes[node]
-        return domain === 'shaft' || (domain === 'oil' && !imposed)
-      })
-    this.workPorts = Int32Array.from(work, ({ port }) => port)
-    this.workElements = Int32Array.from(work, ({ element }) => element)
-    this.pressure = new Float64Array(this.oilNodes.length)
-    this.volume = new Float64Array(this.oilNodes.length)
-    this.swelling = new Float64Array(this.oilNodes.length)
-    this.compliance = new Float64Array(this.oilNodes.length)
+    this.heatBy = new Float64Array(length)
+    this.kept = new Float64Array(length)
+    this.energy = new Float64Array(length)
+    this.kinetic = new Float64Array(freeShafts.length)
+    this.pressure = new Float64Array(oilNodes.length)
+    this.volume = new Float64Array(oilNodes.length)
+    this.swelling = new Float64Array(oilNodes.length)
+    this.compliance = new Float64Array(oilNodes.length)
     this.nodeSwelling = new Float64Array(network.nodes.length)
     this.nodeSlope = new Float64Array(network.nodes.length)
   }
@@ -114,7 +128,8 @@ export class InstantRates implements RatesData {
     this.readElements()
     this.readOilNodes()
     this.readShafts()
-    const { oilPorts, tankPorts, tankOf, returned } = this
+    const { returned } = this
+    const { oilPorts, tankPorts, tankOf } = this.places
     let moved = 0
     for (let k = 0; k < oilPorts.length; k++) {
       const flow = q[oilPorts[k]]
@@ -131,7 +146,8 @@ export class InstantRates implements RatesData {
   }
 
   private readElements(): void {
-    const { kept, heatBy, power, workPorts, workElements } = this
+    const { kept, heatBy, power } = this
+    const { workPorts, workElements } = this.places
     const { arrays } = this.network
     const { p, q, power: all } = arrays
     // read once: imports are looked up in every turn of a loop
@@ -163,7 +179,8 @@ export class InstantRates implements RatesData {
   }
 
   private readOilNodes(): void {
-    const { network, oilNodes, imposedNodes, nodeSwelling, nodeSlope, flows } = this
+    const { network, nodeSwelling, nodeSlope, flows } = this
+    const { oilNodes, imposedNodes } = this.places
     const { pressure, volume, swelling, compliance } = this
     const { potential, inflow, capacity, stiffness, fluid } = network
     const { expansionRate } = fluid
@@ -198,7 +215,8 @@ export class InstantRates implements RatesData {
   }
 
   private readShafts(): void {
-    const { freeShafts, kinetic, flows } = this
+    const { kinetic, flows } = this
+    const { freeShafts } = this.places
     const { potential, inflow, capacity } = this.network
     let sum = flows[FLOWS.gathered]
     for (let k = 0; k < freeShafts.length; k++) {

@@ -31,8 +31,8 @@ const SWINGS = 8
 const FIELDS = SWINGS + HALF_SWINGS
 
 interface Watched {
-  readonly source: Float64Array
-  readonly index: number
+  /** Place among what is recorded. */
+  readonly place: number
   readonly threshold: number
   readonly component?: string
   readonly label: string
@@ -55,6 +55,9 @@ export interface HuntingState {
 
 export class Hunting implements Observer<HuntingState> {
   private readonly watched: readonly Watched[]
+  private readonly recorded: Float64Array
+  private readonly places: Int32Array
+  private readonly thresholds: Float64Array
   private readonly fields: Float64Array
   private hunts: Hunt[] = []
 
@@ -67,8 +70,7 @@ export class Hunting implements Observer<HuntingState> {
           ? []
           : [
               {
-                source: arrays.x,
-                index: arrays.offsets[i].states + k,
+                place: arrays.recordedAt(arrays.x, arrays.offsets[i].states + k),
                 threshold: LEAST_SWING * state.scale,
                 component: e.pipe ? undefined : e.id,
                 label: state.label,
@@ -82,8 +84,7 @@ export class Hunting implements Observer<HuntingState> {
         ? []
         : [
             {
-              source: potential,
-              index: i,
+              place: arrays.recordedAt(potential, i),
               threshold: LEAST_SWING * scale[nodeState[i]],
               component: node.ports[0]?.component,
               label: 'speed',
@@ -92,18 +93,21 @@ export class Hunting implements Observer<HuntingState> {
           ],
     )
     this.watched = [...states, ...shafts].filter((w) => w.component !== undefined)
+    this.recorded = arrays.recorded
+    this.places = Int32Array.from(this.watched, ({ place }) => place)
+    this.thresholds = Float64Array.from(this.watched, ({ threshold }) => threshold)
     this.fields = new Float64Array(this.watched.length * FIELDS)
-    this.watched.forEach(({ source, index }, k) => {
-      this.fields[k * FIELDS + EXTREME] = source[index]
+    this.watched.forEach(({ place }, k) => {
+      this.fields[k * FIELDS + EXTREME] = arrays.recorded[place]
       this.fields[k * FIELDS + TURN_AT] = -Infinity
     })
   }
 
   observe(t: number): void {
-    const { watched, fields } = this
-    for (let k = 0, f = 0; k < watched.length; k++, f += FIELDS) {
-      const { source, index, threshold } = watched[k]
-      const value = source[index]
+    const { recorded, places, thresholds, fields } = this
+    for (let k = 0, f = 0; k < places.length; k++, f += FIELDS) {
+      const value = recorded[places[k]]
+      const threshold = thresholds[k]
       const beyond = value - fields[f + EXTREME]
       const direction = fields[f + DIRECTION]
       if (direction === 0) {

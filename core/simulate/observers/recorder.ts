@@ -69,11 +69,11 @@ export class Recorder implements Observer<RecorderState> {
     this.modeValues = modeValues
     // none is recorded yet
     modeValues.fill(Number.NaN)
-    this.firstInput = this.placeOf(u, 0)
-    this.firstMode = this.placeOf(modeValues, 0)
-    this.firstFlow = this.placeOf(q, 0)
+    this.firstInput = arrays.recordedAt(u, 0)
+    this.firstMode = arrays.recordedAt(modeValues, 0)
+    this.firstFlow = arrays.recordedAt(q, 0)
     const add = (signal: Signal, source: Float64Array, index: number) =>
-      this.add(signal, this.placeOf(source, index))
+      this.add(signal, arrays.recordedAt(source, index))
     network.nodes.forEach((node, i) => {
       const { name, quantity } = potentials[node.domain]
       add(
@@ -122,10 +122,6 @@ export class Recorder implements Observer<RecorderState> {
     })
   }
 
-  /** Place of an entry of one of the arrays that are recorded. */
-  private placeOf(array: Float64Array, index: number): number {
-    return (array.byteOffset - this.now.byteOffset) / this.now.BYTES_PER_ELEMENT + index
-  }
   private copyModes(): void {
     const { modes, modeValues } = this
     for (let i = 0; i < modes.length; i++) modeValues[i] = modes[i]
@@ -146,7 +142,7 @@ export class Recorder implements Observer<RecorderState> {
     if (this.ids.has(id)) return
     this.included.push([element.id, input])
     const signal = { id, label, quantity, role: 'input', component: element.id } as const
-    this.add(signal, this.placeOf(this.network.arrays.u, element.firstInput + input))
+    this.add(signal, this.network.arrays.recordedAt(this.network.arrays.u, element.firstInput + input))
   }
 
   /** Takes inputs out that were included after the first ones that these begin with too. */
