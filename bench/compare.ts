@@ -1,20 +1,21 @@
 /**
- * The solver against an earlier revision, in one process and by turns: user CPU of each schedule, medians, ratios and their geometric mean.
+ * The solver against an earlier revision, each in its own thread and by turns of 100 steps, since the speed of a machine changes within a
+ * second: wall time of each schedule, medians, medians of the ratios of runs, and their geometric mean.
  * Both run the sheets of the earlier revision, each as it reads them: the demo, and generated circuits of 100 and 300 components.
  *   npm run bench:compare -- REVISION [--runs N] [--machine WORDS] [--loss-free]
  * --loss-free: without the loss of lines that the earlier revision left out, so that what is compared are the same equations.
  */
 import { execFileSync } from 'node:child_process'
-import { existsSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs'
+import { once } from 'node:events'
+import { mkdtempSync, rmSync, symlinkSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { parseArgs } from 'node:util'
+import { Worker } from 'node:worker_threads'
 import type { Sheet } from '../core/sheet/schema'
 import type * as Machines from '../demo/machines'
-import type * as Read from '../core/sheet/read'
-import type * as ControlRun from '../core/control/run'
-import type * as Run from '../core/simulate/run'
 import type * as Large from './large'
 import { median } from './app'
+import type { CompareCost, CompareTask, CompareWorker } from './compare-worker'
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
@@ -33,22 +34,6 @@ const runs = Number(values.runs)
 /** Numbers of components of the generated circuits. */
 const GENERATED = [100, 300]
 
-interface Version {
-  readonly readSheetText: typeof Read.readSheetText
-  readonly compileMachine: typeof ControlRun.compileMachine
-  readonly run: typeof Run.run
-}
-async function versionAt(root: string): Promise<Version> {
-  const load = async <T>(path: string) => (await import(join(root, path))) as T
-  const { readSheetText } = await load<typeof Read>('core/sheet/read.ts')
-  const { run } = await load<typeof Run>('core/simulate/run.ts')
-  // before there was a control, a sheet was compiled by itself
-  const hasControl = existsSync(join(root, 'core/control/run.ts'))
-  const compileMachine = hasControl
-    ? (await load<typeof ControlRun>('core/control/run.ts')).compileMachine
-    : (await load<{ compile: typeof ControlRun.compileMachine }>('core/simulate/compile.ts')).compile
-  return { readSheetText, compileMachine, run }
-}
 /** The sheets of a revision, as it writes them, by name. */
 async function sheetsAt(root: string): Promise<Map<string, string>> {
   const { demoMachines } = (await import(join(root, 'demo/machines.ts'))) as typeof Machines
@@ -62,35 +47,35 @@ async function sheetsAt(root: string): Promise<Map<string, string>> {
     ),
   ])
 }
-const withoutLoss = (sheet: Sheet): Sheet => ({
-  ...sheet,
-  pipes: sheet.pipes.map((pipe) =>
-    pipe.lineModel === 'automatic' ? { ...pipe, lineModel: 'lossFree' } : pipe,
-  ),
-})
-/** All schedules of some sheets, by sheet and schedule. @returns the steps that a run of it takes */
-const circuits = (
-  { readSheetText, compileMachine, run }: Version,
-  sheets: Map<string, string>,
-  prepare: (sheet: Sheet) => Sheet,
-) =>
-  new Map(
-    [...sheets].flatMap(([name, text]) => {
-      const read = readSheetText(text)
-      if (!read.ok) throw new Error(`${name}: ${read.problems[0].message}`)
-      const sheet = prepare(read.sheet)
-      return sheet.schedules.map((s) => [
-        `${name}, ${s.name || s.id}`,
-        // compiled for each run: earlier revisions have a network for one run only
-        () => run(compileMachine(sheet, s.id).compiled!).statistics.steps,
-      ])
-    }),
-  ) as Map<string, () => number>
-/** User CPU, ms. */
-function cost(work: () => number): { ms: number; steps: number } {
-  const before = process.cpuUsage()
-  const steps = work()
-  return { ms: process.cpuUsage(before).user / 1000, steps }
+/** All schedules of some sheets: their names, sheets and ids. */
+const schedulesOf = (sheets: Map<string, string>) =>
+  [...sheets].flatMap(([name, sheet]) =>
+    (JSON.parse(sheet) as Sheet).schedules.map(({ id, name: words }) => ({
+      name: `${name}, ${words || id}`,
+      sheet,
+      schedule: id,
+    })),
+  )
+
+/** Whose turn it is, and whether one has finished. */
+const turn = new Int32Array(new SharedArrayBuffer(8))
+async function workerAt(root: string, number: 0 | 1) {
+  const [tsx, file] = ['tsx/esm/api', './compare-worker.ts'].map((name) =>
+    JSON.stringify(import.meta.resolve(name)),
+  )
+  const worker = new Worker(`import(${tsx}).then(({ register }) => { register(); return import(${file}) })`, {
+    eval: true,
+    workerData: { root, number, turn } satisfies CompareWorker,
+  })
+  await once(worker, 'message')
+  return {
+    run: async (task: CompareTask): Promise<CompareCost> => {
+      worker.postMessage(task)
+      const [cost] = (await once(worker, 'message')) as [CompareCost]
+      return cost
+    },
+    end: () => worker.terminate(),
+  }
 }
 
 const root = resolve(import.meta.dirname, '..')
@@ -101,34 +86,31 @@ try {
   execFileSync('tar', ['x', '-C', folder], { input: archive })
   symlinkSync(join(root, 'node_modules'), join(folder, 'node_modules'))
   const sheets = await sheetsAt(folder)
-  const [before, now] = [
-    circuits(await versionAt(folder), sheets, (sheet) => sheet),
-    circuits(await versionAt(root), sheets, values['loss-free'] ? withoutLoss : (sheet) => sheet),
-  ]
+  const workers = await Promise.all([workerAt(folder, 0), workerAt(root, 1)])
   console.log(`circuit, schedule; ms at ${revision}; ms now; ratio; steps; ratio a step`)
   const ratios: number[] = []
   const ratiosAStep: number[] = []
-  for (const [name, old] of before) {
-    const work = now.get(name)
-    if (!work || !name.includes(values.machine)) continue
+  for (const { name, ...task } of schedulesOf(sheets)) {
+    if (!name.includes(values.machine)) continue
     const times: [number[], number[]] = [[], []]
     let steps = [0, 0]
     // the first of each is to warm up
     for (let i = 0; i <= runs; i++) {
-      const [a, b] = i % 2 ? [cost(work), cost(old)].reverse() : [cost(old), cost(work)]
-      if (!i) continue
-      times[0].push(a.ms)
-      times[1].push(b.ms)
-      steps = [a.steps, b.steps]
+      turn.set([i % 2, 0])
+      const costs = await Promise.all(
+        workers.map(({ run }) => run({ ...task, lossFree: values['loss-free'] })),
+      )
+      if (i) costs.forEach(({ ms }, k) => times[k].push(ms))
+      steps = costs.map((cost) => cost.steps)
     }
-    const [a, b] = times.map(median)
-    const ratio = b / a
+    const ratio = median(times[1].map((ms, i) => ms / times[0][i]))
     ratios.push(ratio)
     ratiosAStep.push((ratio * steps[0]) / steps[1])
     const counted = steps[0] === steps[1] ? String(steps[0]) : `${steps[0]} -> ${steps[1]}`
-    const perStep = ratiosAStep.at(-1)!.toFixed(2)
-    console.log(`${name}; ${a.toFixed(1)}; ${b.toFixed(1)}; ${ratio.toFixed(2)}; ${counted}; ${perStep}`)
+    const [a, b] = times.map((list) => median(list).toFixed(1))
+    console.log(`${name}; ${a}; ${b}; ${ratio.toFixed(2)}; ${counted}; ${ratiosAStep.at(-1)!.toFixed(2)}`)
   }
+  await Promise.all(workers.map(({ end }) => end()))
   const mean = (list: number[]) =>
     Math.exp(list.reduce((sum, r) => sum + Math.log(r), 0) / list.length).toFixed(3)
   console.log(

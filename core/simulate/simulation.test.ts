@@ -71,6 +71,46 @@ describe('one definition', () => {
   }, 120_000)
 })
 
+describe('least and greatest values', () => {
+  it('of every signal hold all of its samples, inputs and modes as well, and were at some sample or between', () => {
+    fc.assert(
+      fc.property(circuits, actionSeeds, (list, seeds) => {
+        const sheet = fitting(list as Consumer[], 1500)
+        const r = run(compiled(sheet), { actions: actionsOn(sheet, seeds) })
+        r.signals.forEach((signal, i) => {
+          const { min, max, minAt, maxAt } = r.extremes[i]
+          const values = [...r.columns[i]]
+          // samples are in single precision
+          expect(Math.fround(min), signal.id).toBeLessThanOrEqual(Math.min(...values))
+          expect(Math.fround(max), signal.id).toBeGreaterThanOrEqual(Math.max(...values))
+          for (const at of [minAt, maxAt]) expect(at >= 0 && at <= r.duration, signal.id).toBe(true)
+        })
+      }),
+      { numRuns: 8, seed: 5 },
+    )
+  }, 120_000)
+  it('keep a push that is shorter than the samples', () => {
+    const sheet = timed(circuit({ ...powerUnit }, powerUnitPipes), 1, [], '100 ms')
+    const motor = idOf(sheet, 'electric-motor')
+    const simulation = new Simulation(compiled(sheet))
+    const goTo = (t: number) => {
+      while (simulation.time < t) simulation.advance(t)
+    }
+    goTo(0.51)
+    simulation.set(motor, 'speed', 10)
+    goTo(0.52)
+    simulation.release(motor, 'speed')
+    goTo(1)
+    const { signals, extremes, columns } = simulation.result()
+    const speed = signals.findIndex(({ id }) => id === `${motor}.speed`)
+    expect(Math.min(...columns[speed])).toBeGreaterThan(100)
+    expect(extremes[speed].min).toBe(10)
+    expect(extremes[speed].minAt).toBeCloseTo(0.51, 9)
+    const turning = signals.findIndex(({ id }) => id.startsWith('speed('))
+    expect(extremes[turning].min).toBe(10)
+  })
+})
+
 describe('a snapshot', () => {
   const throughText = (snapshot: Snapshot): Snapshot => structuredClone(snapshot)
   it('goes on to the last bit as the first did, in the same simulation and in another', () => {

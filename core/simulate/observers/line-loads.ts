@@ -51,8 +51,9 @@ export class LineLoads implements Observer<LineLoadsState> {
   private readonly ports: Int32Array
   private readonly starts: Int32Array
   private found: Condition[] = []
-  private open = new Map<number, Open>()
-  private readonly isOpen: Uint8Array
+  /** What lasts, by its measure. */
+  private readonly open: (Open | undefined)[]
+  private openCount = 0
 
   /** @param limits greatest usual speed by service, m/s */
   constructor(
@@ -67,7 +68,7 @@ export class LineLoads implements Observer<LineLoadsState> {
     this.peak = new Float64Array(length)
     this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
     this.unreported = new Float64Array(length)
-    this.isOpen = new Uint8Array(2 * length)
+    this.open = Array.from({ length: 2 * length }, () => undefined)
     this.nodes = Int32Array.from(this.lines, ({ node }) => node)
     this.isLossFree = Uint8Array.from(this.lines, ({ model }) => (model === 'lossFree' ? 1 : 0))
     this.ports = Int32Array.from(this.lines.flatMap(({ ports }) => [...ports]))
@@ -76,12 +77,12 @@ export class LineLoads implements Observer<LineLoadsState> {
   }
 
   observe(t: number): void {
-    const { nodes, ports, starts, flow, limit, isOpen, isLossFree, unreported, peak } = this
+    const { nodes, ports, starts, flow, limit, open, isLossFree, unreported, peak } = this
     const { q } = this.network.arrays
     const { potential, fluid } = this.network
     if (fluid.viscosity > this.viscosity) this.unreported.fill(0)
     this.viscosity = fluid.viscosity
-    const anyOpen = this.open.size > 0
+    const anyOpen = this.openCount > 0
     for (let k = 0, i = 0; k < nodes.length; k++) {
       const pressure = potential[nodes[k]]
       if (pressure > peak[k]) peak[k] = pressure
@@ -93,8 +94,8 @@ export class LineLoads implements Observer<LineLoadsState> {
         this.at[k] = t
         this.drop[k] = this.lines[k].loss(size)
       }
-      if (size > limit[k] || (anyOpen && isOpen[2 * k + FAST] === 1)) this.watchSpeed(k, size, t)
-      if (isLossFree[k] === 1 && (size > unreported[k] || (anyOpen && isOpen[2 * k + LEFT_OUT] === 1)))
+      if (size > limit[k] || (anyOpen && open[2 * k + FAST])) this.watchSpeed(k, size, t)
+      if (isLossFree[k] === 1 && (size > unreported[k] || (anyOpen && open[2 * k + LEFT_OUT])))
         this.watchLoss(k, size, t)
     }
   }
@@ -111,15 +112,15 @@ export class LineLoads implements Observer<LineLoadsState> {
   }
 
   private watch(measure: number, active: boolean, value: number, t: number): void {
-    const now = this.open.get(measure)
+    const now = this.open[measure]
     if (!active) {
       if (!now) return
-      this.open.delete(measure)
-      this.isOpen[measure] = 0
+      this.open[measure] = undefined
+      this.openCount--
       this.close(measure, now)
     } else if (!now) {
-      this.open.set(measure, { start: t, end: t, worst: value, at: t })
-      this.isOpen[measure] = 1
+      this.open[measure] = { start: t, end: t, worst: value, at: t }
+      this.openCount++
     } else {
       now.end = t
       if (value > now.worst) {
@@ -164,7 +165,7 @@ export class LineLoads implements Observer<LineLoadsState> {
   }
 
   list(): Condition[] {
-    const open = [...this.open].flatMap(([measure, now]) => this.conditionOf(measure, now) ?? [])
+    const open = this.open.flatMap((now, measure) => (now && this.conditionOf(measure, now)) ?? [])
     return [...this.found, ...open]
   }
 
@@ -188,7 +189,7 @@ export class LineLoads implements Observer<LineLoadsState> {
       drop: this.drop.slice(),
       peak: this.peak.slice(),
       found: [...this.found],
-      open: [...this.open].map(([measure, now]) => [measure, { ...now }]),
+      open: this.open.flatMap((now, measure) => (now ? [[measure, { ...now }] as const] : [])),
     }
   }
   load(saved: LineLoadsState): void {
@@ -199,8 +200,8 @@ export class LineLoads implements Observer<LineLoadsState> {
     // known of a later instant, with a higher peak
     this.unreported.fill(0)
     this.found = [...saved.found]
-    this.open = new Map(saved.open.map(([measure, now]) => [measure, { ...now }]))
-    this.isOpen.fill(0)
-    for (const [measure] of saved.open) this.isOpen[measure] = 1
+    this.open.fill(undefined)
+    this.openCount = saved.open.length
+    for (const [measure, now] of saved.open) this.open[measure] = { ...now }
   }
 }

@@ -15,6 +15,47 @@ describe('a store of samples', () => {
     expect(store.copy(500, [0, 0]).columns.map((c) => c[500])).toEqual([7, 8])
     expect(store.copy(501, [3, 3]).columns.map((c) => c[501])).toEqual([3, 3])
   })
+  it('has in its columns what was appended, whenever these are looked at', () => {
+    const act = fc.oneof(
+      fc.record({ kind: fc.constant('append'), value: fc.integer({ min: -100, max: 100 }) }),
+      fc.record({ kind: fc.constantFrom('look', 'column', 'remove'), value: fc.constant(0) }),
+      fc.record({ kind: fc.constant('truncate'), value: fc.integer({ min: 0, max: 40 }) }),
+    )
+    fc.assert(
+      fc.property(fc.array(act, { minLength: 50, maxLength: 300 }), (acts) => {
+        const store = new SampleStore()
+        const WIDTH = 5
+        // of each signal its place in the rows, and its values
+        const expected: { place: number; values: number[] }[] = []
+        let count = 0
+        const same = () =>
+          expect(store.columns.map((column) => [...column.subarray(0, store.count)])).toEqual(
+            expected.map(({ values }) => values),
+          )
+        for (const { kind, value } of acts)
+          if (kind === 'append') {
+            store.append(
+              count++,
+              Array.from({ length: WIDTH }, (_, i) => value + i),
+            )
+            for (const { place, values } of expected) values.push(value + place)
+          } else if (kind === 'column') {
+            const place = (3 * expected.length + 1) % WIDTH
+            store.addColumn(place)
+            expected.push({ place, values: Array<number>(count).fill(0) })
+          } else if (kind === 'remove' && expected.length) {
+            store.removeColumn()
+            expected.pop()
+          } else if (kind === 'truncate') {
+            count = Math.max(0, count - value)
+            store.truncate(count)
+            for (const { values } of expected) values.length = count
+          } else same()
+        same()
+      }),
+      { numRuns: 100 },
+    )
+  })
   it('keeps a few samples however little room there is, and fewer the more signals', () => {
     for (const [room, signals, most] of [
       [1, 1, 64],
