@@ -1,4 +1,4 @@
-/** Event functions of the elements: which changed sign within a step, where, and what that switches. */
+/** Event functions of the elements, and lines that burst: which changed sign within a step, where, and what that switches. */
 import { ZeroCrossings } from '../numerics/zero-crossings'
 import type { Element } from './elements'
 import type { Network } from './network'
@@ -25,7 +25,8 @@ export class EventFunctions {
   private readonly crossings: ZeroCrossings
 
   constructor(private readonly network: Network) {
-    const count = network.arrays.g.length
+    // those of the elements, then how far the foremost line is beyond the pressure at which its bursting ends the run
+    const count = network.arrays.g.length + 1
     this.before = new Float64Array(count)
     this.now = new Float64Array(count)
     this.crossings = new ZeroCrossings(count, true)
@@ -33,8 +34,20 @@ export class EventFunctions {
 
   /** Whether one has changed sign since the modes last agreed, where the network was last evaluated. */
   crossed(): boolean {
-    this.now.set(this.network.arrays.g)
+    this.read()
     return this.crossings.find(this.before, this.now)
+  }
+  private read(): void {
+    const { now } = this
+    const { arrays, potential, burstPressure, endsWhereBursts } = this.network
+    now.set(arrays.g)
+    let beyond = -Infinity
+    for (let k = 0; k < endsWhereBursts.length; k++) {
+      const node = endsWhereBursts[k]
+      const over = potential[node] - burstPressure[node]
+      if (over > beyond) beyond = over
+    }
+    now[now.length - 1] = beyond
   }
   /** The values last seen by `crossed` hold from here. */
   accept(): void {
@@ -48,7 +61,7 @@ export class EventFunctions {
   locate(low: number, high: number, length: number, evaluateAt: (share: number) => void): number {
     const read = (share: number) => {
       evaluateAt(share)
-      this.now.set(this.network.arrays.g)
+      this.read()
     }
     const share = this.crossings.locate(low, high, Math.max(PRECISION / length, 1e-12), read, this.now)
     read(share)
@@ -67,7 +80,6 @@ export class EventFunctions {
    */
   switchAll(t: number, y: Float64Array, report?: EventReport): boolean {
     const { network, before } = this
-    const { g } = network.arrays
     for (let round = 0; ; round++) {
       network.evaluateEvents(t, y)
       const chattering: Element[] = []
@@ -91,7 +103,8 @@ export class EventFunctions {
       }
       if (chattering.length) throw new Chattering(chattering)
       if (!switched) {
-        before.set(g)
+        this.read()
+        this.accept()
         return round > 0
       }
       network.settle(y)

@@ -68,6 +68,8 @@ export class Network implements Problem {
   readonly inputs: InputBank
   /** Pressure at which each node's line would burst, Pa. */
   readonly burstPressure: Float64Array
+  /** Nodes whose bursting ends the run. */
+  readonly endsWhereBursts: Int32Array
   readonly nodes: readonly NetNode[]
   /** State index of each node, −1 where an element imposes its potential; they come before the states of elements. */
   readonly nodeState: Int32Array
@@ -193,6 +195,9 @@ export class Network implements Problem {
     this.stiffness = new Float64Array(nodes.length)
     this.oilNodes = this.stateNodes.filter((node) => this.isOil[node])
     this.otherNodes = this.stateNodes.filter((node) => !this.isOil[node])
+    this.endsWhereBursts = this.oilNodes.filter(
+      (node) => definition.onBurst === 'stop' && this.burstPressure[node] < Infinity,
+    )
     this.modulus = new Float64Array(nodes.length)
     this.modulusSlope = new Float64Array(nodes.length)
 

@@ -243,10 +243,10 @@ export class Conditions implements Observer<ConditionsState> {
     }
   }
 
-  /** A line that is beyond its burst pressure, where last looked at; −1 where none is. */
+  /** A line that is at or beyond its burst pressure, where last looked at; −1 where none is. */
   bursting(): number {
     const { oil, last } = this
-    for (let k = 0; k < oil.length; k++) if (last[oil.length + k] > 0) return oil[k]
+    for (let k = 0; k < oil.length; k++) if (last[oil.length + k] >= 0) return oil[k]
     return -1
   }
 
