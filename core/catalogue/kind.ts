@@ -261,7 +261,7 @@ export interface Model {
     /** Share of its way that is shut, 0 to 1. */
     shut(l: Local): number
   }
-  /** Writes the potentials of imposing ports into `p`; may read only `u`. */
+  /** Writes the potentials of imposing ports into `p`; may read only `u` and the oil, and is not called again while these stay. */
   impose?(l: Local): void
   /**
    * Flows, capacities, state rates and guards from potentials, states, inputs and modes; none where nothing flows, adds capacity
