@@ -79,13 +79,16 @@ export const winchLoad = defineKind({
   caption: (v, show) => [show(v.mass, 'mass'), show(v.slope, 'angle')],
   model(v) {
     const arm = v.radius / v.ratio
+    const [hauling, payingOut] = [1 / v.gearEfficiency, v.gearEfficiency]
     const weight = v.mass * GRAVITY * Math.sin(v.slope)
     const inertia = v.mass * arm * arm + v.drumInertia
     // smoothPositivePart is rounded over 2 % of this
     const corner = v.mass * GRAVITY + v.rolling
     const pull = (direction: number, other: number) =>
       corner * smoothPositivePart((weight + other + v.rolling * direction) / corner)
-    const shaftTorque = (direction: number, force: number) => (force * arm) / v.gearEfficiency ** direction
+    // hauling the gear takes more than the rope, paying out it takes less
+    const shaftTorque = (direction: number, force: number) =>
+      force * arm * (direction > 0 ? hauling : direction < 0 ? payingOut : 1)
     return {
       dryFriction: [{ port: W }],
       states: stateSpecs(STATE, {

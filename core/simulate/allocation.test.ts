@@ -1,0 +1,18 @@
+import { execFileSync } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+import { expect, it } from 'vitest'
+
+/**
+ * Bytes a step, beyond which arrays, objects or closures are made in the loop: a circuit of 40 parts that made them took some thousand. What
+ * is left are single numbers that pass between functions which are not inlined.
+ */
+const LIMIT = 2000
+
+it('takes no more from the heap in a step than some numbers', () => {
+  const probe = fileURLToPath(new URL('./allocation-probe.ts', import.meta.url))
+  // the young generation holds a whole stretch of steps: nothing is collected in it
+  const flags = ['--import', 'tsx', '--expose-gc', '--min-semi-space-size=64', '--max-semi-space-size=64']
+  const bytes = Number(execFileSync(process.execPath, [...flags, probe], { encoding: 'utf8' }))
+  expect(bytes).toBeGreaterThanOrEqual(0)
+  expect(bytes).toBeLessThan(LIMIT)
+}, 180_000)
