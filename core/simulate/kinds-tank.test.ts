@@ -8,6 +8,7 @@ import { readSheet } from '../sheet/read'
 import { emptySheet, type Sheet } from '../sheet/schema'
 import { showIn } from '../units/text'
 import {
+  bar,
   at,
   circuit,
   end,
@@ -157,5 +158,22 @@ describe('oil that warms', () => {
     // liquid 1.5 GPa, a little less with its air
     expect(risen / (1.5e9 * 7e-4 * warmer)).toBeGreaterThan(0.95)
     expect(risen / (1.5e9 * 7e-4 * warmer)).toBeLessThan(1.01)
+  })
+  it('says that it warms where it is pressed beyond a rating, and not where a pump does that', () => {
+    const shut = at(r, `pressure(${idOf(drawn, 'check-valve')}.B)`, 3) / bar
+    const check = idOf(drawn, 'check-valve')
+    const rated = (rating: number) => {
+      const pipes = warmed.pipes.map((pipe) =>
+        [pipe.from, pipe.to].some((end) => 'component' in end && end.component === check)
+          ? { ...pipe, rating: `${rating} bar` }
+          : pipe,
+      )
+      return runSheet({ ...warmed, pipes }).conditions.filter(({ name }) => name === 'overRated')
+    }
+    const byWarming = rated(shut + 10)
+    expect(byWarming.map(({ label }) => / by oil that is shut in and warms$/.test(label))).toEqual([true])
+    const byPump = rated(0.5 * shut)
+    expect(byPump).toHaveLength(2)
+    expect(byPump.some(({ label }) => label.includes('warms'))).toBe(false)
   })
 })

@@ -81,7 +81,7 @@ export class Conditions implements Observer<ConditionsState> {
         'overRated',
         'danger',
         (name) =>
-          `pipe above its rating: ${name} beyond ${showQuantity(network.nodes[i].rating, 'pressure', 'metric')}`,
+          `pipe above its rating: ${name} beyond ${showQuantity(network.nodes[i].rating, 'pressure', 'metric')}${this.risesByWarming(i) ? ', by oil that is shut in and warms' : ''}`,
         1,
       )
     for (const e of network.elements)
@@ -115,6 +115,13 @@ export class Conditions implements Observer<ConditionsState> {
     this.now = new Float64Array(this.watched.length)
     this.isOpen = new Uint8Array(this.watched.length)
     this.crossings = new ZeroCrossings(this.watched.length, false)
+  }
+
+  /** Whether most of what makes the pressure of a node rise is its oil that warms, and not oil that flows in. */
+  private risesByWarming(node: number): boolean {
+    const { capacity, inflow, fluid } = this.network
+    const growth = capacity[node] * fluid.expansionRate
+    return growth > 0 && inflow[node] > 0 && growth > 0.5 * inflow[node]
   }
 
   /** @param extreme which pressure is reported with it: the highest (1) or the lowest (−1) */
