@@ -95,7 +95,7 @@ export const timed = (sheet: Sheet, duration: number, tracks: Track[], every = '
 export function balanced(r: RunResult): void {
   if (!r.finished) throw new Error(r.stopped?.message)
   if (r.oil.error > 1e-3) throw new Error(`oil off by ${r.oil.error}`)
-  if (r.energy.error > 5e-6) throw new Error(`energy off by ${r.energy.error}`)
+  if (r.energy.error > 1e-6) throw new Error(`energy off by ${r.energy.error}`)
 }
 
 /** The boat lift with the pilot of its check drained to where the oil that comes down raises the pressure: it hunts. */
