@@ -18,7 +18,7 @@ export interface CompareTask {
   readonly schedule: string
   readonly lossFree: boolean
 }
-/** Wall time of its own turns, ms. */
+/** Wall time of the turns that the run had, ms. */
 export interface CompareCost {
   readonly ms: number
   readonly steps: number

@@ -1,5 +1,5 @@
 /**
- * The solver against an earlier revision, each in its own thread and by turns of 100 steps, since the speed of a machine changes within a
+ * The solver against an earlier revision, each in a separate thread and by turns of 100 steps, since the speed of a machine changes within a
  * second: wall time of each schedule, medians, medians of the ratios of runs, and their geometric mean.
  * Both run the sheets of the earlier revision, each as it reads them: the demo, and generated circuits of 100 and 300 components.
  *   npm run bench:compare -- REVISION [--runs N] [--machine WORDS] [--loss-free]

@@ -134,22 +134,23 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       if (g.value)
         expect([...(model.states ?? []), ...(model.outputs ?? [])].map((o) => o.name)).toContain(g.value)
   })
-  it('imposes what its inputs and the oil say, whatever its pressures and states are', () => {
-    if (!model.impose) return
-    const imposed = (start: number) => {
-      const local = localOf(kind, model)
-      local.p.fill(start)
-      local.q.fill(start)
-      local.x.fill(start)
-      local.mode.fill(start > 0 ? 1 : 0)
-      local.u.fill(0.5)
-      model.impose!(local)
-      return kind.ports.flatMap(({ imposes }, i) =>
-        imposes && !model.idlePorts?.includes(i) ? [local.p[i]] : [],
-      )
-    }
-    expect(imposed(0.3)).toEqual(imposed(-0.2))
-  })
+  // most kinds impose nothing
+  if (model.impose)
+    it('imposes what its inputs and the oil say, whatever its pressures and states are', () => {
+      const imposed = (start: number) => {
+        const local = localOf(kind, model)
+        local.p.fill(start)
+        local.q.fill(start)
+        local.x.fill(start)
+        local.mode.fill(start > 0 ? 1 : 0)
+        local.u.fill(0.5)
+        model.impose!(local)
+        return kind.ports.flatMap(({ imposes }, i) =>
+          imposes && !model.idlePorts?.includes(i) ? [local.p[i]] : [],
+        )
+      }
+      expect(imposed(0.3)).toEqual(imposed(-0.2))
+    })
   it('lets no parameter stand that no equation reads', () => {
     const read = new Set<string>()
     const watched = (start: Record<string, Value>) =>

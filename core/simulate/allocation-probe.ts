@@ -1,6 +1,6 @@
 /**
  * Prints the bytes that a step takes from the heap once all of the loop is optimised: of some stretches of steps the least, since an event, or
- * code that is optimised just then, takes some too. For a process of its own, with --expose-gc and a young generation that holds a stretch.
+ * code that is optimised just then, takes some too. To be run in a separate process, with --expose-gc and a young generation that holds a stretch.
  */
 import { build } from './random-circuits'
 import { compile } from './compile'
