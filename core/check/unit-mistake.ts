@@ -114,12 +114,13 @@ function likelier(written: string, usual: string, quantity: Quantity): string | 
   const [given, expected] = [parseQuantity(written, quantity), parseQuantity(usual, quantity)]
   if (!given.ok || !expected.ok || !(given.si > 0) || !(expected.si > 0)) return undefined
   const far = (si: number) => Math.max(si / expected.si, expected.si / si)
-  const slips = CLOSE.has(quantity) ? [SLIP, CLOSE_SLIP] : [SLIP]
+  const slips = (CLOSE.has(quantity) ? [SLIP, CLOSE_SLIP] : [SLIP]).filter(({ odd }) => far(given.si) >= odd)
+  if (!slips.length) return undefined
   const [best] = quantities[quantity].units
     .map((unit) => `${given.value} ${unit.symbol}`)
     .flatMap((text) => {
       const other = parseQuantity(text, quantity)
-      return other.ok && slips.some((s) => far(given.si) >= s.odd && far(other.si) <= s.usual)
+      return other.ok && slips.some((s) => far(other.si) <= s.usual)
         ? [{ text, far: far(other.si) }]
         : []
     })

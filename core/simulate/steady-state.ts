@@ -18,6 +18,8 @@ const CLOSELY = 1e-3
 const LONGEST = 120
 const STEP_BUDGET = 20_000
 const FIRST_STEP = 1e-4
+/** Near rest, and after an event, the first step may be as long as this, s: of the way only the end counts. */
+const LONGEST_FIRST_STEP = 0.1
 
 export interface SteadyState {
   /** s that were simulated for it. */
@@ -50,14 +52,15 @@ function integrateToRest(
   let time = 0
   let steps = 0
   try {
-    for (const [relative, rest] of [
-      [Math.max(tolerance, ROUGHLY), NEAR_REST],
-      [Math.max(tolerance, CLOSELY), REST],
+    const stepper = new Stepper(network, Math.max(tolerance, ROUGHLY), false)
+    const { integrator, events } = stepper
+    for (const [relative, rest, firstStep] of [
+      [ROUGHLY, NEAR_REST, FIRST_STEP],
+      [CLOSELY, REST, LONGEST_FIRST_STEP],
     ]) {
-      const stepper = new Stepper(network, relative, false)
-      const { integrator, events } = stepper
+      stepper.setTolerance(Math.max(tolerance, relative))
       events.initialise(time, y)
-      integrator.restart(time, y, FIRST_STEP)
+      integrator.restart(time, y, firstStep)
       while (!isAtRest(network, time, y, counting, rest)) {
         if (time >= LONGEST || steps++ > STEP_BUDGET) return { time, converged: false }
         const share = stepper.step(LONGEST)
@@ -65,7 +68,7 @@ function integrateToRest(
         y.set(stepper.y)
         if (share === 1) continue
         events.switchAll(time, y)
-        integrator.restart(time, y, FIRST_STEP)
+        integrator.restart(time, y, Math.min(integrator.h, LONGEST_FIRST_STEP))
       }
     }
   } catch (error) {

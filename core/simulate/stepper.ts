@@ -3,6 +3,9 @@ import { EventFunctions } from './circuit/event-functions'
 import type { Network } from './circuit/network'
 import { Rosenbrock } from './numerics/rosenbrock'
 
+/** Beyond any share of a step. */
+const NO_EVENT = 2
+
 /** Receives the parts of an accepted step; the network is observed when it is called. */
 export interface StepVisitor {
   /** The middle of the part of the step that holds. */
@@ -33,11 +36,16 @@ export class Stepper {
     tolerance: number,
     private readonly observing: boolean,
   ) {
-    network.setTolerance(tolerance)
-    const absolute = network.scale.map((scale) => scale * tolerance)
-    this.integrator = new Rosenbrock(network, network.solver, tolerance, absolute)
+    this.integrator = new Rosenbrock(network, network.solver, network.scale)
+    this.setTolerance(tolerance)
     this.events = new EventFunctions(network)
     this.y = Float64Array.from(network.initial)
+  }
+
+  /** @param tolerance relative; absolute, that share of the scale of each state */
+  setTolerance(tolerance: number): void {
+    this.network.setTolerance(tolerance)
+    this.integrator.setTolerance(tolerance)
   }
 
   get length(): number {
@@ -64,44 +72,44 @@ export class Stepper {
 
   /**
    * One step, at most to `limit`; and to `stop`, which shortens only a step that would pass it without an event before: steps that end
-   * there by themselves are those that would be taken without it. Where an event function changes sign in it, only so far.
+   * there by themselves are those that would be taken without it. Where an event function changes sign in it, only so far:
+   * that is looked for in both halves where somebody follows the way, and else between its ends.
    * @returns the share of the step that holds: below 1 where it ends at an event @throws StepFailure
    */
   step(limit: number, visitor?: StepVisitor, stop = Infinity): number {
     const { integrator, events, evaluate } = this
     const start = stop < Infinity ? integrator.save() : undefined
     this.integrate(limit)
-    if (start && integrator.tNew > stop && !(this.timeAt(this.eventShare()) <= stop)) {
+    if (start && integrator.tNew > stop && !(this.timeAt(this.firstEvent()) <= stop)) {
       integrator.load(start)
       this.integrate(Math.min(limit, stop))
     }
-    const { length } = this
-    evaluate(0.5)
-    if (events.crossed()) {
-      const event = events.locate(0, 0.5, length, evaluate)
-      if (visitor) {
-        evaluate(0.5 * event)
-        visitor.afterInterval(0, 0.5 * event)
-        visitor.atMidpoint()
-        evaluate(event)
-        visitor.afterInterval(0.5 * event, event)
-      }
-      return event
+    if (!visitor) {
+      const event = this.eventIn(0, 1)
+      if (event <= 1) return event
+      events.accept()
+      return 1
     }
-    visitor?.afterInterval(0, 0.5)
-    visitor?.atMidpoint()
-    evaluate(1)
-    if (events.crossed()) {
-      const event = events.locate(0.5, 1, length, evaluate)
-      if (visitor) {
-        evaluate(0.5 * event)
-        visitor.atMidpoint()
-        evaluate(event)
-        visitor.afterInterval(0.5, event)
-      }
-      return event
+    const first = this.eventIn(0, 0.5)
+    if (first <= 1) {
+      evaluate(0.5 * first)
+      visitor.afterInterval(0, 0.5 * first)
+      visitor.atMidpoint()
+      evaluate(first)
+      visitor.afterInterval(0.5 * first, first)
+      return first
     }
-    visitor?.afterInterval(0.5, 1)
+    visitor.afterInterval(0, 0.5)
+    visitor.atMidpoint()
+    const second = this.eventIn(0.5, 1)
+    if (second <= 1) {
+      evaluate(0.5 * second)
+      visitor.atMidpoint()
+      evaluate(second)
+      visitor.afterInterval(0.5, second)
+      return second
+    }
+    visitor.afterInterval(0.5, 1)
     events.accept()
     return 1
   }
@@ -110,13 +118,15 @@ export class Stepper {
     if (!this.integrator.step(limit)) throw new StepFailure(this.integrator.worst)
   }
 
-  /** Share of the last step at which the first event function changes sign, 2 where none does. */
-  private eventShare(): number {
+  /** Share of the last step at which the first event function changes sign, or `NO_EVENT`. */
+  private firstEvent(): number {
+    const first = this.eventIn(0, 0.5)
+    return first <= 1 ? first : this.eventIn(0.5, 1)
+  }
+  /** The same between two shares; the network then stands at the event, or at the second share. */
+  private eventIn(from: number, to: number): number {
     const { events, evaluate, length } = this
-    for (const to of [0.5, 1]) {
-      evaluate(to)
-      if (events.crossed()) return events.locate(to - 0.5, to, length, evaluate)
-    }
-    return 2
+    evaluate(to)
+    return events.crossed() ? events.locate(from, to, length, evaluate) : NO_EVENT
   }
 }

@@ -430,13 +430,29 @@ export function findUnit(quantity: Quantity, text: string): Unit | undefined {
     const [first] = quantitiesWithUnit(text)
     return first && findUnit(first, text)
   }
-  const units = quantities[quantity].units
-  const names = (unit: Unit) => [unit.symbol, ...(unit.also ?? [])].map(spelling)
-  const exact = units.find((unit) => names(unit).includes(wanted))
-  if (exact) return exact
-  const lower = wanted.toLowerCase()
-  const loose = units.filter((unit) => names(unit).some((name) => name.toLowerCase() === lower))
-  return loose.length === 1 ? loose[0] : undefined
+  const { exact, loose } = (spellings[quantity] ??= spellingsOf(quantity))
+  const found = exact.get(wanted)
+  if (found) return found
+  const likely = loose.get(wanted.toLowerCase())
+  return likely?.size === 1 ? [...likely][0] : undefined
+}
+
+/** The units of a quantity by their spellings: as they are written, and all that one is without regard to case. */
+interface Spellings {
+  readonly exact: ReadonlyMap<string, Unit>
+  readonly loose: ReadonlyMap<string, ReadonlySet<Unit>>
+}
+const spellings: Partial<Record<Quantity, Spellings>> = {}
+function spellingsOf(quantity: Quantity): Spellings {
+  const exact = new Map<string, Unit>()
+  const loose = new Map<string, Set<Unit>>()
+  for (const unit of quantities[quantity].units)
+    for (const name of [unit.symbol, ...(unit.also ?? [])].map(spelling)) {
+      if (!exact.has(name)) exact.set(name, unit)
+      const lower = name.toLowerCase()
+      loose.set(lower, (loose.get(lower) ?? new Set<Unit>()).add(unit))
+    }
+  return { exact, loose }
 }
 
 /** The quantities that know a unit of this spelling; used to say what was probably meant. */

@@ -119,14 +119,16 @@ export class Rosenbrock {
   private readonly ft: Float64Array
   private readonly dense3: Float64Array
   private readonly dense4: Float64Array
+  private relative = Number.NaN
+  private readonly absolute: Float64Array
   private lastError = 1
   private lastStep = 0
 
   constructor(
     private readonly problem: Problem,
     private readonly solver: LinearSolver,
-    private readonly relative: number,
-    private readonly absolute: Float64Array,
+    /** Size of each state that matters. */
+    private readonly scale: Float64Array,
   ) {
     const make = () => new Float64Array(problem.n)
     this.y = make()
@@ -140,6 +142,14 @@ export class Rosenbrock {
     this.ft = make()
     this.dense3 = make()
     this.dense4 = make()
+    this.absolute = make()
+  }
+
+  /** Error allowed: in shares of the state, and that share of its scale. To be called before the first step. */
+  setTolerance(relative: number): void {
+    const { absolute, scale } = this
+    this.relative = relative
+    for (let i = 0; i < absolute.length; i++) absolute[i] = relative * scale[i]
   }
 
   /** Sets the state; the next step starts here without memory of earlier ones. */
