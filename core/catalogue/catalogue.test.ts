@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { findKind, kinds, type AnyKind } from '.'
 import { netOf } from './answers'
-import { POWERS, type Local, type Model, type Parameter } from './kind'
+import { MOST_SIGNALS, POWERS, type Local, type Model, type Parameter } from './kind'
 import { withFaults } from '../simulate/circuit/faults'
 import { Fluid } from '../fluid/fluid'
 import { readParameter, resolveFluid, type Value } from '../sheet/resolve'
@@ -126,6 +126,7 @@ describe.each([...kinds.values()].map((kind) => [kind.name, kind] as const))('%s
       ...(model.outputs ?? []).map((i) => i.name),
     ]
     expect(new Set(names).size).toBe(names.length)
+    expect(names.length + kind.ports.length + (model.modes?.length ?? 0)).toBeLessThan(MOST_SIGNALS)
     const told = [...(model.conditions ?? []), ...(model.eventFunctions ?? [])].map((i) => i.name)
     expect(new Set(told).size).toBe(told.length)
     for (const c of model.conditions ?? [])

@@ -600,6 +600,9 @@ export const conditionSpecs = inOrder<ConditionSpec>()
 export const eventSpecs = inOrder<EventSpec>()
 export const inputSpecs = inOrder<InputSpec>()
 
+/** No component has more inputs, states, outputs, modes and ports together. */
+export const MOST_SIGNALS = 100
+
 /** Keeps the parameter types of a kind while it is declared. */
 export function defineKind<const P extends Parameters>(kind: Kind<P>): Kind<P> {
   return kind

@@ -1,6 +1,6 @@
 /** From a sheet to a network that can be solved, or the findings that keep it from it. */
 import { checkDesign } from '../check'
-import { commandableOf, type FaultSpec, type InputSpec, type Show } from '../catalogue/kind'
+import { commandableOf, MOST_SIGNALS, type FaultSpec, type InputSpec, type Show } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
 import { Fluid } from '../fluid/fluid'
@@ -142,15 +142,18 @@ function read(
   }
 }
 
-/** Bytes that the samples of a run take. */
+/** Bytes that the samples of a run take; at the most so many where that is little. */
 function recordingSize(netlist: Netlist, fluid: Fluid, { duration, every }: RunSettings): number {
+  const sizeOf = (signals: number) => (duration / every + 1) * signals * BYTES_PER_SAMPLE
+  const most = sizeOf(netlist.components.length * MOST_SIGNALS + netlist.nodes.length)
+  if (most <= LARGEST_RECORDING) return most
   const signals = netlist.components.reduce((sum, { kind, values }) => {
     const { states = [], outputs = [], modes = [] } = kind.model(values, fluid)
     return (
       sum + kind.ports.length + (kind.inputs?.length ?? 0) + states.length + outputs.length + modes.length
     )
   }, netlist.nodes.length)
-  return (duration / every + 1) * signals * BYTES_PER_SAMPLE
+  return sizeOf(signals)
 }
 
 function readSettings(schedule: Schedule, findings: Finding[]): RunSettings {

@@ -122,7 +122,9 @@ export class Simulation {
     this.before = new InstantRates(network)
     this.middle = new InstantRates(network, this.before)
     this.after = new InstantRates(network, this.before)
-    this.recorder = new Recorder(network, settings.every, options.room)
+    // one of limited room goes on for as long as somebody looks
+    const expected = options.room === undefined ? Math.ceil(settings.duration / settings.every) + 2 : undefined
+    this.recorder = new Recorder(network, settings.every, options.room, expected)
     this.conditions = new Conditions(network)
     this.visitor = {
       atMidpoint: () => this.middle.store(),

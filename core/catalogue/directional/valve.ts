@@ -293,7 +293,12 @@ function pilotPlaces(
  * box in the shift time, towards its command, or where piloted towards clamp((p_X − p_Y)/p_shift).
  * Leakage G·Δp between neighbouring lands, from a catalogue flow at 100 bar, scaled with ν_ref/ν.
  */
-function directionalModel(design: DirectionalDesign<string>, values: DirectionalValues, fluid: Fluid): Model {
+function directionalModel(
+  design: DirectionalDesign<string>,
+  lands: readonly { readonly from: string; readonly to: string }[],
+  values: DirectionalValues,
+  fluid: Fluid,
+): Model {
   const { boxes } = design.functions[values.centre]
   const { shiftPressure, shiftTime, maxPressure } = values
   const names = design.ports
@@ -303,7 +308,6 @@ function directionalModel(design: DirectionalDesign<string>, values: Directional
   /** Coefficient of each path as it was last opened: a spool stands still most of the time. */
   const openings = new Float64Array(paths.length)
   const openedAt = Float64Array.of(Number.NaN)
-  const lands = directionalTraits(design).paths
   const landFrom = Int32Array.from(lands, (land) => names.indexOf(land.from))
   const landTo = Int32Array.from(lands, (land) => names.indexOf(land.to))
   const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
@@ -514,6 +518,7 @@ function fourWaySection(design: DirectionalDesign<string>, { centre }: Direction
 }
 
 export function directional<F extends string>(design: DirectionalDesign<F>) {
+  const traits = directionalTraits(design)
   return {
     family: 'directional',
     designationLetter: 'V',
@@ -531,14 +536,14 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
         .slice(0, 1)
         .map((port) => leakOut(design.ports.indexOf(port), 'spool end leaks outwards')),
     ],
-    traits: directionalTraits(design),
+    traits,
     safetyNote: 'A spool leaks: never rely on it to hold a load that someone may stand under.',
     forms: true,
     symbol: (values: DirectionalValues, form?: SymbolForm) => directionalSymbol(design, values, form),
     ...(hasFourWaySection(design)
       ? { section: (values: DirectionalValues) => fourWaySection(design, values) }
       : {}),
-    model: (values: DirectionalValues, fluid: Fluid) => directionalModel(design, values, fluid),
+    model: (values: DirectionalValues, fluid: Fluid) => directionalModel(design, traits.paths, values, fluid),
     describeState: (l: Local, values: DirectionalValues, show: Show) =>
       describeDirectionalValve(design, l, values, show),
   } as const

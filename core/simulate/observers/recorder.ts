@@ -51,13 +51,14 @@ export class Recorder implements Observer<RecorderState> {
   private due = 0
   private readonly included: [string, number][] = []
 
-  /** @param every s between samples @param room values of all samples that are kept */
+  /** @param every s between samples @param room values of all samples that are kept @param expected number of samples, where it is known */
   constructor(
     private readonly network: Network,
     private readonly every: number,
     room = Infinity,
+    expected?: number,
   ) {
-    this.store = new SampleStore(room)
+    this.store = new SampleStore(room, expected)
     const { arrays } = network
     const { recorded, potential, u, x, o, q, mode, modeValues } = arrays
     this.now = recorded

@@ -13,7 +13,7 @@ const RECENT = 0.25
 const WAITING = 32
 
 export class SampleStore {
-  times = new Float64Array(FIRST_CAPACITY)
+  times: Float64Array
   count = 0
   private stored: Float32Array[] = []
   /** Where in a row each signal is. */
@@ -25,8 +25,16 @@ export class SampleStore {
   /** Samples that lie closer together than this, s, are merged when room is wanted. */
   private spacing = 0
 
-  /** @param room values that are kept of all signals together */
-  constructor(private readonly room = Infinity) {}
+  /**
+   * @param room values that are kept of all signals together
+   * @param expected number of samples, where it is known: so many need no growth
+   */
+  constructor(
+    private readonly room = Infinity,
+    expected = FIRST_CAPACITY,
+  ) {
+    this.times = new Float64Array(expected)
+  }
 
   /** Most samples that are kept. */
   private get capacity(): number {
@@ -114,7 +122,7 @@ export class SampleStore {
   }
 
   private grow(): void {
-    const longer = Math.min(this.capacity, this.times.length * 2)
+    const longer = Math.min(this.capacity, Math.max(FIRST_CAPACITY, this.times.length * 2))
     const times = new Float64Array(longer)
     times.set(this.times)
     this.times = times
