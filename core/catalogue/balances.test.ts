@@ -136,6 +136,16 @@ describe('a balance', () => {
     expect(alone('valve-section', { portReliefs: false }).model.balances!(part.at({}))).toEqual([])
   })
 
+  it('of a section lets nothing open that it does not have', () => {
+    const rates = (values: Record<string, boolean>) => {
+      const { model, at } = alone('valve-section', values)
+      const { dx } = at({ A: 300, B: -0.8 })
+      return model.states!.flatMap(({ name }, i) => (dx[i] > 0 ? [name] : []))
+    }
+    expect(rates({ portReliefs: true, suction: true })).toEqual(['reliefA', 'suctionB'])
+    expect(rates({ portReliefs: false, suction: false })).toEqual([])
+  })
+
   it('of a two-stage pump changes sign where it unloads its large stage, and back at its reset', () => {
     const part = alone('two-stage-pump')
     fc.assert(

@@ -120,9 +120,7 @@ function likelier(written: string, usual: string, quantity: Quantity): string | 
     .map((unit) => `${given.value} ${unit.symbol}`)
     .flatMap((text) => {
       const other = parseQuantity(text, quantity)
-      return other.ok && slips.some((s) => far(other.si) <= s.usual)
-        ? [{ text, far: far(other.si) }]
-        : []
+      return other.ok && slips.some((s) => far(other.si) <= s.usual) ? [{ text, far: far(other.si) }] : []
     })
     .sort((a, b) => a.far - b.far)
   return best?.text

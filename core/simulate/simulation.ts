@@ -123,7 +123,8 @@ export class Simulation {
     this.middle = new InstantRates(network, this.before)
     this.after = new InstantRates(network, this.before)
     // one of limited room goes on for as long as somebody looks
-    const expected = options.room === undefined ? Math.ceil(settings.duration / settings.every) + 2 : undefined
+    const expected =
+      options.room === undefined ? Math.ceil(settings.duration / settings.every) + 2 : undefined
     this.recorder = new Recorder(network, settings.every, options.room, expected)
     this.conditions = new Conditions(network)
     this.visitor = {
@@ -141,7 +142,7 @@ export class Simulation {
     network.observe(0, y)
     this.balances = new Balances(network)
     this.hunting = new Hunting(network)
-    this.lineLoads = new LineLoads(network, compiled.lineSpeeds)
+    this.lineLoads = new LineLoads(network, compiled.lineSpeeds, (node) => this.recorder.highest(node))
     this.updateObservers(0)
     this.queueScheduleBreak()
   }

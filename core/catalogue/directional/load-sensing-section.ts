@@ -336,7 +336,8 @@ export const loadSensingSection = defineKind({
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const into = opening > 0 ? metered(l, opening, p[one]) : 0
-        const out = outlet(y) * back * smoothSquareRoot(p[other] - p[T])
+        const open = outlet(y)
+        const out = open > 0 ? open * back * smoothSquareRoot(p[other] - p[T]) : 0
         // the load is reported while the spool is beyond its dead band
         const above = p[one] - p[X]
         const signalled =

@@ -176,7 +176,7 @@ export const valveSection = defineKind({
     /** Flow from a working port to T through its port relief, less what its suction check lets in. */
     const guarded = (l: Local, drop: number, reliefState: number, suctionState: number) =>
       (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
-      (v.suction ? l.x[suctionState] * free * smoothSquareRoot(drop) : 0)
+      (v.suction && l.x[suctionState] !== 0 ? l.x[suctionState] * free * smoothSquareRoot(drop) : 0)
     return {
       states: stateSpecs(STATE, {
         spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
@@ -206,15 +206,17 @@ export const valveSection = defineKind({
         // in neutral nothing is behind the check: it must not see now the one port, now the other
         l.dx[STATE.check] = checkRate(opening > 0 ? lift : 0, l.x[STATE.check])
         const into = opening > 0 ? l.x[STATE.check] * opening * smoothSquareRoot(lift) : 0
-        const out = edge * outlet(y) * smoothSquareRoot(p[other] - p[T])
+        const open = outlet(y)
+        const out = open > 0 ? edge * open * smoothSquareRoot(p[other] - p[T]) : 0
         const left = 1 - size / v.neutralClosed
         const through = left > 0 ? left * neutral * smoothSquareRoot(p[N] - p[M]) : 0
         const dropA = p[A] - p[T]
         const dropB = p[B] - p[T]
-        l.dx[STATE.reliefA] = relief.rate(l.x[STATE.reliefA], dropA, v.reliefA)
-        l.dx[STATE.reliefB] = relief.rate(l.x[STATE.reliefB], dropB, v.reliefB)
-        l.dx[STATE.suctionA] = checkRate(-dropA, l.x[STATE.suctionA])
-        l.dx[STATE.suctionB] = checkRate(-dropB, l.x[STATE.suctionB])
+        // what it does not have stays shut
+        l.dx[STATE.reliefA] = relief.rate(l.x[STATE.reliefA], v.portReliefs ? dropA : 0, v.reliefA)
+        l.dx[STATE.reliefB] = relief.rate(l.x[STATE.reliefB], v.portReliefs ? dropB : 0, v.reliefB)
+        l.dx[STATE.suctionA] = v.suction ? checkRate(-dropA, l.x[STATE.suctionA]) : -l.x[STATE.suctionA]
+        l.dx[STATE.suctionB] = v.suction ? checkRate(-dropB, l.x[STATE.suctionB]) : -l.x[STATE.suctionB]
         const leak = (v.leakage / 100e5) * fluid.leakageFactor
         const a = guarded(l, dropA, STATE.reliefA, STATE.suctionA) + leak * dropA
         const b = guarded(l, dropB, STATE.reliefB, STATE.suctionB) + leak * dropB

@@ -28,7 +28,6 @@ export interface LineLoadsState {
   readonly flow: Float64Array
   readonly at: Float64Array
   readonly drop: Float64Array
-  readonly peak: Float64Array
   readonly found: readonly Condition[]
   readonly open: readonly (readonly [measure: number, open: Open])[]
 }
@@ -40,11 +39,11 @@ export class LineLoads implements Observer<LineLoadsState> {
   private readonly at: Float64Array
   private readonly drop: Float64Array
   private readonly limit: Float64Array
-  /** Highest pressure of each line so far, Pa. */
-  private readonly peak: Float64Array
   /** Flows up to this one lose less than is reported, m³/s: at this viscosity, m²/s, and at any lower one. */
   private readonly unreported: Float64Array
   private viscosity = 0
+  /** A flow up to this one is nothing new, m³/s: neither the greatest so far nor worth watching. Below 0 where something lasts. */
+  private readonly known: Float64Array
   /** Node of each line, 1 where its loss is left out; its ports lie between starts k and k + 1. */
   private readonly nodes: Int32Array
   private readonly isLossFree: Uint8Array
@@ -53,21 +52,21 @@ export class LineLoads implements Observer<LineLoadsState> {
   private found: Condition[] = []
   /** What lasts, by its measure. */
   private readonly open: (Open | undefined)[]
-  private openCount = 0
 
-  /** @param limits greatest usual speed by service, m/s */
+  /** @param limits greatest usual speed by service, m/s @param highest highest pressure of a node so far, Pa */
   constructor(
     private readonly network: Network,
     limits: Readonly<Record<SpeedClass, number>>,
+    private readonly highest: (node: number) => number,
   ) {
     this.lines = network.oilLines
     const { length } = this.lines
     this.flow = new Float64Array(length)
     this.at = new Float64Array(length)
     this.drop = new Float64Array(length)
-    this.peak = new Float64Array(length)
     this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
     this.unreported = new Float64Array(length)
+    this.known = new Float64Array(length)
     this.open = Array.from({ length: 2 * length }, () => undefined)
     this.nodes = Int32Array.from(this.lines, ({ node }) => node)
     this.isLossFree = Uint8Array.from(this.lines, ({ model }) => (model === 'lossFree' ? 1 : 0))
@@ -77,27 +76,39 @@ export class LineLoads implements Observer<LineLoadsState> {
   }
 
   observe(t: number): void {
-    const { nodes, ports, starts, flow, limit, open, isLossFree, unreported, peak } = this
+    const { ports, starts, known } = this
     const { q } = this.network.arrays
-    const { potential, fluid } = this.network
-    if (fluid.viscosity > this.viscosity) this.unreported.fill(0)
-    this.viscosity = fluid.viscosity
-    const anyOpen = this.openCount > 0
-    for (let k = 0, i = 0; k < nodes.length; k++) {
-      const pressure = potential[nodes[k]]
-      if (pressure > peak[k]) peak[k] = pressure
+    const { viscosity } = this.network.fluid
+    if (viscosity > this.viscosity) this.forgetUnreported()
+    this.viscosity = viscosity
+    for (let k = 0, i = 0; k < known.length; k++) {
       let sum = 0
       for (const end = starts[k + 1]; i < end; i++) sum += q[ports[i]]
       const size = sum < 0 ? -sum : sum
-      if (size > flow[k]) {
-        flow[k] = size
-        this.at[k] = t
-        this.drop[k] = this.lines[k].loss(size)
-      }
-      if (size > limit[k] || (anyOpen && open[2 * k + FAST])) this.watchSpeed(k, size, t)
-      if (isLossFree[k] === 1 && (size > unreported[k] || (anyOpen && open[2 * k + LEFT_OUT])))
-        this.watchLoss(k, size, t)
+      if (size > known[k]) this.take(k, size, t)
     }
+  }
+
+  /** A flow that may be the greatest so far, or worth watching. */
+  private take(k: number, size: number, t: number): void {
+    const { flow, limit, open, isLossFree, unreported } = this
+    if (size > flow[k]) {
+      flow[k] = size
+      this.at[k] = t
+      this.drop[k] = this.lines[k].loss(size)
+    }
+    if (size > limit[k] || open[2 * k + FAST]) this.watchSpeed(k, size, t)
+    if (isLossFree[k] === 1 && (size > unreported[k] || open[2 * k + LEFT_OUT])) this.watchLoss(k, size, t)
+    this.updateKnown(k)
+  }
+  private updateKnown(k: number): void {
+    const { flow, limit, open, isLossFree, unreported } = this
+    const lasts = open[2 * k + FAST] !== undefined || open[2 * k + LEFT_OUT] !== undefined
+    this.known[k] = lasts ? -1 : Math.min(flow[k], limit[k], isLossFree[k] === 1 ? unreported[k] : Infinity)
+  }
+  private forgetUnreported(): void {
+    this.unreported.fill(0)
+    for (let k = 0; k < this.known.length; k++) this.updateKnown(k)
   }
 
   private watchSpeed(k: number, size: number, t: number): void {
@@ -105,8 +116,8 @@ export class LineLoads implements Observer<LineLoadsState> {
   }
   private watchLoss(k: number, size: number, t: number): void {
     const left = this.lines[k].loss(size)
-    const reported = Math.max(LEAST_LEFT_OUT, SHARE_LEFT_OUT * this.peak[k])
-    // what is reported grows with the peak
+    const reported = Math.max(LEAST_LEFT_OUT, SHARE_LEFT_OUT * this.highest(this.nodes[k]))
+    // what is reported grows with the highest pressure
     if (left <= reported && size > this.unreported[k]) this.unreported[k] = size
     this.watch(2 * k + LEFT_OUT, left > reported, left, t)
   }
@@ -116,11 +127,9 @@ export class LineLoads implements Observer<LineLoadsState> {
     if (!active) {
       if (!now) return
       this.open[measure] = undefined
-      this.openCount--
       this.close(measure, now)
     } else if (!now) {
       this.open[measure] = { start: t, end: t, worst: value, at: t }
-      this.openCount++
     } else {
       now.end = t
       if (value > now.worst) {
@@ -142,7 +151,8 @@ export class LineLoads implements Observer<LineLoadsState> {
   private conditionOf(measure: number, { start, end, worst, at }: Open): Condition | undefined {
     if (end - start < SHORTEST) return undefined
     // a line that comes under pressure later
-    if (measure % 2 === LEFT_OUT && worst <= SHARE_LEFT_OUT * this.peak[measure >> 1]) return undefined
+    if (measure % 2 === LEFT_OUT && worst <= SHARE_LEFT_OUT * this.highest(this.nodes[measure >> 1]))
+      return undefined
     const { pipe, name, service, area } = this.lines[measure >> 1]
     const fast = measure % 2 === FAST
     const limit = this.limit[measure >> 1] / area
@@ -187,7 +197,6 @@ export class LineLoads implements Observer<LineLoadsState> {
       flow: this.flow.slice(),
       at: this.at.slice(),
       drop: this.drop.slice(),
-      peak: this.peak.slice(),
       found: [...this.found],
       open: this.open.flatMap((now, measure) => (now ? [[measure, { ...now }] as const] : [])),
     }
@@ -196,12 +205,10 @@ export class LineLoads implements Observer<LineLoadsState> {
     this.flow.set(saved.flow)
     this.at.set(saved.at)
     this.drop.set(saved.drop)
-    this.peak.set(saved.peak)
-    // known of a later instant, with a higher peak
-    this.unreported.fill(0)
     this.found = [...saved.found]
     this.open.fill(undefined)
-    this.openCount = saved.open.length
     for (const [measure, now] of saved.open) this.open[measure] = { ...now }
+    // known of a later instant, with a higher pressure
+    this.forgetUnreported()
   }
 }

@@ -209,6 +209,11 @@ export class Recorder implements Observer<RecorderState> {
     return mode >= 0 && mode < this.modes.length ? this.modes[mode] : this.now[place]
   }
 
+  /** Greatest potential of a node so far: of oil its pressure, Pa. */
+  highest(node: number): number {
+    return this.greatest[this.network.arrays.recordedAt(this.network.potential, node)]
+  }
+
   /** The extremes so far; the network is observed at the end. */
   extremes(): Extremes[] {
     const { least, leastAt, greatest, greatestAt } = this

@@ -97,17 +97,14 @@ export class SampleStore {
     const { count, times, columns } = this
     if (count && times[count - 1] >= t)
       return { times: times.slice(0, count), columns: columns.map((c) => c.slice(0, count)) }
-    const extended = (values: Float64Array | Float32Array, last: number) => {
-      const longer =
-        values instanceof Float64Array ? new Float64Array(count + 1) : new Float32Array(count + 1)
-      longer.set(values.subarray(0, count))
-      longer[count] = last
-      return longer
+    if (count === times.length) this.grow(count + 1)
+    const longer = {
+      times: this.times.slice(0, count + 1),
+      columns: this.columns.map((c) => c.slice(0, count + 1)),
     }
-    return {
-      times: extended(times, t) as Float64Array,
-      columns: columns.map((column, i) => extended(column, now[this.places[i]]) as Float32Array),
-    }
+    longer.times[count] = t
+    longer.columns.forEach((column, i) => (column[count] = now[this.places[i]]))
+    return longer
   }
 
   /** Puts the rows that wait into the columns. */
@@ -121,8 +118,10 @@ export class SampleStore {
     this.waiting = 0
   }
 
-  private grow(): void {
-    const longer = Math.min(this.capacity, Math.max(FIRST_CAPACITY, this.times.length * 2))
+  /** @param least samples that it has room for afterwards */
+  private grow(least = 0): void {
+    const twice = Math.max(FIRST_CAPACITY, this.times.length * 2)
+    const longer = Math.max(least, Math.min(this.capacity, twice))
     const times = new Float64Array(longer)
     times.set(this.times)
     this.times = times
