@@ -28,8 +28,8 @@ vi.mock('../utils/workerClient', () => ({
       async solve(sheet: Sheet, scheduleId: string | undefined) {
         await solver.wait
         if (solver.fail) throw solver.fail
-        const { compiled, findings } = compile(sheet, scheduleId)
-        return { findings, result: compiled && run(compiled) }
+        const { compiled } = compile(sheet, scheduleId)
+        return { result: compiled && run(compiled) }
       },
       end: () => solver.ended++,
     },

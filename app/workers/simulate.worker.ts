@@ -1,7 +1,6 @@
 /** Compiles and solves a sheet away from the interface. */
 import './zodConfig'
 import { expose, transfer } from 'comlink'
-import type { Finding } from '@oar-bench/core/sheet/finding'
 import type { Sheet } from '@oar-bench/core/sheet/schema'
 import { compileMachine } from '@oar-bench/core/control/run'
 import type { RunResult } from '@oar-bench/core/simulate/result'
@@ -16,17 +15,17 @@ const solver = {
     sheet: Sheet,
     scheduleId: string | undefined,
     progress: (share: number) => void,
-  ): Promise<{ findings: Finding[]; result?: RunResult }> {
+  ): Promise<{ result?: RunResult }> {
     ending = false
-    const { compiled, findings } = compileMachine(sheet, scheduleId)
-    if (!compiled) return { findings }
+    const { compiled } = compileMachine(sheet, scheduleId)
+    if (!compiled) return {}
     const { duration } = compiled.settings
     const result = await runInSlices(simulationOf(compiled), duration, TURN, (t) => {
       void progress(t / duration)
       return ending
     })
     const buffers = [result.times.buffer, ...result.columns.map((c) => c.buffer)]
-    return transfer({ findings, result }, buffers as ArrayBuffer[])
+    return transfer({ result }, buffers as ArrayBuffer[])
   },
   /** Ends the run that is being solved: it comes back with what it has found so far. */
   end(): void {

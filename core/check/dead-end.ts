@@ -1,6 +1,7 @@
-import type { Rule } from './rule'
+import type { RefusingRule } from './rule'
 
-export const deadEnd: Rule = {
+export const deadEnd: RefusingRule = {
+  refuses: true,
   id: 'dead-end',
   reason: 'A line that ends in nothing has no function, or was left unfinished.',
   check({ sheet, netlist }) {

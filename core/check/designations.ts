@@ -3,7 +3,7 @@ import { readParameter } from '../sheet/resolve'
 import { nameOf, type SheetComponent } from '../sheet/schema'
 import { itemOf } from '../sheet/shared-item'
 import type { Parameter } from '../catalogue/kind'
-import type { Rule } from './rule'
+import type { RefusingRule, Rule } from './rule'
 
 export const designationTwice: Rule = {
   id: 'designation-twice',
@@ -31,7 +31,8 @@ export const designationTwice: Rule = {
   },
 }
 
-export const onePart: Rule = {
+export const onePart: RefusingRule = {
+  refuses: true,
   id: 'one-part',
   reason: 'A tank may be drawn as often as is useful; it remains one tank with one designation.',
   check({ netlist }) {

@@ -1,8 +1,9 @@
 import { portKey } from '../sheet/netlist'
-import type { Rule } from './rule'
+import type { RefusingRule } from './rule'
 import { nameOf } from '../sheet/schema'
 
-export const imposedTwice: Rule = {
+export const imposedTwice: RefusingRule = {
+  refuses: true,
   id: 'held-twice',
   reason:
     'Two components that each hold the pressure, the speed or the position of one line cannot both be right.',

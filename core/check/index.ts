@@ -39,9 +39,9 @@ import { opensTooHigh } from './opens-too-high'
 import { pilotWithoutSource } from './pilot-without-source'
 import { ratingBelowSetting } from './rating-below-setting'
 import { storageWithoutBlock } from './storage-without-block'
-import type { Rule, Subject } from './rule'
+import type { RefusingRule, Rule, Subject } from './rule'
 
-export const rules: readonly Rule[] = [
+export const rules: readonly (Rule | RefusingRule)[] = [
   openPort,
   deadEnd,
   noTank,
@@ -90,9 +90,12 @@ export const rules: readonly Rule[] = [
   onePart,
 ]
 
-/** Runs all rules. Warnings that the sheet accepts come with the reason for it; an error cannot be accepted. */
-export function checkDesign(subject: Subject): Finding[] {
-  return rules.flatMap((rule) =>
+/** Those whose errors keep a sheet from running: nothing else need be asked for a run. */
+export const refusingRules = rules.filter((rule): rule is RefusingRule => 'refuses' in rule)
+
+/** Runs all rules, or some. Warnings that the sheet accepts come with the reason for it; an error cannot be accepted. */
+export function checkDesign(subject: Subject, which: readonly (Rule | RefusingRule)[] = rules): Finding[] {
+  return which.flatMap((rule) =>
     rule.check(subject).map((found): Finding => {
       const accepted = subject.sheet.acceptedWarnings.find(
         (w) => w.rule === rule.id && w.location === subjectOf(found.location),

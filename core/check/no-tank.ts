@@ -1,6 +1,7 @@
-import { ALWAYS, isJoined, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
+import { ALWAYS, isJoined, oilEdges, portsWith, reachable, tankNodes, type RefusingRule } from './rule'
 
-export const noTank: Rule = {
+export const noTank: RefusingRule = {
+  refuses: true,
   id: 'no-tank',
   reason: 'A pump in an open circuit takes its oil from a tank.',
   check({ netlist }) {

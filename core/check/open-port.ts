@@ -1,9 +1,10 @@
 import { portKey } from '../sheet/netlist'
 import { placedPorts } from '../sheet/geometry'
-import type { Rule } from './rule'
+import type { RefusingRule } from './rule'
 import { nameOf } from '../sheet/schema'
 
-export const openPort: Rule = {
+export const openPort: RefusingRule = {
+  refuses: true,
   id: 'open-port',
   reason: 'Oil leaves through an open port, and a shaft that is not connected does not turn.',
   check({ netlist }) {

@@ -1,7 +1,8 @@
 import { isRelieved } from './relieved'
-import { ALWAYS, isJoined, oilEdges, portsWith, reachable, tankNodes, type Rule } from './rule'
+import { ALWAYS, isJoined, oilEdges, portsWith, reachable, tankNodes, type RefusingRule } from './rule'
 
-export const pumpWithoutRelief: Rule = {
+export const pumpWithoutRelief: RefusingRule = {
+  refuses: true,
   id: 'pump-without-relief',
   reason:
     'A fixed pump goes on delivering when its line is shut; without a relief the pressure rises until something bursts.',

@@ -13,12 +13,20 @@ export interface Subject {
   readonly show: Show
 }
 
+interface RuleFinding<S extends Finding['severity']> extends Omit<Finding, 'rule'> {
+  readonly severity: S
+}
 /** One design rule. It says what it finds, and the remedy. */
 export interface Rule {
   readonly id: string
   /** Why it matters, in a sentence. */
   readonly reason: string
-  check(subject: Subject): Omit<Finding, 'rule'>[]
+  check(subject: Subject): RuleFinding<'warning'>[]
+}
+/** One whose errors keep a sheet from running. */
+export interface RefusingRule extends Omit<Rule, 'check'> {
+  readonly refuses: true
+  check(subject: Subject): RuleFinding<Finding['severity']>[]
 }
 
 type PathType = NonNullable<Traits['paths']>[number]['type']

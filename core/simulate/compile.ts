@@ -1,5 +1,5 @@
 /** From a sheet to a network that can be solved, or the findings that keep it from it. */
-import { checkDesign } from '../check'
+import { checkDesign, refusingRules, rules } from '../check'
 import { commandableOf, MOST_SIGNALS, type FaultSpec, type InputSpec, type Show } from '../catalogue/kind'
 import type { Finding } from '../sheet/finding'
 import { buildNetlist, portKey, type Netlist } from '../sheet/netlist'
@@ -54,27 +54,35 @@ export const check = (
   scheduleId?: string,
   show: Show = metric,
   control?: ControlDefinition,
-): Finding[] => read(sheet, show, scheduleId, control).findings
+): Finding[] => read(sheet, show, scheduleId, control, rules).findings
 
 /**
  * Checks and compiles a sheet with one of its schedules.
- * `compiled` is there only where no finding is an error.
+ * `compiled` is there only where no finding is an error. All findings are looked for when they are asked for: a run needs to know only of
+ * those that keep it from being.
  * @param options what can be done by hand, and the control of the sheet
  */
 export function compile(
   sheet: Sheet,
   scheduleId?: string,
   options: Pick<CircuitDefinition, 'burstable' | 'control'> = {},
-): { compiled?: Compiled; findings: Finding[] } {
-  const { compiled, findings } = read(sheet, metric, scheduleId, options.control)
-  return { compiled: compiled && { ...compiled, ...options }, findings }
+): { readonly compiled?: Compiled; readonly findings: Finding[] } {
+  const { compiled } = read(sheet, metric, scheduleId, options.control, refusingRules)
+  let findings: Finding[] | undefined
+  return {
+    compiled: compiled && { ...compiled, ...options },
+    get findings() {
+      return (findings ??= check(sheet, scheduleId, metric, options.control))
+    },
+  }
 }
 
 function read(
   sheet: Sheet,
   show: Show,
-  scheduleId?: string,
-  control?: ControlDefinition,
+  scheduleId: string | undefined,
+  control: ControlDefinition | undefined,
+  which: Parameters<typeof checkDesign>[1],
 ): { compiled?: Compiled; findings: Finding[] } {
   const { netlist, problems } = buildNetlist(sheet)
   const fluid = resolveFluid(sheet.fluid)
@@ -85,7 +93,7 @@ function read(
     ...fluid.problems,
     ...tank.problems,
     ...lineSpeeds.problems,
-    ...checkDesign({ sheet, netlist, show }),
+    ...checkDesign({ sheet, netlist, show }, which),
     ...(control?.findings ?? []),
   ]
   if (!sheet.components.length)

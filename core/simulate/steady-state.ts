@@ -49,6 +49,7 @@ function integrateToRest(
   counting: Uint8Array,
   tolerance: number,
 ): SteadyState {
+  const rate = new Float64Array(network.n)
   let time = 0
   let steps = 0
   try {
@@ -61,7 +62,7 @@ function integrateToRest(
       stepper.setTolerance(Math.max(tolerance, relative))
       events.initialise(time, y)
       integrator.restart(time, y, firstStep)
-      while (!isAtRest(network, time, y, counting, rest)) {
+      while (!isAtRest(network, time, y, counting, rest, rate)) {
         if (time >= LONGEST || steps++ > STEP_BUDGET) return { time, converged: false }
         const share = stepper.step(LONGEST)
         time = stepper.timeAt(share)
@@ -78,16 +79,19 @@ function integrateToRest(
   return { time, converged: true }
 }
 
-/** Whether no state moves, except those that only count. @param counting 1 for each state that need not rest @param rest share of its scale a second */
+/**
+ * Whether no state moves, except those that only count.
+ * @param counting 1 for each state that need not rest @param rest share of its scale a second @param rate is written: the rates of all states
+ */
 export function isAtRest(
   network: Network,
   t: number,
   y: Float64Array,
   counting: Uint8Array,
   rest: number,
+  rate = new Float64Array(network.n),
 ): boolean {
   const { scale, n } = network
-  const rate = new Float64Array(n)
   network.rate(t, y, rate)
   for (let i = 0; i < n; i++) if (!counting[i] && !(Math.abs(rate[i]) <= rest * scale[i])) return false
   return network.greatestImbalance(SMALL_FLOW, SMALL_SHARE) <= rest

@@ -110,6 +110,7 @@ export class SampleStore {
   /** Puts the rows that wait into the columns. */
   private writeRows(): void {
     const { rows, width, waiting, stored, places, count } = this
+    if (!waiting) return
     const first = count - waiting
     for (let i = 0; i < stored.length; i++) {
       const column = stored[i]
