@@ -391,14 +391,12 @@ export class Network implements Problem {
   /** All elements, nodes and sums at (t, y); nothing where they stand there already. */
   evaluate(t: number, y: Float64Array): void {
     if (this.isEvaluatedAt(t, y)) return
-    this.evaluateAll(t, y)
-    this.evaluatedTime = t
-    this.evaluatedState.set(y)
-  }
-  private evaluateAll(t: number, y: Float64Array): void {
     this.evaluateElements(t, y)
     this.assembleNodes()
+    this.assembleImposedNodes()
     this.friction?.update()
+    this.evaluatedTime = t
+    this.evaluatedState.set(y)
   }
 
   private isEvaluatedAt(t: number, y: Float64Array): boolean {
@@ -436,18 +434,27 @@ export class Network implements Problem {
     this.evaluating.all()
   }
 
-  /** Inflow, capacity and stiffness of every node from its ports: K_e/V of oil, with hoses and trapped air 1/(V/K_e + C); 1/J. */
-  private assembleNodes(): void {
-    const { capacity, inflow, stiffness, potential, oilNodes, otherNodes } = this
-    const { constantCapacity, leastCapacity, hasExtraCompliance, extraCompliance, modulus } = this
-    const { flowPorts, variableVolume, imposingPorts, imposedNodes, otherImposing } = this.connectivity
-    const { q, v } = this.arrays
-    const { nodes, ports, starts } = flowPorts
-    for (let n = 0, k = 0; n < nodes.length; n++) {
+  /** Inflow of some nodes from their ports. @param from the first in the list of nodes @param to after the last */
+  private addFlows(from: number, to: number): void {
+    const { inflow } = this
+    const { q } = this.arrays
+    const { nodes, ports, starts } = this.connectivity.flowPorts
+    for (let n = from, k = starts[from]; n < to; n++) {
       let flow = 0
       for (const end = starts[n + 1]; k < end; k++) flow -= q[ports[k]]
       inflow[nodes[n]] = flow
     }
+  }
+
+  /**
+   * Inflow, capacity and stiffness of every node with a state from its ports: K_e/V of oil, with hoses and trapped air 1/(V/K_e + C); 1/J.
+   */
+  private assembleNodes(): void {
+    const { capacity, inflow, stiffness, potential, stateNodes, oilNodes, otherNodes } = this
+    const { constantCapacity, leastCapacity, hasExtraCompliance, extraCompliance, modulus } = this
+    const { variableVolume } = this.connectivity
+    const { v } = this.arrays
+    this.addFlows(0, stateNodes.length)
     for (let n = 0, k = 0; n < variableVolume.nodes.length; n++) {
       const node = variableVolume.nodes[n]
       let sum = constantCapacity[node]
@@ -470,7 +477,14 @@ export class Network implements Problem {
     const { expansionRate } = this.fluid
     if (expansionRate !== 0)
       for (let k = 0; k < oilNodes.length; k++) inflow[oilNodes[k]] += capacity[oilNodes[k]] * expansionRate
-    // what imposes a node's potential takes what is left over
+  }
+
+  /** The same of the other nodes, on which no rate depends: what imposes the potential of a node takes what is left over there. */
+  private assembleImposedNodes(): void {
+    const { inflow, stateNodes } = this
+    const { flowPorts, imposingPorts, imposedNodes, otherImposing } = this.connectivity
+    const { q } = this.arrays
+    this.addFlows(stateNodes.length, flowPorts.nodes.length)
     for (let k = 0; k < imposingPorts.length; k++) q[imposingPorts[k]] = inflow[imposedNodes[k]]
     for (let k = 0; k < otherImposing.length; k++) q[otherImposing[k]] = 0
   }
@@ -484,8 +498,11 @@ export class Network implements Problem {
   }
 
   rate(t: number, y: Float64Array, rate: Float64Array): void {
-    // what the integrator tries is not asked for again
-    if (!this.isEvaluatedAt(t, y)) this.evaluateAll(t, y)
+    // what the integrator tries is not asked for again: nothing is evaluated that no rate depends on
+    if (!this.isEvaluatedAt(t, y)) {
+      this.evaluateElements(t, y)
+      this.assembleNodes()
+    }
     const { stateNodes, firstElementState, inflow, stiffness } = this
     const { dx } = this.arrays
     for (let k = 0; k < stateNodes.length; k++) {
