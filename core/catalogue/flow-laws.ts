@@ -91,6 +91,14 @@ export function spoolRate(y: number, target: number, time: number): number {
   const s = (target - y) / SPOOL_DECELERATION_ZONE
   return (s > 1 ? 1 : s < -1 ? -1 : s) / time
 }
+/**
+ * Where a spool with dry friction goes: what drives it may be off by half the width of the hysteresis before it moves, so that it stays
+ * exactly where it is, and follows at that distance. @param target of a spool without friction @param half half the hysteresis, in boxes
+ */
+export function heldByFriction(y: number, target: number, half: number): number {
+  if (target - half > y) return target - half
+  return target + half < y ? target + half : y
+}
 
 /** Beyond this the hyperbolic tangent is 1 in every figure of a double. */
 const SATURATED = 19

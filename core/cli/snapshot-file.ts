@@ -9,7 +9,7 @@ import type { Snapshot } from '../simulate/snapshot'
 const FORMAT = 'oar-bench-snapshot'
 /** Of the file and of the models: a snapshot of other equations goes on with other numbers. */
 const VERSION = 2
-export const MODELS_VERSION = 4
+export const MODELS_VERSION = 5
 
 /** A snapshot that cannot be used, in words for people. */
 export class SnapshotRefused extends Refused {}

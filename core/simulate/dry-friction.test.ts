@@ -1,6 +1,6 @@
 /** Dry friction against closed forms: what it holds does not move, what slides follows Coulomb's law. */
 import { describe, expect, it } from 'vitest'
-import { circuit, end, idOf, least, most, runSheet, timed, track } from '../testing'
+import { at, circuit, end, idOf, least, most, runSheet, timed, track } from '../testing'
 import type { Sheet } from '../sheet/schema'
 
 /** A cylinder with oil at no pressure, and a load. */
@@ -188,4 +188,98 @@ it('starts from rest without moving what friction holds, and goes on so', () => 
   })
   expect([least(r, 'A1.position'), most(r, 'A1.position')]).toEqual([1, 1])
   expect(r.warnings).toEqual([])
+})
+
+describe('a spool', () => {
+  /** A valve with lines at given pressures, and what works it. */
+  const spool = (
+    kind: string,
+    parameters: Record<string, string>,
+    input: 'pressure' | 'command',
+    duration: number,
+    ...points: [number, string, ('step' | 'ramp')?][]
+  ) => {
+    const piloted = input === 'pressure'
+    const sheet = circuit(
+      {
+        valve: [kind, parameters],
+        ...Object.fromEntries(['P', 'T', 'A', 'B'].map((port) => [port, ['reservoir']] as const)),
+        ...(piloted ? { x: ['pressure-source'] as const, y: ['reservoir'] as const } : {}),
+      },
+      [
+        ...['P', 'T', 'A', 'B'].map((port) => `${port}.T valve.${port}`),
+        ...(piloted ? ['x.P valve.X', 'y.T valve.Y'] : []),
+      ],
+    )
+    const of = piloted ? 'pressure-source' : kind
+    const r = runSheet(timed(sheet, duration, [track(idOf(sheet, of), input, ...points)]))
+    return { r, id: `${idOf(sheet, kind)}.spool` }
+  }
+  const pilot = { actuation: 'pilot', shiftPressure: '5 bar', spoolFriction: '0.5 bar' }
+
+  it('that oil works follows its pilot pressure at the distance of its friction, and stays where that turns back', () => {
+    // 5 bar shift it fully, 0.5 bar hold it: y = (p − 0.5 bar)/5 bar on the way up, (p + 0.5 bar)/5 bar on the way down
+    const { r, id } = spool(
+      'directional-valve-4-3',
+      pilot,
+      'pressure',
+      6,
+      [0, '0 bar'],
+      [2, '4 bar', 'ramp'],
+      [2.9, '3.1 bar', 'ramp'],
+      [4, '2 bar', 'ramp'],
+      [5, '0 bar', 'ramp'],
+    )
+    expect(at(r, id, 2)).toBeCloseTo(0.7, 2)
+    expect(at(r, id, 2.85)).toBe(at(r, id, 2.1))
+    expect(at(r, id, 4)).toBeCloseTo(0.5, 2)
+    expect(end(r, id)).toBeCloseTo(0.1, 3)
+  })
+  it('does not creep under a pilot pressure that its friction holds, however long', () => {
+    const { r, id } = spool('directional-valve-4-3', pilot, 'pressure', 60, [0, '0.49 bar'])
+    expect([least(r, id), most(r, id)]).toEqual([0, 0])
+    const shifted = (pressure: string) => {
+      const { r, id } = spool('directional-valve-4-3', pilot, 'pressure', 1, [0, pressure])
+      return end(r, id)
+    }
+    // and is there in full from the shift pressure with the friction on
+    expect(shifted('5.51 bar')).toBeCloseTo(1, 9)
+    expect(shifted('5.3 bar')).toBeCloseTo(0.96, 6)
+  })
+  it('between a solenoid and a spring has the hysteresis that is asked for', () => {
+    const { r, id } = spool(
+      'proportional-valve',
+      { hysteresis: '4 %' },
+      'command',
+      3,
+      [0, '0'],
+      [1, '0.5', 'ramp'],
+      [2, '0.3', 'ramp'],
+      [3, '0.6', 'ramp'],
+    )
+    // 2 % behind the command, either way
+    expect(at(r, id, 1)).toBeCloseTo(0.48, 2)
+    expect(at(r, id, 2)).toBeCloseTo(0.32, 2)
+    expect(end(r, id)).toBeCloseTo(0.58, 2)
+    expect(at(r, id, 1.15)).toBe(at(r, id, 1.05))
+  })
+  it('of a pilot stage returns by its spring as far as friction lets it', () => {
+    const sheet = circuit(
+      {
+        valve: [
+          'directional-valve-4-3',
+          { actuation: 'solenoidPilot', shiftPressure: '5 bar', spoolFriction: '0.5 bar' },
+        ],
+        P: ['pressure-source', { pressure: '5.2 bar' }],
+        ...Object.fromEntries(['T', 'A', 'B'].map((port) => [port, ['reservoir']] as const)),
+      },
+      ['P.P valve.P', ...['T', 'A', 'B'].map((port) => `${port}.T valve.${port}`)],
+    )
+    const id = idOf(sheet, 'directional-valve-4-3')
+    const r = runSheet(timed(sheet, 2, [track(id, 'command', [0, '1'], [1, '0'])]))
+    // (5.2 − 0.5)/5 out, 0.5/5 on the way back; and it says that it is not there
+    expect(at(r, `${id}.spool`, 0.95)).toBeCloseTo(0.94, 6)
+    expect(end(r, `${id}.spool`)).toBeCloseTo(0.1, 6)
+    expect(r.conditions.map((c) => c.name)).toContain('lowPilot')
+  })
 })

@@ -13,6 +13,12 @@ const edgeTable = (label: string) =>
     y: { label: 'opening', quantity: 'share', min: 0, max: 1.5 },
   }) as const satisfies TableParameter
 
+/** Of a spool that a proportional solenoid works against a spring: its dry friction holds it within this width. */
+export const hysteresis = () =>
+  quantity('Hysteresis', 'share', '0 %', 0, 0.3, {
+    note: 'by dry friction, of the full stroke: 3 to 6 % is usual without, 1 % with feedback of its position',
+  })
+
 /** @param deadBand as usual for the kind */
 export const meteringParameters = (deadBand: string, note?: string) =>
   ({

@@ -10,9 +10,9 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { idleMetering, meteringEdges, meteringParameters } from './metering'
+import { hysteresis, idleMetering, meteringEdges, meteringParameters } from './metering'
 import { leak, leakOut, lost, stuck } from '../faults'
-import { pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
+import { heldByFriction, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { line, partOf } from '../symbol'
 import { adjustable, solenoid, spring } from '../symbol-elements'
 import { BOX, drawBoxes, spoolEdges, type Box } from './spool'
@@ -54,6 +54,7 @@ export const proportionalValve = defineKind({
     ratedDrop: quantity('at pressure drop', 'pressure', '5 bar', 1e4, 100e5),
     ...meteringParameters('5 %', 'overlap of the spool'),
     shiftTime: quantity('Time for full stroke', 'time', '60 ms', 1e-3, 5),
+    hysteresis: hysteresis(),
     leakage: quantity('Spool leakage at 100 bar', 'flow', '0 L/min', 0, 1e-3, {
       note: 'between neighbouring lands',
     }),
@@ -154,7 +155,11 @@ export const proportionalValve = defineKind({
         const y = l.x[STATE.spool]
         const { p, q } = l
         const leak = leakReference * fluid.leakageFactor
-        l.dx[STATE.spool] = spoolRate(y, l.u[INPUT.command], values.shiftTime)
+        l.dx[STATE.spool] = spoolRate(
+          y,
+          heldByFriction(y, l.u[INPUT.command], 0.5 * values.hysteresis),
+          values.shiftTime,
+        )
         const one = y > 0 ? A : B
         const other = y > 0 ? B : A
         const into = coefficient * inlet(y) * smoothSquareRoot(p[P] - p[one])

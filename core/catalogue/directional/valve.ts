@@ -23,7 +23,7 @@ import {
   type FaultSpec,
 } from '../kind'
 import { leak, leakOut, lost, stuck } from '../faults'
-import { addPathFlows, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
+import { addPathFlows, heldByFriction, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
 import { dashed, partOf, shifted, type Point, type SymbolDrawing } from '../symbol'
 import type { Fluid } from '../../fluid/fluid'
 import { BOX, drawBoxes, pathOpening, pairsOf, spoolPaths, type Box } from './spool'
@@ -106,6 +106,9 @@ function directionalParameters<F extends string>(design: DirectionalDesign<F>) {
     shiftPressure: quantity('Pilot pressure for full shift', 'pressure', '5 bar', 1e4, 100e5, {
       note: 'where it is piloted: the spool goes as far as the pilot pressure reaches this',
     }),
+    spoolFriction: quantity('Dry friction of the spool', 'pressure', '0 bar', 0, 20e5, {
+      note: 'as a pressure at its end, where oil works it: 0.2 to 0.5 bar is usual; the spool stays where it is until more drives it',
+    }),
     crossover: choice('Crossover', 'closed', {
       closed: 'closed while shifting',
       open: 'open while shifting',
@@ -126,6 +129,7 @@ export interface DirectionalValues extends ActuationValues {
   readonly ratedDrop: number
   readonly shiftTime: number
   readonly shiftPressure: number
+  readonly spoolFriction: number
   readonly crossover: 'closed' | 'open'
   readonly leakage: number
   readonly maxPressure: number
@@ -204,6 +208,15 @@ function idleInputs(design: DirectionalDesign<string>, values: DirectionalValues
     ...(isSolenoid(a) ? [] : ['coilA']),
     ...(isSolenoid(b) ? [] : ['coilB']),
   ]
+}
+
+/** Parameters that nothing reads with these values: what oil does at the ends of the spool. */
+const idleDirectional = (
+  design: DirectionalDesign<string>,
+  values: DirectionalValues,
+): ('shiftPressure' | 'spoolFriction')[] => {
+  const { a, b, pilotStage } = endsOf(values, design.positions)
+  return pilotStage || a === 'pilot' || b === 'pilot' ? [] : ['shiftPressure', 'spoolFriction']
 }
 
 function directionalTraits(design: DirectionalDesign<string>) {
@@ -290,7 +303,8 @@ function pilotPlaces(
 
 /**
  * Each path passes φ·path(Δp; q_r, Δp_r), φ from the spool position; the spool moves at constant speed, one
- * box in the shift time, towards its command, or where piloted towards clamp((p_X − p_Y)/p_shift).
+ * box in the shift time, towards its command, or where piloted towards clamp((p_X − p_Y)/p_shift). Where oil works it, dry friction holds
+ * it until that is off by more than p_friction/p_shift.
  * Leakage G·Δp between neighbouring lands, from a catalogue flow at 100 bar, scaled with ν_ref/ν.
  */
 function directionalModel(
@@ -301,6 +315,7 @@ function directionalModel(
 ): Model {
   const { boxes } = design.functions[values.centre]
   const { shiftPressure, shiftTime, maxPressure } = values
+  const friction = values.spoolFriction / shiftPressure
   const names = design.ports
   const paths = spoolPaths(boxes, names)
   const pathFrom = Int32Array.from(paths, (path) => path.from)
@@ -320,6 +335,7 @@ function directionalModel(
   const { a, b, coils, pilotStage } = endsOf(values, design.positions)
   const [pilotA, pilotB] = [a === 'pilot' ? 1 : 0, b === 'pilot' ? 1 : 0]
   const piloted = pilotA + pilotB > 0
+  const worked = piloted || pilotStage
   const byOilAlone = isWorkedByOil(a, b)
   const override = coils && values.override !== 'none'
   const stays = values.detent === 'detent'
@@ -330,10 +346,18 @@ function directionalModel(
   const drain = values.pilotDrain === 'external' ? Y : tank
   const usesX = pilotA > 0 || (pilotStage && values.pilotSupply === 'external')
   const usesY = pilotB > 0 || (pilotStage && values.pilotDrain === 'external')
-  /** How far the pilot stage can push the spool: the whole way from the shift pressure on. */
-  const pilotReach = (p: Float64Array) => {
-    const share = (p[supply] - (drain < 0 ? 0 : p[drain])) / shiftPressure
+  /** What the pilot stage has to push the spool with, in shares of the shift pressure. */
+  const pilotShare = (p: Float64Array) => (p[supply] - (drain < 0 ? 0 : p[drain])) / shiftPressure
+  /** How far it can push: the whole way from the shift pressure on. */
+  const pilotReach = (p: Float64Array, less = 0) => {
+    const share = pilotShare(p) - less
     return share < 0 ? 0 : share > 1 ? 1 : share
+  }
+  /** Friction that is left to hold the spool, in shares of the shift pressure: what pushes beyond full travel helps to overcome it. */
+  const holding = (order: number, p: Float64Array) => {
+    if (!pilotStage || order === 0) return order === 0 ? friction : 0
+    const surplus = pilotShare(p) - 1
+    return surplus > friction ? 0 : surplus > 0 ? friction - surplus : friction
   }
   /** What is ordered by hand, by a command or by the coils. */
   const ordered = (l: Local) => {
@@ -344,7 +368,10 @@ function directionalModel(
   const rated = names.map((name) => !RETURNS.has(name))
   /** Oil at an end of the spool, or from the pilot stage, against the spring at full travel; nothing where a coil or a hand pushes too. */
   const pilotBalances = (l: Local): readonly Balance[] => {
-    const spring = { 'spring at full travel': shiftPressure }
+    const spring: Record<string, number> = {
+      'spring at full travel': shiftPressure,
+      ...(friction > 0 ? { 'dry friction': values.spoolFriction } : {}),
+    }
     if (pilotStage && !piloted) {
       const drained: Record<string, number> = drain < 0 ? {} : { 'pilot drain': l.p[drain] }
       const name = ordered(l) === 0 ? 'can be shifted fully' : 'is shifted fully'
@@ -398,6 +425,7 @@ function directionalModel(
       const order = ordered(l)
       let target = pilotStage ? order * pilotReach(p) : order
       if (piloted) target += (pilotA * p[X] - pilotB * p[Y]) / shiftPressure
+      if (friction > 0 && worked) target = heldByFriction(y, target, holding(order, p))
       target = target < least ? least : target > 1 ? 1 : target
       // with a detent nothing moves it but a push; released it rests in the nearest box
       if (stays && Math.abs(order) < 0.5 && !piloted) target = Math.round(y)
@@ -429,7 +457,7 @@ function directionalModel(
       l.c[CONDITION.overPressure] = highest - maxPressure
       l.c[CONDITION.bothCoils] = coils ? coilsOn(l) - 1.5 : -1
       l.c[CONDITION.lowVoltage] = coils ? lowVoltage(l) : -1
-      l.c[CONDITION.lowPilot] = pilotStage ? Math.abs(ordered(l)) - pilotReach(l.p) - 1e-3 : -1
+      l.c[CONDITION.lowPilot] = pilotStage ? Math.abs(ordered(l)) - pilotReach(l.p, friction) - 1e-3 : -1
       l.power[Power.heat] = heat
     },
     ...(piloted || pilotStage ? { balances: pilotBalances } : {}),
@@ -526,6 +554,7 @@ export function directional<F extends string>(design: DirectionalDesign<F>) {
     parameters: directionalParameters(design),
     inputs: directionalInputs(design),
     idleInputs: (values: DirectionalValues) => idleInputs(design, values),
+    idleParameters: (values: DirectionalValues) => idleDirectional(design, values),
     faults: [
       stuck(STATE.spool, 'spool sticks'),
       controlVoltageLost,

@@ -1,6 +1,7 @@
 import { lost, stuck } from '../faults'
 import { defineKind, quantity, indices, stateSpecs, inputSpecs } from '../kind'
-import { notchOpening, spoolRate } from '../flow-laws'
+import { hysteresis } from '../directional/metering'
+import { heldByFriction, notchOpening, spoolRate } from '../flow-laws'
 import { line, partOf, rectangle } from '../symbol'
 import { adjustable, restriction, solenoid, spring } from '../symbol-elements'
 import { throttledModel, throttledParameters, throttlesBothWays } from './throttled'
@@ -30,6 +31,7 @@ export const proportionalThrottle = defineKind({
     deadBand: quantity('Dead band', 'share', '10 %', 0, 0.5),
     exponent: quantity('Notch exponent', 'ratio', '1.5', 0.5, 4),
     shiftTime: quantity('Time for full stroke', 'time', '80 ms', 1e-3, 5),
+    hysteresis: hysteresis(),
   },
   inputs: inputSpecs(INPUT, {
     command: { label: 'command', quantity: 'share', rest: 0, min: 0, max: 1, electric: 'signal' },
@@ -75,7 +77,12 @@ export const proportionalThrottle = defineKind({
         spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
       }),
       evaluate(l) {
-        l.dx[STATE.spool] = spoolRate(l.x[STATE.spool], l.u[INPUT.command], v.shiftTime)
+        const y = l.x[STATE.spool]
+        l.dx[STATE.spool] = spoolRate(
+          y,
+          heldByFriction(y, l.u[INPUT.command], 0.5 * v.hysteresis),
+          v.shiftTime,
+        )
       },
     })
   },
