@@ -3,7 +3,7 @@ import { defineKind, Power, indices, stateSpecs, outputSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { checkInLine } from '../symbol-elements'
 import { leak, reversed, stuck } from '../faults'
-import { checkNominal, checkParameters, checkValveFlow } from './check'
+import { checkNominal, checkParameters, checkValveMotion } from './check'
 
 const STATE = indices('opening')
 const OUTPUT = indices('flow')
@@ -38,7 +38,7 @@ export const checkValve = defineKind({
   }),
   caption: (values, show) => [show(values.crackingPressure, 'pressure')],
   model(values) {
-    const checkRate = checkValveFlow(values)
+    const moveCheck = checkValveMotion(values)
     const coefficient = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
       states: stateSpecs(STATE, {
@@ -50,7 +50,7 @@ export const checkValve = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         const flow = l.x[STATE.opening] * coefficient * smoothSquareRoot(drop)
-        l.dx[STATE.opening] = checkRate(drop, l.x[STATE.opening])
+        moveCheck(l, STATE.opening, A, B)
         l.q[A] = flow
         l.q[B] = -flow
       },

@@ -1,5 +1,5 @@
 /** The check valve law, shared by the check valve and the valves with a check built in. */
-import { quantity } from '../kind'
+import { quantity, type Local } from '../kind'
 import { smoothRamp } from '../flow-laws'
 
 export const checkParameters = (group?: string) =>
@@ -22,10 +22,13 @@ export interface CheckValues {
 }
 
 /**
- * The law of one check: rate of its opening φ at a drop, τ·dφ/dt = ramp((Δp − p_crack)/p_open) − φ, 1/s.
- * A law holds its numbers by itself: read from the values of many kinds they would be looked up every time.
+ * The law of one check: writes the rate of its opening φ, τ·dφ/dt = ramp((Δp − p_crack)/p_open) − φ, 1/s, from the pressures at two ports.
+ * A law holds its numbers by itself: read from the values of many kinds they would be looked up every time. It takes and gives no
+ * numbers: those that pass from function to function are put on the heap.
  */
-export function checkValveFlow({ crackingPressure, openingRange, checkResponse }: CheckValues) {
-  return (drop: number, opening: number) =>
-    (smoothRamp((drop - crackingPressure) / openingRange) - opening) / checkResponse
+export function checkValveMotion({ crackingPressure, openingRange, checkResponse }: CheckValues) {
+  return ({ p, x, dx }: Local, state: number, inlet: number, outlet: number): void => {
+    dx[state] =
+      (smoothRamp((p[inlet] - p[outlet] - crackingPressure) / openingRange) - x[state]) / checkResponse
+  }
 }

@@ -12,8 +12,8 @@ import {
   conditionSpecs,
   inputSpecs,
 } from '../kind'
-import { pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
-import { checkParameters, checkValveFlow } from './check'
+import { addPathFlows, pathCoefficient, smoothSquareRoot, spoolRate } from '../flow-laws'
+import { checkParameters, checkValveMotion } from './check'
 import { portRelief } from '../pressure/port-relief'
 import { line, partOf, type Shape } from '../symbol'
 import { checkInLine, dot, enclosureLine, reliefInLine, spring } from '../symbol-elements'
@@ -26,6 +26,9 @@ const CONDITION = indices('relieving')
 const INPUT = indices('command')
 
 const [P, N, M, T, A, B] = [0, 1, 2, 3, 4, 5]
+/** The ways through it, by the ports at their ends; beside an outlet edge lies the suction check of its port. */
+const WAY = { inletA: 0, inletB: 1, outletA: 2, outletB: 3, neutral: 4 } as const
+const [WAY_FROM, WAY_TO] = [Int32Array.of(P, P, A, B, N), Int32Array.of(A, B, T, T, M)]
 const boxes: readonly Box[] = [['P>A', 'B>T'], ['N>M'], ['P>B', 'A>T']]
 
 /**
@@ -167,16 +170,30 @@ export const valveSection = defineKind({
   },
   caption: (v, show) => [show(v.ratedFlow, 'flow')],
   model(v, fluid) {
-    const checkRate = checkValveFlow(v)
+    const moveCheck = checkValveMotion(v)
     const { inlet: notch, outlet } = meteringEdges(v)
     const edge = pathCoefficient(v.ratedFlow, v.ratedDrop)
     const neutral = pathCoefficient(v.ratedFlow, v.neutralDrop)
     const free = pathCoefficient(v.checkFlow, v.checkDrop)
+    /** Coefficients of the edges where the spool last stood: they are found again where it has moved. */
+    const edges = new Float64Array(WAY_FROM.length)
+    const edgesAt = Float64Array.of(Number.NaN)
+    const coefficients = new Float64Array(WAY_FROM.length)
+    const settings = Float64Array.of(v.reliefA, v.reliefB)
     const relief = portRelief({ ratedFlow: v.ratedFlow, override: 0.15, timeConstant: 2e-3 })
     /** Flow from a working port to T through its port relief, less what its suction check lets in. */
     const guarded = (l: Local, drop: number, reliefState: number, suctionState: number) =>
       (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
       (v.suction && l.x[suctionState] !== 0 ? l.x[suctionState] * free * smoothSquareRoot(drop) : 0)
+    const openEdges = (y: number) => {
+      const left = 1 - Math.abs(y) / v.neutralClosed
+      edges[WAY.inletA] = y > 0 ? edge * notch(y) : 0
+      edges[WAY.inletB] = y > 0 ? 0 : edge * notch(y)
+      edges[WAY.outletA] = y > 0 ? 0 : edge * outlet(y)
+      edges[WAY.outletB] = y > 0 ? edge * outlet(y) : 0
+      edges[WAY.neutral] = left > 0 ? left * neutral : 0
+      edgesAt[0] = y
+    }
     return {
       states: stateSpecs(STATE, {
         spool: { label: 'spool position', quantity: 'share', initial: 0, scale: 1 },
@@ -195,39 +212,42 @@ export const valveSection = defineKind({
         relieving: { label: 'port relief valve open', severity: 'warning', worst: 'relieved' },
       }),
       evaluate(l) {
-        const { p, q } = l
-        const y = l.x[STATE.spool]
-        const size = y < 0 ? -y : y
-        l.dx[STATE.spool] = spoolRate(y, l.u[INPUT.command], v.shiftTime)
-        const opening = edge * notch(y)
-        const one = y > 0 ? A : B
-        const other = y > 0 ? B : A
-        const lift = p[P] - p[one]
+        const { p, q, x, dx } = l
+        const y = x[STATE.spool]
+        dx[STATE.spool] = spoolRate(y, l.u[INPUT.command], v.shiftTime)
+        if (y !== edgesAt[0]) openEdges(y)
+        const inlet = y > 0 ? WAY.inletA : WAY.inletB
         // in neutral nothing is behind the check: it must not see now the one port, now the other
-        l.dx[STATE.check] = checkRate(opening > 0 ? lift : 0, l.x[STATE.check])
-        const into = opening > 0 ? l.x[STATE.check] * opening * smoothSquareRoot(lift) : 0
-        const open = outlet(y)
-        const out = open > 0 ? edge * open * smoothSquareRoot(p[other] - p[T]) : 0
-        const left = 1 - size / v.neutralClosed
-        const through = left > 0 ? left * neutral * smoothSquareRoot(p[N] - p[M]) : 0
-        const dropA = p[A] - p[T]
-        const dropB = p[B] - p[T]
+        moveCheck(l, STATE.check, P, edges[inlet] > 0 ? WAY_TO[inlet] : P)
+        for (let i = 0; i < edges.length; i++) coefficients[i] = edges[i]
+        coefficients[inlet] *= x[STATE.check]
         // what it does not have stays shut
-        l.dx[STATE.reliefA] = relief.rate(l.x[STATE.reliefA], v.portReliefs ? dropA : 0, v.reliefA)
-        l.dx[STATE.reliefB] = relief.rate(l.x[STATE.reliefB], v.portReliefs ? dropB : 0, v.reliefB)
-        l.dx[STATE.suctionA] = v.suction ? checkRate(-dropA, l.x[STATE.suctionA]) : -l.x[STATE.suctionA]
-        l.dx[STATE.suctionB] = v.suction ? checkRate(-dropB, l.x[STATE.suctionB]) : -l.x[STATE.suctionB]
+        if (v.suction) {
+          moveCheck(l, STATE.suctionA, T, A)
+          moveCheck(l, STATE.suctionB, T, B)
+          coefficients[WAY.outletA] += x[STATE.suctionA] * free
+          coefficients[WAY.outletB] += x[STATE.suctionB] * free
+        } else {
+          dx[STATE.suctionA] = -x[STATE.suctionA]
+          dx[STATE.suctionB] = -x[STATE.suctionB]
+        }
+        for (let i = 0; i < q.length; i++) q[i] = 0
+        addPathFlows(coefficients, WAY_FROM, WAY_TO, p, q)
+        if (v.portReliefs) {
+          relief.move(l, STATE.reliefA, A, T, settings, 0)
+          relief.move(l, STATE.reliefB, B, T, settings, 1)
+          relief.addFlow(l, STATE.reliefA, A, T)
+          relief.addFlow(l, STATE.reliefB, B, T)
+        } else {
+          dx[STATE.reliefA] = -x[STATE.reliefA]
+          dx[STATE.reliefB] = -x[STATE.reliefB]
+        }
         const leak = (v.leakage / 100e5) * fluid.leakageFactor
-        const a = guarded(l, dropA, STATE.reliefA, STATE.suctionA) + leak * dropA
-        const b = guarded(l, dropB, STATE.reliefB, STATE.suctionB) + leak * dropB
-        q[P] = into
-        q[N] = through
-        q[M] = -through
-        q[A] = a
-        q[B] = b
-        q[T] = -a - b - out
-        q[one] -= into
-        q[other] += out
+        const a = leak * (p[A] - p[T])
+        const b = leak * (p[B] - p[T])
+        q[A] += a
+        q[B] += b
+        q[T] -= a + b
       },
       observe(l) {
         l.o[OUTPUT.working] = l.q[P]

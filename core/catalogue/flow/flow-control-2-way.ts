@@ -11,7 +11,7 @@ import {
   inputSpecs,
 } from '../kind'
 import { compensatedEdge, pathCoefficient, smoothSquareRoot, SHORT_FLOW } from '../flow-laws'
-import { checkParameters, checkValveFlow } from '../directional/check'
+import { checkParameters, checkValveMotion } from '../directional/check'
 import { arrow, arrowHead, dashed, line, rectangle, type Shape } from '../symbol'
 import { adjustable, checkInLine, dot, enclosureLine, restriction, spring } from '../symbol-elements'
 
@@ -111,7 +111,7 @@ export const flowControl2Way = defineKind({
   },
   caption: (values, show) => [show(values.flow, 'flow')],
   model(values) {
-    const checkRate = checkValveFlow(values)
+    const moveCheck = checkValveMotion(values)
     const edge = compensatedEdge(values.leastDrop)
     const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
     return {
@@ -131,7 +131,7 @@ export const flowControl2Way = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
+        moveCheck(l, STATE.checkOpening, B, A)
         const flow = l.u[INPUT.flow] * edge(drop) + l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
         l.q[A] = flow
         l.q[B] = -flow

@@ -12,7 +12,7 @@ import {
 import { circleArea, pathCoefficient, smoothSquareRoot } from '../flow-laws'
 import { line } from '../symbol'
 import { adjustable, checkInLine, dot, restriction } from '../symbol-elements'
-import { checkParameters, checkValveFlow } from '../directional/check'
+import { checkParameters, checkValveMotion } from '../directional/check'
 
 const STATE = indices('checkOpening')
 const OUTPUT = indices('flow')
@@ -78,7 +78,7 @@ export const throttleCheck = defineKind({
   }),
   caption: (values, show) => [`⌀ ${show(values.throttle, 'length')}`],
   model(values, fluid) {
-    const checkRate = checkValveFlow(values)
+    const moveCheck = checkValveMotion(values)
     const area = circleArea(values.throttle)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     return {
@@ -96,7 +96,7 @@ export const throttleCheck = defineKind({
         const flow =
           (l.u[INPUT.opening] * area * fluid.orificeFactor + l.x[STATE.checkOpening] * free) *
           smoothSquareRoot(drop)
-        l.dx[STATE.checkOpening] = checkRate(drop, l.x[STATE.checkOpening])
+        moveCheck(l, STATE.checkOpening, A, B)
         l.q[A] = flow
         l.q[B] = -flow
       },

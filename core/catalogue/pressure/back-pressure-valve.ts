@@ -2,7 +2,7 @@ import { heldAtSetting } from '../answers'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs } from '../kind'
 import { dashed } from '../symbol'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { checkParameters, checkValveFlow } from '../directional/check'
+import { checkParameters, checkValveMotion } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { portRelief, portReliefParameters } from './port-relief'
 import { heldSetting } from './relief-law'
@@ -65,11 +65,12 @@ export const backPressureValve = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
   model(v) {
-    const checkRate = checkValveFlow(v)
+    const moveCheck = checkValveMotion(v)
     const relief = portRelief(v)
     const back = pathCoefficient(v.checkFlow, v.checkDrop)
     /** Share of the setting that is left under a pilot pressure: falls from half the switching pressure on. */
     const kept = (pilot: number) => (v.switched ? 1 - smoothRamp((2 * pilot) / v.switchPressure - 1) : 1)
+    const held = new Float64Array(1)
     return {
       idlePorts: v.switched ? [] : [X],
       states: stateSpecs(STATE, {
@@ -81,8 +82,9 @@ export const backPressureValve = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
-        l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting] * kept(l.p[X]))
-        l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
+        held[0] = l.u[INPUT.setting] * kept(l.p[X])
+        relief.move(l, STATE.opening, A, B, held, 0)
+        moveCheck(l, STATE.checkOpening, B, A)
         l.q[A] =
           relief.flow(l.x[STATE.opening], drop) + l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
         l.q[B] = -l.q[A]

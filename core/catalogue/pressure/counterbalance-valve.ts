@@ -2,7 +2,7 @@ import { pressureBalance } from '../answers'
 import { poppetSection } from '../section-elements'
 import { defineKind, Power, quantity, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { checkParameters, checkValveFlow } from '../directional/check'
+import { checkParameters, checkValveMotion } from '../directional/check'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 import { dashed } from '../symbol'
 
@@ -124,7 +124,7 @@ export const counterbalanceValve = defineKind({
       note: 'Its check valve for the way in is not drawn.',
     }),
   model(values) {
-    const checkRate = checkValveFlow(values)
+    const moveCheck = checkValveMotion(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const free = pathCoefficient(values.checkFlow, values.checkDrop)
     const back = values.vented ? 1 : 1 + values.pilotRatio
@@ -147,7 +147,7 @@ export const counterbalanceValve = defineKind({
           (smoothRamp(driving / (RANGE * Math.max(l.u[INPUT.setting], LOWEST_SETTING))) -
             l.x[STATE.opening]) /
           values.timeConstant
-        l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
+        moveCheck(l, STATE.checkOpening, OUT, HELD)
         const flow =
           (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * free) * smoothSquareRoot(drop)
         l.q[HELD] = flow

@@ -9,8 +9,8 @@ import {
   inputSpecs,
   stateSpecs,
 } from '../kind'
-import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
-import { checkParameters, checkValveFlow } from '../directional/check'
+import { addPathFlows, pathCoefficient } from '../flow-laws'
+import { checkParameters, checkValveMotion } from '../directional/check'
 import { drifted, springBroken, stuck } from '../faults'
 import { line } from '../symbol'
 import { checkInLine, dot, reliefInLine } from '../symbol-elements'
@@ -22,6 +22,7 @@ const CONDITION = indices('spills', 'drawing')
 const INPUT = indices('setting', 'back')
 
 const [A, B, C] = [0, 1, 2]
+const [MAKE_UP_FROM, MAKE_UP_TO] = [Int32Array.of(C, C), Int32Array.of(A, B)]
 
 /**
  * Two quick reliefs, A→B and B→A, that let a driven motor spill from the side it compresses to the side it empties; with
@@ -103,8 +104,10 @@ export const crossPortRelief = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure'), show(v.back, 'pressure')],
   model(v) {
-    const checkRate = checkValveFlow(v)
+    const moveCheck = checkValveMotion(v)
     const spill = portRelief(v)
+    /** Coefficients of the ways from C to A and to B. */
+    const makeUps = new Float64Array(2)
     const suction = v.makeUp ? pathCoefficient(v.checkFlow, v.checkDrop) : 0
     return {
       idlePorts: v.makeUp ? [] : [C],
@@ -135,21 +138,17 @@ export const crossPortRelief = defineKind({
         },
       }),
       evaluate(l) {
-        const drop = l.p[A] - l.p[B]
-        l.dx[STATE.openingA] = spill.rate(l.x[STATE.openingA], drop, l.u[INPUT.setting])
-        l.dx[STATE.openingB] = spill.rate(l.x[STATE.openingB], -drop, l.u[INPUT.back])
-        const across = spill.flow(l.x[STATE.openingA], drop) - spill.flow(l.x[STATE.openingB], -drop)
-        let toA = 0
-        let toB = 0
-        if (v.makeUp) {
-          l.dx[STATE.suctionA] = checkRate(l.p[C] - l.p[A], l.x[STATE.suctionA])
-          l.dx[STATE.suctionB] = checkRate(l.p[C] - l.p[B], l.x[STATE.suctionB])
-          toA = l.x[STATE.suctionA] * suction * smoothSquareRoot(l.p[C] - l.p[A])
-          toB = l.x[STATE.suctionB] * suction * smoothSquareRoot(l.p[C] - l.p[B])
-        }
-        l.q[A] = across - toA
-        l.q[B] = -across - toB
-        l.q[C] = toA + toB
+        spill.move(l, STATE.openingA, A, B, l.u, INPUT.setting)
+        spill.move(l, STATE.openingB, B, A, l.u, INPUT.back)
+        l.q[A] = l.q[B] = l.q[C] = 0
+        spill.addFlow(l, STATE.openingA, A, B)
+        spill.addFlow(l, STATE.openingB, B, A)
+        if (!v.makeUp) return
+        moveCheck(l, STATE.suctionA, C, A)
+        moveCheck(l, STATE.suctionB, C, B)
+        makeUps[0] = l.x[STATE.suctionA] * suction
+        makeUps[1] = l.x[STATE.suctionB] * suction
+        addPathFlows(makeUps, MAKE_UP_FROM, MAKE_UP_TO, l.p, l.q)
       },
       observe(l) {
         l.o[OUTPUT.spilled] =

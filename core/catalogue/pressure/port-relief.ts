@@ -1,7 +1,7 @@
 /** Quick reliefs with checks beside them: what guards the lines of an actuator. */
 import { type Balance, pressureBalance } from '../answers'
-import { quantity } from '../kind'
-import { heldSetting, reliefFlow, reliefRate } from './relief-law'
+import { quantity, type Local } from '../kind'
+import { addReliefFlow, heldSetting, moveRelief, RELIEF, reliefFlow, reliefNumbers } from './relief-law'
 
 export const portReliefParameters = (setting: string) =>
   ({
@@ -19,6 +19,7 @@ export interface PortReliefValues {
 /** One quick relief as an element of a larger one, its setting at rated flow. */
 export function portRelief(v: PortReliefValues) {
   const { override, ratedFlow, timeConstant } = v
+  const numbers = reliefNumbers(ratedFlow, timeConstant)
   return {
     /** @param drop Pa @returns m³/s */
     flow: (opening: number, drop: number) => reliefFlow(ratedFlow, opening, drop),
@@ -35,10 +36,15 @@ export function portRelief(v: PortReliefValues) {
         { spring: heldSetting(setting) * (1 - override), [`pressure at ${outlet.port}`]: outlet.pressure },
       )
     },
-    /** @param setting Pa @returns 1/s */
-    rate(opening: number, drop: number, setting: number) {
-      const full = heldSetting(setting)
-      return reliefRate(timeConstant, opening, drop, full * (1 - override), full * override)
+    /** Writes the rate of its opening, 1/s. @param settings Pa, and which of them holds */
+    move(l: Local, state: number, inlet: number, outlet: number, settings: Float64Array, setting: number) {
+      const full = heldSetting(settings[setting])
+      numbers[RELIEF.crack] = full * (1 - override)
+      numbers[RELIEF.span] = full * override
+      moveRelief(l, state, inlet, outlet, numbers)
     },
+    /** Adds its flow from one port to the other. */
+    addFlow: (l: Local, state: number, inlet: number, outlet: number) =>
+      addReliefFlow(l, state, inlet, outlet, numbers),
   }
 }

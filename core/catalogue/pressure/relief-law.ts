@@ -1,4 +1,5 @@
 /** How every relief valve opens, however it is set. */
+import type { Local } from '../kind'
 import { smoothPositivePart, pathCoefficient, smoothSquareRoot } from '../flow-laws'
 
 /** Pressure drop at rated flow of a relief that is wide open, Pa. */
@@ -23,18 +24,37 @@ export function reliefFlow(ratedFlow: number, opening: number, drop: number): nu
   return ratedFlow * (opening < most ? opening : most)
 }
 /**
- * τ·dy/dt = min(L(s), lim) − y; s = (Δp − p_crack)/(p_full − p_crack).
- * @param timeConstant s @param drop Pa @param crack Pa @param span p_full − p_crack, Pa @returns 1/s
+ * The numbers of one relief: rated flow, m³/s; time constant, s; p_crack and p_full − p_crack, Pa. They lie in an array, and what follows
+ * works on ports and states by their indices: numbers that pass from function to function are put on the heap.
  */
-export function reliefRate(
-  timeConstant: number,
-  opening: number,
-  drop: number,
-  crack: number,
-  span: number,
-): number {
-  const asked = smoothPositivePart((drop - crack) / span)
-  if (!(asked > 0)) return -opening / timeConstant
-  const most = limit(drop)
-  return ((asked < most ? asked : most) - opening) / timeConstant
+export const RELIEF = { ratedFlow: 0, timeConstant: 1, crack: 2, span: 3 } as const
+export const reliefNumbers = (ratedFlow: number, timeConstant: number) =>
+  Float64Array.of(ratedFlow, timeConstant, Number.NaN, Number.NaN)
+
+/** Writes the rate of its opening: τ·dy/dt = min(L(s), lim) − y, s = (Δp − p_crack)/(p_full − p_crack). */
+export function moveRelief(
+  { p, x, dx }: Local,
+  state: number,
+  inlet: number,
+  outlet: number,
+  numbers: Float64Array,
+): void {
+  const drop = p[inlet] - p[outlet]
+  const asked = smoothPositivePart((drop - numbers[RELIEF.crack]) / numbers[RELIEF.span])
+  const most = asked > 0 ? limit(drop) : 0
+  dx[state] = ((asked < most ? asked : most) - x[state]) / numbers[RELIEF.timeConstant]
+}
+/** Adds its flow, taken at one port and given at the other. */
+export function addReliefFlow(
+  { p, q, x }: Local,
+  state: number,
+  inlet: number,
+  outlet: number,
+  numbers: Float64Array,
+): void {
+  const opening = x[state]
+  const most = opening > 0 ? limit(p[inlet] - p[outlet]) : opening
+  const flow = numbers[RELIEF.ratedFlow] * (opening < most ? opening : most)
+  q[inlet] += flow
+  q[outlet] -= flow
 }

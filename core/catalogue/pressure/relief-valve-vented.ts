@@ -23,7 +23,7 @@ import {
   reliefSymbol,
   reliefTraits,
 } from './relief'
-import { heldSetting, reliefFlow, reliefRate } from './relief-law'
+import { addReliefFlow, heldSetting, moveRelief, RELIEF, reliefNumbers } from './relief-law'
 import { INPUT } from './body'
 
 const STATE = indices('opening')
@@ -96,6 +96,7 @@ export const reliefValveVented = defineKind({
     }),
   model(values, fluid) {
     const { ratedFlow, timeConstant } = values
+    const numbers = reliefNumbers(ratedFlow, timeConstant)
     const feed = circleArea(values.ventOrifice)
     const share = values.settingAt === 'cracking' ? 1 : 1 - values.override
     const { crack: set, full } = reliefPressures(values)
@@ -138,16 +139,17 @@ export const reliefValveVented = defineKind({
         full: { label: 'at or above rated flow', severity: 'warning', worst: 'flow' },
       }),
       evaluate(l) {
-        const drop = l.p[P] - l.p[T]
         const top = Math.max(l.u[INPUT.setting] * share, MAIN_SPRING)
         const vent = l.p[X] - l.p[T] + MAIN_SPRING
         const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
-        l.dx[STATE.opening] = reliefRate(timeConstant, l.x[STATE.opening], drop, crack, crack * span)
-        const flow = reliefFlow(ratedFlow, l.x[STATE.opening], drop)
+        numbers[RELIEF.crack] = crack
+        numbers[RELIEF.span] = crack * span
+        moveRelief(l, STATE.opening, P, T, numbers)
         const pilot = feed * fluid.orificeFactor * smoothSquareRoot(l.p[P] - l.p[X])
-        l.q[P] = flow + pilot
-        l.q[T] = -flow
+        l.q[P] = pilot
         l.q[X] = -pilot
+        l.q[T] = 0
+        addReliefFlow(l, STATE.opening, P, T, numbers)
       },
       observe(l) {
         const top = Math.max(l.u[INPUT.setting] * share, MAIN_SPRING)

@@ -17,7 +17,7 @@ import {
 } from '../kind'
 import { leak } from '../faults'
 import { settingFaults, settingInput, INPUT } from './body'
-import { heldSetting, reliefFlow, reliefRate } from './relief-law'
+import { addReliefFlow, heldSetting, moveRelief, RELIEF, reliefNumbers } from './relief-law'
 import { arrow, dashed, line, rectangle, type Shape, type SymbolDrawing } from '../symbol'
 import {
   adjustable,
@@ -84,6 +84,7 @@ const tankSide = { port: T, factor: 1, label: 'behind it' } as const
  */
 export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[INPUT.setting]): Model {
   const { ratedFlow, timeConstant } = values
+  const numbers = reliefNumbers(ratedFlow, timeConstant)
   const crackShare = values.settingAt === 'cracking' ? 1 : 1 - values.override
   const fullShare = values.settingAt === 'cracking' ? 1 / (1 - values.override) : 1
   return {
@@ -98,14 +99,13 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
       full: { label: 'at or above rated flow', severity: 'warning', worst: 'flow' },
     }),
     evaluate(l) {
-      const drop = l.p[P] - l.p[T]
       const setting = heldSetting(settingOf(l))
-      const opening = l.x[STATE.opening]
       const crack = setting * crackShare
-      l.dx[STATE.opening] = reliefRate(timeConstant, opening, drop, crack, setting * fullShare - crack)
-      const flow = reliefFlow(ratedFlow, opening, drop)
-      l.q[P] = flow
-      l.q[T] = -flow
+      numbers[RELIEF.crack] = crack
+      numbers[RELIEF.span] = setting * fullShare - crack
+      moveRelief(l, STATE.opening, P, T, numbers)
+      l.q[P] = l.q[T] = 0
+      addReliefFlow(l, STATE.opening, P, T, numbers)
     },
     observe(l) {
       l.o[OUTPUT.flow] = l.q[P]

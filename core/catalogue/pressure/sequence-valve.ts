@@ -11,7 +11,7 @@ import {
   type Local,
 } from '../kind'
 import { pathCoefficient, smoothRamp, smoothSquareRoot } from '../flow-laws'
-import { checkParameters, checkValveFlow } from '../directional/check'
+import { checkParameters, checkValveMotion } from '../directional/check'
 import { drained } from '../symbol'
 import { checkBeside, pressureBody, settingFaults, settingInput, INPUT } from './body'
 
@@ -125,7 +125,7 @@ export const sequenceValve = defineKind({
         : {}),
     }),
   model(values) {
-    const checkRate = checkValveFlow(values)
+    const moveCheck = checkValveMotion(values)
     const coefficient = pathCoefficient(values.ratedFlow, values.ratedDrop)
     const back = values.bypass ? pathCoefficient(values.checkFlow, values.checkDrop) : 0
     const pilot = values.pilot === 'external' ? X : A
@@ -146,7 +146,7 @@ export const sequenceValve = defineKind({
         const drop = l.p[A] - l.p[B]
         const driving = l.p[pilot] - l.p[drain] - l.u[INPUT.setting]
         l.dx[STATE.opening] = (smoothRamp(driving / values.range) - l.x[STATE.opening]) / values.timeConstant
-        l.dx[STATE.checkOpening] = checkRate(-drop, l.x[STATE.checkOpening])
+        moveCheck(l, STATE.checkOpening, B, A)
         const flow =
           (l.x[STATE.opening] * coefficient + l.x[STATE.checkOpening] * back) * smoothSquareRoot(drop)
         l.q[A] = flow

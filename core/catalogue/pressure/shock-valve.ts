@@ -1,7 +1,7 @@
 import { heldAtSetting } from '../answers'
 import { defineKind, Power, indices, stateSpecs, outputSpecs, conditionSpecs } from '../kind'
 import { pathCoefficient, smoothSquareRoot } from '../flow-laws'
-import { checkParameters, checkValveFlow } from '../directional/check'
+import { checkParameters, checkValveMotion } from '../directional/check'
 import { line } from '../symbol'
 import { checkInLine, dot, reliefInLine } from '../symbol-elements'
 import { settingFaults, settingInput, INPUT } from './body'
@@ -63,7 +63,7 @@ export const shockValve = defineKind({
   }),
   caption: (v, show) => [show(v.setting, 'pressure')],
   model(v) {
-    const checkRate = checkValveFlow(v)
+    const moveCheck = checkValveMotion(v)
     const relief = portRelief(v)
     const suction = pathCoefficient(v.checkFlow, v.checkDrop)
     return {
@@ -87,8 +87,8 @@ export const shockValve = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[P] - l.p[T]
-        l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, l.u[INPUT.setting])
-        l.dx[STATE.suction] = checkRate(-drop, l.x[STATE.suction])
+        relief.move(l, STATE.opening, P, T, l.u, INPUT.setting)
+        moveCheck(l, STATE.suction, T, P)
         l.q[P] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.suction] * suction * smoothSquareRoot(drop)
         l.q[T] = -l.q[P]
       },

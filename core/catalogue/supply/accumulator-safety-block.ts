@@ -112,6 +112,7 @@ export const accumulatorSafetyBlock = defineKind({
   model(v, fluid) {
     const line = pathCoefficient(v.ratedFlow, v.ratedDrop)
     const relief = portRelief({ ratedFlow: v.reliefFlow, override: 0.1, timeConstant: 2e-3 })
+    const settings = Float64Array.of(v.setting)
     const bleed = circleArea(v.bleed)
     return {
       states: stateSpecs(STATE, {
@@ -131,7 +132,7 @@ export const accumulatorSafetyBlock = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[T]
-        l.dx[STATE.opening] = relief.rate(l.x[STATE.opening], drop, v.setting)
+        relief.move(l, STATE.opening, A, T, settings, 0)
         const through = l.u[INPUT.open] * line * smoothSquareRoot(l.p[P] - l.p[A])
         const away =
           relief.flow(l.x[STATE.opening], drop) +
