@@ -18,7 +18,8 @@ import {
 } from '../sheet/edit'
 import { readSheetText } from '../sheet/read'
 import { emptySheet, SHEET_VERSION, type PipeEnd, type Sheet } from '../sheet/schema'
-import { check } from '../simulate/compile'
+import { check, compile } from '../simulate/compile'
+import { Simulation } from '../simulate/simulation'
 import { circuit, idOf, powerUnit, powerUnitPipes, runSheet, timed, track } from '../testing'
 import { letteringFonts } from '../cli/fonts'
 import { showIn } from '../units/text'
@@ -350,6 +351,32 @@ describe('lists', () => {
       'Pump, fixed displacement',
       '16 cm³/rev',
     ])
+  })
+  it('say what a run has made of a setting, beside what is drawn', () => {
+    const relief = idOf(unit, 'relief-valve-direct')
+    const pump = idOf(unit, 'fixed-pump')
+    const { compiled } = compile(unit)
+    const simulation = new Simulation(compiled!)
+    const textOf = (id: string) => {
+      const { designation } = unit.components.find((c) => c.id === id)!
+      return String(partsList(unit, show, simulation.result()).find((row) => row[4] === designation)![3])
+    }
+    const before = textOf(relief)
+    expect(before).not.toContain('end of the run')
+    simulation.set(relief, 'setting', 80e5)
+    expect(textOf(relief)).toBe(`${before}; Setting at the end of the run: 80 bar`)
+    simulation.setParameter(relief, 'setting', '95 bar')
+    simulation.release(relief, 'setting')
+    expect(textOf(relief)).toBe(`${before}; Setting at the end of the run: 95 bar`)
+    simulation.setParameter(pump, 'displacement', '20 cm³/rev')
+    expect(textOf(pump)).toMatch(/Displacement at the end of the run: 20 cm³\/rev$/)
+    // put back to what is drawn, there is nothing to say
+    simulation.setParameter(
+      relief,
+      'setting',
+      unit.components.find((c) => c.id === relief)!.parameters.setting,
+    )
+    expect(textOf(relief)).toBe(before)
   })
   it('name both ends of every pipe', () => {
     const rows = netlistRows(unit)

@@ -309,8 +309,8 @@ export const exportFormats: readonly ExportFormat[] = [
       return { content: bytes, ...shortcomings({ missing }) }
     },
   },
-  ...table('parts', 'Parts list', 'Lists', async ({ sheet, show }) =>
-    (await import('./lists')).partsList(sheet, show),
+  ...table('parts', 'Parts list', 'Lists', async ({ sheet, show, run }) =>
+    (await import('./lists')).partsList(sheet, show, run),
   ),
   ...table('netlist', 'Netlist', 'Lists', async ({ sheet }) => (await import('./lists')).netlistRows(sheet)),
   ...table('schedule', 'Schedule', 'Run', async ({ sheet, schedule }) => {

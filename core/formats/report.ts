@@ -34,7 +34,7 @@ export function reportSections({ sheet, findings, run }: ReportContent, show: Sh
   const accepted = findings.filter((f) => f.accepted)
   const { fluid } = sheet
   const schedule = sheet.schedules.find((s) => s.id === run?.schedule) ?? sheet.schedules[0]
-  const parts = partsList(sheet, show)
+  const parts = partsList(sheet, show, run)
   return [
     {
       heading: 'Checks',

@@ -212,17 +212,25 @@ describe('a distributed line', () => {
 })
 
 describe('a line that bursts', () => {
-  it('ends the run where two sources of flow meet head on, and says what burst', () => {
-    const sheet = circuit(
+  const headOn = (flow: string) =>
+    circuit(
       {
-        one: ['flow-source', { flow: '20 L/min' }],
+        one: ['flow-source', { flow }],
         other: ['flow-source', { flow: '20 L/min' }],
         a: ['reservoir'],
         b: ['reservoir'],
       },
       ['a.T one.A', 'b.T other.A', 'one.B other.B'],
     )
-    const r = runSheet(timed(sheet, 5, []))
+  it('is listed by name wherever it ends a run, also where the instant is found to the last bit', () => {
+    for (let flow = 16; flow < 26; flow += 0.5) {
+      const r = runSheet(timed(headOn(`${flow} L/min`), 5, []))
+      expect(r.stopped!.message).toMatch(/would burst/)
+      expect(r.conditions.filter(({ name }) => name === 'bursts')).toHaveLength(1)
+    }
+  })
+  it('ends the run where two sources of flow meet head on, and says what burst', () => {
+    const r = runSheet(timed(headOn('20 L/min'), 5, []))
     expect(r.finished).toBe(false)
     expect(r.stopped!.message).toMatch(/would burst, beyond 1600 bar/)
     const highest = Math.max(

@@ -169,7 +169,9 @@ export class Conditions implements Observer<ConditionsState> {
     for (let k = 0; k < nodes; k++) {
       const pressure = potential[oil[k]]
       now[k] = cavitation - pressure
-      now[nodes + k] = pressure - burstPressure[oil[k]]
+      const beyond = pressure - burstPressure[oil[k]]
+      // a run may end where a line is just there
+      now[nodes + k] = beyond === 0 ? Number.MIN_VALUE : beyond
       now[2 * nodes + k] = emptyPressure - pressure
     }
     for (let k = 0; k < rated.length; k++) now[3 * nodes + k] = potential[rated[k]] - ratings[k]
