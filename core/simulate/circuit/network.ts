@@ -51,8 +51,12 @@ class Calls {
   private readonly locals: readonly Local[]
 
   constructor(elements: readonly Element[], name: 'impose' | 'evaluate' | 'observe') {
-    this.methods = elements.flatMap(({ model }) => model[name] ?? [])
-    this.locals = elements.filter(({ model }) => model[name]).map(({ local }) => local)
+    const those = elements.filter(({ model }) => model[name])
+    // equal kinds one after the other: the processor then knows where the next call goes
+    const kinds = [...new Set(those.map(({ resolved }) => resolved?.kind))]
+    const sorted = kinds.flatMap((kind) => those.filter(({ resolved }) => resolved?.kind === kind))
+    this.methods = sorted.map(({ model }) => model[name]!)
+    this.locals = sorted.map(({ local }) => local)
   }
 
   all(): void {
