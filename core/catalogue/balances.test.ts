@@ -144,6 +144,10 @@ describe('a balance', () => {
     }
     expect(rates({ portReliefs: true, suction: true })).toEqual(['reliefA', 'suctionB'])
     expect(rates({ portReliefs: false, suction: false })).toEqual([])
+    // one that is taken out in flight shuts as fast as it answers
+    const { model, at } = alone('valve-section', { portReliefs: false, suction: false })
+    const { dx } = at({}, [0, 0, 1, 1, 1, 1])
+    expect(model.states!.slice(2).map((_, i) => dx[2 + i] <= -500)).toEqual([true, true, true, true])
   })
 
   it('of a two-stage pump changes sign where it unloads its large stage, and back at its reset', () => {

@@ -26,6 +26,8 @@ const CONDITION = indices('relieving')
 const INPUT = indices('command')
 
 const [P, N, M, T, A, B] = [0, 1, 2, 3, 4, 5]
+/** Response of the port reliefs, s. */
+const RELIEF_RESPONSE = 2e-3
 /** The ways through it, by the ports at their ends; beside an outlet edge lies the suction check of its port. */
 const WAY = { inletA: 0, inletB: 1, outletA: 2, outletB: 3, neutral: 4 } as const
 const [WAY_FROM, WAY_TO] = [Int32Array.of(P, P, A, B, N), Int32Array.of(A, B, T, T, M)]
@@ -180,7 +182,7 @@ export const valveSection = defineKind({
     const edgesAt = Float64Array.of(Number.NaN)
     const coefficients = new Float64Array(WAY_FROM.length)
     const settings = Float64Array.of(v.reliefA, v.reliefB)
-    const relief = portRelief({ ratedFlow: v.ratedFlow, override: 0.15, timeConstant: 2e-3 })
+    const relief = portRelief({ ratedFlow: v.ratedFlow, override: 0.15, timeConstant: RELIEF_RESPONSE })
     /** Flow from a working port to T through its port relief, less what its suction check lets in. */
     const guarded = (l: Local, drop: number, reliefState: number, suctionState: number) =>
       (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
@@ -228,8 +230,8 @@ export const valveSection = defineKind({
           coefficients[WAY.outletA] += x[STATE.suctionA] * free
           coefficients[WAY.outletB] += x[STATE.suctionB] * free
         } else {
-          dx[STATE.suctionA] = -x[STATE.suctionA]
-          dx[STATE.suctionB] = -x[STATE.suctionB]
+          dx[STATE.suctionA] = -x[STATE.suctionA] / v.checkResponse
+          dx[STATE.suctionB] = -x[STATE.suctionB] / v.checkResponse
         }
         for (let i = 0; i < q.length; i++) q[i] = 0
         addPathFlows(coefficients, WAY_FROM, WAY_TO, p, q)
@@ -239,8 +241,8 @@ export const valveSection = defineKind({
           relief.addFlow(l, STATE.reliefA, A, T)
           relief.addFlow(l, STATE.reliefB, B, T)
         } else {
-          dx[STATE.reliefA] = -x[STATE.reliefA]
-          dx[STATE.reliefB] = -x[STATE.reliefB]
+          dx[STATE.reliefA] = -x[STATE.reliefA] / RELIEF_RESPONSE
+          dx[STATE.reliefB] = -x[STATE.reliefB] / RELIEF_RESPONSE
         }
         const leak = (v.leakage / 100e5) * fluid.leakageFactor
         const a = leak * (p[A] - p[T])
