@@ -578,8 +578,8 @@ export class Network implements Problem {
       const i = oilNodes[k]
       const state = nodeState[i]
       const volume = capacity[i]
-      const of = (VOLUME_SCALE * modulus[i] * (volume < LARGE_VOLUME ? volume : LARGE_VOLUME)) / volume
-      absolute[state] = relative * (of < scale[state] ? of : scale[state])
+      const of = (VOLUME_SCALE * modulus[i] * Math.min(volume, LARGE_VOLUME)) / volume
+      absolute[state] = relative * Math.min(of, scale[state])
     }
   }
   /** No line is below zero absolute pressure. */

@@ -137,7 +137,6 @@ class SparseLU implements LinearSolver {
       factors[pivot] += shift
       // compared with its own diagonal: the columns of a row are in units of their own, and say nothing of its size
       const diagonal = Math.abs(factors[pivot])
-      const size = diagonal > shift ? diagonal : shift
       for (let k = rowStart[i]; k < pivot; k++) {
         const c = column[k]
         const first = pivotAt[c] + 1
@@ -148,7 +147,8 @@ class SparseLU implements LinearSolver {
         else for (let m = first; m < end; m++, t++) factors[target[t]] -= factor * factors[m]
       }
       const value = factors[pivot]
-      if (!(Math.abs(value) > 1e-13 * size)) return false
+      const left = Math.abs(value)
+      if (!(left > 1e-13 * diagonal && left > 1e-13 * shift)) return false
       inverse[i] = 1 / value
     }
     return true

@@ -44,6 +44,9 @@ export class LineLoads implements Observer<LineLoadsState> {
   private viscosity = 0
   /** A flow up to this one is nothing new, m³/s: neither the greatest so far nor worth watching. Below 0 where something lasts. */
   private readonly known: Float64Array
+  /** Flow of each line where it was last taken, m³/s, and what is watched just now: in arrays, since a number that is passed on is put on the heap. */
+  private readonly sizes: Float64Array
+  private readonly value = new Float64Array(1)
   /** Node of each line, 1 where its loss is left out; its ports lie between starts k and k + 1. */
   private readonly nodes: Int32Array
   private readonly isLossFree: Uint8Array
@@ -67,6 +70,7 @@ export class LineLoads implements Observer<LineLoadsState> {
     this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
     this.unreported = new Float64Array(length)
     this.known = new Float64Array(length)
+    this.sizes = new Float64Array(length)
     this.open = Array.from({ length: 2 * length }, () => undefined)
     this.nodes = Int32Array.from(this.lines, ({ node }) => node)
     this.isLossFree = Uint8Array.from(this.lines, ({ model }) => (model === 'lossFree' ? 1 : 0))
@@ -76,7 +80,7 @@ export class LineLoads implements Observer<LineLoadsState> {
   }
 
   observe(t: number): void {
-    const { ports, starts, known } = this
+    const { ports, starts, known, sizes } = this
     const { q } = this.network.arrays
     const { viscosity } = this.network.fluid
     if (viscosity > this.viscosity) this.forgetUnreported()
@@ -85,20 +89,24 @@ export class LineLoads implements Observer<LineLoadsState> {
       let sum = 0
       for (const end = starts[k + 1]; i < end; i++) sum += q[ports[i]]
       const size = sum < 0 ? -sum : sum
-      if (size > known[k]) this.take(k, size, t)
+      if (size > known[k]) {
+        sizes[k] = size
+        this.take(k, t)
+      }
     }
   }
 
   /** A flow that may be the greatest so far, or worth watching. */
-  private take(k: number, size: number, t: number): void {
+  private take(k: number, t: number): void {
     const { flow, limit, open, isLossFree, unreported } = this
+    const size = this.sizes[k]
     if (size > flow[k]) {
       flow[k] = size
       this.at[k] = t
       this.drop[k] = this.lines[k].loss(size)
     }
-    if (size > limit[k] || open[2 * k + FAST]) this.watchSpeed(k, size, t)
-    if (isLossFree[k] === 1 && (size > unreported[k] || open[2 * k + LEFT_OUT])) this.watchLoss(k, size, t)
+    if (size > limit[k] || open[2 * k + FAST]) this.watchSpeed(k, t)
+    if (isLossFree[k] === 1 && (size > unreported[k] || open[2 * k + LEFT_OUT])) this.watchLoss(k, t)
     this.updateKnown(k)
   }
   private updateKnown(k: number): void {
@@ -111,19 +119,24 @@ export class LineLoads implements Observer<LineLoadsState> {
     for (let k = 0; k < this.known.length; k++) this.updateKnown(k)
   }
 
-  private watchSpeed(k: number, size: number, t: number): void {
-    this.watch(2 * k + FAST, size > this.limit[k], size / this.lines[k].area, t)
+  private watchSpeed(k: number, t: number): void {
+    const size = this.sizes[k]
+    this.value[0] = size / this.lines[k].area
+    this.watch(2 * k + FAST, size > this.limit[k], t)
   }
-  private watchLoss(k: number, size: number, t: number): void {
+  private watchLoss(k: number, t: number): void {
+    const size = this.sizes[k]
     const left = this.lines[k].loss(size)
     const reported = Math.max(LEAST_LEFT_OUT, SHARE_LEFT_OUT * this.highest(this.nodes[k]))
     // what is reported grows with the highest pressure
     if (left <= reported && size > this.unreported[k]) this.unreported[k] = size
-    this.watch(2 * k + LEFT_OUT, left > reported, left, t)
+    this.value[0] = left
+    this.watch(2 * k + LEFT_OUT, left > reported, t)
   }
 
-  private watch(measure: number, active: boolean, value: number, t: number): void {
+  private watch(measure: number, active: boolean, t: number): void {
     const now = this.open[measure]
+    const value = this.value[0]
     if (!active) {
       if (!now) return
       this.open[measure] = undefined
