@@ -23,8 +23,8 @@ export interface CheckValues {
 
 /**
  * The law of one check: writes the rate of its opening φ, τ·dφ/dt = ramp((Δp − p_crack)/p_open) − φ, 1/s, from the pressures at two ports.
- * A law holds its numbers by itself: read from the values of many kinds they would be looked up every time. It takes and gives no
- * numbers: those that pass from function to function are put on the heap.
+ * A law holds its numbers by itself: read from the values of many kinds they would be looked up every time. It works on ports
+ * and states by their indices: numbers that pass from function to function are put on the heap.
  */
 export function checkValveMotion({ crackingPressure, openingRange, checkResponse }: CheckValues) {
   return ({ p, x, dx }: Local, state: number, inlet: number, outlet: number): void => {

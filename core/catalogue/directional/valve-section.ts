@@ -186,7 +186,7 @@ export const valveSection = defineKind({
     /** Flow from a working port to T through its port relief, less what its suction check lets in. */
     const guarded = (l: Local, drop: number, reliefState: number, suctionState: number) =>
       (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
-      (v.suction && l.x[suctionState] !== 0 ? l.x[suctionState] * free * smoothSquareRoot(drop) : 0)
+      (v.suction ? l.x[suctionState] * free * smoothSquareRoot(drop) : 0)
     const openEdges = (y: number) => {
       const left = 1 - Math.abs(y) / v.neutralClosed
       edges[WAY.inletA] = y > 0 ? edge * notch(y) : 0

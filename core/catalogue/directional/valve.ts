@@ -335,7 +335,7 @@ function directionalModel(
   const { a, b, coils, pilotStage } = endsOf(values, design.positions)
   const [pilotA, pilotB] = [a === 'pilot' ? 1 : 0, b === 'pilot' ? 1 : 0]
   const piloted = pilotA + pilotB > 0
-  const worked = piloted || pilotStage
+  const byOil = piloted || pilotStage
   const byOilAlone = isWorkedByOil(a, b)
   const override = coils && values.override !== 'none'
   const stays = values.detent === 'detent'
@@ -355,9 +355,11 @@ function directionalModel(
   }
   /** Friction that is left to hold the spool, in shares of the shift pressure: what pushes beyond full travel helps to overcome it. */
   const holding = (order: number, p: Float64Array) => {
-    if (!pilotStage || order === 0) return order === 0 ? friction : 0
-    const surplus = pilotShare(p) - 1
-    return surplus > friction ? 0 : surplus > 0 ? friction - surplus : friction
+    if (order === 0) return friction
+    // what a coil or a hand pushes is more than friction holds
+    if (!pilotStage) return 0
+    const surplus = Math.max(0, pilotShare(p) - 1)
+    return Math.max(0, friction - surplus)
   }
   /** What is ordered by hand, by a command or by the coils. */
   const ordered = (l: Local) => {
@@ -425,7 +427,7 @@ function directionalModel(
       const order = ordered(l)
       let target = pilotStage ? order * pilotReach(p) : order
       if (piloted) target += (pilotA * p[X] - pilotB * p[Y]) / shiftPressure
-      if (friction > 0 && worked) target = heldByFriction(y, target, holding(order, p))
+      if (friction > 0 && byOil) target = heldByFriction(y, target, holding(order, p))
       target = target < least ? least : target > 1 ? 1 : target
       // with a detent nothing moves it but a push; released it rests in the nearest box
       if (stays && Math.abs(order) < 0.5 && !piloted) target = Math.round(y)
@@ -460,7 +462,7 @@ function directionalModel(
       l.c[CONDITION.lowPilot] = pilotStage ? Math.abs(ordered(l)) - pilotReach(l.p, friction) - 1e-3 : -1
       l.power[Power.heat] = heat
     },
-    ...(piloted || pilotStage ? { balances: pilotBalances } : {}),
+    ...(byOil ? { balances: pilotBalances } : {}),
     ways: (l) => [
       ...paths.flatMap((path): Way[] => {
         const { from, to } = path

@@ -44,7 +44,7 @@ export function moveRelief(
   const most = asked > 0 ? limit(drop) : 0
   dx[state] = ((asked < most ? asked : most) - x[state]) / numbers[RELIEF.timeConstant]
 }
-/** Adds its flow, taken at one port and given at the other. */
+/** Adds its flow, that of `reliefFlow`, taken at one port and let out at the other. */
 export function addReliefFlow(
   { p, q, x }: Local,
   state: number,
