@@ -160,6 +160,8 @@ export interface EventSpec {
   readonly report: 1 | -1 | 0
   /** State or output reported with it, for example the speed at an end stop. */
   readonly value?: string
+  /** No flow changes there, only forces: the next step may be longer than after another event. */
+  readonly onlyForces?: true
 }
 
 /**

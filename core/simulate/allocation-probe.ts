@@ -1,8 +1,9 @@
 /**
  * Prints the bytes that a step takes from the heap once all of the loop is optimised: of some stretches of steps the least, since an event, or
  * code that is optimised just then, takes some too. To be run in a separate process, with --expose-gc and a young generation that holds a stretch.
+ *   allocation-probe.ts SETS   SETS of six consumers
  */
-import { build } from './random-circuits'
+import { build, type Consumer } from './random-circuits'
 import { compile } from './compile'
 import { Simulation } from './simulation'
 
@@ -11,15 +12,17 @@ const STRETCHES = 12
 const STEPS = 60
 
 const sheet = build(
-  (['cylinder', 'motor', 'lift', 'winch', 'section', 'cylinder'] as const).map((kind) => ({
-    kind,
-    size: 2,
-    commands: [
-      [2, 1],
-      [9, -1],
-      [15, 1],
-    ],
-  })),
+  Array.from({ length: Number(process.argv[2]) }, () =>
+    ['cylinder', 'motor', 'lift', 'winch', 'section', 'cylinder'].map((kind): Consumer => ({
+      kind,
+      size: 2,
+      commands: [
+        [2, 1],
+        [9, -1],
+        [15, 1],
+      ],
+    })),
+  ).flat(),
   1500,
 )
 const { compiled } = compile(sheet)

@@ -34,6 +34,8 @@ import { StepFailure, Stepper, type StepVisitor } from './stepper'
 /** An input of a schedule that changes by less, relative, goes on as it went. */
 const SAME_INPUT = 1e-9
 const LONGEST_FIRST_STEP = 1e-3
+/** The same where only forces change, s. */
+const LONGEST_ON_FORCES = 5e-3
 /** While an input runs along a ramp no step is longer, s: what follows it is accounted for by Simpson's rule. */
 const LONGEST_ON_A_RAMP = 0.1
 /** Rounds of control and circuit answering each other at one instant. */
@@ -71,6 +73,8 @@ export class Simulation {
   private readonly conditions: Conditions
   private readonly hunting: Hunting
   private readonly lineLoads: LineLoads
+  /** Whether what has switched at this instant changes forces only. */
+  private onlyForces = false
   private readonly balances: Balances
   private readonly queue = new DueQueue<Action>()
   private readonly control?: Control
@@ -142,7 +146,7 @@ export class Simulation {
     network.observe(0, y)
     this.balances = new Balances(network)
     this.hunting = new Hunting(network)
-    this.lineLoads = new LineLoads(network, compiled.lineSpeeds, (node) => this.recorder.highest(node))
+    this.lineLoads = new LineLoads(network, compiled.lineSpeeds, this.recorder.highest)
     this.updateObservers(0)
     this.queueScheduleBreak()
   }
@@ -224,9 +228,11 @@ export class Simulation {
     if (share < 1) {
       integrator.interpolate(share, stepper.y)
       network.clampPressures(stepper.y)
-      integrator.restart(t, stepper.y, Math.min(integrator.h, LONGEST_FIRST_STEP))
+      integrator.restart(t, stepper.y)
       integrator.statistics.events++
+      this.onlyForces = true
       this.runWithChatterStop(() => this.iterateControlAndEvents())
+      integrator.h = Math.min(integrator.h, this.onlyForces ? LONGEST_ON_FORCES : LONGEST_FIRST_STEP)
       this.updateObservers(t)
       if (due > t) return true
     }
@@ -481,6 +487,7 @@ export class Simulation {
         this.stop('control and circuit answer each other without end')
         return
       }
+      this.onlyForces = false
       network.activateInputs(t)
     }
   }
@@ -522,6 +529,7 @@ export class Simulation {
   private readonly reportEvent = (element: Element, index: number, direction: 1 | -1): void => {
     this.conditions.event(this.time, element, index, direction)
     const spec = element.model.eventFunctions![index]
+    if (!spec.onlyForces) this.onlyForces = false
     if (!spec.report) return
     this.log('circuit', element.id, direction === spec.report ? spec.label : `${spec.label}, ended`)
   }

@@ -187,7 +187,8 @@ export const valveSection = defineKind({
     const guarded = (l: Local, drop: number, reliefState: number, suctionState: number) =>
       (v.portReliefs ? relief.flow(l.x[reliefState], drop) : 0) +
       (v.suction ? l.x[suctionState] * free * smoothSquareRoot(drop) : 0)
-    const openEdges = (y: number) => {
+    const openEdges = (x: Float64Array) => {
+      const y = x[STATE.spool]
       const left = 1 - Math.abs(y) / v.neutralClosed
       edges[WAY.inletA] = y > 0 ? edge * notch(y) : 0
       edges[WAY.inletB] = y > 0 ? 0 : edge * notch(y)
@@ -217,7 +218,7 @@ export const valveSection = defineKind({
         const { p, q, x, dx } = l
         const y = x[STATE.spool]
         dx[STATE.spool] = spoolRate(y, l.u[INPUT.command], v.shiftTime)
-        if (y !== edgesAt[0]) openEdges(y)
+        if (y !== edgesAt[0]) openEdges(x)
         const inlet = y > 0 ? WAY.inletA : WAY.inletB
         // in neutral nothing is behind the check: it must not see now the one port, now the other
         moveCheck(l, STATE.check, P, edges[inlet] > 0 ? WAY_TO[inlet] : P)
@@ -236,10 +237,8 @@ export const valveSection = defineKind({
         for (let i = 0; i < q.length; i++) q[i] = 0
         addPathFlows(coefficients, WAY_FROM, WAY_TO, p, q)
         if (v.portReliefs) {
-          relief.move(l, STATE.reliefA, A, T, settings, 0)
-          relief.move(l, STATE.reliefB, B, T, settings, 1)
-          relief.addFlow(l, STATE.reliefA, A, T)
-          relief.addFlow(l, STATE.reliefB, B, T)
+          relief.add(l, STATE.reliefA, A, T, settings, 0)
+          relief.add(l, STATE.reliefB, B, T, settings, 1)
         } else {
           dx[STATE.reliefA] = -x[STATE.reliefA] / RELIEF_RESPONSE
           dx[STATE.reliefB] = -x[STATE.reliefB] / RELIEF_RESPONSE

@@ -83,12 +83,11 @@ export const backPressureValve = defineKind({
       evaluate(l) {
         const drop = l.p[A] - l.p[B]
         held[0] = l.u[INPUT.setting] * kept(l.p[X])
-        relief.move(l, STATE.opening, A, B, held, 0)
         moveCheck(l, STATE.checkOpening, B, A)
-        l.q[A] =
-          relief.flow(l.x[STATE.opening], drop) + l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
+        l.q[A] = l.x[STATE.checkOpening] * back * smoothSquareRoot(drop)
         l.q[B] = -l.q[A]
         l.q[X] = 0
+        relief.add(l, STATE.opening, A, B, held, 0)
       },
       observe(l) {
         l.o[OUTPUT.flow] = l.q[A]

@@ -138,11 +138,9 @@ export const crossPortRelief = defineKind({
         },
       }),
       evaluate(l) {
-        spill.move(l, STATE.openingA, A, B, l.u, INPUT.setting)
-        spill.move(l, STATE.openingB, B, A, l.u, INPUT.back)
         l.q[A] = l.q[B] = l.q[C] = 0
-        spill.addFlow(l, STATE.openingA, A, B)
-        spill.addFlow(l, STATE.openingB, B, A)
+        spill.add(l, STATE.openingA, A, B, l.u, INPUT.setting)
+        spill.add(l, STATE.openingB, B, A, l.u, INPUT.back)
         if (!v.makeUp) return
         moveCheck(l, STATE.suctionA, C, A)
         moveCheck(l, STATE.suctionB, C, B)

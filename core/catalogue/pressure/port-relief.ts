@@ -1,7 +1,7 @@
 /** Quick reliefs with checks beside them: what guards the lines of an actuator. */
 import { type Balance, pressureBalance } from '../answers'
 import { quantity, type Local } from '../kind'
-import { addReliefFlow, heldSetting, moveRelief, RELIEF, reliefFlow, reliefNumbers } from './relief-law'
+import { addRelief, heldSetting, RELIEF, reliefFlow, reliefNumbers } from './relief-law'
 
 export const portReliefParameters = (setting: string) =>
   ({
@@ -36,15 +36,12 @@ export function portRelief(v: PortReliefValues) {
         { spring: heldSetting(setting) * (1 - override), [`pressure at ${outlet.port}`]: outlet.pressure },
       )
     },
-    /** Writes the rate of its opening, 1/s. @param settings Pa, and which of them holds */
-    move(l: Local, state: number, inlet: number, outlet: number, settings: Float64Array, setting: number) {
+    /** Writes the rate of its opening, 1/s, and adds its flow from one port to the other. @param settings Pa, and which of them holds */
+    add(l: Local, state: number, inlet: number, outlet: number, settings: Float64Array, setting: number) {
       const full = heldSetting(settings[setting])
       numbers[RELIEF.crack] = full * (1 - override)
       numbers[RELIEF.span] = full * override
-      moveRelief(l, state, inlet, outlet, numbers)
+      addRelief(l, state, inlet, outlet, numbers)
     },
-    /** Adds its flow from one port to the other. */
-    addFlow: (l: Local, state: number, inlet: number, outlet: number) =>
-      addReliefFlow(l, state, inlet, outlet, numbers),
   }
 }

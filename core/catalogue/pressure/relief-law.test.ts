@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { CircuitArrays } from '../../simulate/circuit/arrays'
-import { addReliefFlow, heldSetting, moveRelief, RELIEF, reliefFlow, reliefNumbers } from './relief-law'
+import { addRelief, heldSetting, RELIEF, reliefFlow, reliefNumbers } from './relief-law'
 
 describe('the law of a relief valve', () => {
   const [ratedFlow, timeConstant] = [1e-3, 5e-3]
@@ -17,8 +17,7 @@ describe('the law of a relief valve', () => {
     local.p[0] = drop + 3e5
     local.p[1] = 3e5
     local.x[0] = opening
-    moveRelief(local, 0, 0, 1, numbers)
-    addReliefFlow(local, 0, 0, 1, numbers)
+    addRelief(local, 0, 0, 1, numbers)
     return { rate: local.dx[0], flows: [...local.q] }
   }
 

@@ -31,29 +31,22 @@ export const RELIEF = { ratedFlow: 0, timeConstant: 1, crack: 2, span: 3 } as co
 export const reliefNumbers = (ratedFlow: number, timeConstant: number) =>
   Float64Array.of(ratedFlow, timeConstant, Number.NaN, Number.NaN)
 
-/** Writes the rate of its opening: τ·dy/dt = min(L(s), lim) − y, s = (Δp − p_crack)/(p_full − p_crack). */
-export function moveRelief(
-  { p, x, dx }: Local,
+/**
+ * Writes the rate of its opening, τ·dy/dt = min(L(s), lim) − y with s = (Δp − p_crack)/(p_full − p_crack), and adds its flow, that of
+ * `reliefFlow`, taken at one port and given at the other.
+ */
+export function addRelief(
+  { p, q, x, dx }: Local,
   state: number,
   inlet: number,
   outlet: number,
   numbers: Float64Array,
 ): void {
   const drop = p[inlet] - p[outlet]
-  const asked = smoothPositivePart((drop - numbers[RELIEF.crack]) / numbers[RELIEF.span])
-  const most = asked > 0 ? limit(drop) : 0
-  dx[state] = ((asked < most ? asked : most) - x[state]) / numbers[RELIEF.timeConstant]
-}
-/** Adds its flow, that of `reliefFlow`, taken at one port and let out at the other. */
-export function addReliefFlow(
-  { p, q, x }: Local,
-  state: number,
-  inlet: number,
-  outlet: number,
-  numbers: Float64Array,
-): void {
   const opening = x[state]
-  const most = opening > 0 ? limit(p[inlet] - p[outlet]) : opening
+  const asked = smoothPositivePart((drop - numbers[RELIEF.crack]) / numbers[RELIEF.span])
+  const most = asked > 0 || opening > 0 ? limit(drop) : 0
+  dx[state] = ((asked < most ? asked : most) - opening) / numbers[RELIEF.timeConstant]
   const flow = numbers[RELIEF.ratedFlow] * (opening < most ? opening : most)
   q[inlet] += flow
   q[outlet] -= flow

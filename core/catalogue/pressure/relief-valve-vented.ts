@@ -23,7 +23,7 @@ import {
   reliefSymbol,
   reliefTraits,
 } from './relief'
-import { addReliefFlow, heldSetting, moveRelief, RELIEF, reliefNumbers } from './relief-law'
+import { addRelief, heldSetting, RELIEF, reliefNumbers } from './relief-law'
 import { INPUT } from './body'
 
 const STATE = indices('opening')
@@ -144,12 +144,11 @@ export const reliefValveVented = defineKind({
         const crack = vent < MAIN_SPRING ? MAIN_SPRING : vent > top ? top : vent
         numbers[RELIEF.crack] = crack
         numbers[RELIEF.span] = crack * span
-        moveRelief(l, STATE.opening, P, T, numbers)
         const pilot = feed * fluid.orificeFactor * smoothSquareRoot(l.p[P] - l.p[X])
         l.q[P] = pilot
         l.q[X] = -pilot
         l.q[T] = 0
-        addReliefFlow(l, STATE.opening, P, T, numbers)
+        addRelief(l, STATE.opening, P, T, numbers)
       },
       observe(l) {
         const top = Math.max(l.u[INPUT.setting] * share, MAIN_SPRING)

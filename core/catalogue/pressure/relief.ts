@@ -17,7 +17,7 @@ import {
 } from '../kind'
 import { leak } from '../faults'
 import { settingFaults, settingInput, INPUT } from './body'
-import { addReliefFlow, heldSetting, moveRelief, RELIEF, reliefNumbers } from './relief-law'
+import { addRelief, heldSetting, RELIEF, reliefNumbers } from './relief-law'
 import { arrow, dashed, line, rectangle, type Shape, type SymbolDrawing } from '../symbol'
 import {
   adjustable,
@@ -103,9 +103,8 @@ export function reliefModel(values: ReliefValues, settingOf = (l: Local) => l.u[
       const crack = setting * crackShare
       numbers[RELIEF.crack] = crack
       numbers[RELIEF.span] = setting * fullShare - crack
-      moveRelief(l, STATE.opening, P, T, numbers)
       l.q[P] = l.q[T] = 0
-      addReliefFlow(l, STATE.opening, P, T, numbers)
+      addRelief(l, STATE.opening, P, T, numbers)
     },
     observe(l) {
       l.o[OUTPUT.flow] = l.q[P]

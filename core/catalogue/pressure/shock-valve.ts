@@ -87,10 +87,10 @@ export const shockValve = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[P] - l.p[T]
-        relief.move(l, STATE.opening, P, T, l.u, INPUT.setting)
         moveCheck(l, STATE.suction, T, P)
-        l.q[P] = relief.flow(l.x[STATE.opening], drop) + l.x[STATE.suction] * suction * smoothSquareRoot(drop)
+        l.q[P] = l.x[STATE.suction] * suction * smoothSquareRoot(drop)
         l.q[T] = -l.q[P]
+        relief.add(l, STATE.opening, P, T, l.u, INPUT.setting)
       },
       observe(l) {
         const drop = l.p[P] - l.p[T]

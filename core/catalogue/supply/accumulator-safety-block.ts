@@ -132,14 +132,12 @@ export const accumulatorSafetyBlock = defineKind({
       }),
       evaluate(l) {
         const drop = l.p[A] - l.p[T]
-        relief.move(l, STATE.opening, A, T, settings, 0)
         const through = l.u[INPUT.open] * line * smoothSquareRoot(l.p[P] - l.p[A])
-        const away =
-          relief.flow(l.x[STATE.opening], drop) +
-          l.u[INPUT.bleed] * bleed * fluid.orificeFactor * smoothSquareRoot(drop)
+        const away = l.u[INPUT.bleed] * bleed * fluid.orificeFactor * smoothSquareRoot(drop)
         l.q[P] = through
         l.q[A] = away - through
         l.q[T] = -away
+        relief.add(l, STATE.opening, A, T, settings, 0)
       },
       observe(l) {
         l.o[OUTPUT.toAccumulator] = l.q[P]

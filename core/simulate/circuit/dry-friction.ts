@@ -91,6 +91,7 @@ export const frictionShape = (bodies: number): Model => ({
     name: `body${i >> 1}:${i % 2 ? 'backward' : 'forward'}`,
     label: i % 2 ? 'moves backward' : 'moves forward',
     report: 0 as const,
+    onlyForces: true as const,
   })),
 })
 

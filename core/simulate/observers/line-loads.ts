@@ -17,11 +17,12 @@ const MOST_OF_ONE = 50
 /** What is watched of a line: too fast, and a loss that is not counted. */
 const [FAST, LEFT_OUT] = [0, 1]
 
+/** What lasts: since when and until when, s, its worst value and when that was, s. */
 interface Open {
-  start: number
-  end: number
-  worst: number
-  at: number
+  readonly start: number
+  readonly end: number
+  readonly worst: number
+  readonly at: number
 }
 /** Plain data. */
 export interface LineLoadsState {
@@ -39,13 +40,18 @@ export class LineLoads implements Observer<LineLoadsState> {
   private readonly at: Float64Array
   private readonly drop: Float64Array
   private readonly limit: Float64Array
+  private viscosity = 0
   /** Flows up to this one lose less than is reported, m³/s: at this viscosity, m²/s, and at any lower one. */
   private readonly unreported: Float64Array
-  private viscosity = 0
+  /** Flows from this one on lose more than that, and no more than the worst so far up to the other: at this viscosity and this highest pressure. */
+  private readonly reported: Float64Array
+  private readonly upToWorst: Float64Array
+  private readonly highestThen: Float64Array
   /** A flow up to this one is nothing new, m³/s: neither the greatest so far nor worth watching. Below 0 where something lasts. */
   private readonly known: Float64Array
-  /** Flow of each line where it was last taken, m³/s, and what is watched just now: in arrays, since a number that is passed on is put on the heap. */
+  /** Flow of each line where it was last taken, m³/s, when, s, and what is watched: in arrays, since a number that is passed on is put on the heap. */
   private readonly sizes: Float64Array
+  private readonly time = new Float64Array(1)
   private readonly value = new Float64Array(1)
   /** Node of each line, 1 where its loss is left out; its ports lie between starts k and k + 1. */
   private readonly nodes: Int32Array
@@ -53,14 +59,18 @@ export class LineLoads implements Observer<LineLoadsState> {
   private readonly ports: Int32Array
   private readonly starts: Int32Array
   private found: Condition[] = []
-  /** What lasts, by its measure. */
-  private readonly open: (Open | undefined)[]
+  /** What lasts, by its measure: 1 where it does, since when and until when, s, its worst and when that was, s. */
+  private readonly lasts: Uint8Array
+  private readonly start: Float64Array
+  private readonly end: Float64Array
+  private readonly worst: Float64Array
+  private readonly worstAt: Float64Array
 
-  /** @param limits greatest usual speed by service, m/s @param highest highest pressure of a node so far, Pa */
+  /** @param limits greatest usual speed by service, m/s @param highest highest pressure of every node so far, Pa */
   constructor(
     private readonly network: Network,
     limits: Readonly<Record<SpeedClass, number>>,
-    private readonly highest: (node: number) => number,
+    private readonly highest: Float64Array,
   ) {
     this.lines = network.oilLines
     const { length } = this.lines
@@ -69,9 +79,16 @@ export class LineLoads implements Observer<LineLoadsState> {
     this.drop = new Float64Array(length)
     this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
     this.unreported = new Float64Array(length)
+    this.reported = new Float64Array(length)
+    this.upToWorst = new Float64Array(length)
+    this.highestThen = new Float64Array(length)
     this.known = new Float64Array(length)
     this.sizes = new Float64Array(length)
-    this.open = Array.from({ length: 2 * length }, () => undefined)
+    this.lasts = new Uint8Array(2 * length)
+    this.start = new Float64Array(2 * length)
+    this.end = new Float64Array(2 * length)
+    this.worst = new Float64Array(2 * length)
+    this.worstAt = new Float64Array(2 * length)
     this.nodes = Int32Array.from(this.lines, ({ node }) => node)
     this.isLossFree = Uint8Array.from(this.lines, ({ model }) => (model === 'lossFree' ? 1 : 0))
     this.ports = Int32Array.from(this.lines.flatMap(({ ports }) => [...ports]))
@@ -83,77 +100,101 @@ export class LineLoads implements Observer<LineLoadsState> {
     const { ports, starts, known, sizes } = this
     const { q } = this.network.arrays
     const { viscosity } = this.network.fluid
-    if (viscosity > this.viscosity) this.forgetUnreported()
+    if (viscosity !== this.viscosity) this.forgetLosses(viscosity > this.viscosity)
     this.viscosity = viscosity
+    this.time[0] = t
     for (let k = 0, i = 0; k < known.length; k++) {
       let sum = 0
       for (const end = starts[k + 1]; i < end; i++) sum += q[ports[i]]
       const size = sum < 0 ? -sum : sum
       if (size > known[k]) {
         sizes[k] = size
-        this.take(k, t)
+        this.take(k)
       }
     }
   }
 
   /** A flow that may be the greatest so far, or worth watching. */
-  private take(k: number, t: number): void {
-    const { flow, limit, open, isLossFree, unreported } = this
-    const size = this.sizes[k]
-    if (size > flow[k]) {
-      flow[k] = size
-      this.at[k] = t
-      this.drop[k] = this.lines[k].loss(size)
-    }
-    if (size > limit[k] || open[2 * k + FAST]) this.watchSpeed(k, t)
-    if (isLossFree[k] === 1 && (size > unreported[k] || open[2 * k + LEFT_OUT])) this.watchLoss(k, t)
+  private take(k: number): void {
+    const { flow, limit, lasts, isLossFree, unreported, sizes } = this
+    if (sizes[k] > flow[k]) this.takeGreatest(k)
+    if (sizes[k] > limit[k] || lasts[2 * k + FAST] === 1) this.watchSpeed(k)
+    if (isLossFree[k] === 1 && (sizes[k] > unreported[k] || lasts[2 * k + LEFT_OUT] === 1)) this.watchLoss(k)
     this.updateKnown(k)
   }
-  private updateKnown(k: number): void {
-    const { flow, limit, open, isLossFree, unreported } = this
-    const lasts = open[2 * k + FAST] !== undefined || open[2 * k + LEFT_OUT] !== undefined
-    this.known[k] = lasts ? -1 : Math.min(flow[k], limit[k], isLossFree[k] === 1 ? unreported[k] : Infinity)
+  private takeGreatest(k: number): void {
+    this.flow[k] = this.sizes[k]
+    this.at[k] = this.time[0]
+    this.drop[k] = this.lines[k].loss(this.sizes[k])
   }
-  private forgetUnreported(): void {
+  private updateKnown(k: number): void {
+    const { known, flow, limit, lasts, isLossFree, unreported } = this
+    known[k] = flow[k]
+    if (limit[k] < known[k]) known[k] = limit[k]
+    if (isLossFree[k] === 1 && unreported[k] < known[k]) known[k] = unreported[k]
+    if (lasts[2 * k + FAST] === 1 || lasts[2 * k + LEFT_OUT] === 1) known[k] = -1
+  }
+  /** @param all also the flows that lose less than is reported: at a higher viscosity they lose more */
+  private forgetLosses(all: boolean): void {
+    this.reported.fill(Infinity)
+    this.upToWorst.fill(-1)
+    if (!all) return
     this.unreported.fill(0)
     for (let k = 0; k < this.known.length; k++) this.updateKnown(k)
   }
 
-  private watchSpeed(k: number, t: number): void {
-    const size = this.sizes[k]
-    this.value[0] = size / this.lines[k].area
-    this.watch(2 * k + FAST, size > this.limit[k], t)
-  }
-  private watchLoss(k: number, t: number): void {
-    const size = this.sizes[k]
-    const left = this.lines[k].loss(size)
-    const reported = Math.max(LEAST_LEFT_OUT, SHARE_LEFT_OUT * this.highest(this.nodes[k]))
-    // what is reported grows with the highest pressure
-    if (left <= reported && size > this.unreported[k]) this.unreported[k] = size
-    this.value[0] = left
-    this.watch(2 * k + LEFT_OUT, left > reported, t)
+  private watchSpeed(k: number): void {
+    this.value[0] = this.sizes[k] / this.lines[k].area
+    this.watch(2 * k + FAST, this.sizes[k] > this.limit[k])
   }
 
-  private watch(measure: number, active: boolean, t: number): void {
-    const now = this.open[measure]
-    const value = this.value[0]
+  private watchLoss(k: number): void {
+    const { sizes, nodes, highest, highestThen, reported, upToWorst, lasts, end, time } = this
+    const measure = 2 * k + LEFT_OUT
+    // what is reported grows with the highest pressure
+    const isSame = highest[nodes[k]] === highestThen[k]
+    if (isSame && lasts[measure] === 1 && sizes[k] >= reported[k] && sizes[k] <= upToWorst[k]) {
+      end[measure] = time[0]
+    } else this.compareLoss(k, isSame)
+  }
+  private compareLoss(k: number, isSameHighest: boolean): void {
+    const { lines, nodes, highest, highestThen, value, unreported, reported, upToWorst, worst } = this
+    const measure = 2 * k + LEFT_OUT
+    const size = this.sizes[k]
+    const left = lines[k].loss(size)
+    const isReported = left > Math.max(LEAST_LEFT_OUT, SHARE_LEFT_OUT * highest[nodes[k]])
+    if (!isSameHighest) reported[k] = Infinity
+    highestThen[k] = highest[nodes[k]]
+    if (isReported) reported[k] = Math.min(reported[k], size)
+    else unreported[k] = Math.max(unreported[k], size)
+    value[0] = left
+    this.watch(measure, isReported)
+    if (isReported && worst[measure] === left) upToWorst[k] = size
+  }
+
+  /** @param active whether what is watched holds now */
+  private watch(measure: number, active: boolean): void {
+    const { lasts, start, end, worst, worstAt, time, value } = this
     if (!active) {
-      if (!now) return
-      this.open[measure] = undefined
-      this.close(measure, now)
-    } else if (!now) {
-      this.open[measure] = { start: t, end: t, worst: value, at: t }
-    } else {
-      now.end = t
-      if (value > now.worst) {
-        now.worst = value
-        now.at = t
-      }
+      if (lasts[measure] === 0) return
+      lasts[measure] = 0
+      this.close(measure)
+      return
+    }
+    if (lasts[measure] === 0) {
+      lasts[measure] = 1
+      start[measure] = time[0]
+      worst[measure] = -1
+    }
+    end[measure] = time[0]
+    if (value[0] > worst[measure]) {
+      worst[measure] = value[0]
+      worstAt[measure] = time[0]
     }
   }
 
-  private close(measure: number, open: Open): void {
-    const condition = this.conditionOf(measure, open)
+  private close(measure: number): void {
+    const condition = this.conditionOf(measure)
     if (!condition) return
     const { name, pipe } = condition
     const before = this.found.filter((c) => c.pipe === pipe && c.name === name)
@@ -161,10 +202,11 @@ export class LineLoads implements Observer<LineLoadsState> {
   }
 
   /** A condition, if it has lasted. */
-  private conditionOf(measure: number, { start, end, worst, at }: Open): Condition | undefined {
+  private conditionOf(measure: number): Condition | undefined {
+    const { start, end, worst, at } = this.open(measure)
     if (end - start < SHORTEST) return undefined
     // a line that comes under pressure later
-    if (measure % 2 === LEFT_OUT && worst <= SHARE_LEFT_OUT * this.highest(this.nodes[measure >> 1]))
+    if (measure % 2 === LEFT_OUT && worst <= SHARE_LEFT_OUT * this.highest[this.nodes[measure >> 1]])
       return undefined
     const { pipe, name, service, area } = this.lines[measure >> 1]
     const fast = measure % 2 === FAST
@@ -187,9 +229,17 @@ export class LineLoads implements Observer<LineLoadsState> {
     }
   }
 
+  private open(measure: number): Open {
+    const { start, end, worst, worstAt } = this
+    return { start: start[measure], end: end[measure], worst: worst[measure], at: worstAt[measure] }
+  }
+  /** Measures of what lasts. */
+  private lasting(): number[] {
+    return [...this.lasts.keys()].filter((measure) => this.lasts[measure] === 1)
+  }
+
   list(): Condition[] {
-    const open = this.open.flatMap((now, measure) => (now && this.conditionOf(measure, now)) ?? [])
-    return [...this.found, ...open]
+    return [...this.found, ...this.lasting().flatMap((measure) => this.conditionOf(measure) ?? [])]
   }
 
   /** The greatest of every line so far. */
@@ -211,7 +261,7 @@ export class LineLoads implements Observer<LineLoadsState> {
       at: this.at.slice(),
       drop: this.drop.slice(),
       found: [...this.found],
-      open: this.open.flatMap((now, measure) => (now ? [[measure, { ...now }] as const] : [])),
+      open: this.lasting().map((measure) => [measure, this.open(measure)] as const),
     }
   }
   load(saved: LineLoadsState): void {
@@ -219,9 +269,15 @@ export class LineLoads implements Observer<LineLoadsState> {
     this.at.set(saved.at)
     this.drop.set(saved.drop)
     this.found = [...saved.found]
-    this.open.fill(undefined)
-    for (const [measure, now] of saved.open) this.open[measure] = { ...now }
+    this.lasts.fill(0)
+    for (const [measure, { start, end, worst, at }] of saved.open) {
+      this.lasts[measure] = 1
+      this.start[measure] = start
+      this.end[measure] = end
+      this.worst[measure] = worst
+      this.worstAt[measure] = at
+    }
     // known of a later instant, with a higher pressure
-    this.forgetUnreported()
+    this.forgetLosses(true)
   }
 }

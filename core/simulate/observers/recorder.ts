@@ -38,6 +38,8 @@ export class Recorder implements Observer<RecorderState> {
   private readonly leastAt: Float64Array
   private readonly greatest: Float64Array
   private readonly greatestAt: Float64Array
+  /** Greatest potential of every node so far: of oil its pressure, Pa. */
+  readonly highest: Float64Array
   private readonly modes: Int32Array
   private readonly modeValues: Float64Array
   /** Places of the first input, of the first mode and of the first flow; before them is what changes all the time, as flows do. */
@@ -66,6 +68,8 @@ export class Recorder implements Observer<RecorderState> {
     this.leastAt = new Float64Array(recorded.length)
     this.greatest = new Float64Array(recorded.length).fill(-Infinity)
     this.greatestAt = new Float64Array(recorded.length)
+    const firstPotential = arrays.recordedAt(potential, 0)
+    this.highest = this.greatest.subarray(firstPotential, firstPotential + potential.length)
     this.modes = mode
     this.modeValues = modeValues
     // none is recorded yet
@@ -207,11 +211,6 @@ export class Recorder implements Observer<RecorderState> {
     const place = this.places[signal]
     const mode = place - this.firstMode
     return mode >= 0 && mode < this.modes.length ? this.modes[mode] : this.now[place]
-  }
-
-  /** Greatest potential of a node so far: of oil its pressure, Pa. */
-  highest(node: number): number {
-    return this.greatest[this.network.arrays.recordedAt(this.network.potential, node)]
   }
 
   /** The extremes so far; the network is observed at the end. */
