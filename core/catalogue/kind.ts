@@ -436,6 +436,8 @@ export interface Traits<V = Readonly<Record<string, unknown>>> {
   readonly movement?: Movement
   /** Port whose pressure it shows, or at which a gauge can be put. */
   readonly measuringPort?: string
+  /** Parameter with the highest pressure at that port that it can show. */
+  readonly measuringRange?: string
   /** Where a run shows what sizing computes: an output or state, or the line at a port. */
   readonly measures?: Partial<Readonly<Record<Measured, string | { readonly port: string }>>>
   /** Parameters that take a result of sizing, by what is sized. */

@@ -6,16 +6,24 @@ import { permanentlyConnected, nameOfComponent, oilEdges, tankNodes, type Rule, 
 
 /** A counterbalance valve is set this much above the pressure of its load; a hair is let pass. */
 const MARGIN = 1.3
-const HAIR = 0.98
+export const HAIR = 0.98
 
-/** Each valve that holds a load, with the motions whose oil it holds. */
-function held({ netlist }: Subject) {
-  const edges = oilEdges(netlist)
+/**
+ * Each valve that holds a load, with the motions whose oil lies at its port, or at its outlet. Before the outlet other such valves may stand,
+ * with loads of their own.
+ */
+export function held({ netlist }: Subject, at: 'port' | 'outletPort' = 'port') {
+  const holding = new Set(
+    netlist.components.filter((of) => of.kind.traits?.loadHolding).map((of) => of.component.id),
+  )
+  const all = oilEdges(netlist)
+  const edges =
+    at === 'port' ? all : all.map((list) => list.filter((edge) => !holding.has(edge.component ?? '')))
   const tanks = tankNodes(netlist)
   const moving = motions(netlist).filter((m) => loadPressure(m) > 0)
   return netlist.components.flatMap((of) =>
     (of.kind.traits?.loadHolding ?? []).flatMap((holding: LoadHolding) => {
-      const node = netlist.nodeOf.get(portKey(of.component.id, holding.port))!
+      const node = netlist.nodeOf.get(portKey(of.component.id, holding[at]))!
       const line = permanentlyConnected(edges, node, tanks, of.component.id)
       return moving
         .filter((m) => line.has(m.outNode!))

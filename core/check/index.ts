@@ -10,6 +10,7 @@ import { motorRunsEmpty, motorWithoutRelief } from './motor-shut-in'
 import { loadRunsAway } from './load-runs-away'
 import { intensified } from './intensified'
 import { chargeOfLoop, loopWithoutCharge, loopWithoutRelief } from './closed-circuit'
+import { heldOpen, holdsBackwards } from './held-open'
 import { holdsTooLittle, pilotTooWeak } from './holding'
 import { singleHoldingValve } from './single-holding-valve'
 import { beyondRatedFlow } from './beyond-rated-flow'
@@ -37,6 +38,7 @@ import { switchNeverTrips } from './switch-never-trips'
 import { designationTwice, onePart } from './designations'
 import { opensTooHigh } from './opens-too-high'
 import { pilotWithoutSource } from './pilot-without-source'
+import { gaugeRange } from './gauge-range'
 import { ratingBelowSetting } from './rating-below-setting'
 import { storageWithoutBlock } from './storage-without-block'
 import type { RefusingRule, Rule, Subject } from './rule'
@@ -52,6 +54,7 @@ export const rules: readonly (Rule | RefusingRule)[] = [
   pilotWithoutSource,
   opensTooHigh,
   ratingBelowSetting,
+  gaugeRange,
   storageWithoutBlock,
   chargeTooHigh,
   narrowSuction,
@@ -71,6 +74,8 @@ export const rules: readonly (Rule | RefusingRule)[] = [
   loopWithoutRelief,
   holdsTooLittle,
   pilotTooWeak,
+  heldOpen,
+  holdsBackwards,
   singleHoldingValve,
   beyondRatedFlow,
   buckling,

@@ -1,6 +1,6 @@
 /** Rules about loads, motions and what surrounds them: each finds what it is for, and nothing in the circuit that is put right. */
 import { describe, expect, it } from 'vitest'
-import { circuit, messages } from '../testing'
+import { at, circuit, messages, runSheet, timed } from '../testing'
 import type { Sheet } from '../sheet/schema'
 
 type Parts = Parameters<typeof circuit>[0]
@@ -176,6 +176,58 @@ describe('rules about loads', () => {
     expect(set('50 bar')).toEqual([expect.stringMatching(/makes 62\.9. bar and opens .* it sinks/)])
     expect(set('70 bar')).toEqual([expect.stringMatching(/1\.11 times/)])
     expect(set('82 bar')).toEqual([])
+  })
+  /** A hanging ram with a valve that holds it, and how its ports are led. */
+  const holding = (hold: Parts[string], pipes: string[], more: Parts = {}) =>
+    driven(
+      { ...hanging, start: '250 mm', viscousFriction: '40 kN·s/m' },
+      { hold, ...more },
+      ['valve.B ram.B', ...pipes],
+      {
+        centre: 'float',
+      },
+    )
+  const counterbalance: Parts[string] = ['counterbalance-valve', { setting: '90 bar' }]
+  const seat: Parts[string] = ['pilot-operated-check']
+  it('find a holding valve that its own load opens, or the pump', () => {
+    for (const [kind, ports] of [
+      [counterbalance, ['valve.A hold.2', 'hold.1 ram.A']],
+      [seat, ['valve.A hold.A', 'hold.B ram.A']],
+    ] as const) {
+      const led = (pilot: string) => holding(kind, [...ports, `hold.X ${pilot}`])
+      const sinks = (sheet: Sheet) => {
+        const r = runSheet(timed(sheet, 3, []))
+        return at(r, 'A1.position', 3) < at(r, 'A1.position', 1) - 0.005
+      }
+      expect(of('held-open', led('ram.B'))).toEqual([])
+      expect(sinks(led('ram.B'))).toBe(false)
+      expect(of('held-open', led('ram.A'))).toEqual([
+        expect.stringMatching(/piloted from the line that it holds: the load of 1-1A1 opens it, and sinks/),
+      ])
+      expect(sinks(led('ram.A'))).toBe(true)
+      expect(of('held-open', led('pump.P'))).toEqual([
+        expect.stringMatching(/piloted from the line of 1-1P1, before any valve/),
+      ])
+      expect(sinks(led('pump.P'))).toBe(true)
+    }
+    // 63 bar and three times that are below 300 bar: its load does not open it
+    const stiff: Parts[string] = ['counterbalance-valve', { setting: '300 bar' }]
+    expect(of('held-open', holding(stiff, ['valve.A hold.2', 'hold.1 ram.A', 'hold.X ram.A']))).toEqual([
+      expect.stringMatching(/opens by that alone/),
+    ])
+  })
+  it('find a holding valve that stands the wrong way round, and not one beside another', () => {
+    expect(
+      of('holds-backwards', holding(counterbalance, ['valve.A hold.1', 'hold.2 ram.A', 'hold.X ram.B'])),
+    ).toEqual([expect.stringMatching(/has the load of 1-1A1 at 2: it holds at 1/)])
+    expect(of('holds-backwards', holding(seat, ['valve.A hold.B', 'hold.A ram.A', 'hold.X ram.B']))).toEqual([
+      expect.stringMatching(/has the load of 1-1A1 at A: it holds at B/),
+    ])
+    const right = ['valve.A hold.2', 'hold.1 ram.A', 'hold.X ram.B']
+    expect(of('holds-backwards', holding(counterbalance, right))).toEqual([])
+    const two: Parts = { other: counterbalance, second: ['cylinder-double-acting', hanging] }
+    const beside = ['valve.A other.2', 'other.1 second.A', 'other.X second.B', 'valve.B second.B']
+    expect(of('holds-backwards', holding(counterbalance, [...right, ...beside], two))).toEqual([])
   })
   it('compare a pilot ratio with the areas and the load', () => {
     const piloted = (pilotRatio: string) =>

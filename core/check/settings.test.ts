@@ -39,6 +39,24 @@ describe('settings', () => {
     const said = check(clamp('160 bar'), undefined, showIn('us')).find((f) => f.rule === 'opens-too-high')!
     expect(said.message).toMatch(/opens at 2321 psi, but its line is limited to 2321 psi/)
   })
+  it('finds what measures less than the relief allows, and nothing at the line that a gauge is made for', () => {
+    const read = (range: string) =>
+      (['pressure-gauge', 'gauge-with-shut-off', 'pressure-transducer'] as const).flatMap((kind) =>
+        by(
+          circuit({ ...powerUnit, meter: [kind, { range }] }, [...powerUnitPipes, 'pump.P meter.P']),
+          'gauge-range',
+        ),
+      )
+    const low = read('100 bar')
+    expect(low).toHaveLength(3)
+    for (const message of low) expect(message).toMatch(/reads to 100 bar; .* lets its line go to 160 bar/)
+    expect(read('250 bar')).toEqual([])
+    const atTank = circuit({ ...powerUnit, meter: ['pressure-gauge', { range: '10 bar' }] }, [
+      ...powerUnitPipes,
+      'relief.T meter.P',
+    ])
+    expect(by(atTank, 'gauge-range')).toEqual([])
+  })
   it('finds a part rated for less than the relief allows, and none behind a reducing valve', () => {
     const rig = (reducing: boolean) =>
       circuit(

@@ -39,7 +39,7 @@ export const gaugeWithShutOff = defineKind({
   faults: [stuck(STATE.needle, 'needle sticks')],
   safetyNote:
     'Shut, it can show pressure where there is none, and none where there is: open it before you trust it.',
-  traits: { measuringPort: 'P' },
+  traits: { measuringPort: 'P', measuringRange: 'range' },
   symbol: () => ({
     shapes: [
       circle(0, -2, 2),

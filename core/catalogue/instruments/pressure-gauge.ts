@@ -20,7 +20,7 @@ export const pressureGauge = defineKind({
     }),
   },
   faults: [misread(0)],
-  traits: { measuringPort: 'P' },
+  traits: { measuringPort: 'P', measuringRange: 'range' },
   symbol: () => ({
     shapes: [
       circle(0, 0, 2),

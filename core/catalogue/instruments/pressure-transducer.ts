@@ -14,7 +14,7 @@ export const pressureTransducer = defineKind({
   ports: [{ name: 'P', domain: 'oil', role: 'line to be measured' }],
   parameters: { range: quantity('Range', 'pressure', '250 bar', 1e5, 2000e5), filter: filterParameter },
   faults: [stuck(STATE.filtered, 'signal frozen')],
-  traits: { measuringPort: 'P' },
+  traits: { measuringPort: 'P', measuringRange: 'range' },
   symbol: () => ({
     shapes: [...transducerBox('p'), line([0, 1.5], [0, 3])],
     ports: { P: { x: 0, y: 3, side: 'down' } },
