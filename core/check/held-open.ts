@@ -12,6 +12,7 @@ import {
   permanentlyConnected,
   portsWith,
   restEdges,
+  supplies,
   type Rule,
 } from './rule'
 
@@ -21,10 +22,13 @@ export const heldOpen: Rule = {
     'A holding valve shuts only while nothing presses on its pilot: where the load itself or the pump does, the load sinks.',
   check(subject) {
     const { netlist } = subject
-    const always = new Set(
-      netlist.components.filter((of) => constantFlow(of) !== undefined).map((of) => of.component.id),
-    )
-    const supplied = portsWith(netlist, 'deliveryPorts').filter((p) => always.has(p.component))
+    const always = netlist.components.filter((of) => constantFlow(of) !== undefined)
+    const supplied = [
+      ...portsWith(netlist, 'deliveryPorts').filter((p) =>
+        always.some((of) => of.component.id === p.component),
+      ),
+      ...supplies(netlist).map(({ of, node }) => ({ name: nameOfComponent(of), node })),
+    ]
     const highest = highestPressures(netlist)
     const rest = restEdges(netlist, oilEdges(netlist))
     return held(subject).flatMap(({ of, holding, motion, edges, tanks }) => {

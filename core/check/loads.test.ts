@@ -210,6 +210,13 @@ describe('rules about loads', () => {
       ])
       expect(sinks(led('pump.P'))).toBe(true)
     }
+    const compensated: Parts = {
+      pump: ['pressure-compensated-pump', { compensator: '120 bar', caseDrain: 'internal' }],
+    }
+    const byPump = ['valve.A hold.2', 'hold.1 ram.A', 'hold.X pump.P']
+    expect(of('held-open', holding(counterbalance, byPump, compensated))).toEqual([
+      expect.stringMatching(/piloted from the line of 1-1P1/),
+    ])
     // 63 bar and three times that are below 300 bar: its load does not open it
     const stiff: Parts[string] = ['counterbalance-valve', { setting: '300 bar' }]
     expect(of('held-open', holding(stiff, ['valve.A hold.2', 'hold.1 ram.A', 'hold.X ram.A']))).toEqual([
