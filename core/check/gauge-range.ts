@@ -17,7 +17,7 @@ export const gaugeRange: Rule = {
       return [
         {
           severity: 'warning' as const,
-          message: `${nameOf(component)} reads to ${show(range, 'pressure')}; the relief valve lets its line go to ${show(reached, 'pressure')}.`,
+          message: `${nameOf(component)} reads to ${show(range, 'pressure')}; its line can be set to ${show(reached, 'pressure')}.`,
           remedy: 'Choose a range of about one and a half times the highest pressure of the line.',
           location: { component: component.id, parameter },
         },

@@ -1,3 +1,4 @@
+import type { LoadHolding } from '../catalogue/kind'
 import { portKey } from '../sheet/netlist'
 import { HAIR, held } from './holding'
 import { loadPressure } from './motion'
@@ -13,6 +14,7 @@ import {
   portsWith,
   restEdges,
   supplies,
+  tankNodes,
   type Rule,
 } from './rule'
 
@@ -30,62 +32,54 @@ export const heldOpen: Rule = {
       ...supplies(netlist).map(({ of, node }) => ({ name: nameOfComponent(of), node })),
     ]
     const highest = highestPressures(netlist)
-    const rest = restEdges(netlist, oilEdges(netlist))
-    return held(subject).flatMap(({ of, holding, motion, edges, tanks }) => {
-      const { id } = of.component
-      const pilot = netlist.nodeOf.get(portKey(id, holding.pilot))!
-      if (!isJoined(netlist, pilot)) return []
-      const load = netlist.nodeOf.get(portKey(id, holding.port))!
-      const location = { component: id, port: holding.pilot }
-      const name = nameOfComponent(of)
-      const line = permanentlyConnected(edges, pilot, tanks, id)
-      const found = (message: string, remedy: string) => [
-        { severity: 'warning' as const, message, remedy, location },
-      ]
-      const remedy = `Lead ${holding.pilot} to the other side of ${nameOfComponent(motion.of)}.`
-      const ratio = of.values[holding.ratio] as number
-      const pressure = loadPressure(motion)
-      // a seat opens where the pilot, by its ratio, passes the load
-      const opensAt = holding.setting ? (of.values[holding.setting] as number) : pressure
-      const opens = (piloted: number) => (holding.setting ? pressure : 0) + ratio * piloted >= HAIR * opensAt
-      if (line.has(load))
-        return found(
-          opens(pressure)
-            ? `${name} is piloted from the line that it holds: the load of ${nameOfComponent(motion.of)} opens it, and sinks.`
-            : `${name} is piloted from the line that it holds, and opens by that alone: oil at the other side of ${nameOfComponent(motion.of)} does not open it.`,
-          remedy,
-        )
-      if (!opens(highest[pilot]) || canReach(rest, pilot, tanks, ALWAYS)) return []
-      const pump = supplied.find(({ node }) => line.has(node))
-      if (pump)
-        return found(
-          `${name} is piloted from the line of ${pump.name}, before any valve: while the pump runs it is open, and the load of ${nameOfComponent(motion.of)} sinks.`,
-          remedy,
-        )
-      return []
-    })
-  },
-}
-
-export const holdsBackwards: Rule = {
-  id: 'holds-backwards',
-  reason: 'A holding valve holds at one of its ports only; towards the other the oil passes its check.',
-  check(subject) {
-    const { netlist } = subject
     const edges = oilEdges(netlist)
-    return held(subject, 'outletPort').flatMap(({ of, holding, motion, tanks }) => {
-      const { id } = of.component
-      const load = netlist.nodeOf.get(portKey(id, holding.port))!
-      // held by both of its ports: a way past it, which other rules find
-      if (permanentlyConnected(edges, load, tanks, id).has(motion.outNode)) return []
-      return [
-        {
-          severity: 'warning' as const,
-          message: `${nameOfComponent(of)} has the load of ${nameOfComponent(motion.of)} at ${holding.outletPort}: it holds at ${holding.port}, and lets this load go.`,
-          remedy: `Exchange its ports: ${holding.port} to the actuator.`,
-          location: { component: id, port: holding.outletPort },
-        },
-      ]
-    })
+    const rest = restEdges(netlist, edges)
+    const tanks = tankNodes(netlist)
+    const known = held(subject)
+    return netlist.components.flatMap((of) =>
+      (of.kind.traits?.loadHolding ?? []).flatMap((holding: LoadHolding) => {
+        const { id } = of.component
+        const [pilot, load] = [holding.pilot, holding.port].map((port) =>
+          netlist.nodeOf.get(portKey(id, port))!,
+        )
+        if (!isJoined(netlist, pilot)) return []
+        // the load of a shaft is not known before it runs
+        const motion = known
+          .filter((k) => k.of === of && k.holding === holding)
+          .map((k) => k.motion)
+          .sort((m, n) => loadPressure(n) - loadPressure(m))
+          .at(0)
+        const actuator = motion ? nameOfComponent(motion.of) : 'the actuator'
+        const name = nameOfComponent(of)
+        const found = (message: string) => [
+          {
+            severity: 'warning' as const,
+            message,
+            remedy: `Lead ${holding.pilot} to the other side of ${actuator}.`,
+            location: { component: id, port: holding.pilot },
+          },
+        ]
+        const ratio = of.values[holding.ratio] as number
+        const pressure = motion ? loadPressure(motion) : 0
+        // a seat opens where the pilot, by its ratio, passes the load
+        const opensAt = holding.setting ? (of.values[holding.setting] as number) : pressure
+        const opens = (piloted: number) =>
+          (holding.setting ? pressure : 0) + ratio * piloted >= HAIR * opensAt
+        const line = permanentlyConnected(edges, pilot, tanks, id)
+        if (line.has(load))
+          return found(
+            motion && !opens(pressure)
+              ? `${name} is piloted from the line that it holds: oil at the other side of ${actuator} does not open it.`
+              : `${name} is piloted from the line that it holds: the load of ${actuator} opens it, and sinks.`,
+          )
+        if (!opens(highest[pilot]) || canReach(rest, pilot, tanks, ALWAYS)) return []
+        const pump = supplied.find(({ node }) => line.has(node))
+        return pump
+          ? found(
+              `${name} is piloted from the line of ${pump.name}, before any valve: pressure there opens it, whatever it is for, and the load of ${actuator} sinks.`,
+            )
+          : []
+      }),
+    )
   },
 }

@@ -13,18 +13,18 @@ export const HAIR = 0.98
  * with loads of their own.
  */
 export function held({ netlist }: Subject, at: 'port' | 'outletPort' = 'port') {
-  const holding = new Set(
+  const valves = new Set(
     netlist.components.filter((of) => of.kind.traits?.loadHolding).map((of) => of.component.id),
   )
-  const all = oilEdges(netlist)
-  const edges =
-    at === 'port' ? all : all.map((list) => list.filter((edge) => !holding.has(edge.component ?? '')))
+  const edges = oilEdges(netlist)
+  const through =
+    at === 'port' ? edges : edges.map((list) => list.filter((edge) => !valves.has(edge.component ?? '')))
   const tanks = tankNodes(netlist)
   const moving = motions(netlist).filter((m) => loadPressure(m) > 0)
   return netlist.components.flatMap((of) =>
     (of.kind.traits?.loadHolding ?? []).flatMap((holding: LoadHolding) => {
       const node = netlist.nodeOf.get(portKey(of.component.id, holding[at]))!
-      const line = permanentlyConnected(edges, node, tanks, of.component.id)
+      const line = permanentlyConnected(through, node, tanks, of.component.id)
       return moving
         .filter((m) => line.has(m.outNode!))
         .map((m) => ({ of, holding, motion: m as PlacedMotion & { outNode: number }, edges, tanks }))

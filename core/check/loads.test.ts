@@ -220,8 +220,69 @@ describe('rules about loads', () => {
     // 63 bar and three times that are below 300 bar: its load does not open it
     const stiff: Parts[string] = ['counterbalance-valve', { setting: '300 bar' }]
     expect(of('held-open', holding(stiff, ['valve.A hold.2', 'hold.1 ram.A', 'hold.X ram.A']))).toEqual([
-      expect.stringMatching(/opens by that alone/),
+      expect.stringMatching(
+        /piloted from the line that it holds: oil at the other side of 1-1A1 does not open it/,
+      ),
     ])
+  })
+  it('find the same at the rod side of a load that pulls, and in a pair of piloted checks', () => {
+    const pulls = { ...hanging, mass: '1 t', angle: '-90 °' }
+    const led = (pilot: string) =>
+      driven(pulls, { hold: counterbalance }, [
+        'valve.A ram.A',
+        'valve.B hold.2',
+        'hold.1 ram.B',
+        `hold.X ${pilot}`,
+      ])
+    expect(of('held-open', led('ram.A'))).toEqual([])
+    expect(of('held-open', led('ram.B'))).toHaveLength(1)
+    const turned = ['valve.A ram.A', 'valve.B hold.1', 'hold.2 ram.B', 'hold.X ram.A']
+    expect(of('holds-backwards', driven(pulls, { hold: counterbalance }, turned))).toHaveLength(1)
+    const pair = (near: string, far: string) =>
+      driven(hanging, { hold: ['double-pilot-check'] }, [
+        `valve.A hold.A${near}`,
+        `valve.B hold.B${near}`,
+        `hold.A${far} ram.A`,
+        `hold.B${far} ram.B`,
+      ])
+    expect([...of('held-open', pair('', '1')), ...of('holds-backwards', pair('', '1'))]).toEqual([])
+    expect(of('holds-backwards', pair('1', ''))).toEqual([
+      expect.stringMatching(/has the load of 1-1A1 at A: it holds at A1/),
+    ])
+  })
+  it('find it at a motor as well, whose load hangs on a shaft', () => {
+    const winch = (pilot: string) =>
+      circuit(
+        {
+          ...unit,
+          valve: ['directional-valve-4-3', { centre: 'float' }],
+          home: ['reservoir'],
+          drain: ['reservoir'],
+          motor2: ['hydraulic-motor'],
+          drum: ['winch-load', { slope: '90 °', mass: '1 t' }],
+          hold: ['counterbalance-valve', { setting: '150 bar' }],
+        },
+        [
+          ...unitPipes,
+          'pump.P valve.P',
+          'valve.T home.T',
+          'valve.A hold.2',
+          'hold.1 motor2.A',
+          'valve.B motor2.B',
+          'motor2.W drum.W',
+          'motor2.L drain.T',
+          `hold.X ${pilot}`,
+        ],
+      )
+    const speed = (sheet: Sheet) => at(runSheet(timed(sheet, 3, [])), 'speed(A1.W)', 3)
+    expect(of('held-open', winch('motor2.B'))).toEqual([])
+    expect(of('held-open', winch('motor2.A'))).toEqual([
+      expect.stringMatching(/the load of the actuator opens it/),
+    ])
+    expect(of('held-open', winch('pump.P'))).toHaveLength(1)
+    // what leaks past the motor lets it creep; what nothing holds runs
+    expect(Math.abs(speed(winch('motor2.B')))).toBeLessThan(3)
+    expect(Math.abs(speed(winch('motor2.A')))).toBeGreaterThan(50)
   })
   it('find a holding valve that stands the wrong way round, and not one beside another', () => {
     expect(

@@ -33,8 +33,9 @@ import { StepFailure, Stepper, type StepVisitor } from './stepper'
 
 /** An input of a schedule that changes by less, relative, goes on as it went. */
 const SAME_INPUT = 1e-9
+/** The first step after something has switched is no longer, s. */
 const LONGEST_FIRST_STEP = 1e-3
-/** The same where only forces change, s. */
+/** The same where only forces have changed, s. */
 const LONGEST_ON_FORCES = 5e-3
 /** While an input runs along a ramp no step is longer, s: what follows it is accounted for by Simpson's rule. */
 const LONGEST_ON_A_RAMP = 0.1

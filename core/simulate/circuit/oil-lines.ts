@@ -17,8 +17,8 @@ export interface OilLine {
   readonly node: number
   /** Area of its bore, m². */
   readonly area: number
-  /** Pressure drop by the law of friction, Pa. @param flow m³/s */
-  loss(flow: number): number
+  /** Writes the pressure drop by the law of friction, Pa, of one of some flows, m³/s, by their indices: see `addPathFlows`. */
+  writeLoss(flows: Float64Array, flow: number, drops: Float64Array, drop: number): void
   /** The flow from its first end to its second is the sum of those into these ports, times the sign. */
   readonly ports: Int32Array
   readonly sign: 1 | -1
@@ -51,6 +51,7 @@ export function oilLines(
   const joined = pipesByEnd(netlist.oilPipes.filter(({ model }) => model === 'lossFree'))
   return netlist.oilPipes.flatMap((oilPipe): OilLine[] => {
     const { pipe, bore, length, model } = oilPipe
+    const friction = length > 0 ? pipeFriction({ length, bore }, fluid) : undefined
     const line = {
       pipe: pipe.id,
       name: pipe.name ?? pipe.id,
@@ -58,7 +59,9 @@ export function oilLines(
       service: services.get(pipe.id) ?? 'pressure',
       node: netlist.nodeOfPipe.get(pipe.id) ?? -1,
       area: (Math.PI * bore * bore) / 4,
-      loss: length > 0 ? pipeFriction({ length, bore }, fluid).loss : () => 0,
+      writeLoss: (flows: Float64Array, flow: number, drops: Float64Array, drop: number) => {
+        drops[drop] = friction ? friction.loss(flows[flow]) : 0
+      },
     }
     if (model !== 'lossFree') {
       const e = elements.findIndex((element) => element.id === `pipe:${pipe.id}`)

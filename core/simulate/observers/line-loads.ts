@@ -43,10 +43,6 @@ export class LineLoads implements Observer<LineLoadsState> {
   private viscosity = 0
   /** Flows up to this one lose less than is reported, m³/s: at this viscosity, m²/s, and at any lower one. */
   private readonly unreported: Float64Array
-  /** Flows from this one on lose more than that, and no more than the worst so far up to the other: at this viscosity and this highest pressure. */
-  private readonly reported: Float64Array
-  private readonly upToWorst: Float64Array
-  private readonly highestThen: Float64Array
   /** A flow up to this one is nothing new, m³/s: neither the greatest so far nor worth watching. Below 0 where something lasts. */
   private readonly known: Float64Array
   /** Flow of each line where it was last taken, m³/s, when, s, and what is watched: in arrays, since a number that is passed on is put on the heap. */
@@ -79,9 +75,6 @@ export class LineLoads implements Observer<LineLoadsState> {
     this.drop = new Float64Array(length)
     this.limit = Float64Array.from(this.lines, ({ service, area }) => limits[service] * area)
     this.unreported = new Float64Array(length)
-    this.reported = new Float64Array(length)
-    this.upToWorst = new Float64Array(length)
-    this.highestThen = new Float64Array(length)
     this.known = new Float64Array(length)
     this.sizes = new Float64Array(length)
     this.lasts = new Uint8Array(2 * length)
@@ -100,7 +93,7 @@ export class LineLoads implements Observer<LineLoadsState> {
     const { ports, starts, known, sizes } = this
     const { q } = this.network.arrays
     const { viscosity } = this.network.fluid
-    if (viscosity !== this.viscosity) this.forgetLosses(viscosity > this.viscosity)
+    if (viscosity > this.viscosity) this.forgetUnreported()
     this.viscosity = viscosity
     this.time[0] = t
     for (let k = 0, i = 0; k < known.length; k++) {
@@ -117,15 +110,14 @@ export class LineLoads implements Observer<LineLoadsState> {
   /** A flow that may be the greatest so far, or worth watching. */
   private take(k: number): void {
     const { flow, limit, lasts, isLossFree, unreported, sizes } = this
-    if (sizes[k] > flow[k]) this.takeGreatest(k)
+    if (sizes[k] > flow[k]) {
+      flow[k] = sizes[k]
+      this.at[k] = this.time[0]
+      this.lines[k].writeLoss(sizes, k, this.drop, k)
+    }
     if (sizes[k] > limit[k] || lasts[2 * k + FAST] === 1) this.watchSpeed(k)
     if (isLossFree[k] === 1 && (sizes[k] > unreported[k] || lasts[2 * k + LEFT_OUT] === 1)) this.watchLoss(k)
     this.updateKnown(k)
-  }
-  private takeGreatest(k: number): void {
-    this.flow[k] = this.sizes[k]
-    this.at[k] = this.time[0]
-    this.drop[k] = this.lines[k].loss(this.sizes[k])
   }
   private updateKnown(k: number): void {
     const { known, flow, limit, lasts, isLossFree, unreported } = this
@@ -134,11 +126,7 @@ export class LineLoads implements Observer<LineLoadsState> {
     if (isLossFree[k] === 1 && unreported[k] < known[k]) known[k] = unreported[k]
     if (lasts[2 * k + FAST] === 1 || lasts[2 * k + LEFT_OUT] === 1) known[k] = -1
   }
-  /** @param all also the flows that lose less than is reported: at a higher viscosity they lose more */
-  private forgetLosses(all: boolean): void {
-    this.reported.fill(Infinity)
-    this.upToWorst.fill(-1)
-    if (!all) return
+  private forgetUnreported(): void {
     this.unreported.fill(0)
     for (let k = 0; k < this.known.length; k++) this.updateKnown(k)
   }
@@ -149,27 +137,12 @@ export class LineLoads implements Observer<LineLoadsState> {
   }
 
   private watchLoss(k: number): void {
-    const { sizes, nodes, highest, highestThen, reported, upToWorst, lasts, end, time } = this
-    const measure = 2 * k + LEFT_OUT
+    const { sizes, value, unreported } = this
+    this.lines[k].writeLoss(sizes, k, value, 0)
     // what is reported grows with the highest pressure
-    const isSame = highest[nodes[k]] === highestThen[k]
-    if (isSame && lasts[measure] === 1 && sizes[k] >= reported[k] && sizes[k] <= upToWorst[k]) {
-      end[measure] = time[0]
-    } else this.compareLoss(k, isSame)
-  }
-  private compareLoss(k: number, isSameHighest: boolean): void {
-    const { lines, nodes, highest, highestThen, value, unreported, reported, upToWorst, worst } = this
-    const measure = 2 * k + LEFT_OUT
-    const size = this.sizes[k]
-    const left = lines[k].loss(size)
-    const isReported = left > Math.max(LEAST_LEFT_OUT, SHARE_LEFT_OUT * highest[nodes[k]])
-    if (!isSameHighest) reported[k] = Infinity
-    highestThen[k] = highest[nodes[k]]
-    if (isReported) reported[k] = Math.min(reported[k], size)
-    else unreported[k] = Math.max(unreported[k], size)
-    value[0] = left
-    this.watch(measure, isReported)
-    if (isReported && worst[measure] === left) upToWorst[k] = size
+    const isReported = value[0] > Math.max(LEAST_LEFT_OUT, SHARE_LEFT_OUT * this.highest[this.nodes[k]])
+    if (!isReported && sizes[k] > unreported[k]) unreported[k] = sizes[k]
+    this.watch(2 * k + LEFT_OUT, isReported)
   }
 
   /** @param active whether what is watched holds now */
@@ -278,6 +251,6 @@ export class LineLoads implements Observer<LineLoadsState> {
       this.worstAt[measure] = at
     }
     // known of a later instant, with a higher pressure
-    this.forgetLosses(true)
+    this.forgetUnreported()
   }
 }
